@@ -1,0 +1,183 @@
+"""What the product's documents share: typed-in lengths and angles, strict fields, plain faults."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any, TypeVar
+
+from pydantic import (
+    BaseModel,
+    ConfigDict,
+    GetCoreSchemaHandler,
+    GetJsonSchemaHandler,
+    ValidationError,
+    ValidationInfo,
+)
+from pydantic.json_schema import JsonSchemaValue
+from pydantic_core import CoreSchema, ErrorDetails, PydanticCustomError, core_schema
+
+from splay.errors import BadInput, Fault, shorten
+from splay.quantity import Bare, Show, Units, read_angle, read_length
+
+# mypy wants the metadata classes to be usable in Annotated[float, …]; frozen keeps them hashable.
+
+
+class Frozen(BaseModel):
+    """Base of every document part: immutable, no unknown fields, finite numbers only."""
+
+    model_config = ConfigDict(
+        frozen=True, extra="forbid", allow_inf_nan=False, use_attribute_docstrings=True
+    )
+
+
+@dataclass(frozen=True)
+class Length:
+    """A length between two limits in millimetres; text is read in the trade's notation."""
+
+    low_mm: float
+    high_mm: float
+
+    def _read(self, given: object, info: ValidationInfo) -> float:
+        bare: Bare = (info.context or {}).get("bare", "metric")
+        show = Show(Units(system=bare, step_mm=0.1, fraction=64))
+        low, high = show.length(self.low_mm).text, show.length(self.high_mm).text
+        return _within(
+            given,
+            lambda: read_length(given, bare),
+            (self.low_mm, self.high_mm),
+            f"{low} to {high}",
+        )
+
+    def __get_pydantic_core_schema__(self, source: Any, handler: GetCoreSchemaHandler) -> CoreSchema:
+        """Read first, then it is a float like any other."""
+        return core_schema.with_info_before_validator_function(self._read, handler(source))
+
+    def __get_pydantic_json_schema__(
+        self, schema: CoreSchema, handler: GetJsonSchemaHandler
+    ) -> JsonSchemaValue:
+        """A number of millimetres, or a text such as "16 1/2 in"."""
+        return {
+            "anyOf": [
+                {"type": "number", "minimum": self.low_mm, "maximum": self.high_mm},
+                {"type": "string", "examples": ["16 1/2 in", "420 mm"], "maxLength": 40},
+            ],
+            "description": "millimetres, or a length in the trade's notation",
+        }
+
+
+@dataclass(frozen=True)
+class Angle:
+    """An angle between two limits in degrees; text is read as makers write it."""
+
+    low_deg: float
+    high_deg: float
+
+    def _read(self, given: object, info: ValidationInfo) -> float:
+        return _within(
+            given,
+            lambda: read_angle(given),
+            (self.low_deg, self.high_deg),
+            f"{self.low_deg:g}° to {self.high_deg:g}°",
+        )
+
+    def __get_pydantic_core_schema__(self, source: Any, handler: GetCoreSchemaHandler) -> CoreSchema:
+        """Read first, then it is a float like any other."""
+        return core_schema.with_info_before_validator_function(self._read, handler(source))
+
+    def __get_pydantic_json_schema__(
+        self, schema: CoreSchema, handler: GetJsonSchemaHandler
+    ) -> JsonSchemaValue:
+        """A number of degrees, or a text such as "11 1/2"."""
+        return {
+            "anyOf": [
+                {"type": "number", "minimum": self.low_deg, "maximum": self.high_deg},
+                {"type": "string", "examples": ["11 1/2", "11°30'"], "maxLength": 40},
+            ],
+            "description": "degrees, or an angle as makers write it",
+        }
+
+
+def _within(given: object, read: Any, limits: tuple[float, float], allowed: str) -> float:
+    try:
+        value: float = read()
+    except BadInput as bad:
+        fault = bad.faults[0]
+        raise PydanticCustomError("reading", "{do}", {"allowed": fault.allowed, "do": fault.do}) from None
+    if not limits[0] <= value <= limits[1]:
+        do = "Give a smaller one." if value > limits[1] else "Give a larger one."
+        raise PydanticCustomError("range", "{do}", {"allowed": allowed, "do": do})
+    return value
+
+
+Document = TypeVar("Document", bound=Frozen)
+
+
+def read_document(model: type[Document], given: object, bare: Bare, at: str = "") -> Document:
+    """The document of class `model` in `given`; BadInput with one fault a wrong field.
+
+    `bare` is the unit of texts that name none; `at` is put before every field's path.
+    """
+    if not isinstance(given, Mapping):
+        fault = Fault(at, shorten(given), "a JSON object", "Send the document as one JSON object.")
+        raise BadInput(fault)
+    try:
+        return model.model_validate(given, context={"bare": bare})
+    except ValidationError as error:
+        details = error.errors(include_url=False)
+        faults = [_fault(detail, given, at) for detail in details if not _echo(detail, details)]
+        raise BadInput(*faults) from None
+
+
+def _echo(detail: ErrorDetails, details: list[ErrorDetails]) -> bool:
+    """A list is called too short when its own items failed: only the items' faults are news."""
+    depth = len(detail["loc"])
+    return detail["type"] == "too_short" and any(
+        other["loc"][:depth] == detail["loc"] and len(other["loc"]) > depth for other in details
+    )
+
+
+_KNOWN = {
+    "missing": ("a value", "Fill it in."),
+    "extra_forbidden": ("only the fields of this format", "Take it out, or mend its spelling."),
+    "string_too_short": ("at least one letter", "Give it a name."),
+    "string_type": ("text", "Give it as text."),
+    "bool_type": ("true or false", "Give true or false."),
+    "bool_parsing": ("true or false", "Give true or false."),
+    "finite_number": ("a finite number", "Give a number that can be measured."),
+    "model_type": ("a JSON object", "Give an object with fields."),
+    "list_type": ("a list", "Give a list."),
+    "tuple_type": ("a list", "Give a list."),
+    "union_tag_not_found": ("an object that says its kind", "Say which kind it is."),
+}
+
+
+def _fault(detail: ErrorDetails, given: Mapping[str, Any], at: str) -> Fault:
+    kind, context = detail["type"], detail.get("ctx") or {}
+    steps = (at, _path(detail["loc"], given), str(context.get("field", "")))
+    field = ".".join(step for step in steps if step)
+    got = "nothing" if kind == "missing" else shorten(detail["input"])
+    if kind in {"reading", "range", "rule"}:
+        return Fault(field, got, str(context["allowed"]), str(context["do"]))
+    if kind in _KNOWN:
+        return Fault(field, got, *_KNOWN[kind])
+    if kind == "literal_error":
+        return Fault(field, got, str(context["expected"]), "Choose one of these.")
+    if kind == "union_tag_invalid":
+        return Fault(field, str(context["tag"]), str(context["expected_tags"]), "Choose one of these.")
+    # What is left are counts and sizes; the library's own sentence names the limit.
+    return Fault(field, got, detail["msg"].replace("Input should be ", ""), "Change it to fit.")
+
+
+def _path(loc: tuple[int | str, ...], given: Any) -> str:
+    """The dotted path in the document as given: a union's tag in `loc` is no place in it."""
+    parts: list[str] = []
+    here = given
+    for index, step in enumerate(loc):
+        inside = isinstance(here, Mapping) and step in here
+        inside = inside or (isinstance(here, list | tuple) and isinstance(step, int))
+        if inside:
+            here = here[step] if not isinstance(step, int) or step < len(here) else None
+        if inside or (index == len(loc) - 1 and isinstance(here, Mapping)):
+            parts.append(str(step))
+    return ".".join(parts)

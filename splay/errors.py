@@ -1,0 +1,56 @@
+"""What the core says when it cannot go on."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+
+class SplayError(Exception):
+    """The family every error of the core belongs to."""
+
+
+@dataclass(frozen=True)
+class Fault:
+    """One thing wrong with what was given.
+
+    `field` is the dotted path in the document (``top.outline.diameter``), empty for the whole;
+    `got` what stood there, shortened; `allowed` what may stand there; `do` the mend.
+    """
+
+    field: str
+    got: str
+    allowed: str
+    do: str
+
+    def line(self) -> str:
+        """The fault as one line for a terminal or a log."""
+        where = self.field or "the document"
+        return f"{where}: got {self.got}; allowed: {self.allowed}. {self.do}"
+
+
+def shorten(value: object, limit: int = 60) -> str:
+    """A value as it was given, cut to `limit` characters so that a message stays readable."""
+    text = value if isinstance(value, str) else repr(value)
+    text = " ".join(text.split())
+    if not text:
+        return "nothing"
+    return text if len(text) <= limit else text[: limit - 1] + "…"
+
+
+class BadInput(SplayError, ValueError):
+    """Something given cannot be read or lies outside what is possible; `faults` says where."""
+
+    def __init__(self, *faults: Fault) -> None:
+        self.faults = faults
+        super().__init__("\n".join(fault.line() for fault in faults))
+
+
+class CannotBuild(SplayError, ArithmeticError):
+    """Each value is possible, together they break a rule of the work.
+
+    `rule` says which, `mend` what would put it right, `field` where the maker can change it.
+    """
+
+    def __init__(self, rule: str, mend: str, field: str = "") -> None:
+        self.rule, self.mend, self.field = rule, mend, field
+        super().__init__(f"{rule} {mend}")

@@ -1,0 +1,108 @@
+"""What can go wrong with how it stands: inward legs, plumb legs, a footprint inside the top."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+
+import shapely
+from shapely.affinity import affine_transform
+
+from splay.judge.finding import Finding
+from splay.piece import Piece
+from splay.quantity import Show
+from splay.stance.outline import polygon
+from splay.stance.staked import Stance
+from splay.stance.vectors import Flat
+
+NARROW_MM = 1.0
+"""A footprint this much inside the top is called so; less cannot be measured on a foot."""
+
+
+def lean(piece: Piece, stance: Stance, show: Show) -> Iterator[Finding]:
+    """Legs that lean inward, and legs without a sightline."""
+    for leg in stance.legs:
+        out = leg.d[0] * leg.socket[0] + leg.d[1] * leg.socket[1]
+        field = f"supports.{leg.support}.angles"
+        if leg.boring.bearing is None:
+            yield Finding(
+                "no_sightline",
+                "note",
+                "boring",
+                f"Leg {leg.number} stands square to the top: it has no sightline.",
+                "Bore it square; there is nothing to line up.",
+                (leg.number,),
+                show.angle(0.0),
+                None,
+                leg.place.at,
+                field,
+            )
+        elif out < -1e-9:
+            yield Finding(
+                "leans_inward",
+                "caution",
+                "stance",
+                f"Leg {leg.number} leans inward, under the top.",
+                "Turn the lean outward unless you mean it; on every card uphill and downhill "
+                "have changed places.",
+                (leg.number,),
+                show.angle(leg.boring.resultant),
+                None,
+                leg.place.at,
+                field,
+            )
+
+
+def footprint(piece: Piece, stance: Stance, show: Show) -> Iterator[Finding]:
+    """Feet that do not stand round the middle, or all lie inside the top's own shadow."""
+    feet = shapely.MultiPoint([leg.foot_floor[:2] for leg in stance.legs]).convex_hull
+    seat = stance.floor.to_floor((0.0, 0.0, piece.top.thickness))[:2]
+    numbers = tuple(leg.number for leg in stance.legs)
+    middle = shapely.Point(seat)
+    inside = float(feet.exterior.distance(middle)) if isinstance(feet, shapely.Polygon) else 0.0
+    if not isinstance(feet, shapely.Polygon) or not feet.contains(middle):
+        yield Finding(
+            "cannot_stand",
+            "stop",
+            "stance",
+            "The middle of the seat lies outside the feet: it falls over by itself.",
+            "Lean the legs outward or move them so that the feet stand round the middle.",
+            numbers,
+            show.length(-float(feet.distance(middle))),
+            show.length(0.0),
+            (0.0, 0.0),
+            "supports",
+        )
+        return
+    shadow = _shadow(piece, stance)
+    spare = min(_rim_gap(leg.foot_floor[:2], shadow) for leg in stance.legs)
+    if spare > NARROW_MM:
+        yield Finding(
+            "footprint_inside",
+            "caution",
+            "stance",
+            f"Every foot stands at least {show.length(spare).text} inside the top's edge: sitting "
+            "near the rim tips it.",
+            "Splay the legs more or set them further out. How far it may tip under load is for "
+            "the furniture stability standards that hold where you are.",
+            numbers,
+            show.length(inside),
+            show.length(spare),
+            None,
+            "supports",
+        )
+
+
+def _shadow(piece: Piece, stance: Stance) -> shapely.Polygon:
+    """The underside's outline seen plumb, on the floor."""
+    plain = polygon(piece.top.outline)
+    if stance.floor.fall_deg == 0.0:
+        return plain
+    (a, b, _), (d, e, _), _ = stance.floor.rows
+    return affine_transform(plain, [a, b, d, e, 0.0, 0.0])
+
+
+def _rim_gap(foot: Flat, shadow: shapely.Polygon) -> float:
+    at = shapely.Point(foot)
+    away = float(shadow.exterior.distance(at))
+    return away if shadow.contains(at) else -math.inf

@@ -1,0 +1,179 @@
+"""A leg to cut: exposed, in the top, finished and blank, and the end that stands on the floor."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from splay.parts.foot import FootCut, foot_cut
+from splay.piece import Blind, Piece
+from splay.quantity import Figure, Show
+from splay.quantity import degrees as deg
+from splay.stance.floor import Floor
+from splay.stance.staked import LegStance
+
+
+@dataclass(frozen=True)
+class LegPart:
+    """One leg's figures, each with its working; `cut` keeps the bare numbers for drawings."""
+
+    number: int
+    exposed: Figure
+    in_top: Figure
+    finished: Figure
+    blank: Figure
+    foot_long: Figure
+    foot_short: Figure
+    high_low: Figure
+    section: str
+    stock: Figure
+    block: Figure
+    cut: FootCut
+
+
+def leg_part(piece: Piece, stance: LegStance, floor: Floor, show: Show) -> LegPart:
+    """The figures of one leg."""
+    support = piece.supports[stance.support]
+    leg, _joint = support.leg, support.joint
+    key = f"leg.{stance.number}"
+    cut = foot_cut(leg, stance, floor)
+    standing = show.input("ρ′", "lean to the floor", stance.standing.resultant, "deg")
+    foot = show.input("D", "foot on its axis", leg.at_foot)
+    exposed = _exposed(key, stance, floor, show)
+    in_top = _in_top(key, piece, stance, show)
+    finished = show.figure(
+        f"{key}.finished",
+        "Finished length",
+        stance.exposed + in_top.quantity.value,
+        "exposed + in the top",
+        show.input("L", "exposed", stance.exposed),
+        show.input("i", "in the top", in_top.quantity.value),
+        note="along the axis, to the middle of the slanted foot",
+    )
+    blank = show.figure(
+        f"{key}.blank",
+        "Blank, cut square",
+        finished.quantity.value + cut.below + support.allowance,
+        "finished + D/2 · tan ρ′ / (1 + k · tan ρ′) + allowance"
+        if leg.section == "round"
+        else "finished + half the foot's slant + allowance",
+        show.input("F", "finished", finished.quantity.value),
+        show.input("b", "to make the slanted cut full", cut.below),
+        show.input("a", "trim allowance", support.allowance),
+        standing,
+    )
+    high_low = show.figure(
+        f"{key}.high_low",
+        "Long side over short side",
+        cut.high_low,
+        "D · tan ρ′" if cut.taper == 0 else "D · tan ρ′ / (1 − k² · tan² ρ′)",
+        foot,
+        standing,
+        show.input("k", "radius lost per length", cut.taper, "ratio"),
+        note="along the leg; the side away from the middle is the longer when it leans outward",
+    )
+    return LegPart(
+        number=stance.number,
+        exposed=exposed,
+        in_top=in_top,
+        finished=finished,
+        blank=blank,
+        foot_long=show.figure(
+            f"{key}.foot_long",
+            "Foot, long way",
+            cut.long,
+            "D / cos ρ′",
+            foot,
+            standing,
+            note="" if cut.taper == 0 else "a tapered foot: D · cos ρ′ / (cos² ρ′ − k² · sin² ρ′)",
+        ),
+        foot_short=show.figure(
+            f"{key}.foot_short",
+            "Foot, short way",
+            cut.short,
+            "D",
+            foot,
+            standing,
+            note="" if cut.taper == 0 else "a tapered foot: D · cos ρ′ / √(cos² ρ′ − k² · sin² ρ′)",
+        ),
+        high_low=high_low,
+        section=leg.section,
+        stock=_stock(key, piece, stance, show),
+        block=_block(key, piece, stance, cut, show),
+        cut=cut,
+    )
+
+
+def _exposed(key: str, stance: LegStance, floor: Floor, show: Show) -> Figure:
+    level = floor.fall_deg == 0.0
+    where = floor.h0_mm + sum(n * p for n, p in zip(floor.normal, stance.socket, strict=True))
+    return show.figure(
+        f"{key}.exposed",
+        "Exposed, underside to floor",
+        stance.exposed,
+        "h / cos ρ′" if level else "(h₀ + n·P) / cos ρ′",
+        show.input("h" if level else "h₀ + n·P", "plumb height of the socket", where),
+        show.input("ρ′", "lean to the floor", stance.standing.resultant, "deg"),
+        note="along the axis",
+    )
+
+
+def _in_top(key: str, piece: Piece, stance: LegStance, show: Show) -> Figure:
+    joint = piece.supports[stance.support].joint
+    label = "Tenon, in the top"
+    if isinstance(joint, Blind):
+        bored = show.input("k", "depth bored along the axis", joint.depth)
+        return show.figure(f"{key}.in_top", label, joint.depth, "k", bored)
+    rho = stance.boring.resultant
+    thickness = piece.top.thickness
+    return show.figure(
+        f"{key}.in_top",
+        label,
+        thickness / deg.cos(rho) + joint.proud,
+        "t / cos ρ + proud",
+        show.input("t", "thickness of the top", thickness),
+        show.input("ρ", "lean to the top", rho, "deg"),
+        show.input("p", "proud, along the axis", joint.proud),
+    )
+
+
+def _stock(key: str, piece: Piece, stance: LegStance, show: Show) -> Figure:
+    """Square stock the leg comes out of: its thickest place, tenon included."""
+    support = piece.supports[stance.support]
+    leg, socket = support.leg, support.joint.socket
+    return show.figure(
+        f"{key}.stock",
+        "Square stock",
+        max(leg.at_top, leg.at_foot, socket),
+        "the thickest of top, foot and tenon",
+        show.input("T", "at the top", leg.at_top),
+        show.input("D", "at the foot", leg.at_foot),
+        show.input("d", "tenon", socket),
+        note="finished size; add what your planing and turning take",
+    )
+
+
+def _block(key: str, piece: Piece, stance: LegStance, cut: FootCut, show: Show) -> Figure:
+    """Height of the block that marks an untrimmed, square-ended leg for the floor.
+
+    Square-ended, it stands on its lowest edge: (L + extra) cos rho' + (D/2) sin rho' below the
+    socket; less the wanted height L cos rho', that is extra · cos rho' + (D/2) · sin rho'.
+    """
+    support = piece.supports[stance.support]
+    rho = stance.standing.resultant
+    extra = cut.below + support.allowance
+    # A square leg stands on a corner; `below` is that corner's slant, measured along the leg.
+    edge = (
+        support.leg.at_foot / 2 * deg.sin(rho)
+        if support.leg.section == "round"
+        else cut.below * deg.cos(rho)
+    )
+    return show.figure(
+        f"{key}.block",
+        "Scribing block",
+        extra * deg.cos(rho) + edge,
+        "(blank − finished) · cos ρ′ + D/2 · sin ρ′",
+        show.input("e", "blank over finished", extra),
+        show.input("D", "foot on its axis", support.leg.at_foot),
+        show.input("ρ′", "lean to the floor", rho, "deg"),
+        note="stood on the floor beside the untrimmed leg, its top edge draws the cut",
+    )

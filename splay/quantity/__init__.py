@@ -1,0 +1,16 @@
+"""Lengths and angles as the trade writes and rounds them. Inside: millimetres and degrees."""
+
+from splay.quantity.read import MM_PER_INCH, Bare, read_angle, read_length
+from splay.quantity.show import Figure, Input, Quantity, Show, Units
+
+__all__ = [
+    "MM_PER_INCH",
+    "Bare",
+    "Figure",
+    "Input",
+    "Quantity",
+    "Show",
+    "Units",
+    "read_angle",
+    "read_length",
+]

@@ -1,0 +1,150 @@
+"""Printing lengths and angles in the maker's units, and figures that can say how they came about."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import Literal
+
+from splay.quantity.read import MM_PER_INCH, Bare
+
+Unit = Literal["mm", "deg", "count", "ratio", "area"]
+
+
+@dataclass(frozen=True)
+class Units:
+    """How this maker reads figures: system, inch fraction (16, 32, 64) and metric step in mm."""
+
+    system: Bare = "metric"
+    fraction: int = 32
+    step_mm: float = 0.5
+
+    def other(self) -> Units:
+        """The same roundings in the other system."""
+        return Units("inch" if self.system == "metric" else "metric", self.fraction, self.step_mm)
+
+    def snap_mm(self) -> float:
+        """The smallest division the maker reads, in mm; drags settle on multiples of it."""
+        return MM_PER_INCH / self.fraction if self.system == "inch" else self.step_mm
+
+
+@dataclass(frozen=True)
+class Quantity:
+    """A value and its texts: `value` unrounded in `unit`, `text` in the maker's units, `other`."""
+
+    value: float
+    unit: Unit
+    text: str
+    other: str
+
+
+@dataclass(frozen=True)
+class Input:
+    """One thing a figure was worked out from: its symbol in the formula, its name, its value."""
+
+    symbol: str
+    name: str
+    quantity: Quantity
+
+
+@dataclass(frozen=True)
+class Figure:
+    """A figure that can answer "why?": what it is, its value, the formula and what went in."""
+
+    key: str
+    label: str
+    quantity: Quantity
+    formula: str
+    inputs: tuple[Input, ...]
+    note: str = ""
+
+
+def inches(mm: float, fraction: int) -> str:
+    """Inches to the nearest 1/fraction, reduced: 419.1 mm is 16 1/2"."""
+    sign = "-" if mm < 0 else ""
+    count = math.floor(abs(mm) / MM_PER_INCH * fraction + 0.5)
+    whole, part = divmod(count, fraction)
+    if not part:
+        return f'{sign if whole else ""}{whole}"'
+    shared = math.gcd(part, fraction)
+    below = f"{part // shared}/{fraction // shared}"
+    return f'{sign}{whole} {below}"' if whole else f'{sign}{below}"'
+
+
+def millimetres(mm: float, step_mm: float) -> str:
+    """Millimetres to the nearest 0.5 (whole ones without a point) or 0.1."""
+    sign = "-" if mm < 0 else ""
+    count = math.floor(abs(mm) / step_mm + 0.5)
+    value = count * step_mm
+    if step_mm >= 0.5 and value == int(value):
+        return f"{sign if count else ''}{int(value)} mm"
+    return f"{sign if count else ''}{value:.1f} mm"
+
+
+def degrees(value: float, places: int = 1) -> str:
+    """Degrees to one decimal, as the scales in a shop can be read; never a negative nought."""
+    text = f"{value:.{places}f}"
+    return (text[1:] if float(text) == 0 and text.startswith("-") else text) + "°"
+
+
+class Show:
+    """Makes quantities and figures in one maker's units."""
+
+    def __init__(self, units: Units) -> None:
+        self.units = units
+        inch = units.system == "inch"
+        self._inch, self._fraction, self._step = inch, units.fraction, units.step_mm
+        # Legs alike have the same figures: each is worded once.
+        self._lengths: dict[float, Quantity] = {}
+        self._angles: dict[tuple[float, int], Quantity] = {}
+
+    def length(self, mm: float) -> Quantity:
+        """A length in millimetres with its text in both systems."""
+        if (known := self._lengths.get(mm)) is not None:
+            return known
+        a, b = inches(mm, self._fraction), millimetres(mm, self._step)
+        made = Quantity(mm, "mm", a, b) if self._inch else Quantity(mm, "mm", b, a)
+        self._lengths[mm] = made
+        return made
+
+    def angle(self, deg: float, places: int = 1) -> Quantity:
+        """An angle in degrees."""
+        if (known := self._angles.get((deg, places))) is not None:
+            return known
+        text = degrees(deg, places)
+        made = Quantity(deg, "deg", text, text)
+        self._angles[deg, places] = made
+        return made
+
+    def count(self, number: int) -> Quantity:
+        """A number of things."""
+        return Quantity(number, "count", str(number), str(number))
+
+    def ratio(self, number: float) -> Quantity:
+        """A bare number, such as the radius a taper loses per unit of length."""
+        text = f"{number:.4f}"
+        return Quantity(number, "ratio", text, text)
+
+    def input(self, symbol: str, name: str, value: float, unit: Unit = "mm") -> Input:
+        """One input of a formula."""
+        quantity = self.angle(value, 2) if unit == "deg" else self._plain(value, unit)
+        return Input(symbol, name, quantity)
+
+    def _plain(self, value: float, unit: Unit) -> Quantity:
+        if unit == "mm":
+            return self.length(value)
+        return self.count(int(value)) if unit == "count" else self.ratio(value)
+
+    def figure(
+        self,
+        key: str,
+        label: str,
+        value: float,
+        formula: str,
+        *inputs: Input,
+        unit: Unit = "mm",
+        note: str = "",
+    ) -> Figure:
+        """A length (mm) or angle (deg) with its working."""
+        quantity = self.angle(value) if unit == "deg" else self._plain(value, unit)
+        return Figure(key, label, quantity, formula, inputs, note)

@@ -1,0 +1,161 @@
+"""Quick set: one bench question answered without a piece, on the shop's own scales."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from splay.errors import BadInput, Fault
+from splay.quantity import Figure, Quantity, Show
+from splay.setups.boring import BORING, dial, setting_on
+from splay.setups.card import Dial, Scene
+from splay.setups.compound import mitre_between
+from splay.shop import GuideBlock, MitreSaw, Ramp, Shop
+from splay.shop.scale import within_reach
+from splay.stance.lean import LeanAngles
+from splay.summary import LeanFigures, lean_figures
+
+
+@dataclass(frozen=True)
+class QuickSetting:
+    """One tool's answer: the setting on its scale, the jig's sizes, whether it reaches."""
+
+    id: str
+    operation: str
+    way: str
+    tool: str
+    setting_name: str
+    setting: Quantity
+    dials: tuple[Dial, ...]
+    jig: tuple[Figure, ...]
+    in_reach: bool
+    note: str
+    scene: Scene
+
+
+@dataclass(frozen=True)
+class QuickLean:
+    """A lean in all its names, and what to set for boring it and for cutting its foot."""
+
+    lean: LeanFigures
+    settings: tuple[QuickSetting, ...]
+
+
+@dataclass(frozen=True)
+class QuickMitre:
+    """Where a rail meets a leaning leg: both cuts, and the saw's readings."""
+
+    corner: Figure
+    rail: Figure
+    leg: Figure
+    settings: tuple[QuickSetting, ...]
+
+
+def quick_lean(shop: Shop, given: LeanAngles) -> QuickLean:
+    """Every owned tool's setting for one lean against the top, and for a foot on a level floor."""
+    show = Show(shop.rounding.units())
+    rho = given.resultant
+    made = []
+    for index, tool in enumerate(shop.tools):
+        if not tool.owned:
+            continue
+        key = f"quick.{tool.kind}.{index}"
+        if isinstance(tool, MitreSaw):
+            made.append(_sawn(tool, f"{key}.foot", "foot_cut", "Foot cut: swing the saw to", rho, show))
+        elif isinstance(tool, BORING):
+            name, setting, dials, jig, reaches, note = setting_on(tool, rho, show, key)
+            notes: dict[str, str] = {}
+            if isinstance(tool, Ramp):
+                notes = {
+                    "base": show.length(tool.base).text,
+                    "spacer": setting.text,
+                    "spacer_kind": tool.spacer,
+                }
+            elif isinstance(tool, GuideBlock):
+                notes = {"block": setting.text, "height": show.length(tool.height).text}
+            d = dials[0] if dials else None
+            scale = (d.at_square, d.counts, d.reach, setting.text) if d else None
+            sides = (
+                ("rim: uphill", "middle") if tool.kind in ("tilting_table", "ramp") else ("rim", "middle")
+            )
+            scene = Scene(tool.kind, d.off_square if d else rho, *sides, scale, notes)
+            made.append(
+                QuickSetting(
+                    key, "bore", tool.kind, tool.name, name, setting, dials, jig, reaches, note, scene
+                )
+            )
+    return QuickLean(lean_figures(given, "quick", (1.0, 1.0), show), tuple(made))
+
+
+def quick_mitre(shop: Shop, splay_deg: float, rail_mm: float, leg_mm: float) -> QuickMitre:
+    """The mitre between a level rail and a leg that splays, the rail above the leg's outside.
+
+    BadInput where a width is not above nought or the splay past 60 degrees.
+    """
+    for field, value in (("rail", rail_mm), ("leg", leg_mm)):
+        if not 1 <= value <= 1000:
+            raise BadInput(Fault(field, f"{value:g} mm", "1 to 1000 mm", "Measure its width again."))
+    if not 0 <= splay_deg <= 60:
+        raise BadInput(Fault("splay", f"{splay_deg:g}", "0° to 60°", "Give the leg's lean off plumb."))
+    show = Show(shop.rounding.units())
+    rail, leg = mitre_between(splay_deg, rail_mm, leg_mm)
+    inputs = (
+        show.input("G", "included angle, 90° + splay", 90.0 + splay_deg, "deg"),
+        show.input("a", "width of the rail", rail_mm),
+        show.input("b", "width of the leg", leg_mm),
+    )
+    made = [
+        _sawn(
+            tool,
+            f"quick.mitre.{index}.{part}",
+            "mitre",
+            f"{part.capitalize()}: swing the saw to",
+            90.0 - cut,
+            show,
+        )
+        for index, tool in enumerate(shop.tools)
+        if tool.owned and isinstance(tool, MitreSaw)
+        for part, cut in (("rail", rail), ("leg", leg))
+    ]
+    return QuickMitre(
+        show.figure(
+            "quick.corner",
+            "Included angle",
+            90.0 + splay_deg,
+            "90° + splay",
+            show.input("s", "splay", splay_deg, "deg"),
+            unit="deg",
+        ),
+        show.figure(
+            "quick.rail",
+            "Rail, cut to its length",
+            rail,
+            "tan φ = sin G / (b/a + cos G)",
+            *inputs,
+            unit="deg",
+        ),
+        show.figure("quick.leg", "Leg, cut to its length", leg, "G − rail's cut", *inputs, unit="deg"),
+        tuple(made),
+    )
+
+
+def _sawn(tool: MitreSaw, key: str, operation: str, name: str, off: float, show: Show) -> QuickSetting:
+    reaches = within_reach(tool.scale, off)
+    made = dial(tool.name, tool.scale, min(off, tool.scale.reach), show)
+    note = (
+        ""
+        if reaches
+        else f"{show.angle(off).text} off square is past this saw's reach of "
+        f"{show.angle(tool.scale.reach).text}: lay the work against a block cut to "
+        f"{show.angle(90.0).text} and set {show.angle(90.0 - off).text}, or saw it by hand."
+    )
+    scene = Scene(
+        tool.kind,
+        made.off_square,
+        "",
+        "",
+        (made.at_square, made.counts, made.reach, made.reading.text),
+        {"fence": "fence: longer side", "front": "shorter side", "leg": "work"},
+    )
+    return QuickSetting(
+        key, operation, tool.kind, tool.name, name, made.reading, (made,), (), reaches, note, scene
+    )

@@ -1,0 +1,102 @@
+"""What a set-up card says."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from splay.quantity import Figure, Quantity
+
+
+@dataclass(frozen=True)
+class Dial:
+    """A tool's own scale and where to set it, degrees.
+
+    `reading` is the exact figure on that scale, `mark` the nearest division that can be set.
+    """
+
+    name: str
+    at_square: float
+    counts: str
+    reach: float
+    step: float
+    off_square: float
+    reading: Quantity
+    mark: Quantity
+
+
+@dataclass(frozen=True)
+class Turn:
+    """How one leg's sightline lies on the top: folded from both lines, and in words."""
+
+    leg: int
+    from_side: Quantity | None
+    from_centre: Quantity | None
+    toward: str
+
+
+@dataclass(frozen=True)
+class Proof:
+    """A question one reading answers: what to measure, what is expected, how near is near enough.
+
+    `expected` is on the scale named by `read_on`; `answer` is the reading given, `off` how far it
+    lies from what was expected, `verdict` "", "fine" or "off".
+    """
+
+    id: str
+    leg: int
+    what: str
+    how: str
+    read_on: str
+    expected: Quantity
+    near: Quantity
+    matters: str
+    answer: Quantity | None
+    off: Quantity | None
+    verdict: str
+
+
+@dataclass(frozen=True)
+class Scene:
+    """What a picture of the set-up needs to know.
+
+    `off` is the lean off square; `right` and `left` name what lies at either side of the work;
+    `scale` is at-square, counts, reach and the set figure's text; `notes` are dimensions to
+    write in, by name.
+    """
+
+    way: str
+    off: float
+    right: str
+    left: str
+    scale: tuple[float, str, float, str] | None
+    notes: dict[str, str]
+
+
+@dataclass(frozen=True)
+class SetUp:
+    """One card: what is done to which legs with which tool, the setting, which way, the proof.
+
+    `proofs` are the ids of the proofs that prove this cut.
+    """
+
+    id: str
+    station: str
+    operation: str
+    way: str
+    tool: str
+    legs: tuple[int, ...]
+    title: str
+    angle: Figure
+    dials: tuple[Dial, ...]
+    setting: Quantity | None
+    setting_name: str
+    which_way: tuple[str, ...]
+    steps: tuple[str, ...]
+    turns: tuple[Turn, ...]
+    jig: tuple[Figure, ...]
+    in_reach: bool
+    reach_note: str
+    scene: Scene
+    proofs: tuple[str, ...]
+    checks: tuple[Figure, ...]
+    cautions: tuple[str, ...]

@@ -1,0 +1,130 @@
+"""Legs that share a set-up, and how their sightlines lie on the top, in words."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from splay.piece import Blind, Circle, Piece, Resultant, Triangle
+from splay.quantity import Show
+from splay.setups.card import Turn
+from splay.stance.lean import LeanAngles
+from splay.stance.staked import LegStance, Stance
+
+_ROUND = 6
+_TOWARD = (
+    "the right",
+    "the back right",
+    "the back",
+    "the back left",
+    "the left",
+    "the front left",
+    "the front",
+    "the front right",
+)
+
+
+@dataclass(frozen=True)
+class Group:
+    """Legs bored (or cut) at one setting. `side` is +1 leaning outward, -1 inward, 0 neither."""
+
+    legs: tuple[LegStance, ...]
+    side: int
+
+    @property
+    def first(self) -> LegStance:
+        """The leg whose figures stand for all."""
+        return self.legs[0]
+
+    @property
+    def numbers(self) -> tuple[int, ...]:
+        """The legs' numbers."""
+        return tuple(leg.number for leg in self.legs)
+
+    def named(self) -> str:
+        """The legs in words: "leg 2", "legs 1 and 3", "legs 1, 2 and 3"."""
+        names = [str(number) for number in self.numbers]
+        if len(names) == 1:
+            return f"leg {names[0]}"
+        return f"legs {', '.join(names[:-1])} and {names[-1]}"
+
+
+def side_of(leg: LegStance) -> int:
+    """Whether a leg leans outward (+1), inward (-1) or neither, seen from the middle."""
+    out = leg.d[0] * leg.socket[0] + leg.d[1] * leg.socket[1]
+    if leg.boring.bearing is None or abs(out) < 1e-9:
+        return 0
+    return 1 if out > 0 else -1
+
+
+def boring_groups(stance: Stance) -> tuple[Group, ...]:
+    """Legs of one support with one lean to the top, leaning the same way in or out."""
+    return _grouped(stance, lambda leg: (leg.support, round(leg.boring.resultant, _ROUND)))
+
+
+def foot_groups(stance: Stance, parts_key: dict[int, tuple[float, ...]]) -> tuple[Group, ...]:
+    """Legs whose foot cut is the same; `parts_key` holds, by leg, the figures that must agree."""
+    return _grouped(stance, lambda leg: (leg.support, *parts_key[leg.number]))
+
+
+def _grouped(stance: Stance, key: object) -> tuple[Group, ...]:
+    assert callable(key)
+    found: dict[tuple[object, ...], list[LegStance]] = {}
+    for leg in stance.legs:
+        found.setdefault((*key(leg), side_of(leg)), []).append(leg)
+    return tuple(Group(tuple(legs), side_of(legs[0])) for legs in found.values())
+
+
+def toward(lean: LeanAngles) -> str:
+    """Which way a leg leans in plan, in words."""
+    if lean.bearing is None:
+        return "nowhere: it stands square"
+    return _TOWARD[round(lean.bearing / 45.0) % 8]
+
+
+def turn(number: int, lean: LeanAngles, show: Show) -> Turn:
+    """How one leg's sightline is marked on the top."""
+    if lean.bearing is None or lean.from_side is None or lean.from_centre is None:
+        return Turn(number, None, None, toward(lean))
+    return Turn(number, show.angle(lean.from_side), show.angle(lean.from_centre), toward(lean))
+
+
+def indexing(piece: Piece, group: Group) -> str:
+    """How the top is turned from one leg of the group to the next."""
+    support = piece.supports[group.first.support]
+    count = len(group.legs)
+    if count < 2 or group.first.boring.bearing is None:
+        return ""
+    ring = isinstance(support.placement, Circle | Triangle)
+    spec = support.angles[0]
+    straight = not isinstance(spec, Resultant) or spec.measured_from == "out"
+    if ring and straight and support.scope == "alike" and count == _ring_count(piece, group):
+        return f"Turn the top on a centre pin, {360 / count:g}° from leg to leg."
+    halves = _diagonals(group)
+    if halves:
+        named = "; ".join(f"legs {a} and {b}" for a, b in halves)
+        rest = " The other diagonal takes the mirrored setting." if len(halves) == 2 else ""
+        return f"The two legs of one diagonal share a fence: turn the top half round ({named}).{rest}"
+    return "Lay each leg's own sightline along the tilt; the setting stays."
+
+
+def _ring_count(piece: Piece, group: Group) -> int:
+    placement = piece.supports[group.first.support].placement
+    return placement.count if isinstance(placement, Circle) else 3
+
+
+def _diagonals(group: Group) -> list[tuple[int, int]]:
+    """Legs of the group that change places when the top is turned half round."""
+    found = []
+    for k, a in enumerate(group.legs):
+        for b in group.legs[k + 1 :]:
+            gap = [abs(p + q) for p, q in zip(a.socket[:2], b.socket[:2], strict=True)]
+            lean = [abs(p + q) for p, q in zip(a.d[:2], b.d[:2], strict=True)]
+            if max(gap) < 1e-6 and max(lean) < 1e-9:
+                found.append((a.number, b.number))
+    return found
+
+
+def bored_from(piece: Piece, group: Group) -> str:
+    """The face the boring starts from, "underside" or "upper"."""
+    joint = piece.supports[group.first.support].joint
+    return "underside" if isinstance(joint, Blind) else joint.bored_from

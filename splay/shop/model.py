@@ -1,0 +1,54 @@
+"""The shop as a whole, read and written."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, Literal
+
+from pydantic import Field, TypeAdapter
+
+from splay.document import Frozen, read_document
+from splay.quantity import Bare, Units
+from splay.shop.tools import Bit, Tool
+
+SHOP_FORMAT = "proud-rake-shop"
+
+
+class Rounding(Frozen):
+    """How figures are shown."""
+
+    system: Literal["inch", "metric"] = "metric"
+    fraction: Literal[16, 32, 64] = 32
+    """Inches to the nearest 1/16, 1/32 or 1/64."""
+    step_mm: Literal[0.5, 0.1] = 0.5
+    """Millimetres to the nearest 0.5 or 0.1."""
+
+    def units(self) -> Units:
+        """The same as the core's units."""
+        return Units(self.system, self.fraction, self.step_mm)
+
+
+class Shop(Frozen):
+    """One workshop: its tools and its way of reading figures."""
+
+    format: Literal["proud-rake-shop"] = "proud-rake-shop"
+    version: Literal[1] = 1
+    name: Annotated[str, Field(min_length=1, max_length=120)] = "Workshop"
+    rounding: Rounding = Rounding()
+    bit: Bit = Bit()
+    tools: Annotated[tuple[Tool, ...], Field(max_length=40)] = ()
+
+
+def read_shop(given: object, bare: Bare = "metric", at: str = "") -> Shop:
+    """The shop in a JSON document; BadInput with one fault for each wrong field."""
+    return read_document(Shop, given, bare, at)
+
+
+def write_shop(shop: Shop) -> dict[str, Any]:
+    """The shop as a JSON document: numbers in mm and degrees."""
+    return shop.model_dump(mode="json")
+
+
+def shop_schema() -> dict[str, Any]:
+    """JSON Schema (draft 2020-12) of the shop file."""
+    schema: dict[str, Any] = TypeAdapter(Shop).json_schema()
+    return {"$schema": "https://json-schema.org/draft/2020-12/schema", **schema}

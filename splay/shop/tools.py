@@ -1,0 +1,105 @@
+"""The boring and sawing tools a shop may own."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from splay.document import Frozen, Length
+from splay.shop.scale import Scale
+
+Title = Annotated[str, Field(min_length=1, max_length=60)]
+
+
+class _Owned(Frozen):
+    name: Title
+    """What the maker calls it."""
+    owned: bool = True
+    """Whether cards for it are wanted."""
+
+
+class BevelGauge(_Owned):
+    """A bevel gauge set from a protractor, standing on the sightline beside a hand drill."""
+
+    kind: Literal["bevel_gauge"] = "bevel_gauge"
+    scale: Scale = Scale(at_square=90, counts="down", reach=85, step=0.5)
+
+
+class TiltingTable(_Owned):
+    """A drill press whose table tilts."""
+
+    kind: Literal["tilting_table"] = "tilting_table"
+    scale: Scale = Scale(at_square=0, counts="up", reach=45, step=0.5)
+
+
+class Ramp(_Owned):
+    """A hinged ramp or sled under a drill press, raised by a spacer."""
+
+    kind: Literal["ramp"] = "ramp"
+    base: Annotated[float, Length(50, 2000)] = 300.0
+    """From the line where ramp and base meet to the near edge of the spacer, mm."""
+    spacer: Literal["plumb_base", "plumb_ramp", "square_ramp", "bar"] = "plumb_base"
+    """plumb_base: stands plumb, base measured along the base; plumb_ramp: stands plumb, measured
+    along the ramp; square_ramp: stands square to the ramp, measured along the ramp; bar: a round
+    bar, measured along the base to where it touches."""
+    reach: Annotated[float, Field(gt=0, le=60, allow_inf_nan=False)] = 30.0
+    """Steepest the ramp may stand before the work slides or fouls, degrees."""
+
+
+class GuideBlock(_Owned):
+    """A block with one face sawn to the angle, held beside a hand drill's bit."""
+
+    kind: Literal["guide_block"] = "guide_block"
+    height: Annotated[float, Length(20, 300)] = 75.0
+    """Height of the guiding face above the work, mm."""
+    reach: Annotated[float, Field(gt=0, le=60, allow_inf_nan=False)] = 40.0
+    """Furthest lean the block can guide, degrees."""
+
+
+class AngleGuide(_Owned):
+    """A drill guide with a tilting column, clamped or screwed to the work."""
+
+    kind: Literal["angle_guide"] = "angle_guide"
+    scale: Scale = Scale(at_square=0, counts="up", reach=45, step=1)
+
+
+class DigitalGauge(_Owned):
+    """A digital angle gauge on the drill, zeroed before boring."""
+
+    kind: Literal["digital_gauge"] = "digital_gauge"
+    zeroed: Literal["square", "flat"] = "square"
+    """square: zeroed with the bit standing square to the top, so it reads the lean; flat: zeroed
+    on the top itself with the bit at right angles to the gauge's base, so it reads 90 at square."""
+    scale: Scale = Scale(at_square=0, counts="up", reach=90, step=0.1)
+
+
+class MitreSaw(_Owned):
+    """A saw that swings across a fence and whose blade may lean."""
+
+    kind: Literal["mitre_saw"] = "mitre_saw"
+    scale: Scale = Scale(at_square=0, counts="up", reach=47, step=0.5)
+    tilt: Scale = Scale(at_square=0, counts="up", reach=45, step=0.5)
+
+
+class Handsaw(_Owned):
+    """A handsaw to a line scribed round the foot."""
+
+    kind: Literal["handsaw"] = "handsaw"
+    kerf: Annotated[float, Length(0.2, 5)] = 1.0
+    """Width of the cut, mm."""
+
+
+class Bit(Frozen):
+    """The bit for the sockets, and what stands out in front of its flat."""
+
+    centre_spur: Annotated[float, Length(0, 40)] = 0.0
+    """How far the lead point stands out, mm; 0 for none."""
+    rim_spurs: Annotated[float, Length(0, 10)] = 0.0
+    """How far the cutting spurs at the rim stand out, mm; 0 for none."""
+
+
+Tool = Annotated[
+    BevelGauge | TiltingTable | Ramp | GuideBlock | AngleGuide | DigitalGauge | MitreSaw | Handsaw,
+    Field(discriminator="kind"),
+]

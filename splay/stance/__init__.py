@@ -1,0 +1,1 @@
+"""Where everything is: the floor, the sockets, the legs' axes and feet."""

@@ -1,0 +1,191 @@
+"""What a drag on a drawing changes: the piece, in the way its maker had written it."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import Any, Literal
+
+from splay.errors import BadInput, CannotBuild, Fault
+from splay.piece import (
+    Circle,
+    Footprint,
+    Free,
+    Insets,
+    Piece,
+    Resultant,
+    Spec,
+    SplayRake,
+    StakedLegs,
+    Triangle,
+    read_piece,
+    write_piece,
+)
+from splay.quantity import degrees as deg
+from splay.stance.aim import foot_reach, outward
+from splay.stance.lean import LeanAngles, lean_of
+from splay.stance.outline import extent
+from splay.stance.staked import LegStance, Stance, spec_index, stand
+from splay.stance.vectors import Flat, Vec, between, unit
+
+SNAP_DEG = 0.1
+_LEAN_SNAP_DEG = 0.5
+
+
+@dataclass(frozen=True)
+class Move:
+    """A handle of a view dragged to `to`, in that view's own coordinates, mm."""
+
+    moves: Literal["foot", "socket", "height", "lean"]
+    view: Literal["front", "side", "plan"]
+    to: Flat
+    leg: int = 0
+
+
+def move(piece: Piece, to: Move, snap_mm: float) -> Piece:
+    """The piece after a drag; lengths settle on `snap_mm`, angles on a tenth of a degree.
+
+    BadInput where the handle is not on the piece or the result is no possible piece.
+    """
+    document = write_piece(piece)
+    if to.moves == "height":
+        document["height"] = _snap(to.to[1], snap_mm)
+    elif to.moves == "lean":
+        document["lean"] = _lean(piece, to.to)
+    else:
+        stance = stand(piece)
+        if not 1 <= to.leg <= len(stance.legs):
+            allowed = f"1 to {len(stance.legs)}"
+            raise BadInput(Fault("moves.leg", str(to.leg), allowed, "Take hold of a leg there is."))
+        leg = stance.legs[to.leg - 1]
+        support = document["supports"][leg.support]
+        if to.moves == "foot":
+            _foot(piece, stance, leg, to, support, snap_mm)
+        else:
+            at = stance.floor.turn_back((*to.to, 0.0))
+            _socket(piece, leg, _on_underside(stance, to.to, at), support, snap_mm)
+    return read_piece(document)
+
+
+def _snap(value: float, step: float) -> float:
+    return round(value / step) * step
+
+
+def _lean(piece: Piece, to: Flat) -> dict[str, float]:
+    """The seat's fall to the back for its back edge held at `to` in the side view."""
+    t, seat_z = piece.top.thickness, piece.height
+    fall, toward = piece.lean.fall, piece.lean.toward
+    # Plumb shift of the seat's middle: the top turns about the middle of its underside.
+    shift = t * deg.sin(fall) * (1.0 if toward == 90.0 else -1.0)
+    angle = math.degrees(math.atan2(seat_z - to[1], max(to[0] - shift, 1.0)))
+    angle = _snap(max(-30.0, min(30.0, angle)), _LEAN_SNAP_DEG)
+    return {"fall": abs(angle), "toward": 90.0 if angle >= 0 else 270.0}
+
+
+def _on_underside(stance: Stance, to: Flat, level: Vec) -> Flat:
+    """Where the plumb line through a point of the plan meets the underside, top frame."""
+    n = stance.floor.normal
+    drop = level[2] / n[2]
+    return (level[0] - drop * n[0], level[1] - drop * n[1])
+
+
+def _foot(
+    piece: Piece,
+    stance: Stance,
+    leg: LegStance,
+    to: Move,
+    support: dict[str, Any],
+    snap_mm: float,
+) -> None:
+    x, y = leg.foot_floor[:2]
+    target = {"front": (to.to[0], y), "side": (x, to.to[0]), "plan": to.to}[to.view]
+    d = unit(between(leg.socket, stance.floor.from_floor((*target, 0.0))))
+    if -sum(a * b for a, b in zip(stance.floor.normal, d, strict=True)) < 0.5:
+        raise CannotBuild(
+            "That foot is further out than a leg can lean.", "Let it stand nearer.", "supports"
+        )
+    model = piece.supports[leg.support]
+    index = spec_index(model, _own(stance, leg), leg.pair)
+    spec = model.angles[index]
+    support["angles"][index] = _respelt(spec, model, stance, leg, d, target, snap_mm)
+
+
+def _own(stance: Stance, leg: LegStance) -> int:
+    """The leg's index within its own support."""
+    mates = [other.number for other in stance.legs if other.support == leg.support]
+    return mates.index(leg.number)
+
+
+def _respelt(
+    spec: Spec,
+    model: StakedLegs,
+    stance: Stance,
+    leg: LegStance,
+    d: Vec,
+    target: Flat,
+    snap_mm: float,
+) -> dict[str, Any]:
+    """A direction in the words the maker used: splay and rake, resultant, or a footprint."""
+    lean = lean_of(d)
+    across, back = outward(leg.socket[0]), outward(leg.socket[1])
+    ring = isinstance(model.placement, Circle | Triangle)
+    if isinstance(spec, Footprint):
+        u: Flat = (across, 0.0)
+        if ring:
+            size = math.hypot(*target)
+            u = (target[0] / size, target[1] / size) if size else u
+            wide = 2 * (size + foot_reach(model.leg, d, stance.floor, u))
+            return {**spec.model_dump(), "width": _snap(wide, snap_mm)}
+        wide = 2 * (abs(target[0]) + foot_reach(model.leg, d, stance.floor, (1.0, 0.0)))
+        deep = 2 * (abs(target[1]) + foot_reach(model.leg, d, stance.floor, (0.0, 1.0)))
+        return {**spec.model_dump(), "width": _snap(wide, snap_mm), "depth": _snap(deep, snap_mm)}
+    if isinstance(spec, SplayRake) or (not isinstance(spec, Resultant) and not ring):
+        return {
+            "by": "splay_rake",
+            "splay": _tenth(lean.splay * across),
+            "rake": _tenth(lean.rake * back),
+        }
+    reference = spec.measured_from if isinstance(spec, Resultant) else "out"
+    return {
+        "by": "resultant",
+        "resultant": _tenth(lean.resultant),
+        "sightline": _tenth(_sightline(lean, reference, leg, across, back)),
+        "measured_from": reference,
+    }
+
+
+def _sightline(lean: LeanAngles, reference: str, leg: LegStance, across: float, back: float) -> float:
+    if lean.bearing is None:
+        return 0.0
+    if reference == "bearing":
+        return lean.bearing
+    if reference == "out":
+        return deg.signed(lean.bearing - deg.atan2(leg.socket[1], leg.socket[0]))
+    # Mirrored into the outward quarter: an inward lean comes out past 90 degrees.
+    x, y = deg.cos(lean.bearing) * across, deg.sin(lean.bearing) * back
+    from_side = deg.signed(deg.atan2(y, x))
+    return from_side if reference == "side" else deg.signed(90.0 - from_side)
+
+
+def _tenth(value: float) -> float:
+    return round(round(value / SNAP_DEG) * SNAP_DEG, 6)
+
+
+def _socket(piece: Piece, leg: LegStance, at: Flat, support: dict[str, Any], snap_mm: float) -> None:
+    way = piece.supports[leg.support].placement
+    place = support["placement"]
+    entry = leg.place.entry
+    if isinstance(way, Circle | Triangle):
+        count = way.count if isinstance(way, Circle) else 3
+        radius = math.hypot(*at)
+        place["first"] = deg.signed(round(deg.atan2(at[1], at[0]) - 360.0 / count * entry))
+        name, size = ("radius", radius) if isinstance(way, Circle) else ("side", radius * math.sqrt(3))
+        place[name] = _snap(size, snap_mm)
+    elif isinstance(way, Insets):
+        a, b = extent(piece.top.outline)
+        place["from_ends"] = max(5.0, _snap(a - abs(at[0]), snap_mm))
+        place["from_edges"] = max(5.0, _snap(b - abs(at[1]), snap_mm))
+    elif isinstance(way, Free):
+        spot = place["spots"][entry]
+        spot["x"] = _snap(at[0] * leg.place.across, snap_mm)
+        spot["y"] = _snap(at[1] * leg.place.back, snap_mm)

@@ -1,0 +1,102 @@
+"""The stance of staked legs: sockets, axes, feet, against the top and against the floor."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from splay.piece import Circle, Piece, StakedLegs, Triangle
+from splay.stance.aim import aim
+from splay.stance.floor import Floor, floor_under
+from splay.stance.lean import LeanAngles, direction_on, lean_of
+from splay.stance.places import Place, pairs, places
+from splay.stance.vectors import Vec, along
+
+
+@dataclass(frozen=True)
+class LegStance:
+    """One leg. Points in the top frame unless named, mm; angles in degrees.
+
+    `number` counts from 1 through the whole piece; `boring` is the lean off the top's normal,
+    `standing` off plumb; `exposed` the length along the axis from underside to floor.
+    """
+
+    number: int
+    support: int
+    place: Place
+    pair: int
+    socket: Vec
+    d: Vec
+    foot: Vec
+    foot_floor: Vec
+    boring: LeanAngles
+    standing: LeanAngles
+    exposed: float
+    measured: bool
+
+
+@dataclass(frozen=True)
+class Stance:
+    """The piece's floor and all its legs."""
+
+    floor: Floor
+    legs: tuple[LegStance, ...]
+
+
+def stand(piece: Piece, measured: dict[int, float] | None = None) -> Stance:
+    """Where everything of a piece is.
+
+    `measured` gives bored resultants read in the holes (leg number to degrees): those legs stand
+    as they were bored, on the sightline they were meant to have. CannotBuild as for `aim`.
+    """
+    floor = floor_under(piece.lean, piece.height, piece.top.thickness)
+    legs: list[LegStance] = []
+    for index, support in enumerate(piece.supports):
+        sockets = places(support, piece.top.outline)
+        mates = pairs(sockets)
+        for k, place in enumerate(sockets):
+            number = len(legs) + 1
+            read = (measured or {}).get(number)
+            d = _direction(piece, support, k, place, mates[k], floor)
+            if read is not None:
+                d = _as_bored(d, read)
+            legs.append(_leg(number, index, place, mates[k], d, floor, read is not None))
+    return Stance(floor, tuple(legs))
+
+
+def spec_index(support: StakedLegs, k: int, pair: int) -> int:
+    """Which of the support's angles serves its leg k; the last serves those that have none."""
+    wanted = {"alike": 0, "pairs": pair, "each": k}[support.scope]
+    return min(wanted, len(support.angles) - 1)
+
+
+def _direction(piece: Piece, support: StakedLegs, k: int, place: Place, pair: int, floor: Floor) -> Vec:
+    spec = support.angles[spec_index(support, k, pair)]
+    ring = isinstance(support.placement, Circle | Triangle)
+    return aim(spec, place.at, support.leg, piece.top.outline, floor, ring)
+
+
+def _as_bored(d: Vec, read: float) -> Vec:
+    bearing = lean_of(d).bearing
+    return direction_on(read, 0.0 if bearing is None else bearing)
+
+
+def _leg(
+    number: int, support: int, place: Place, pair: int, d: Vec, floor: Floor, measured: bool
+) -> LegStance:
+    socket: Vec = (place.at[0], place.at[1], 0.0)
+    exposed = floor.reach(socket, d)
+    foot = along(socket, d, exposed)
+    return LegStance(
+        number=number,
+        support=support,
+        place=place,
+        pair=pair,
+        socket=socket,
+        d=d,
+        foot=foot,
+        foot_floor=floor.to_floor(foot),
+        boring=lean_of(d),
+        standing=lean_of(floor.turn(d)),
+        exposed=exposed,
+        measured=measured,
+    )

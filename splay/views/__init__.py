@@ -1,0 +1,1 @@
+"""The piece and its set-ups as true-scale drawings: lines, ellipses and texts on named layers."""

@@ -1,0 +1,176 @@
+"""Details true to scale: the hole's way through the top, and a leg laid out along its axis."""
+
+from __future__ import annotations
+
+from splay.parts import LegPart, SocketPart
+from splay.piece import Blind, Piece
+from splay.quantity import Show
+from splay.quantity import degrees as deg
+from splay.setups.groups import Group, bored_from
+from splay.stance.vectors import Flat
+from splay.views.shapes import Shape, View, area, line, text
+
+
+def section_view(piece: Piece, group: Group, socket: SocketPart, show: Show) -> View:
+    """The top cut along the sightline, the face bored from uppermost; the rim to the right."""
+    leg = group.first
+    joint, t = piece.supports[leg.support].joint, piece.top.thickness
+    rho = leg.boring.resultant
+    c, s, tan = deg.cos(rho), deg.sin(rho), deg.tan(rho)
+    half = joint.socket / 2
+    reach = max(3.2 * joint.socket, 1.4 * t, t * tan + 2 * joint.socket)
+    flipped = bored_from(piece, group) == "underside"
+
+    # Down into the top the hole runs away from the side the foot leans to, mm: u right, z up.
+    def put(u: float, z: float) -> Flat:
+        return (u, -z) if flipped else (u, z)
+
+    slant = half / c
+    if isinstance(joint, Blind):
+        k = joint.depth
+        corners = ((-k * s - half * c, k * c - half * s), (-k * s + half * c, k * c + half * s))
+    else:
+        corners = ((-t * tan - slant, t), (-t * tan + slant, t))
+    hole = (put(-slant, 0.0), put(slant, 0.0), put(*corners[1]), put(*corners[0]))
+    part = f"leg.{leg.number}"
+    band = (put(-reach, 0.0), put(reach, 0.0), put(reach, t), put(-reach, t))
+    up = 1.6 * t
+    axis_up = (put(up * s / c, -up), put(-(t * 1.25) * tan, t * 1.25))
+    shapes: list[Shape] = [
+        area("section", band, "top"),
+        *(_hatch(reach, t, put)),
+        area("cut", hole, part),
+        line("axis", *axis_up, part=part),
+        line("dimension", put(0.0, 0.0), put(0.0, -up)),
+        text(
+            "pointer",
+            put(up * tan / 2 + 0.45 * joint.socket, -up * 0.75),
+            show.angle(rho).text,
+            part,
+        ),
+        text("label", put(reach * 0.98, -0.2 * t), _right(group), anchor="end"),
+        text("label", put(-reach * 0.98, -0.2 * t), _left(group), anchor="start"),
+        text(
+            "label",
+            put(-reach * 0.98, t * 1.22),
+            "upper face" if flipped else "upper face, bored from",
+            anchor="start",
+        ),
+        text("dimension", put(reach * 0.98, t * 1.22), show.length(t).text, anchor="end"),
+    ]
+    if socket.left_above is not None:
+        u, z = corners[1]
+        shapes.append(line("warning", put(u, z), put(u, t)))
+        shapes.append(
+            text(
+                "dimension",
+                put(u + 0.3 * joint.socket, (z + t) / 2),
+                socket.left_above.quantity.text,
+                anchor="start",
+            )
+        )
+    box_top, box_low = put(0, -up * 1.08), put(0, t * 1.45)
+    low, high = sorted((box_top[1], box_low[1]))
+    title = f"The top cut along the sightline, {group.named()}"
+    return View(f"section.{leg.number}", title, (-reach, low, reach, high), tuple(shapes))
+
+
+def _right(group: Group) -> str:
+    return {1: "rim", -1: "middle", 0: "the foot's side"}[group.side]
+
+
+def _left(group: Group) -> str:
+    return {1: "middle", -1: "rim", 0: "the other side"}[group.side]
+
+
+def _hatch(reach: float, t: float, put: object) -> list[Shape]:
+    assert callable(put)
+    gap = reach / 9
+    return [
+        line("hatch", put(k * gap, 0.0), put(k * gap + t * 0.5, t))
+        for k in range(-9, 9)
+        if k * gap + t * 0.5 <= reach
+    ]
+
+
+def leg_view(piece: Piece, group: Group, part: LegPart, show: Show) -> View:
+    """A leg along its axis, tenon at the left, outer side up: blank, finished, foot cut, waste."""
+    support = piece.supports[group.first.support]
+    leg, joint = support.leg, support.joint
+    inside, finish = part.in_top.quantity.value, part.finished.quantity.value
+    blank = part.blank.quantity.value
+    stock, r0, r1, rt = (
+        part.stock.quantity.value / 2,
+        leg.at_top / 2,
+        leg.at_foot / 2,
+        joint.socket / 2,
+    )
+    cut = part.cut
+    name = f"leg.{part.number}"
+    k = (r0 - r1) / (finish - inside)
+
+    def radius(u: float) -> float:
+        return r0 - k * (u - inside)
+
+    outer, inner = finish + cut.below, finish - cut.above
+    body = (
+        (0.0, -rt),
+        (inside, -rt),
+        (inside, -r0),
+        (inner, -radius(inner)),
+        (outer, radius(outer)),
+        (inside, r0),
+        (inside, rt),
+        (0.0, rt),
+    )
+    waste = (
+        (inner, -radius(inner)),
+        (outer, radius(outer)),
+        (blank, radius(blank)),
+        (blank, -radius(blank)),
+    )
+    step = 0.05 * blank
+    shapes: list[Shape] = [
+        area("hidden", ((0.0, -stock), (blank, -stock), (blank, stock), (0.0, stock)), name),
+        area("leg", body, name),
+        area("waste", waste, name),
+        line("cut", (inner, -radius(inner)), (outer, radius(outer)), part=name),
+        line("axis", (-0.02 * blank, 0.0), (blank * 1.02, 0.0)),
+        line("tenon", (inside, -r0 * 1.15), (inside, r0 * 1.15), part=name),
+        text(
+            "label",
+            (inside + 0.36 * (finish - inside), stock + 0.4 * step),
+            "outer side, towards the rim" if group.side >= 0 else "side it leans to",
+        ),
+    ]
+    low = -stock - step
+    for at, (start, end, figure) in enumerate(
+        (
+            (0.0, inside, part.in_top),
+            (inside, finish, part.exposed),
+            (0.0, finish, part.finished),
+            (0.0, blank, part.blank),
+        )
+    ):
+        level = low if at < 2 else low - (at - 1) * step * 1.1
+        shapes.append(line("dimension", (start, level), (end, level), part=figure.key))
+        for tick in (start, end):
+            shapes.append(line("dimension", (tick, level - 0.15 * step), (tick, level + 0.15 * step)))
+        shapes.append(
+            text(
+                "dimension",
+                ((start + end) / 2, level - 0.62 * step),
+                f"{_SHORT[at]} {figure.quantity.text}",
+            )
+        )
+    bottom = low - 3.2 * step
+    title = f"{group.named().capitalize()} along the middle"
+    return View(
+        f"leg.{part.number}",
+        title,
+        (-0.03 * blank, bottom, blank * 1.03, stock + 1.6 * step),
+        tuple(shapes),
+    )
+
+
+_SHORT = ("", "exposed", "finished", "blank")

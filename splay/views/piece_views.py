@@ -1,0 +1,179 @@
+"""The piece from the front, the side, above, below and a quarter, true to scale."""
+
+from __future__ import annotations
+
+import math
+
+from splay.quantity import degrees as deg
+from splay.stance.staked import LegStance
+from splay.stance.vectors import Flat
+from splay.views.project import FRONT, PLAN, SIDE, UNDERSIDE, Eye, quarter_eye
+from splay.views.scene import Model, Sight
+from splay.views.shapes import Handle, Shape, View, area, ellipse, line, text
+
+_LEAST_SIGHTLINE_MM = 60.0
+
+
+def piece_view(model: Model, name: str) -> View:
+    """One of the piece's views: front, side, plan, underside or quarter."""
+    if name == "front":
+        return elevation(model, FRONT, "Front")
+    if name == "side":
+        return elevation(model, SIDE, "Side, from the right")
+    if name == "plan":
+        return plan_view(model, PLAN, "Plan, from above")
+    if name == "underside":
+        return plan_view(model, UNDERSIDE, "Underside up, front edge towards you")
+    return quarter(model)
+
+
+def elevation(model: Model, eye: Eye, title: str) -> View:
+    """The piece on its level floor from the front or the side, with handles for foot and height."""
+    sight = Sight(model, eye)
+    legs = model.stance.legs
+    shapes: list[Shape] = []
+    for k in sight.order():
+        shapes.append(area("leg", sight.legs[k], _named(legs[k])))
+    shapes.append(area("outline", sight.body, "top"))
+    for k, leg in enumerate(legs):
+        ends = (eye.see(model.place(leg.socket)), eye.see(leg.foot_floor))
+        shapes.append(area("tenon", sight.tenons[k], _named(leg)))
+        shapes.append(line("measured" if leg.measured else "axis", *ends, part=_named(leg)))
+    shapes += _sizes(model, sight)
+    handles = [Handle("height", 0, eye.see(model.seat), "height of the sitting surface")]
+    handles += _lean_handle(model, eye)
+    seen: set[Flat] = set()
+    for k in reversed(sight.order()):
+        at = eye.see(legs[k].foot_floor)
+        near = (round(at[0]), round(at[1]))
+        if near not in seen:
+            seen.add(near)
+            handles.append(Handle("foot", legs[k].number, at, f"foot of leg {legs[k].number}"))
+    return View(
+        eye.name,
+        title,
+        _boxed(shapes, 0.04 * eye.see(model.seat)[1]),
+        tuple(shapes),
+        tuple(handles),
+    )
+
+
+def _named(leg: LegStance) -> str:
+    return f"leg.{leg.number}"
+
+
+def _sizes(model: Model, sight: Sight) -> list[Shape]:
+    """Floor, plumb line through the seat, height and width over the feet."""
+    seat = sight.eye.see(model.seat)
+    rise = seat[1]
+    feet = [x for end in sight.feet for x, _ in end]
+    low, high = min(feet), max(feet)
+    left = min(low, *(x for x, _ in sight.body))
+    right = max(high, *(x for x, _ in sight.body))
+    edge, drop = left - 0.08 * rise, -0.07 * rise
+    return [
+        line("floor", (left - 0.14 * rise, 0.0), (right + 0.08 * rise, 0.0), part="floor"),
+        line("axis", (seat[0], -0.02 * rise), (seat[0], 1.05 * rise)),
+        line("dimension", (edge, 0.0), (edge, rise)),
+        line("dimension", (edge - 0.02 * rise, rise), (seat[0], rise)),
+        text("dimension", (edge - 0.02 * rise, rise / 2), model.show.length(rise).text, turn=90.0),
+        line("dimension", (low, drop), (high, drop)),
+        line("dimension", (low, drop - 0.02 * rise), (low, 0.0)),
+        line("dimension", (high, drop - 0.02 * rise), (high, 0.0)),
+        text("dimension", ((low + high) / 2, drop - 0.055 * rise), model.show.length(high - low).text),
+    ]
+
+
+def _lean_handle(model: Model, eye: Eye) -> list[Handle]:
+    if eye is not SIDE or model.piece.lean.toward not in (90.0, 270.0):
+        return []
+    back = model.place((0.0, model.half[1], model.piece.top.thickness))
+    return [Handle("lean", 0, eye.see(back), "back edge of the seat: its lean")]
+
+
+def plan_view(model: Model, eye: Eye, title: str) -> View:
+    """The piece from above or with its underside up: sockets, sightlines, feet."""
+    sight = Sight(model, eye)
+    legs = model.stance.legs
+    a, b = model.half
+    shapes = [area("leg", sight.legs[k], _named(leg)) for k, leg in enumerate(legs)]
+    shapes.append(area("outline", sight.outline(model.lower), "top"))
+    shapes += _grain(model, eye)
+    for ends in (
+        ((-a - 15, 0.0, 0.0), (a + 15, 0.0, 0.0)),
+        ((0.0, -b - 15, 0.0), (0.0, b + 15, 0.0)),
+    ):
+        shapes.append(line("axis", *(eye.see(model.place(end)) for end in ends)))
+    if eye is PLAN:
+        shapes.append(area("footprint", sight.footprint))
+    for k, leg in enumerate(legs):
+        shapes += _leg_in_plan(model, sight, k, leg)
+    handles = []
+    if eye is PLAN:
+        for leg in legs:
+            n, at = leg.number, eye.see(model.place(leg.socket))
+            handles.append(Handle("socket", n, at, f"socket of leg {n}"))
+            handles.append(Handle("foot", n, eye.see(leg.foot_floor), f"foot of leg {n}"))
+    else:
+        y = eye.see(model.place((0.0, -b, 0.0)))
+        shapes.append(text("label", (y[0] + 0.5 * a, y[1] - 0.1 * b - 6), "front edge"))
+    return View(eye.name, title, _boxed(shapes, 0.05 * max(a, b)), tuple(shapes), tuple(handles))
+
+
+def _grain(model: Model, eye: Eye) -> list[Shape]:
+    """Three short strokes along the grain, clear of the centre lines."""
+    bearing, (a, b) = model.piece.top.grain, model.half
+    c, s = deg.cos(bearing), deg.sin(bearing)
+    small = min(a, b)
+    made = []
+    for off, reach in ((-0.09, 0.16), (0.0, 0.24), (0.09, 0.16)):
+        x, y = -s * off * small - 0.3 * a, c * off * small + 0.3 * b
+        ends = ((x + i * reach * small * c, y + i * reach * small * s, 0.0) for i in (-1.0, 1.0))
+        made.append(line("grain", *(eye.see(model.place(end)) for end in ends)))
+    return made
+
+
+def _leg_in_plan(model: Model, sight: Sight, k: int, leg: LegStance) -> list[Shape]:
+    eye, part, lean = sight.eye, _named(leg), leg.boring
+    at, foot = eye.see(model.place(leg.socket)), eye.see(leg.foot_floor)
+    half = model.piece.supports[leg.support].joint.socket / 2
+    mouth = (half / deg.cos(lean.resultant), half)
+    bearing = lean.bearing or 0.0
+    turned = 180.0 - bearing if eye is UNDERSIDE else bearing
+    away = eye.see(model.place((*model.sockets[k].exit_at, 0.0)))
+    made = [
+        area("foot", sight.feet[k], part),
+        ellipse("section", at, mouth, turned, part),
+        ellipse("hidden", away, mouth, turned, part),
+    ]
+    run = math.dist(at, foot)
+    if lean.bearing is None or run < 1e-6:
+        return [*made, text("label", (at[0], at[1] + half + 14), str(leg.number), part)]
+    u = ((foot[0] - at[0]) / run, (foot[1] - at[1]) / run)
+    # Drawn long enough to lay a gauge on, whatever the lean.
+    out, back = max(run * 1.25, _LEAST_SIGHTLINE_MM), max(run * 0.35, 0.6 * _LEAST_SIGHTLINE_MM)
+    ends = ((at[0] - u[0] * back, at[1] - u[1] * back), (at[0] + u[0] * out, at[1] + u[1] * out))
+    made.append(line("sightline", *ends, part=part))
+    label = (at[0] + u[0] * (out + 14), at[1] + u[1] * (out + 14))
+    return [*made, text("label", label, str(leg.number), part)]
+
+
+def quarter(model: Model) -> View:
+    """From the front, a little to the right and above: how the piece will look, for the rack."""
+    sight = Sight(model, quarter_eye())
+    legs = model.stance.legs
+    shapes: list[Shape] = []
+    for k in sight.order():
+        shapes.append(area("leg", sight.legs[k], _named(legs[k])))
+    shapes.append(area("outline", sight.body, "top"))
+    shapes.append(area("outline", sight.outline(model.upper), "top"))
+    for k, leg in enumerate(legs):
+        if model.sockets[k].through:
+            shapes.append(area("section", sight.tenon_ends[k], _named(leg)))
+    return View("quarter", "From the front right", _boxed(shapes, 12.0), tuple(shapes))
+
+
+def _boxed(shapes: list[Shape], margin: float) -> tuple[float, float, float, float]:
+    xs = [x for shape in shapes for x, _ in shape.points]
+    ys = [y for shape in shapes for _, y in shape.points]
+    return (min(xs) - margin, min(ys) - margin, max(xs) + margin, max(ys) + margin)

@@ -1,0 +1,150 @@
+"""Seeing the piece from a side: orthographic projection and silhouettes of convex solids."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from splay.parts import LegPart
+from splay.piece import Leg, Piece
+from splay.quantity import degrees as deg
+from splay.stance.aim import faces, square_foot
+from splay.stance.floor import Floor
+from splay.stance.staked import LegStance
+from splay.stance.vectors import Flat, Vec, along, dot
+
+Points = NDArray[np.float64]
+"""n by 2 or n by 3 coordinates, mm."""
+DRAWN = 2
+"""Drawings are given to the hundredth of a millimetre: finer than any line is wide."""
+ROUND_POINTS = 24
+
+
+@dataclass(frozen=True)
+class Eye:
+    """A way of looking, in the floor frame: what is to the right and what is up in the drawing."""
+
+    name: str
+    right: Vec
+    up: Vec
+
+    def see(self, point: Vec) -> Flat:
+        """A point of the floor frame in the drawing, mm."""
+        return (dot(self.right, point), dot(self.up, point))
+
+    def see_all(self, points: Points) -> Points:
+        """Points of the floor frame (n by 3) in the drawing (n by 2), mm."""
+        seen: Points = points @ np.array((self.right, self.up)).T
+        return seen
+
+    def toward(self) -> Vec:
+        """The direction from the piece to the eye."""
+        r, u = self.right, self.up
+        return (
+            r[1] * u[2] - r[2] * u[1],
+            r[2] * u[0] - r[0] * u[2],
+            r[0] * u[1] - r[1] * u[0],
+        )
+
+
+FRONT = Eye("front", (1.0, 0.0, 0.0), (0.0, 0.0, 1.0))
+SIDE = Eye("side", (0.0, 1.0, 0.0), (0.0, 0.0, 1.0))
+"""Seen from the right: the front of the piece is at the left."""
+PLAN = Eye("plan", (1.0, 0.0, 0.0), (0.0, 1.0, 0.0))
+UNDERSIDE = Eye("underside", (-1.0, 0.0, 0.0), (0.0, 1.0, 0.0))
+"""Turned over side to side, as it lies on the bench: the front edge stays near the maker."""
+
+
+def quarter_eye(turn_deg: float = 28.0, rise_deg: float = 20.0) -> Eye:
+    """Standing in front, a little to the right and above."""
+    ct, st = deg.cos(turn_deg), deg.sin(turn_deg)
+    cr, sr = deg.cos(rise_deg), deg.sin(rise_deg)
+    return Eye("quarter", (ct, st, 0.0), (-st * sr, ct * sr, cr))
+
+
+_ALL_ROUND = np.linspace(0.0, 2.0 * np.pi, 90, endpoint=False)
+_DIRECTIONS = np.array((np.cos(_ALL_ROUND), np.sin(_ALL_ROUND)))
+
+
+def hulls(clouds: Points) -> list[tuple[Flat, ...]]:
+    """Silhouette of each cloud of a stack (m by n by 2), counter-clockwise.
+
+    The furthest points in every fourth degree's direction: the convex hull, less corners so
+    blunt that no drawing shows them.
+    """
+    furthest = np.argmax(clouds @ _DIRECTIONS, axis=1)
+    fresh = furthest != np.roll(furthest, 1, axis=1)
+    rounded = clouds.round(DRAWN)
+    return [
+        tuple(map(tuple, cloud[at[new]].tolist()))
+        for cloud, at, new in zip(rounded, furthest, fresh, strict=True)
+    ]
+
+
+_TURNS = np.linspace(0.0, 2.0 * np.pi, ROUND_POINTS, endpoint=False)
+_COS, _SIN = np.cos(_TURNS), np.sin(_TURNS)
+
+
+def to_floor(floor: Floor, points: Points) -> Points:
+    """Points of the top frame (n by 3) in the floor frame."""
+    turned: Points = points @ np.array(floor.rows).T
+    turned[:, 2] += floor.h0_mm
+    return turned
+
+
+def leg_points(piece: Piece, leg: LegStance, part: LegPart, floor: Floor) -> tuple[Points, Points]:
+    """The leg's mouth in the underside and its cut end on the floor, as rings in the floor frame."""
+    shape = piece.supports[leg.support].leg
+    if shape.section == "square":
+        end = np.array(square_foot(shape, leg.d, floor, shape.at_foot / 2))
+        mouth = to_floor(floor, _square_mouth(shape, leg))
+        return _as_many(mouth), _as_many(end + np.array(leg.foot_floor))
+    rho, bearing = leg.boring.resultant, leg.boring.bearing or 0.0
+    half = shape.at_top / 2
+    mouth = _ellipse(leg.socket, _level(bearing, half / deg.cos(rho)), _level(bearing + 90, half))
+    foot_bearing = leg.standing.bearing or 0.0
+    end = _ellipse(
+        leg.foot_floor,
+        _level(foot_bearing, part.cut.long / 2),
+        _level(foot_bearing + 90, part.cut.short / 2),
+    )
+    return to_floor(floor, mouth), end
+
+
+def tenon_points(piece: Piece, leg: LegStance, part: LegPart, floor: Floor) -> tuple[Points, Points]:
+    """The tenon where it enters and its square end, as rings in the floor frame."""
+    half = piece.supports[leg.support].joint.socket / 2
+    rho, bearing = leg.boring.resultant, leg.boring.bearing or 0.0
+    across = _level(bearing + 90, half)
+    enters = _ellipse(leg.socket, _level(bearing, half / deg.cos(rho)), across)
+    end = along(leg.socket, leg.d, -part.in_top.quantity.value)
+    flat = _level(bearing, half * deg.cos(rho))
+    ring = _ellipse(end, (flat[0], flat[1], half * deg.sin(rho)), across)
+    return to_floor(floor, enters), to_floor(floor, ring)
+
+
+def _level(bearing: float, size: float) -> Vec:
+    return (size * deg.cos(bearing), size * deg.sin(bearing), 0.0)
+
+
+def _ellipse(at: Vec, first: Vec, second: Vec) -> Points:
+    """Points of the ellipse about `at` with the two given half axes."""
+    made: Points = np.array(at) + np.outer(_COS, first) + np.outer(_SIN, second)
+    return made
+
+
+def _as_many(corners: Points) -> Points:
+    """Four corners as often as a round ring has points, so that mixed legs stack."""
+    return np.repeat(corners, ROUND_POINTS // 4, axis=0)
+
+
+def _square_mouth(shape: Leg, leg: LegStance) -> Points:
+    side, front = faces(shape, leg.d)
+    half = shape.at_top / 2
+    made = []
+    for i, j in ((1, 1), (-1, 1), (-1, -1), (1, -1)):
+        corner = along(along(leg.socket, side, half * i), front, half * j)
+        made.append(along(corner, leg.d, -corner[2] / leg.d[2]))
+    return np.array(made)

@@ -1,0 +1,1 @@
+"""The web application round the core: accounts, pieces, the shop."""

@@ -1,0 +1,1 @@
+"""The makers of this shop."""

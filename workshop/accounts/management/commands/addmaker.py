@@ -1,0 +1,39 @@
+"""Add a maker to the shop, or give one a new password."""
+
+import getpass
+import sys
+from typing import Any
+
+from django.contrib.auth import get_user_model
+from django.contrib.auth.password_validation import validate_password
+from django.core.exceptions import ValidationError
+from django.core.management.base import BaseCommand, CommandError, CommandParser
+
+
+class Command(BaseCommand):
+    """Asks for the password twice; reads one line where there is no terminal."""
+
+    help = __doc__ or ""
+
+    def add_arguments(self, parser: CommandParser) -> None:
+        """The maker's name."""
+        parser.add_argument("name")
+
+    def handle(self, *args: Any, name: str, **options: Any) -> None:
+        """Make the account or change its password."""
+        password = _ask() if sys.stdin.isatty() else sys.stdin.readline().rstrip("\n")
+        try:
+            validate_password(password)
+        except ValidationError as weak:
+            raise CommandError(" ".join(weak.messages)) from None
+        maker, made = get_user_model().objects.get_or_create(username=name)
+        maker.set_password(password)
+        maker.save()
+        self.stdout.write(f"{name} {'may now sign in' if made else 'has a new password'}.")
+
+
+def _ask() -> str:
+    password = getpass.getpass("Password: ")
+    if password != getpass.getpass("Once more: "):
+        raise CommandError("The two were not the same. Nothing was changed.")
+    return password

@@ -1,0 +1,1 @@
+"""Pieces: kept with every saved revision, and with the readings taken on them."""

@@ -1,0 +1,223 @@
+"""The rack: pieces, their revisions, their readings."""
+
+from datetime import datetime
+from typing import Any
+from uuid import UUID
+
+from django.http import HttpRequest
+from ninja import Router, Schema, Status
+
+from splay.draw import draw
+from splay.errors import SplayError
+from splay.piece import Piece, read_piece
+from splay.piece.starters import starter
+from splay.plan import Station, plan
+from splay.quantity import Bare, Quantity, Show
+from splay.shop import Shop
+from splay.views.shapes import View
+from workshop.pieces import actions
+from workshop.pieces.compare import Difference, compare
+from workshop.pieces.models import PieceRow, Revision
+from workshop.problems import Problem
+from workshop.shop.models import the_shop
+
+router = Router()
+Refused = (400, 401, 403, 404, 413, 422)
+
+
+class RackPiece(Schema):
+    """A piece as it hangs on the rack, drawn."""
+
+    id: UUID
+    name: str
+    use: str
+    height: Quantity
+    revision: int
+    changed: datetime
+    drawing: View | None
+    stations: list[Station]
+    cautions: int
+
+
+class ReadingOut(Schema):
+    """An answer to a proof, as typed."""
+
+    proof: str
+    value: float
+    typed: str
+    taken: datetime
+    by: str | None
+
+
+class PieceOut(Schema):
+    """A piece with the number of its latest revision and its readings."""
+
+    id: UUID
+    piece: Piece
+    revision: int
+    saved: datetime
+    readings: list[ReadingOut]
+
+
+class PieceNew(Schema):
+    """A new piece: a document, or the name of one to start from."""
+
+    document: dict[str, Any] | None = None
+    start: str = "round_three"
+    bare: Bare | None = None
+
+
+class PieceSave(Schema):
+    """A piece's document and the revision it was changed from."""
+
+    document: dict[str, Any]
+    based_on: int
+    bare: Bare | None = None
+
+
+class RevisionOut(Schema):
+    """One saved state, without its document."""
+
+    number: int
+    saved: datetime
+    by: str | None
+    name: str
+
+
+class Answer(Schema):
+    """What was read for a proof, as typed."""
+
+    typed: str
+    bare: Bare | None = None
+
+
+def _piece_out(row: PieceRow, revision: Revision) -> PieceOut:
+    return PieceOut(
+        id=row.pk,
+        piece=read_piece(revision.document),
+        revision=revision.number,
+        saved=revision.saved,
+        readings=[
+            ReadingOut(
+                proof=r.proof,
+                value=r.value,
+                typed=r.typed,
+                taken=r.taken,
+                by=r.by.get_username() if r.by else None,
+            )
+            for r in row.readings.select_related("by")
+        ],
+    )
+
+
+def _hang(row: PieceRow, document: dict[str, Any], shop: Shop) -> RackPiece:
+    piece = read_piece(document)
+    common: dict[str, Any] = {
+        "id": row.pk,
+        "name": piece.name,
+        "use": piece.use,
+        "height": Show(shop.rounding.units()).length(piece.height),
+        "revision": row.latest,
+        "changed": row.changed,
+    }
+    try:
+        made = plan(piece, shop, actions.readings_of(row))
+    except SplayError:
+        # A piece that cannot stand still hangs on the rack, undrawn, to be mended.
+        return RackPiece(**common, drawing=None, stations=[], cautions=1)
+    cautions = sum(finding.level != "note" for finding in made.findings)
+    drawing = draw(piece, shop, made, "rack").piece[0]
+    return RackPiece(**common, drawing=drawing, stations=list(made.stations), cautions=cautions)
+
+
+@router.get("", response={200: list[RackPiece], 401: Problem})
+def rack(request: HttpRequest) -> list[RackPiece]:
+    """Every piece, the one changed last first."""
+    shop = the_shop()
+    rows = list(PieceRow.objects.prefetch_related("readings"))
+    wanted = {(row.pk, row.latest) for row in rows}
+    latest = {
+        r.piece_id: r.document
+        for r in Revision.objects.filter(number__in={row.latest for row in rows})
+        if (r.piece_id, r.number) in wanted
+    }
+    return [_hang(row, latest[row.pk], shop) for row in rows if row.pk in latest]
+
+
+@router.post("", response={201: PieceOut, Refused: Problem})
+def put_on_rack(request: HttpRequest, payload: PieceNew) -> Status:
+    """Put a new piece on the rack."""
+    bare = payload.bare or the_shop().rounding.system
+    document = payload.document
+    piece = read_piece(document, bare, "document") if document is not None else starter(payload.start)
+    row = actions.put_on_rack(piece, request.user)
+    return Status(201, _piece_out(row, actions.document_of(row)))
+
+
+@router.get("/{uuid:id}", response={200: PieceOut, (401, 404): Problem})
+def read(request: HttpRequest, id: UUID) -> PieceOut:
+    """One piece as it was last saved."""
+    row = actions.get_row(id)
+    return _piece_out(row, actions.document_of(row))
+
+
+@router.put("/{uuid:id}", response={200: PieceOut, (*Refused, 409): Problem})
+def save(request: HttpRequest, id: UUID, payload: PieceSave) -> PieceOut:
+    """Save a piece as its next revision."""
+    bare = payload.bare or the_shop().rounding.system
+    revision = actions.save(id, payload.document, bare, payload.based_on, request.user)
+    return _piece_out(actions.get_row(id), revision)
+
+
+@router.delete("/{uuid:id}", response={204: None, (401, 403, 404): Problem})
+def take_off(request: HttpRequest, id: UUID) -> Status:
+    """Take a piece off the rack for good."""
+    actions.take_off_rack(id)
+    return Status(204, None)
+
+
+@router.get("/{uuid:id}/revisions", response={200: list[RevisionOut], (401, 404): Problem})
+def revisions(request: HttpRequest, id: UUID) -> list[RevisionOut]:
+    """Every saved state of a piece, the newest first."""
+    rows = actions.get_row(id).revisions.select_related("by").order_by("-number")
+    return [
+        RevisionOut(
+            number=r.number,
+            saved=r.saved,
+            by=r.by.get_username() if r.by else None,
+            name=r.document["name"],
+        )
+        for r in rows
+    ]
+
+
+@router.get("/{uuid:id}/revisions/{int:number}", response={200: PieceOut, (401, 404): Problem})
+def revision(request: HttpRequest, id: UUID, number: int) -> PieceOut:
+    """A piece as it once was."""
+    row = actions.get_row(id)
+    return _piece_out(row, actions.document_of(row, number))
+
+
+@router.get("/{uuid:id}/compare", response={200: list[Difference], (401, 404, 422): Problem})
+def compared(request: HttpRequest, id: UUID, a: int, b: int) -> list[Difference]:
+    """What differs between two saved states."""
+    row = actions.get_row(id)
+    pair = [read_piece(actions.document_of(row, number).document) for number in (a, b)]
+    return compare(*pair, Show(the_shop().rounding.units()))
+
+
+@router.put("/{uuid:id}/readings/{proof}", response={200: ReadingOut, Refused: Problem})
+def answer(request: HttpRequest, id: UUID, proof: str, payload: Answer) -> ReadingOut:
+    """Answer a proof."""
+    shop = the_shop()
+    bare = payload.bare or shop.rounding.system
+    row = actions.answer(id, proof, payload.typed, shop, bare, request.user)
+    by = request.user.get_username()
+    return ReadingOut(proof=row.proof, value=row.value, typed=row.typed, taken=row.taken, by=by)
+
+
+@router.delete("/{uuid:id}/readings/{proof}", response={204: None, (401, 403, 404): Problem})
+def withdraw(request: HttpRequest, id: UUID, proof: str) -> Status:
+    """Take an answer back."""
+    actions.withdraw(id, proof)
+    return Status(204, None)

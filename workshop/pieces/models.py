@@ -1,0 +1,47 @@
+"""Rows of pieces, their revisions and readings."""
+
+import uuid
+
+from django.conf import settings
+from django.db import models
+
+
+class PieceRow(models.Model):
+    """One piece on the rack; what was chosen stands in its revisions."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    latest = models.PositiveIntegerField(default=0)
+    changed = models.DateTimeField(auto_now=True)
+    made = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ("-changed",)
+
+
+class Revision(models.Model):
+    """One saved state of a piece; never changed, never thrown away while the piece is kept."""
+
+    piece = models.ForeignKey(PieceRow, on_delete=models.CASCADE, related_name="revisions")
+    number = models.PositiveIntegerField()
+    document = models.JSONField()
+    saved = models.DateTimeField(auto_now_add=True)
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL)
+
+    class Meta:
+        ordering = ("number",)
+        constraints = (models.UniqueConstraint(fields=("piece", "number"), name="one_of_a_number"),)
+
+
+class ReadingRow(models.Model):
+    """The answer to one proof of a piece: the value in mm or degrees and the text as typed."""
+
+    piece = models.ForeignKey(PieceRow, on_delete=models.CASCADE, related_name="readings")
+    proof = models.CharField(max_length=40)
+    value = models.FloatField()
+    typed = models.CharField(max_length=40)
+    taken = models.DateTimeField(auto_now=True)
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL)
+
+    class Meta:
+        ordering = ("proof",)
+        constraints = (models.UniqueConstraint(fields=("piece", "proof"), name="one_a_proof"),)

@@ -1,0 +1,172 @@
+"""Planning without keeping: the plan of a piece, any two angles, a bench question."""
+
+from typing import Annotated, Any, Literal
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Router, Schema
+from pydantic import Field, TypeAdapter
+
+from splay.draw import Drawings, draw
+from splay.errors import BadInput, Fault, shorten
+from splay.piece import Piece, read_piece
+from splay.plan import Plan, plan
+from splay.quantity import Bare, Show, read_angle, read_length
+from splay.quick import QuickLean, QuickMitre, quick_lean, quick_mitre
+from splay.reading import Reading, read_reading
+from splay.setups.card import Scene
+from splay.shop import Shop, read_shop
+from splay.stance.lean import LeanAngles, solve
+from splay.stance.moves import Move, move
+from splay.summary import LeanFigures, lean_figures
+from splay.views.pictures import picture
+from splay.views.shapes import View
+from workshop.problems import Problem
+from workshop.shop.models import the_shop
+
+router = Router()
+Refused = (400, 401, 403, 413, 422)
+Finite = Annotated[float, Field(allow_inf_nan=False, ge=-20000, le=20000)]
+
+
+class MoveIn(Schema):
+    """A handle dragged in a view, to a place in that view's own mm."""
+
+    moves: Literal["foot", "socket", "height", "lean"]
+    view: Literal["front", "side", "plan"]
+    to: tuple[Finite, Finite]
+    leg: int = 0
+
+
+class ReadingIn(Schema):
+    """The answer to a proof: a number in mm or degrees, or the text as typed."""
+
+    proof: Annotated[str, Field(max_length=40)]
+    value: float | str
+
+
+class PlanIn(Schema):
+    """A piece, whose tools, what was measured; `shop` empty means the installation's own."""
+
+    piece: dict[str, Any]
+    shop: dict[str, Any] | None = None
+    readings: Annotated[list[ReadingIn], Field(max_length=400)] = []
+    moves: Annotated[list[MoveIn], Field(max_length=8)] = []
+    bare: Bare | None = None
+    station: Literal["stance", "boring", "legs", "all"] = "all"
+
+
+class PlanOut(Schema):
+    """The piece as it was read (and moved), its plan, the drawings the station shows."""
+
+    piece: Piece
+    plan: Plan
+    drawings: Drawings
+
+
+_PLAN_OUT = TypeAdapter(PlanOut)
+
+
+class AnglesIn(Schema):
+    """Two of the four, as typed; the sightline from the side line or from the centre line."""
+
+    splay: str | float | None = None
+    rake: str | float | None = None
+    resultant: str | float | None = None
+    from_side: str | float | None = None
+    from_centre: str | float | None = None
+
+
+class MitreIn(Schema):
+    """A rail meeting a leg that splays: the splay and both widths, as typed."""
+
+    splay: str | float
+    rail: str | float
+    leg: str | float
+
+
+class QuickLeanOut(Schema):
+    """The lean in all its names, the settings, a picture for each."""
+
+    answer: QuickLean
+    pictures: dict[str, View]
+
+
+class QuickMitreOut(Schema):
+    """Both cuts, the saw's settings, a picture for each."""
+
+    answer: QuickMitre
+    pictures: dict[str, View]
+
+
+@router.post("/plan", response={200: PlanOut, Refused: Problem})
+def make_plan(request: HttpRequest, payload: PlanIn) -> HttpResponse:
+    """The plan of a piece; nothing is kept."""
+    shop = read_shop(payload.shop, at="shop") if payload.shop is not None else the_shop()
+    bare = payload.bare or shop.rounding.system
+    piece = read_piece(payload.piece, bare, "piece")
+    for wanted in payload.moves:
+        to = Move(wanted.moves, wanted.view, wanted.to, wanted.leg)
+        piece = move(piece, to, shop.rounding.units().snap_mm())
+    made = plan(piece, shop, _readings(payload.readings, shop, bare))
+    drawings = draw(piece, shop, made, payload.station)
+    # Written out by the schema itself: the plan was made by the core and needs no second check.
+    body = _PLAN_OUT.dump_json(PlanOut.model_construct(piece=piece, plan=made, drawings=drawings))
+    return HttpResponse(body, content_type="application/json")
+
+
+def _readings(given: list[ReadingIn], shop: Shop, bare: Bare) -> tuple[Reading, ...]:
+    return tuple(
+        read_reading(item.proof, item.value, shop, bare, f"readings.{index}.value")
+        for index, item in enumerate(given)
+    )
+
+
+@router.post("/angles", response={200: LeanFigures, Refused: Problem})
+def angles(request: HttpRequest, payload: AnglesIn) -> LeanFigures:
+    """All four names of a lean from any two."""
+    show = Show(the_shop().rounding.units())
+    return lean_figures(_lean(payload), "angles", (1.0, 1.0), show)
+
+
+@router.post("/quick/lean", response={200: QuickLeanOut, Refused: Problem})
+def quick(request: HttpRequest, payload: AnglesIn) -> QuickLeanOut:
+    """What to set for a lean on every tool of the shop."""
+    answer = quick_lean(the_shop(), _lean(payload))
+    return QuickLeanOut(answer=answer, pictures=_pictures((s.id, s.scene, s.tool) for s in answer.settings))
+
+
+@router.post("/quick/mitre", response={200: QuickMitreOut, Refused: Problem})
+def quick_corner(request: HttpRequest, payload: MitreIn) -> QuickMitreOut:
+    """The mitre between a rail and a leaning leg, on the shop's saw."""
+    shop = the_shop()
+    bare = shop.rounding.system
+    answer = quick_mitre(
+        shop,
+        read_angle(payload.splay, "splay"),
+        read_length(payload.rail, bare, "rail"),
+        read_length(payload.leg, bare, "leg"),
+    )
+    return QuickMitreOut(
+        answer=answer, pictures=_pictures((s.id, s.scene, s.tool) for s in answer.settings)
+    )
+
+
+def _pictures(scenes: Any) -> dict[str, View]:
+    made: dict[str, View] = {}
+    for id, scene, tool in scenes:
+        assert isinstance(scene, Scene)
+        made[id] = picture(scene, tool)
+    return made
+
+
+def _lean(payload: AnglesIn) -> LeanAngles:
+    read = {
+        name: read_angle(value, name)
+        for name, value in payload.model_dump().items()
+        if value is not None and value != ""
+    }
+    lean = solve(**read)
+    if lean.resultant > 80:
+        got = shorten(f"{lean.resultant:.1f}°")
+        raise BadInput(Fault("resultant", got, "a true lean up to 80°", "LeanAngles it less."))
+    return lean

@@ -1,0 +1,103 @@
+"""Problem details (RFC 9457): the one shape in which the API says that something is wrong."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.core.exceptions import PermissionDenied
+from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
+from ninja import NinjaAPI, Schema
+from ninja.errors import AuthenticationError, HttpError, ValidationError
+
+from splay.errors import BadInput, CannotBuild, Fault
+
+
+class FaultOut(Schema):
+    """One wrong field: where, what was got, what is allowed, what to do."""
+
+    field: str
+    got: str
+    allowed: str
+    do: str
+
+
+class Problem(Schema):
+    """What is wrong (RFC 9457), with one entry a wrong field."""
+
+    type: str = "about:blank"
+    title: str
+    status: int
+    detail: str
+    faults: list[FaultOut] = []
+
+
+class Conflict(Exception):
+    """Somebody else changed it meanwhile; `detail` says what to do."""
+
+    def __init__(self, detail: str) -> None:
+        self.detail = detail
+        super().__init__(detail)
+
+
+def problem(status: int, title: str, detail: str, faults: tuple[Fault, ...] = ()) -> HttpResponse:
+    """A problem as an answer."""
+    body: dict[str, Any] = {
+        "type": "about:blank",
+        "title": title,
+        "status": status,
+        "detail": detail,
+        "faults": [vars(fault) for fault in faults],
+    }
+    return JsonResponse(body, status=status, content_type="application/problem+json")
+
+
+def _from_validation(errors: list[Any]) -> tuple[Fault, ...]:
+    """Faults of the envelope itself: the core has not been asked yet."""
+    made = []
+    for error in errors if isinstance(errors, list) else []:
+        loc = [str(step) for step in error.get("loc", ()) if step not in ("body", "payload")]
+        got = str(error.get("input", "nothing"))[:60] or "nothing"
+        made.append(Fault(".".join(loc), got, str(error.get("msg", "")), "Change it to fit."))
+    return tuple(made)
+
+
+def answer_problems(api: NinjaAPI) -> None:
+    """Teach the API to say every error in the one shape."""
+
+    @api.exception_handler(BadInput)
+    def bad(request: HttpRequest, error: BadInput) -> HttpResponse:
+        faults = error.faults
+        detail = faults[0].line() if faults else str(error)
+        return problem(422, "Something given cannot be used", detail, faults)
+
+    @api.exception_handler(CannotBuild)
+    def cannot(request: HttpRequest, error: CannotBuild) -> HttpResponse:
+        fault = Fault(error.field, "this choice", error.rule, error.mend)
+        return problem(422, "It cannot be built so", f"{error.rule} {error.mend}", (fault,))
+
+    @api.exception_handler(Conflict)
+    def conflict(request: HttpRequest, error: Conflict) -> HttpResponse:
+        return problem(409, "It was changed elsewhere meanwhile", error.detail)
+
+    @api.exception_handler(ValidationError)
+    def invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
+        faults = _from_validation(error.errors)
+        detail = faults[0].line() if faults else "The request does not have the expected shape."
+        return problem(422, "The request does not have the expected shape", detail, faults)
+
+    @api.exception_handler(AuthenticationError)
+    def unknown(request: HttpRequest, error: AuthenticationError) -> HttpResponse:
+        return problem(401, "Not signed in", "Sign in and try again; nothing you typed is lost.")
+
+    @api.exception_handler(PermissionDenied)
+    def denied(request: HttpRequest, error: PermissionDenied) -> HttpResponse:
+        return problem(403, "Not allowed", str(error) or "You may not do that.")
+
+    @api.exception_handler(Http404)
+    def missing(request: HttpRequest, error: Http404) -> HttpResponse:
+        return problem(404, "Not found", "There is no such thing, or it was taken away.")
+
+    @api.exception_handler(HttpError)
+    def other(request: HttpRequest, error: HttpError) -> HttpResponse:
+        titles = {400: "The request could not be read", 403: "Not allowed"}
+        return problem(error.status_code, titles.get(error.status_code, "Refused"), str(error))

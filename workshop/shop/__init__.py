@@ -1,0 +1,1 @@
+"""The shop: its tools and its way of reading figures."""

@@ -1,0 +1,45 @@
+"""The shop, read and changed."""
+
+from typing import Any
+
+from django.http import HttpRequest
+from ninja import Router, Schema
+
+from splay.quantity import Bare, Quantity, Show
+from splay.shop import Shop, read_shop
+from splay.summary import chosen
+from workshop.problems import Problem
+from workshop.shop.models import keep_shop, the_shop
+
+router = Router()
+
+
+class ShopOut(Schema):
+    """The shop, and each of its typed values by path as the maker reads it."""
+
+    shop: Shop
+    chosen: dict[str, Quantity]
+
+
+class ShopIn(Schema):
+    """A shop's document; texts without a unit are read in `bare`."""
+
+    shop: dict[str, Any]
+    bare: Bare | None = None
+
+
+def _out(shop: Shop) -> ShopOut:
+    return ShopOut(shop=shop, chosen=chosen(shop, Show(shop.rounding.units())))
+
+
+@router.get("", response={200: ShopOut, 401: Problem})
+def read(request: HttpRequest) -> ShopOut:
+    """The shop's tools and units."""
+    return _out(the_shop())
+
+
+@router.put("", response={200: ShopOut, (400, 401, 403, 413, 422): Problem})
+def change(request: HttpRequest, payload: ShopIn) -> ShopOut:
+    """Change the shop's tools or units."""
+    bare = payload.bare or the_shop().rounding.system
+    return _out(keep_shop(read_shop(payload.shop, bare, "shop")))

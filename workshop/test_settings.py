@@ -1,0 +1,12 @@
+"""Settings for the tests: a database file of their own, without the write-ahead log."""
+
+import os
+import tempfile
+
+os.environ.setdefault("PROUD_RAKE_DATA", tempfile.mkdtemp(prefix="proud-rake-test-"))
+
+from workshop.settings import *  # noqa: F403
+from workshop.settings import DATABASES
+
+# The log's side files would not be cloned for parallel runs.
+DATABASES["default"]["OPTIONS"]["init_command"] = "PRAGMA journal_mode=MEMORY; PRAGMA synchronous=OFF;"
