@@ -15,6 +15,7 @@ class BodyLimit:
         self.get_response = get_response
 
     def __call__(self, request: HttpRequest) -> HttpResponse:
+        """Refuse or go on."""
         length = request.META.get("CONTENT_LENGTH") or "0"
         most = settings.MOST_BODY_BYTES
         if not length.isdigit() or int(length) > most:

@@ -8,6 +8,7 @@ from django.core.exceptions import PermissionDenied
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from ninja import NinjaAPI, Schema
 from ninja.errors import AuthenticationError, HttpError, ValidationError
+from pydantic import Field
 
 from splay.errors import BadInput, CannotBuild, Fault
 
@@ -28,7 +29,7 @@ class Problem(Schema):
     title: str
     status: int
     detail: str
-    faults: list[FaultOut] = []
+    faults: list[FaultOut] = Field(default_factory=list)
 
 
 class Conflict(Exception):

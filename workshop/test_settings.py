@@ -9,4 +9,8 @@ from workshop.settings import *  # noqa: F403
 from workshop.settings import DATABASES
 
 # The log's side files would not be cloned for parallel runs.
-DATABASES["default"]["OPTIONS"]["init_command"] = "PRAGMA journal_mode=MEMORY; PRAGMA synchronous=OFF;"
+DATABASES["default"]["OPTIONS"] = {
+    "transaction_mode": "IMMEDIATE",
+    "timeout": 20,
+    "init_command": "PRAGMA journal_mode=MEMORY; PRAGMA synchronous=OFF;",
+}

@@ -38,7 +38,7 @@ def foot_cards(
     """Every card for cutting this piece's feet, from the stance as it is now known."""
     cuts = {leg.number: plane_cut(piece, leg, stance) for leg in stance.legs}
     by_number = {part.number: part for part in parts}
-    keys = {
+    keys: dict[int, tuple[float, ...]] = {
         number: (
             round(cut.mitre, 6),
             round(cut.tilt, 6),

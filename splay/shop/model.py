@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from typing import Annotated, Any, Literal
 
-from pydantic import Field, TypeAdapter
+from pydantic import Field, TypeAdapter, field_validator
+from pydantic_core import PydanticCustomError
 
 from splay.document import Frozen, read_document
 from splay.quantity import Bare, Units
@@ -19,8 +20,16 @@ class Rounding(Frozen):
     system: Literal["inch", "metric"] = "metric"
     fraction: Literal[16, 32, 64] = 32
     """Inches to the nearest 1/16, 1/32 or 1/64."""
-    step_mm: Literal[0.5, 0.1] = 0.5
+    step_mm: Annotated[float, Field(ge=0.1, le=0.5, allow_inf_nan=False)] = 0.5
     """Millimetres to the nearest 0.5 or 0.1."""
+
+    @field_validator("step_mm")
+    @classmethod
+    def _half_or_tenth(cls, value: float) -> float:
+        if value not in (0.5, 0.1):
+            allowed = {"allowed": "0.5 or 0.1", "do": "Choose one of these."}
+            raise PydanticCustomError("rule", "step", allowed)
+        return value
 
     def units(self) -> Units:
         """The same as the core's units."""

@@ -16,6 +16,7 @@ class DemoSignIn:
         self.get_response = get_response
 
     def __call__(self, request: HttpRequest) -> HttpResponse:
+        """Sign in where it is the demo, then go on."""
         here = request.META.get("REMOTE_ADDR", "") in settings.LOOPBACK
         if settings.DEMO and settings.ON_LOOPBACK and here and not request.user.is_authenticated:
             maker = get_user_model().objects.filter(username=DEMO_MAKER).first()

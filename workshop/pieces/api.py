@@ -4,7 +4,7 @@ from datetime import datetime
 from typing import Any
 from uuid import UUID
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema, Status
 
 from splay.draw import draw
@@ -169,6 +169,13 @@ def save(request: HttpRequest, id: UUID, payload: PieceSave) -> PieceOut:
     return _piece_out(actions.get_row(id), revision)
 
 
+@router.get("/{uuid:id}/file", response={200: Piece, (401, 404): Problem})
+def file(request: HttpRequest, id: UUID, response: HttpResponse) -> Piece:
+    """The piece as a file to keep: the product's own open format."""
+    response["Content-Disposition"] = f'attachment; filename="piece-{id}.json"'
+    return read_piece(actions.document_of(actions.get_row(id)).document)
+
+
 @router.delete("/{uuid:id}", response={204: None, (401, 403, 404): Problem})
 def take_off(request: HttpRequest, id: UUID) -> Status:
     """Take a piece off the rack for good."""
@@ -202,8 +209,8 @@ def revision(request: HttpRequest, id: UUID, number: int) -> PieceOut:
 def compared(request: HttpRequest, id: UUID, a: int, b: int) -> list[Difference]:
     """What differs between two saved states."""
     row = actions.get_row(id)
-    pair = [read_piece(actions.document_of(row, number).document) for number in (a, b)]
-    return compare(*pair, Show(the_shop().rounding.units()))
+    before, after = (read_piece(actions.document_of(row, number).document) for number in (a, b))
+    return compare(before, after, Show(the_shop().rounding.units()))
 
 
 @router.put("/{uuid:id}/readings/{proof}", response={200: ReadingOut, Refused: Problem})

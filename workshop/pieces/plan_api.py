@@ -49,8 +49,8 @@ class PlanIn(Schema):
 
     piece: dict[str, Any]
     shop: dict[str, Any] | None = None
-    readings: Annotated[list[ReadingIn], Field(max_length=400)] = []
-    moves: Annotated[list[MoveIn], Field(max_length=8)] = []
+    readings: Annotated[list[ReadingIn], Field(max_length=400, default_factory=list)]
+    moves: Annotated[list[MoveIn], Field(max_length=8, default_factory=list)]
     bare: Bare | None = None
     station: Literal["stance", "boring", "legs", "all"] = "all"
 
@@ -168,5 +168,5 @@ def _lean(payload: AnglesIn) -> LeanAngles:
     lean = solve(**read)
     if lean.resultant > 80:
         got = shorten(f"{lean.resultant:.1f}°")
-        raise BadInput(Fault("resultant", got, "a true lean up to 80°", "LeanAngles it less."))
+        raise BadInput(Fault("resultant", got, "a true lean up to 80°", "Lean it less."))
     return lean

@@ -96,6 +96,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * File
+         * @description The piece as a file to keep: the product's own open format.
+         */
+        get: operations["workshop_pieces_api_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{id}/readings/{proof}": {
         parameters: {
             query?: never;
@@ -846,6 +866,28 @@ export interface components {
             toward: number | string;
         };
         /**
+         * LeanAngles
+         * @description One leg's lean against a plane, degrees.
+         *
+         *     `splay` and `rake` are signed along +x and +y of that plane's frame; `bearing` is the
+         *     sightline, 0 to 360 from +x towards +y, None when the leg does not lean; `from_side` and
+         *     `from_centre` are the same folded to 0-90 from the x line and from the y line.
+         */
+        LeanAngles: {
+            /** Bearing */
+            bearing: number | null;
+            /** From Centre */
+            from_centre: number | null;
+            /** From Side */
+            from_side: number | null;
+            /** Rake */
+            rake: number;
+            /** Resultant */
+            resultant: number;
+            /** Splay */
+            splay: number;
+        };
+        /**
          * LeanFigures
          * @description One lean in all its names; the sightline from both lines, None where there is none.
          */
@@ -892,14 +934,19 @@ export interface components {
         /**
          * LegFigures
          * @description One leg's leans off the top and off plumb, its socket (x, y) and where its foot stands.
+         *
+         *     `bearing` is the sightline from x, 0 to 360, `from_out` the same from the line straight out
+         *     from the middle, counter-clockwise; both 0 for a leg without lean.
          */
         LegFigures: {
+            bearing: components["schemas"]["Quantity"];
             boring: components["schemas"]["LeanFigures"];
             /** Foot */
             foot: [
                 components["schemas"]["Quantity"],
                 components["schemas"]["Quantity"]
             ];
+            from_out: components["schemas"]["Quantity"];
             /** Measured */
             measured: boolean;
             /** Number */
@@ -943,7 +990,7 @@ export interface components {
          *     `standing` off plumb; `exposed` the length along the axis from underside to floor.
          */
         LegStance: {
-            boring: components["schemas"]["splay__stance__lean__Lean"];
+            boring: components["schemas"]["LeanAngles"];
             /** D */
             d: [
                 number,
@@ -977,7 +1024,7 @@ export interface components {
                 number,
                 number
             ];
-            standing: components["schemas"]["splay__stance__lean__Lean"];
+            standing: components["schemas"]["LeanAngles"];
             /** Support */
             support: number;
         };
@@ -1102,7 +1149,7 @@ export interface components {
              *       "toward": 90
              *     }
              */
-            lean: components["schemas"]["splay__piece__angles__Lean"];
+            lean: components["schemas"]["Lean"];
             /** Name */
             name: string;
             /**
@@ -1242,20 +1289,14 @@ export interface components {
         PlanIn: {
             /** Bare */
             bare?: ("inch" | "metric") | null;
-            /**
-             * Moves
-             * @default []
-             */
-            moves: components["schemas"]["MoveIn"][];
+            /** Moves */
+            moves?: components["schemas"]["MoveIn"][];
             /** Piece */
             piece: {
                 [key: string]: unknown;
             };
-            /**
-             * Readings
-             * @default []
-             */
-            readings: components["schemas"]["ReadingIn"][];
+            /** Readings */
+            readings?: components["schemas"]["ReadingIn"][];
             /** Shop */
             shop?: {
                 [key: string]: unknown;
@@ -1283,11 +1324,8 @@ export interface components {
         Problem: {
             /** Detail */
             detail: string;
-            /**
-             * Faults
-             * @default []
-             */
-            faults: components["schemas"]["FaultOut"][];
+            /** Faults */
+            faults?: components["schemas"]["FaultOut"][];
             /** Status */
             status: number;
             /** Title */
@@ -1644,9 +1682,8 @@ export interface components {
              * Step Mm
              * @description Millimetres to the nearest 0.5 or 0.1.
              * @default 0.5
-             * @enum {number}
              */
-            step_mm: 0.5 | 0.1;
+            step_mm: number;
             /**
              * System
              * @default metric
@@ -2194,46 +2231,6 @@ export interface components {
             /** Title */
             title: string;
         };
-        /**
-         * Lean
-         * @description The sitting surface against the floor: how much it falls, and which way.
-         */
-        splay__piece__angles__Lean: {
-            /**
-             * Fall
-             * @description Fall of the sitting surface, degrees.
-             * @default 0
-             */
-            fall: number | string;
-            /**
-             * Toward
-             * @description Bearing towards which it falls, degrees from x towards y; 90 is to the back.
-             * @default 90
-             */
-            toward: number | string;
-        };
-        /**
-         * Lean
-         * @description One leg's lean against a plane, degrees.
-         *
-         *     `splay` and `rake` are signed along +x and +y of that plane's frame; `bearing` is the
-         *     sightline, 0 to 360 from +x towards +y, None when the leg does not lean; `from_side` and
-         *     `from_centre` are the same folded to 0-90 from the x line and from the y line.
-         */
-        splay__stance__lean__Lean: {
-            /** Bearing */
-            bearing: number | null;
-            /** From Centre */
-            from_centre: number | null;
-            /** From Side */
-            from_side: number | null;
-            /** Rake */
-            rake: number;
-            /** Resultant */
-            resultant: number;
-            /** Splay */
-            splay: number;
-        };
     };
     responses: never;
     parameters: never;
@@ -2638,6 +2635,46 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    workshop_pieces_api_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,0 +1,77 @@
+# make demo   install what is missing, build, load the demo, serve it
+# make run    the same with the maker's own data
+# make test   install what is missing, lint, check types, build, run every test
+# make bench  print the measured figures
+
+PORT ?= 8420
+BIND ?= 127.0.0.1
+DATA ?= data
+DEMO_DATA ?= demo-data
+
+PY := .venv/bin/python
+STAMPS := build/stamps
+WEB := $(shell find web/src -type f) web/index.html web/vite.config.ts
+
+.PHONY: demo run test bench lint check build install screenshots clean
+.DEFAULT_GOAL := demo
+
+$(STAMPS):
+	@mkdir -p $@
+
+$(STAMPS)/run: requirements/run.txt | $(STAMPS)
+	@python3 -c 'import venv, ensurepip' 2>/dev/null || tools/apt python3-venv
+	@test -x $(PY) || python3 -m venv .venv
+	@test -x .venv/bin/uv || .venv/bin/pip --quiet --disable-pip-version-check install uv==0.13.9
+	.venv/bin/uv pip install --quiet --python $(PY) -r requirements/run.txt
+	@touch $@
+
+$(STAMPS)/dev: requirements/dev.txt $(STAMPS)/run
+	.venv/bin/uv pip install --quiet --python $(PY) -r requirements/dev.txt
+	@touch $@
+
+$(STAMPS)/web: web/package-lock.json | $(STAMPS)
+	cd web && npm ci --silent --no-audit --no-fund
+	@touch $@
+
+$(STAMPS)/browser: | $(STAMPS)
+	@command -v chromium >/dev/null || tools/apt chromium
+	@touch $@
+
+$(STAMPS)/built: $(STAMPS)/web $(STAMPS)/run $(WEB)
+	cd web && npm run --silent build -- --logLevel warn
+	@PROUD_RAKE_DATA=build/none $(PY) manage.py collectstatic --noinput --clear --verbosity 0
+	@touch $@
+
+install: $(STAMPS)/dev $(STAMPS)/web $(STAMPS)/browser
+build: $(STAMPS)/built
+
+demo: build
+	@PROUD_RAKE_DEMO=1 PROUD_RAKE_DATA=$(DEMO_DATA) $(PY) manage.py migrate --verbosity 0
+	@PROUD_RAKE_DEMO=1 PROUD_RAKE_DATA=$(DEMO_DATA) $(PY) manage.py demo
+	@PATH="$(CURDIR)/.venv/bin:$$PATH" PROUD_RAKE_DEMO=1 PROUD_RAKE_BIND=$(BIND) \
+		PROUD_RAKE_DATA=$(DEMO_DATA) $(PY) manage.py serve --port $(PORT)
+
+run: build
+	@PROUD_RAKE_DATA=$(DATA) $(PY) manage.py migrate --verbosity 0
+	@PATH="$(CURDIR)/.venv/bin:$$PATH" PROUD_RAKE_BIND=$(BIND) \
+		PROUD_RAKE_DATA=$(DATA) $(PY) manage.py serve --port $(PORT)
+
+lint: install
+	.venv/bin/ruff check .
+	.venv/bin/ruff format --check .
+	.venv/bin/lint-imports
+	.venv/bin/mypy
+	$(PY) manage.py schemas --check
+	cd web && npm run --silent lint && npm run --silent format:check && npm run --silent check
+
+test: install lint build
+	$(PY) manage.py test --settings workshop.test_settings --parallel 2 --noinput
+
+bench: install build
+	$(PY) tools/bench.py
+
+screenshots: install build
+	$(PY) tools/screenshots.py
+
+clean:
+	rm -rf build web/dist

@@ -1,0 +1,109 @@
+"""Takes the pictures in docs/screenshots/ from the demo data, so that they can be made again."""
+
+from __future__ import annotations
+
+import os
+import socket
+import subprocess
+import sys
+import tempfile
+import time
+import urllib.request
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+ROOT = Path(__file__).resolve().parent.parent
+FLAGS = [
+    "--headless=new",
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
+
+
+@contextmanager
+def served(demo: bool = True) -> Iterator[str]:
+    """The demo served on a free loopback port, from a data folder of its own."""
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        port = probe.getsockname()[1]
+    with tempfile.TemporaryDirectory() as data:
+        env = {**os.environ, "PROUD_RAKE_DATA": data, "PROUD_RAKE_DEMO": "1" if demo else "0"}
+        env["PATH"] = f"{ROOT / '.venv/bin'}:{env['PATH']}"
+        manage = [sys.executable, str(ROOT / "manage.py")]
+        subprocess.run([*manage, "migrate", "--verbosity", "0"], env=env, cwd=ROOT, check=True)
+        if demo:
+            subprocess.run([*manage, "demo"], env=env, cwd=ROOT, check=True, stdout=subprocess.DEVNULL)
+        serve = [*manage, "serve", "--port", str(port)]
+        server = subprocess.Popen(serve, env=env, cwd=ROOT, stdout=subprocess.DEVNULL)
+        address = f"http://127.0.0.1:{port}"
+        try:
+            _wait(address)
+            yield address
+        finally:
+            server.terminate()
+            server.wait(10)
+
+
+def _wait(address: str) -> None:
+    for _ in range(120):
+        try:
+            urllib.request.urlopen(f"{address}/api/session", timeout=2)
+        except OSError:
+            time.sleep(0.25)
+        else:
+            return
+    raise SystemExit("The server did not come up.")
+
+
+@contextmanager
+def browsed(width: int = 1280, height: int = 800) -> Iterator[Page]:
+    """One page of the headless browser."""
+    with sync_playwright() as play:
+        browser = play.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+        yield browser.new_page(viewport={"width": width, "height": height})
+        browser.close()
+
+
+def open_piece(page: Page, address: str, name: str, station: str) -> None:
+    """Go to one station of a piece on the rack."""
+    page.goto(address)
+    page.locator(f"[data-piece='{name}']").click()
+    page.wait_for_selector(".station")
+    id = page.url.split("/piece/")[1].split("/")[0]
+    page.goto(f"{address}/piece/{id}/{station}")
+    page.wait_for_selector(".station")
+    page.wait_for_timeout(700)
+
+
+SHOTS = {
+    "stance": ("Dome bench", "stance"),
+    "boring": ("Eyepiece stool", "boring"),
+    "legs": ("Chart table", "legs"),
+}
+
+
+def main(folder: Path, wanted: list[str]) -> None:
+    """Take the pictures, all or those named."""
+    folder.mkdir(parents=True, exist_ok=True)
+    with served() as address, browsed() as page:
+        for path, name in (("/", "rack"), ("/quick", "quick-set"), ("/shop", "shop")):
+            if not wanted or name in wanted:
+                page.goto(address + path)
+                page.wait_for_timeout(1200)
+                page.screenshot(path=folder / f"{name}.png")
+        for name, (piece, station) in SHOTS.items():
+            if not wanted or name in wanted:
+                open_piece(page, address, piece, station)
+                page.screenshot(path=folder / f"{name}.png")
+
+
+if __name__ == "__main__":
+    main(ROOT / "docs" / "screenshots", sys.argv[1:])

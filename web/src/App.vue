@@ -1,0 +1,171 @@
+<script setup lang="ts">
+import { onMounted, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { useTheme } from 'vuetify'
+
+import HelpSheet from './HelpSheet.vue'
+import { usePiece } from './piece/store'
+import SignIn from './session/SignIn.vue'
+import { useSession } from './session/store'
+import { useShop } from './shop/store'
+import { keepTheme, THEMES, type ThemeName } from './theme/vuetify'
+
+const session = useSession()
+const shop = useShop()
+const piece = usePiece()
+const router = useRouter()
+const theme = useTheme()
+const help = ref(false)
+const failed = ref('')
+
+onMounted(() => void session.load())
+watch(
+  () => session.session?.maker,
+  (maker) => {
+    if (maker) void loadShop()
+  },
+)
+
+async function loadShop(): Promise<void> {
+  try {
+    await shop.load()
+    failed.value = ''
+  } catch {
+    failed.value = 'The shop could not be read. Trying again.'
+    setTimeout(() => void loadShop(), 2000)
+  }
+}
+
+async function flip(): Promise<void> {
+  await shop.flipUnits()
+  piece.replan()
+}
+
+function nextTheme(): void {
+  const at = THEMES.indexOf(theme.global.name.value as ThemeName)
+  const next = THEMES[(at + 1) % THEMES.length] ?? 'limewood'
+  theme.change(next)
+  keepTheme(next)
+}
+
+function typing(event: KeyboardEvent): boolean {
+  const at = event.target as HTMLElement
+  return at.matches('input:not([type=radio]):not([type=checkbox]), textarea, [contenteditable]')
+}
+
+function key(event: KeyboardEvent): void {
+  if (event.altKey || typing(event)) return
+  if (event.ctrlKey || event.metaKey) {
+    if (event.key.toLowerCase() === 'z' && router.currentRoute.value.name === 'piece') {
+      event.preventDefault()
+      if (event.shiftKey) piece.redo()
+      else piece.undo()
+    }
+    return
+  }
+  const go: Record<string, () => unknown> = {
+    u: flip,
+    '?': () => (help.value = !help.value),
+    r: () => router.push('/'),
+    q: () => router.push('/quick'),
+    s: () => router.push('/shop'),
+    t: nextTheme,
+  }
+  const stations: Record<string, string> = { '1': 'stance', '2': 'boring', '3': 'legs' }
+  const wanted = stations[event.key]
+  if (wanted && router.currentRoute.value.name === 'piece') {
+    go[event.key] = () => router.push(`/piece/${piece.id}/${wanted}`)
+  }
+  const act = go[event.key]
+  if (act) {
+    event.preventDefault()
+    void act()
+  }
+}
+onMounted(() => addEventListener('keydown', key))
+</script>
+
+<template>
+  <v-app>
+    <p v-if="session.away" class="notice" role="status">
+      The workshop does not answer. Start it, or wait: this page tries again by itself.
+    </p>
+    <SignIn v-else-if="session.session && !session.session.maker" />
+    <template v-else-if="session.session && shop.shop">
+      <header class="bar">
+        <RouterLink to="/" class="name">Proud Rake</RouterLink>
+        <nav aria-label="Shop">
+          <RouterLink to="/">Rack</RouterLink>
+          <RouterLink to="/quick">Quick set</RouterLink>
+          <RouterLink to="/shop">Shop</RouterLink>
+        </nav>
+        <div class="right">
+          <button class="plain word" type="button" data-units @click="flip">
+            {{ shop.system === 'inch' ? 'inches' : 'millimetres' }}
+          </button>
+          <button class="plain word" type="button" @click="nextTheme">light</button>
+          <button class="plain word" type="button" @click="help = true">keys</button>
+          <button
+            v-if="!session.session.demo"
+            class="plain word"
+            type="button"
+            @click="session.signOut()"
+          >
+            sign out
+          </button>
+          <span class="quiet maker">{{ session.session.maker }}</span>
+        </div>
+      </header>
+      <RouterView />
+      <HelpSheet v-model="help" />
+    </template>
+    <p v-else class="notice" role="status">{{ failed || 'Opening the shop.' }}</p>
+  </v-app>
+</template>
+
+<style scoped>
+.bar {
+  display: flex;
+  align-items: baseline;
+  gap: 1.6rem;
+  padding: 0.55rem 1.25rem 0.5rem;
+  border-bottom: 1.5px solid var(--ink);
+}
+.name {
+  font-weight: 700;
+  font-size: 1.1rem;
+  color: inherit;
+  text-decoration: none;
+}
+nav {
+  display: flex;
+  gap: 1.1rem;
+}
+nav a {
+  color: inherit;
+  text-decoration: none;
+  padding: 2px 0;
+}
+nav a.router-link-exact-active {
+  border-bottom: 2px solid var(--ink);
+}
+.right {
+  margin-left: auto;
+  display: flex;
+  gap: 1.1rem;
+  align-items: baseline;
+}
+.notice {
+  padding: 18vh 2rem;
+  text-align: center;
+}
+@media (max-width: 600px) {
+  .maker {
+    display: none;
+  }
+  .bar {
+    flex-wrap: wrap;
+    gap: 0.4rem 1rem;
+  }
+}
+</style>

@@ -1,0 +1,30 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import { usePiece } from '../piece/store'
+import TypedField from './TypedField.vue'
+
+/** A typed field of the open piece. */
+const props = defineProps<{
+  /** Name of the field. */
+  label: string
+  /** Its place in the piece, dotted. */
+  path: string
+  /** A word of help under it; none by default. */
+  hint?: string
+}>()
+const store = usePiece()
+const text = computed(() => store.plan?.chosen[props.path]?.text ?? '')
+const fault = computed(() => store.faults[props.path])
+</script>
+
+<template>
+  <TypedField
+    :label="label"
+    :text="text"
+    :fault="fault"
+    :hint="hint ?? ''"
+    :data-field="path"
+    @commit="store.set(path, $event)"
+  />
+</template>

@@ -1,0 +1,91 @@
+<script setup lang="ts">
+import type { Figure } from '../api/types'
+import FigureText from './FigureText.vue'
+
+/** A figure that answers "why?": press it for the formula and what went in. */
+defineProps<{
+  /** The figure with its working. */
+  figure: Figure
+  /** A shorter name than its own; its own by default. */
+  label?: string
+}>()
+</script>
+
+<template>
+  <div class="row">
+    <dt>{{ label ?? figure.label }}</dt>
+    <dd>
+      <FigureText :text="figure.quantity.text" />
+      <v-menu :close-on-content-click="false" location="bottom end">
+        <template #activator="{ props: on }">
+          <button
+            v-bind="on"
+            class="plain word why"
+            type="button"
+            :aria-label="`Why ${figure.label}?`"
+          >
+            why?
+          </button>
+        </template>
+        <div class="working" role="dialog" :aria-label="`Working of ${figure.label}`">
+          <h3>{{ figure.label }}: <FigureText :text="figure.quantity.text" /></h3>
+          <p class="figures formula">{{ figure.formula }}</p>
+          <dl>
+            <div v-for="input in figure.inputs" :key="input.symbol + input.name" class="row">
+              <dt>
+                <span class="figures">{{ input.symbol }}</span> {{ input.name }}
+              </dt>
+              <dd><FigureText :text="input.quantity.text" /></dd>
+            </div>
+          </dl>
+          <p v-if="figure.note" class="quiet">{{ figure.note }}</p>
+          <p class="quiet">
+            Unrounded <span class="figures">{{ figure.quantity.value.toFixed(3) }}</span>
+            {{
+              figure.quantity.unit === 'deg'
+                ? 'degrees'
+                : figure.quantity.unit === 'mm'
+                  ? 'mm'
+                  : ''
+            }}; nothing is rounded on the way.
+          </p>
+        </div>
+      </v-menu>
+    </dd>
+  </div>
+</template>
+
+<style scoped>
+.row {
+  display: flex;
+  justify-content: space-between;
+  gap: 0.75rem;
+  align-items: baseline;
+  padding: 2px 0;
+}
+dt {
+  font-size: 0.9rem;
+}
+dd {
+  text-align: right;
+  white-space: nowrap;
+}
+.why {
+  font-size: 0.78rem;
+  margin-left: 0.5rem;
+  padding: 4px 2px;
+  opacity: 0.85;
+}
+.working {
+  background: var(--sheet);
+  border: 1.5px solid var(--ink);
+  padding: 0.9rem 1rem;
+  display: grid;
+  gap: 0.5rem;
+  max-width: 26rem;
+}
+.formula {
+  font-size: 1.05rem;
+  white-space: normal;
+}
+</style>

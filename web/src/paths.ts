@@ -1,0 +1,11 @@
+/** A copy of `root` with the value at a dotted path put in its place. */
+export function withValue<T>(root: T, path: string, value: unknown): T {
+  const [head, ...rest] = path.split('.')
+  if (head === undefined || head === '') return value as T
+  const copy = (Array.isArray(root) ? [...(root as unknown[])] : { ...root }) as Record<
+    string,
+    unknown
+  >
+  copy[head] = rest.length ? withValue(copy[head], rest.join('.'), value) : value
+  return copy as T
+}

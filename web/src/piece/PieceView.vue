@@ -1,0 +1,186 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+
+import BoringStation from '../stations/boring/BoringStation.vue'
+import LegsStation from '../stations/legs/LegsStation.vue'
+import StanceStation from '../stations/stance/StanceStation.vue'
+import RevisionsSheet from './RevisionsSheet.vue'
+import StoryStick from './StoryStick.vue'
+import { type StationName, usePiece } from './store'
+
+const props = defineProps<{
+  /** Id of the piece. */
+  id: string
+  /** The station shown; the first where none is named. */
+  station?: string
+}>()
+const store = usePiece()
+const revisions = ref(false)
+
+watch(
+  () => props.id,
+  (id) => void store.open(id),
+  { immediate: true },
+)
+watch(
+  () => props.station,
+  (name) => store.show((name || 'stance') as StationName),
+  { immediate: true },
+)
+
+const said = computed(
+  () =>
+    ({
+      loading: 'opening',
+      saved: 'saved',
+      saving: 'saving',
+      away: 'workshop away: kept here, sent again by itself',
+      conflict: 'changed elsewhere',
+      missing: 'not there',
+    })[store.status],
+)
+const general = computed(() => store.faults[''] ?? store.faults['supports'])
+const next = computed(() => store.plan?.stations.find((s) => s.answered < s.proofs))
+
+function rename(event: Event): void {
+  store.set('name', (event.target as HTMLInputElement).value)
+}
+</script>
+
+<template>
+  <main v-if="store.status === 'missing'" class="gone">
+    <h1>This piece is not on the rack</h1>
+    <p>
+      It was taken off, or the address is not whole.
+      <RouterLink to="/">Back to the rack</RouterLink>
+    </p>
+  </main>
+  <main v-else-if="store.piece && store.plan" class="piece">
+    <div class="head">
+      <input
+        class="title"
+        :value="store.piece.name"
+        aria-label="Name of the piece"
+        maxlength="120"
+        data-field="name"
+        @change="rename"
+      />
+      <span v-if="store.faults['name']" class="wrong" role="alert">{{
+        store.faults['name'].do
+      }}</span>
+      <span class="status quiet" role="status" :data-status="store.status">{{ said }}</span>
+      <button class="plain word" type="button" :disabled="!store.canUndo" @click="store.undo">
+        undo
+      </button>
+      <button class="plain word" type="button" :disabled="!store.canRedo" @click="store.redo">
+        redo
+      </button>
+      <button class="plain word" type="button" @click="revisions = true">earlier states</button>
+      <RouterLink v-if="next" class="on" :to="`/piece/${id}/${next.name}`">
+        carry on: {{ next.title }}
+      </RouterLink>
+    </div>
+    <StoryStick :stations="store.plan.stations" :at="station || 'stance'" :piece="id" />
+    <div v-if="store.status === 'conflict'" class="band" role="alert">
+      <p>
+        This piece was saved elsewhere after you opened it here (revision
+        {{ store.theirs?.revision }}). Both are kept.
+      </p>
+      <v-btn size="small" @click="store.keepMine">Keep mine on top</v-btn>
+      <v-btn size="small" @click="store.takeTheirs">Take the other one</v-btn>
+    </div>
+    <div v-if="general" class="band" role="alert">
+      <p>{{ general.allowed }} {{ general.do }}</p>
+      <v-btn size="small" @click="store.faults = {}">Put it away</v-btn>
+    </div>
+    <StanceStation v-if="(station || 'stance') === 'stance'" />
+    <BoringStation v-else-if="station === 'boring'" />
+    <LegsStation v-else />
+    <RevisionsSheet v-if="revisions" v-model="revisions" :piece="id" @restore="store.restore" />
+  </main>
+  <main v-else class="gone" role="status">
+    <template v-if="Object.keys(store.faults).length">
+      <h1>This piece cannot be planned as it stands</h1>
+      <p v-for="fault in store.faults" :key="fault.field">{{ fault.allowed }} {{ fault.do }}</p>
+      <RouterLink to="/">Back to the rack</RouterLink>
+    </template>
+    <p v-else>
+      {{
+        store.status === 'away'
+          ? 'The workshop does not answer. Trying again.'
+          : 'Fetching the piece.'
+      }}
+    </p>
+  </main>
+</template>
+
+<style scoped>
+.piece {
+  display: flex;
+  flex-direction: column;
+  height: calc(100vh - 45px);
+  min-height: 620px;
+}
+.head {
+  display: flex;
+  align-items: baseline;
+  gap: 1.1rem;
+  padding: 0.35rem 1.25rem;
+}
+.title {
+  font: inherit;
+  font-size: 1.25rem;
+  font-weight: 650;
+  color: inherit;
+  background: none;
+  border: 0;
+  border-bottom: 1px dashed transparent;
+  width: 24rem;
+  max-width: 45vw;
+}
+.title:hover,
+.title:focus {
+  border-color: var(--ink);
+}
+.status {
+  margin-right: auto;
+  font-size: 0.88rem;
+}
+button:disabled {
+  opacity: 0.62;
+  cursor: default;
+  text-decoration: none;
+}
+.on {
+  color: inherit;
+  font-weight: 600;
+}
+.wrong {
+  color: var(--cut);
+}
+.band {
+  display: flex;
+  gap: 1rem;
+  align-items: center;
+  padding: 0.5rem 1.25rem;
+  border-bottom: 1.5px solid var(--caution);
+  border-left: 8px solid var(--caution);
+}
+.band p {
+  flex: 1;
+}
+.gone {
+  padding: 14vh 2rem;
+  text-align: center;
+  display: grid;
+  gap: 1rem;
+}
+@media (max-width: 900px) {
+  .piece {
+    height: auto;
+  }
+  .head {
+    flex-wrap: wrap;
+  }
+}
+</style>

@@ -1,0 +1,94 @@
+<script setup lang="ts">
+import type { Station } from '../api/types'
+
+/** The strip along the top of a piece: a notch for each station, filling as its proofs are answered. */
+defineProps<{
+  /** The stations in the order of work. */
+  stations: Station[]
+  /** The one being looked at. */
+  at: string
+  /** Id of the piece. */
+  piece: string
+}>()
+
+function word(station: Station): string {
+  if (!station.proofs) return 'as you like'
+  const off = station.off ? `, ${station.off} off` : ''
+  return `${station.answered} of ${station.proofs} proved${off}`
+}
+function filled(station: Station): number {
+  return station.proofs ? station.answered / station.proofs : 1
+}
+</script>
+
+<template>
+  <nav class="stick" aria-label="Stations of the piece">
+    <RouterLink
+      v-for="station in stations"
+      :key="station.name"
+      :to="`/piece/${piece}/${station.name}`"
+      class="notch"
+      :class="{ here: station.name === at, off: station.off > 0 }"
+      :aria-current="station.name === at ? 'step' : undefined"
+    >
+      <svg viewBox="0 0 40 16" class="cut" aria-hidden="true">
+        <path d="M0 1 H12 L20 13 L28 1 H40" />
+        <clipPath :id="`fill-${station.name}`">
+          <rect x="0" :y="13 - 12 * filled(station)" width="40" height="16" />
+        </clipPath>
+        <path class="fill" d="M12 1 L20 13 L28 1 Z" :clip-path="`url(#fill-${station.name})`" />
+      </svg>
+      <span class="title">{{ station.title }}</span>
+      <span class="word quiet">{{ word(station) }}</span>
+    </RouterLink>
+  </nav>
+</template>
+
+<style scoped>
+.stick {
+  display: flex;
+  background: var(--wood);
+  border-bottom: 1.5px solid var(--ink);
+  padding: 0 1.25rem;
+}
+.notch {
+  flex: 0 1 15rem;
+  display: grid;
+  grid-template-columns: 46px 1fr;
+  grid-template-rows: auto auto;
+  column-gap: 10px;
+  color: inherit;
+  text-decoration: none;
+  padding: 0 0.5rem 0.35rem 0;
+}
+.cut {
+  width: 46px;
+  grid-row: 1 / 3;
+  align-self: start;
+}
+path {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 1.4;
+}
+.fill {
+  fill: var(--measured);
+  stroke: none;
+}
+.off .fill {
+  fill: var(--cut);
+}
+.title {
+  font-weight: 600;
+  padding-top: 0.3rem;
+}
+.here .title {
+  text-decoration: underline;
+  text-decoration-thickness: 3px;
+  text-underline-offset: 4px;
+}
+.word {
+  font-size: 0.8rem;
+  text-decoration: none;
+}
+</style>

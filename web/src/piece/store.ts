@@ -1,0 +1,340 @@
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef } from 'vue'
+
+import { api, ask, Away, Refused } from '../api/client'
+import type { Drawings, Fault, Move, Piece, PieceOut, Plan, PlanOut } from '../api/types'
+import { withValue } from '../paths'
+import { useShop } from '../shop/store'
+import { dropKept, keep, kept } from './kept'
+
+export type StationName = 'stance' | 'boring' | 'legs'
+export type Status = 'loading' | 'saved' | 'saving' | 'away' | 'conflict' | 'missing'
+interface Edit {
+  path: string
+  value: unknown
+}
+
+const SAVE_AFTER_MS = 350
+const RETRY_MS = 1500
+const MOST_UNDO = 200
+
+/**
+ * One piece being worked on. What is typed or dragged becomes a pending edit at once; one request
+ * at a time turns pending edits into the server's reading of the piece and its plan. Edits that
+ * the server cannot use are set aside with their fault; edits it cannot hear are kept and sent again.
+ */
+export const usePiece = defineStore('piece', () => {
+  const id = ref('')
+  const piece = shallowRef<Piece | null>(null)
+  const plan = shallowRef<Plan | null>(null)
+  const drawings = shallowRef<Drawings | null>(null)
+  const faults = ref<Record<string, Fault>>({})
+  const status = ref<Status>('loading')
+  const station = ref<StationName>('stance')
+  const lit = ref('')
+  const readings = ref<{ proof: string; value: number; typed: string }[]>([])
+  const theirs = shallowRef<PieceOut | null>(null)
+  const undone = ref<Piece[]>([])
+  const done = ref<Piece[]>([])
+
+  let revision = 0
+  let pending: Edit[] = []
+  let move: Move | null = null
+  let moving = false
+  let before: Piece | null = null
+  let flying = false
+  let stale = false
+  let saveTimer = 0
+  let turn = 0
+
+  const canUndo = computed(() => done.value.length > 0)
+  const canRedo = computed(() => undone.value.length > 0)
+
+  async function open(wanted: string): Promise<void> {
+    turn += 1
+    const mine = turn
+    clearTimeout(saveTimer)
+    id.value = wanted
+    piece.value = plan.value = drawings.value = theirs.value = null
+    pending = []
+    move = null
+    flying = stale = false
+    faults.value = {}
+    done.value = []
+    undone.value = []
+    status.value = 'loading'
+    try {
+      const got = await ask(api.GET('/api/pieces/{id}', { params: { path: { id: wanted } } }))
+      if (mine === turn) adopt(got)
+    } catch (error) {
+      if (mine !== turn) return
+      if (error instanceof Away) setTimeout(() => mine === turn && void open(wanted), RETRY_MS)
+      status.value = error instanceof Away ? 'away' : 'missing'
+    }
+  }
+
+  function adopt(got: PieceOut): void {
+    revision = got.revision
+    readings.value = got.readings
+    const mine = kept(id.value)
+    piece.value = mine?.piece ?? got.piece
+    status.value = 'saved'
+    if (mine) {
+      revision = mine.revision
+      pending = mine.pending
+      later()
+    }
+    replan()
+  }
+
+  /** Put a value, typed or chosen, at a place of the piece. */
+  function set(path: string, value: unknown): void {
+    pending = [...pending.filter((edit) => edit.path !== path), { path, value }]
+    drop(path)
+    remember()
+    replan()
+  }
+
+  /** A handle is being dragged; `final` when it is let go. */
+  function drag(to: Move, final: boolean): void {
+    if (!moving) before = piece.value
+    moving = !final
+    move = to
+    replan()
+  }
+
+  function replan(): void {
+    stale = true
+    if (!flying) void fly()
+  }
+
+  async function fly(): Promise<void> {
+    const shop = useShop()
+    while (stale && piece.value) {
+      stale = false
+      flying = true
+      const mine = turn
+      const batch = pending
+      const moved = move
+      const final = !moving
+      let asked: Piece = piece.value
+      for (const edit of batch) asked = withValue(asked, edit.path, edit.value)
+      try {
+        const answer = (await ask(
+          api.POST('/api/plan', {
+            body: {
+              piece: asked as unknown as Record<string, unknown>,
+              bare: shop.system,
+              station: station.value,
+              readings: readings.value.map(({ proof, value }) => ({ proof, value })),
+              moves: moved ? [moved] : [],
+            },
+          }),
+        )) as PlanOut
+        if (mine !== turn) return
+        const old = before ?? piece.value
+        pending = pending.filter((edit) => !batch.includes(edit))
+        if (move === moved) move = null
+        piece.value = answer.piece
+        plan.value = answer.plan
+        drawings.value = answer.drawings
+        drop('')
+        if (status.value === 'away') status.value = 'saving'
+        if (final) settle(old, batch.length > 0 || moved !== null)
+      } catch (error) {
+        if (mine !== turn) return
+        if (error instanceof Refused) {
+          setAside(error, batch)
+          if (move === moved) move = null
+        } else if (error instanceof Away) {
+          status.value = 'away'
+          keep(id.value, { piece: piece.value, pending, revision })
+          await new Promise((go) => setTimeout(go, RETRY_MS))
+          stale = true
+        } else throw error
+      } finally {
+        if (mine === turn) flying = false
+      }
+    }
+  }
+
+  /** After a change has been understood: one step to undo, and a save. */
+  function settle(old: Piece, changed: boolean): void {
+    before = null
+    if (!changed || JSON.stringify(old) === JSON.stringify(piece.value)) return
+    done.value = [...done.value.slice(-MOST_UNDO), old]
+    undone.value = []
+    later()
+  }
+
+  /** What the server could not use is taken out of the piece and shown with its fault. */
+  function setAside(error: Refused, batch: Edit[]): void {
+    const found = (error.problem.faults ?? []).map((fault) => ({
+      ...fault,
+      field: fault.field.replace(/^piece\.?/, ''),
+    }))
+    let guilty = batch.filter((edit) =>
+      found.some((f) => f.field === edit.path || f.field.startsWith(`${edit.path}.`)),
+    )
+    if (!guilty.length) guilty = batch
+    pending = pending.filter((edit) => !guilty.includes(edit))
+    const next = { ...faults.value }
+    for (const edit of guilty) {
+      const own = found.find((f) => f.field === edit.path) ?? found[0]
+      if (own) next[edit.path] = { ...own, got: error.problem.title }
+    }
+    if (!guilty.length && found[0]) next[''] = found[0]
+    faults.value = next
+    if (pending.length) stale = true
+  }
+
+  function drop(path: string): void {
+    if (!(path in faults.value)) return
+    const { [path]: _gone, ...rest } = faults.value
+    faults.value = rest
+  }
+
+  function remember(): void {
+    if (piece.value) keep(id.value, { piece: piece.value, pending, revision })
+  }
+
+  function later(): void {
+    if (status.value !== 'conflict') status.value = 'saving'
+    remember()
+    clearTimeout(saveTimer)
+    saveTimer = window.setTimeout(() => void save(), SAVE_AFTER_MS)
+  }
+
+  async function save(over = revision): Promise<void> {
+    const mine = turn
+    const document = piece.value
+    if (!document) return
+    try {
+      const got = await ask(
+        api.PUT('/api/pieces/{id}', {
+          params: { path: { id: id.value } },
+          body: { document: document as unknown as Record<string, unknown>, based_on: over },
+        }),
+      )
+      if (mine !== turn) return
+      revision = got.revision
+      theirs.value = null
+      if (piece.value === document && !pending.length) {
+        status.value = 'saved'
+        dropKept(id.value)
+      }
+    } catch (error) {
+      if (mine !== turn) return
+      if (error instanceof Refused && error.problem.status === 409) {
+        status.value = 'conflict'
+        theirs.value = await ask(
+          api.GET('/api/pieces/{id}', { params: { path: { id: id.value } } }),
+        )
+      } else if (error instanceof Away) {
+        status.value = 'away'
+        saveTimer = window.setTimeout(() => void save(over), RETRY_MS)
+      } else throw error
+    }
+  }
+
+  function keepMine(): void {
+    if (theirs.value) void save(theirs.value.revision)
+  }
+
+  function takeTheirs(): void {
+    if (!theirs.value || !piece.value) return
+    const got = theirs.value
+    done.value = [...done.value, piece.value]
+    dropKept(id.value)
+    theirs.value = null
+    pending = []
+    adopt(got)
+  }
+
+  function step(from: typeof done, to: typeof done): void {
+    const back = from.value.at(-1)
+    if (!back || !piece.value) return
+    from.value = from.value.slice(0, -1)
+    to.value = [...to.value, piece.value]
+    piece.value = back
+    faults.value = {}
+    later()
+    replan()
+  }
+  const undo = (): void => step(done, undone)
+  const redo = (): void => step(undone, done)
+
+  /** Put an earlier saved state back, as a change that can be undone. */
+  function restore(old: Piece): void {
+    if (!piece.value) return
+    done.value = [...done.value, piece.value]
+    piece.value = old
+    later()
+    replan()
+  }
+
+  /** Answer a proof, or take the answer back with nothing typed. */
+  async function answer(proof: string, typed: string): Promise<void> {
+    const key = `readings.${proof}`
+    const path = { id: id.value, proof }
+    try {
+      if (typed.trim()) {
+        const body = { typed, bare: useShop().system }
+        const got = await ask(
+          api.PUT('/api/pieces/{id}/readings/{proof}', { params: { path }, body }),
+        )
+        readings.value = [...readings.value.filter((r) => r.proof !== proof), got]
+      } else {
+        await ask(api.DELETE('/api/pieces/{id}/readings/{proof}', { params: { path } }))
+        readings.value = readings.value.filter((r) => r.proof !== proof)
+      }
+      drop(key)
+      replan()
+    } catch (error) {
+      const fault =
+        error instanceof Refused
+          ? error.problem.faults?.[0]
+          : {
+              field: key,
+              got: typed,
+              allowed: '',
+              do: 'The workshop does not answer: press Enter again.',
+            }
+      if (fault) faults.value = { ...faults.value, [key]: fault }
+    }
+  }
+
+  function show(name: StationName): void {
+    if (station.value === name && drawings.value) return
+    station.value = name
+    drawings.value = null
+    replan()
+  }
+
+  return {
+    id,
+    piece,
+    plan,
+    drawings,
+    faults,
+    status,
+    station,
+    lit,
+    readings,
+    theirs,
+    canUndo,
+    canRedo,
+    open,
+    set,
+    drag,
+    replan,
+    undo,
+    redo,
+    restore,
+    answer,
+    show,
+    keepMine,
+    takeTheirs,
+    drop,
+  }
+})

@@ -1,0 +1,234 @@
+<script setup lang="ts">
+import { onMounted, ref } from 'vue'
+import { useRouter } from 'vue-router'
+
+import { api, ask, Away, Refused } from '../api/client'
+import type { RackPiece } from '../api/types'
+import Drawing from '../drawing/Drawing.vue'
+import FigureText from '../fields/FigureText.vue'
+
+const router = useRouter()
+const pieces = ref<RackPiece[] | null>(null)
+const wrong = ref('')
+const leaving = ref<RackPiece | null>(null)
+const STARTS = [
+  ['round_three', 'a round stool on three legs'],
+  ['round_four', 'a round stool on four legs'],
+  ['triangle', 'a three-cornered stool'],
+  ['bench', 'a bench on four legs'],
+  ['table', 'a small oval table'],
+] as const
+
+onMounted(() => void load())
+
+async function load(): Promise<void> {
+  try {
+    pieces.value = (await ask(api.GET('/api/pieces'))) as RackPiece[]
+    wrong.value = ''
+  } catch (error) {
+    if (!(error instanceof Away)) throw error
+    wrong.value = 'The workshop does not answer. Trying again.'
+    setTimeout(() => void load(), 2000)
+  }
+}
+
+async function begin(
+  body: { start: string } | { start: string; document: Record<string, unknown> },
+): Promise<void> {
+  try {
+    const made = await ask(api.POST('/api/pieces', { body }))
+    await router.push(`/piece/${made.id}/stance`)
+  } catch (error) {
+    const fault = error instanceof Refused ? error.problem.faults?.[0] : undefined
+    wrong.value = fault
+      ? `${fault.field.replace('document.', '')}: got ${fault.got}; allowed: ${fault.allowed}. ${fault.do}`
+      : 'The workshop does not answer. Try again.'
+  }
+}
+
+async function bring(event: Event): Promise<void> {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  if (!file) return
+  try {
+    const document = JSON.parse(await file.text()) as Record<string, unknown>
+    await begin({ start: 'round_three', document })
+  } catch {
+    wrong.value = `${file.name} is not a piece file: it is not JSON. Choose another one.`
+  }
+  input.value = ''
+}
+
+async function takeAway(): Promise<void> {
+  if (!leaving.value) return
+  const path = { id: leaving.value.id }
+  leaving.value = null
+  await ask(api.DELETE('/api/pieces/{id}', { params: { path } }))
+  await load()
+}
+
+function stage(piece: RackPiece): string {
+  const next = piece.stations.find((s) => s.answered < s.proofs)
+  return next ? `at ${next.title}, ${next.answered} of ${next.proofs} proved` : 'all proved'
+}
+</script>
+
+<template>
+  <main class="rack">
+    <div class="line">
+      <h1>The rack</h1>
+      <v-menu>
+        <template #activator="{ props: on }">
+          <v-btn v-bind="on" color="primary" variant="flat" data-new>New piece</v-btn>
+        </template>
+        <ul class="starts">
+          <li v-for="[start, title] in STARTS" :key="start">
+            <button class="plain" type="button" :data-start="start" @click="begin({ start })">
+              {{ title }}
+            </button>
+          </li>
+        </ul>
+      </v-menu>
+      <label class="word bring">
+        bring in a piece file
+        <input type="file" accept=".json,application/json" @change="bring" />
+      </label>
+    </div>
+    <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
+    <p v-if="pieces === null && !wrong" role="status">Looking along the rack.</p>
+    <p v-else-if="pieces?.length === 0" class="empty">
+      Nothing hangs here yet. Start with a new piece: it comes whole, and every figure can be
+      changed.
+    </p>
+    <ul v-else class="pieces">
+      <li v-for="piece in pieces" :key="piece.id">
+        <RouterLink :to="`/piece/${piece.id}`" class="peg" :data-piece="piece.name">
+          <div class="drawn">
+            <Drawing v-if="piece.drawing" :view="piece.drawing" />
+            <p v-else class="quiet">cannot be drawn as it stands; open it to mend it</p>
+          </div>
+          <strong>{{ piece.name }}</strong>
+          <span class="quiet small"
+            ><FigureText :text="piece.height.text" /> high, {{ stage(piece)
+            }}{{ piece.cautions ? `, ${piece.cautions} to look at` : '' }}</span
+          >
+        </RouterLink>
+        <span class="small">
+          <a class="plain word" :href="`/api/pieces/${piece.id}/file`" download>file</a>
+          <button
+            class="plain word"
+            type="button"
+            :aria-label="`Take ${piece.name} off the rack`"
+            @click="leaving = piece"
+          >
+            take off
+          </button>
+        </span>
+      </li>
+    </ul>
+    <v-dialog
+      :model-value="leaving !== null"
+      max-width="28rem"
+      @update:model-value="leaving = null"
+    >
+      <div class="sheet">
+        <h2>Take {{ leaving?.name }} off the rack?</h2>
+        <p>Its {{ leaving?.revision }} saved states and its readings go with it, for good.</p>
+        <div class="line">
+          <v-btn @click="leaving = null">Leave it</v-btn>
+          <v-btn color="error" @click="takeAway">Take it off</v-btn>
+        </div>
+      </div>
+    </v-dialog>
+  </main>
+</template>
+
+<style scoped>
+.rack {
+  padding: 1rem 1.25rem 3rem;
+}
+.line {
+  display: flex;
+  gap: 1.5rem;
+  align-items: center;
+}
+h1 {
+  font-size: 1.4rem;
+}
+.bring {
+  position: relative;
+  cursor: pointer;
+}
+.bring input {
+  position: absolute;
+  inset: 0;
+  opacity: 0;
+  cursor: pointer;
+  width: 100%;
+}
+.bring:focus-within {
+  outline: 3px solid var(--measured);
+}
+.starts {
+  list-style: none;
+  background: var(--sheet);
+  border: 1.5px solid var(--ink);
+  padding: 0.4rem 0;
+}
+.starts button {
+  width: 100%;
+  text-align: left;
+  padding: 0.45rem 1rem;
+}
+.starts button:hover {
+  background: var(--wood);
+}
+.pieces {
+  list-style: none;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(270px, 1fr));
+  gap: 1.5rem 2rem;
+  border-top: 10px solid var(--wood);
+  margin-top: 1rem;
+  padding-top: 1rem;
+  position: relative;
+}
+.peg {
+  display: grid;
+  color: inherit;
+  text-decoration: none;
+}
+.drawn {
+  height: 215px;
+  padding: 0 0.5rem 0.4rem;
+}
+.peg:hover strong {
+  text-decoration: underline;
+}
+.small {
+  font-size: 0.87rem;
+  display: flex;
+  gap: 1rem;
+}
+.small a {
+  color: inherit;
+}
+.peg .small {
+  display: block;
+}
+.empty {
+  padding: 12vh 0;
+  text-align: center;
+}
+.wrong {
+  color: var(--cut);
+  padding-top: 0.6rem;
+}
+.sheet {
+  background: var(--sheet);
+  border: 1.5px solid var(--ink);
+  padding: 1.25rem;
+  display: grid;
+  gap: 0.8rem;
+}
+</style>

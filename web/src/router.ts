@@ -1,0 +1,19 @@
+import { createRouter, createWebHistory } from 'vue-router'
+
+import RackView from './rack/RackView.vue'
+
+export const router = createRouter({
+  history: createWebHistory('/'),
+  routes: [
+    { path: '/', name: 'rack', component: RackView },
+    {
+      path: '/piece/:id/:station(stance|boring|legs)?',
+      name: 'piece',
+      component: () => import('./piece/PieceView.vue'),
+      props: true,
+    },
+    { path: '/quick', name: 'quick', component: () => import('./quick/QuickView.vue') },
+    { path: '/shop', name: 'shop', component: () => import('./shop/ShopView.vue') },
+    { path: '/:rest(.*)', redirect: '/' },
+  ],
+})

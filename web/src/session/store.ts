@@ -1,0 +1,35 @@
+import { defineStore } from 'pinia'
+import { ref } from 'vue'
+
+import { api, ask, Away } from '../api/client'
+import type { Session } from '../api/types'
+
+/** Who is signed in. */
+export const useSession = defineStore('session', () => {
+  const session = ref<Session | null>(null)
+  const away = ref(false)
+
+  async function load(): Promise<void> {
+    try {
+      session.value = await ask(api.GET('/api/session'))
+      away.value = false
+    } catch (error) {
+      if (!(error instanceof Away)) throw error
+      away.value = true
+      setTimeout(() => void load(), 2000)
+    }
+  }
+
+  async function signIn(name: string, password: string): Promise<void> {
+    const body = { name, password }
+    session.value = session.value?.first
+      ? await ask(api.POST('/api/session/first', { body }))
+      : await ask(api.POST('/api/session', { body }))
+  }
+
+  async function signOut(): Promise<void> {
+    session.value = await ask(api.DELETE('/api/session'))
+  }
+
+  return { session, away, load, signIn, signOut }
+})

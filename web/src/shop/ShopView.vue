@@ -1,0 +1,283 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+
+import { Refused } from '../api/client'
+import type { Fault, Shop, Tool } from '../api/types'
+import Choice from '../fields/Choice.vue'
+import TypedField from '../fields/TypedField.vue'
+import { withValue } from '../paths'
+import { useShop } from './store'
+
+/** The tools of the shop, how their scales read and how far they reach; units and rounding. */
+const store = useShop()
+const faults = ref<Record<string, Fault>>({})
+const away = ref(false)
+const shop = computed(() => store.shop as Shop)
+
+async function set(path: string, value: unknown): Promise<void> {
+  try {
+    await store.change(withValue(shop.value, path, value))
+    const { [path]: _gone, ...rest } = faults.value
+    faults.value = rest
+    away.value = false
+  } catch (error) {
+    if (error instanceof Refused) {
+      const found = error.problem.faults?.[0]
+      if (found) faults.value = { ...faults.value, [path]: found }
+    } else away.value = true
+  }
+}
+const text = (path: string): string => store.chosen[path]?.text ?? ''
+
+const KINDS: [string, string, string][] = [
+  ['bevel_gauge', 'Bevel gauge', 'stands on the sightline beside a hand drill'],
+  ['tilting_table', 'Drill press, tilting table', 'the table tilts under a plumb spindle'],
+  ['ramp', 'Ramp', 'a hinged ramp or sled under the drill press'],
+  ['guide_block', 'Guide block', 'one face sawn to the angle'],
+  ['angle_guide', 'Clamp-on drill guide', 'a tilting column on a plate'],
+  ['digital_gauge', 'Digital gauge', 'on the drill'],
+  ['mitre_saw', 'Mitre saw', 'swings, and its blade may lean'],
+  ['handsaw', 'Handsaw and scribe', 'a block, a pencil, a saw'],
+]
+const about = (kind: string): string => KINDS.find(([k]) => k === kind)?.[2] ?? ''
+const SQUARE = [
+  { value: '0', title: '0' },
+  { value: '90', title: '90' },
+]
+const COUNTS = [
+  { value: 'up', title: 'up' },
+  { value: 'down', title: 'down' },
+]
+const SPACERS = [
+  { value: 'plumb_base', title: 'plumb, measured along the base' },
+  { value: 'plumb_ramp', title: 'plumb, measured along the ramp' },
+  { value: 'square_ramp', title: 'square to the ramp' },
+  { value: 'bar', title: 'a round bar' },
+]
+const ROUNDING = [
+  { value: '16', title: '1/16' },
+  { value: '32', title: '1/32' },
+  { value: '64', title: '1/64' },
+]
+const STEPS = [
+  { value: '0.5', title: '0.5 mm' },
+  { value: '0.1', title: '0.1 mm' },
+]
+const SYSTEMS = [
+  { value: 'inch', title: 'inches' },
+  { value: 'metric', title: 'millimetres' },
+]
+const ZEROED = [
+  { value: 'square', title: 'bit square to the top' },
+  { value: 'flat', title: 'lying on the top' },
+]
+const tools = computed(() => shop.value.tools ?? [])
+const add = (kind: string, name: string): Promise<void> =>
+  set('tools', [...tools.value, { kind, name }])
+const drop = (at: number): Promise<void> =>
+  set(
+    'tools',
+    tools.value.filter((_, k) => k !== at),
+  )
+const scaled = (tool: Tool): boolean => 'scale' in tool && tool.scale !== undefined
+</script>
+
+<template>
+  <main class="shop">
+    <h1>The shop</h1>
+    <p v-if="away" role="alert">The workshop does not answer: press Enter in the field again.</p>
+    <section class="units" aria-label="Units">
+      <Choice
+        label="Figures in"
+        :items="SYSTEMS"
+        :value="store.system"
+        @choose="set('rounding.system', $event)"
+      />
+      <Choice
+        label="Inches to the nearest"
+        :items="ROUNDING"
+        :value="String(shop.rounding?.fraction)"
+        @choose="set('rounding.fraction', Number($event))"
+      />
+      <Choice
+        label="Millimetres to the nearest"
+        :items="STEPS"
+        :value="String(shop.rounding?.step_mm)"
+        @choose="set('rounding.step_mm', Number($event))"
+      />
+      <TypedField
+        label="Bit: lead point stands out"
+        :text="text('bit.centre_spur')"
+        :fault="faults['bit.centre_spur']"
+        @commit="set('bit.centre_spur', $event)"
+      />
+      <TypedField
+        label="Bit: rim spurs stand out"
+        :text="text('bit.rim_spurs')"
+        :fault="faults['bit.rim_spurs']"
+        @commit="set('bit.rim_spurs', $event)"
+      />
+    </section>
+    <ul class="tools">
+      <li v-for="(tool, k) in tools" :key="k" :class="{ not: !tool.owned }" :data-tool="tool.kind">
+        <div class="who">
+          <v-checkbox
+            :model-value="tool.owned"
+            :label="tool.owned ? 'in use' : 'put away'"
+            :aria-label="`${tool.name} in use`"
+            @update:model-value="set(`tools.${k}.owned`, $event)"
+          />
+          <button
+            class="plain word"
+            type="button"
+            :aria-label="`Remove ${tool.name}`"
+            @click="drop(k)"
+          >
+            remove
+          </button>
+        </div>
+        <TypedField
+          label="Called"
+          :text="tool.name"
+          :hint="about(tool.kind ?? '')"
+          :fault="faults[`tools.${k}.name`]"
+          @commit="set(`tools.${k}.name`, $event)"
+        />
+        <div class="how">
+          <template v-if="scaled(tool) && 'scale' in tool">
+            <Choice
+              :label="`Reads at square (${tool.name})`"
+              :items="SQUARE"
+              :value="String(tool.scale?.at_square)"
+              @choose="set(`tools.${k}.scale.at_square`, Number($event))"
+            />
+            <Choice
+              :label="`Counts (${tool.name})`"
+              :items="COUNTS"
+              :value="tool.scale?.counts ?? 'up'"
+              @choose="set(`tools.${k}.scale.counts`, $event)"
+            />
+            <TypedField
+              label="Reaches"
+              :text="text(`tools.${k}.scale.reach`)"
+              :fault="faults[`tools.${k}.scale.reach`]"
+              @commit="set(`tools.${k}.scale.reach`, $event)"
+            />
+            <TypedField
+              label="Smallest mark"
+              :text="text(`tools.${k}.scale.step`)"
+              :fault="faults[`tools.${k}.scale.step`]"
+              @commit="set(`tools.${k}.scale.step`, $event)"
+            />
+          </template>
+          <template v-if="tool.kind === 'ramp'">
+            <TypedField
+              label="Hinge to spacer"
+              :text="text(`tools.${k}.base`)"
+              :fault="faults[`tools.${k}.base`]"
+              @commit="set(`tools.${k}.base`, $event)"
+            />
+            <v-select
+              label="Spacer stands"
+              :items="SPACERS"
+              :model-value="tool.spacer"
+              @update:model-value="set(`tools.${k}.spacer`, $event)"
+            />
+          </template>
+          <TypedField
+            v-if="tool.kind === 'guide_block'"
+            label="Height of the block"
+            :text="text(`tools.${k}.height`)"
+            :fault="faults[`tools.${k}.height`]"
+            @commit="set(`tools.${k}.height`, $event)"
+          />
+          <Choice
+            v-if="tool.kind === 'digital_gauge'"
+            label="Zeroed with"
+            :items="ZEROED"
+            :value="tool.zeroed ?? 'square'"
+            @choose="set(`tools.${k}.zeroed`, $event)"
+          />
+          <TypedField
+            v-if="tool.kind === 'mitre_saw'"
+            label="Blade leans to"
+            :text="text(`tools.${k}.tilt.reach`)"
+            :fault="faults[`tools.${k}.tilt.reach`]"
+            @commit="set(`tools.${k}.tilt.reach`, $event)"
+          />
+          <TypedField
+            v-if="tool.kind === 'handsaw'"
+            label="Kerf"
+            :text="text(`tools.${k}.kerf`)"
+            :fault="faults[`tools.${k}.kerf`]"
+            @commit="set(`tools.${k}.kerf`, $event)"
+          />
+        </div>
+      </li>
+    </ul>
+    <p class="add">
+      <span>Another tool:</span>
+      <button
+        v-for="[kind, name] in KINDS"
+        :key="kind"
+        class="plain word"
+        type="button"
+        @click="add(kind, name)"
+      >
+        {{ name.toLowerCase() }}
+      </button>
+    </p>
+  </main>
+</template>
+
+<style scoped>
+.shop {
+  padding: 0.9rem 1.25rem 3rem;
+  display: grid;
+  gap: 0.9rem;
+  max-width: 1280px;
+}
+h1 {
+  font-size: 1.4rem;
+}
+.units {
+  display: grid;
+  grid-template-columns: auto auto auto 1fr 1fr;
+  gap: 1.6rem;
+  align-items: center;
+}
+.tools {
+  list-style: none;
+}
+li {
+  display: grid;
+  grid-template-columns: 150px 270px 1fr;
+  gap: 1.2rem;
+  border-top: 1px solid var(--line);
+  padding: 0.55rem 0;
+  align-items: start;
+}
+.how {
+  display: grid;
+  grid-template-columns: repeat(4, minmax(0, 1fr));
+  gap: 0.8rem;
+  align-items: start;
+}
+.who {
+  display: flex;
+  gap: 0.6rem;
+  align-items: center;
+  font-size: 0.87rem;
+}
+.add {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.3rem 1.2rem;
+}
+@media (max-width: 900px) {
+  li,
+  .units {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

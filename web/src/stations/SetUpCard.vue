@@ -1,0 +1,161 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import type { SetUp } from '../api/types'
+import Drawing from '../drawing/Drawing.vue'
+import FigureText from '../fields/FigureText.vue'
+import WhyFigure from '../fields/WhyFigure.vue'
+import { usePiece } from '../piece/store'
+import ProofList from './ProofList.vue'
+
+/** One set-up: what is done to which legs, the tool at its real angle, the setting, the proof. */
+const props = defineProps<{ /** The card. */ card: SetUp }>()
+const store = usePiece()
+const picture = computed(() => store.drawings?.pictures[props.card.id])
+const dial = computed(() => props.card.dials[0])
+const reads = computed(() => {
+  const d = dial.value
+  if (!d) return ''
+  return `on a scale that reads ${d.at_square} at square and counts ${d.counts}`
+})
+const marked = computed(() => {
+  const d = dial.value
+  return d && Math.abs(d.mark.value - d.reading.value) > 0.04 ? d.mark.text : ''
+})
+</script>
+
+<template>
+  <article
+    class="card"
+    :data-card="card.id"
+    @pointerenter="store.lit = `leg.${card.legs[0]}`"
+    @pointerleave="store.lit = ''"
+  >
+    <h2>{{ card.title }}: {{ card.tool.toLowerCase() }}</h2>
+    <div class="upper">
+      <div class="picture">
+        <Drawing v-if="picture" :view="picture" :letter="12" />
+      </div>
+      <div class="setting">
+        <p>{{ card.setting_name }}</p>
+        <p class="big" data-setting><FigureText v-if="card.setting" :text="card.setting.text" /></p>
+        <p v-for="extra in card.dials.slice(1)" :key="extra.name" class="second">
+          {{ extra.name }} <FigureText :text="extra.reading.text" />
+        </p>
+        <p class="quiet small">{{ reads }}</p>
+        <p v-if="marked" class="quiet small">nearest mark <FigureText :text="marked" /></p>
+        <dl>
+          <WhyFigure :figure="card.angle" label="True lean" />
+        </dl>
+      </div>
+    </div>
+    <p v-if="!card.in_reach" class="reach" role="note">
+      <strong>Past its reach.</strong> {{ card.reach_note }}
+    </p>
+    <ul class="which">
+      <li v-for="line in card.which_way" :key="line">{{ line }}</li>
+    </ul>
+    <ul class="steps">
+      <li v-for="step in card.steps" :key="step">{{ step }}</li>
+    </ul>
+    <dl v-if="card.jig.length">
+      <WhyFigure v-for="figure in card.jig" :key="figure.key" :figure="figure" />
+    </dl>
+    <table v-if="card.station === 'boring' && card.turns[0]?.from_side">
+      <caption>
+        Sightlines on the underside
+      </caption>
+      <thead>
+        <tr>
+          <th>Leg</th>
+          <th>from the side line</th>
+          <th>from the centre line</th>
+          <th>leaning to</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr
+          v-for="turn in card.turns"
+          :key="turn.leg"
+          @pointerenter="store.lit = `leg.${turn.leg}`"
+          @pointerleave="store.lit = `leg.${card.legs[0]}`"
+        >
+          <td class="figures">{{ turn.leg }}</td>
+          <td><FigureText :text="turn.from_side?.text ?? ''" /></td>
+          <td><FigureText :text="turn.from_centre?.text ?? ''" /></td>
+          <td>{{ turn.toward }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <p v-for="caution in card.cautions" :key="caution" class="care">{{ caution }}</p>
+    <ProofList :ids="card.proofs" :checks="card.checks" />
+  </article>
+</template>
+
+<style scoped>
+.card {
+  display: grid;
+  gap: 0.5rem;
+}
+.upper {
+  display: grid;
+  grid-template-columns: 300px 1fr;
+  gap: 0.8rem;
+}
+.picture {
+  height: 216px;
+  border: 1px solid var(--line);
+  background: var(--paper);
+}
+.big {
+  font-size: 3.6rem;
+  line-height: 1.05;
+  font-weight: 700;
+  color: var(--cut);
+}
+.second {
+  font-size: 1.15rem;
+  font-weight: 650;
+}
+.small {
+  font-size: 0.84rem;
+}
+.which {
+  list-style: none;
+  font-size: 1.08rem;
+  font-weight: 600;
+}
+.steps {
+  padding-left: 1.1rem;
+  font-size: 0.92rem;
+}
+.reach {
+  border-left: 6px solid var(--caution);
+  padding-left: 8px;
+}
+table {
+  border-collapse: collapse;
+  font-size: 0.9rem;
+  width: 100%;
+}
+caption,
+th {
+  text-align: left;
+  font-weight: 600;
+  font-size: 0.84rem;
+}
+td {
+  border-top: 1px solid var(--line);
+  padding: 2px 0;
+}
+.care {
+  font-size: 0.86rem;
+  border-left: 6px double var(--caution);
+  padding-left: 8px;
+}
+@media (max-width: 600px) {
+  .upper {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

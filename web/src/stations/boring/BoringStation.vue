@@ -1,0 +1,135 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+
+import Drawing from '../../drawing/Drawing.vue'
+import Choice from '../../fields/Choice.vue'
+import PieceField from '../../fields/PieceField.vue'
+import WhyFigure from '../../fields/WhyFigure.vue'
+import { usePiece } from '../../piece/store'
+import CardPicker from '../CardPicker.vue'
+import Findings from '../Findings.vue'
+import { useSupport } from '../support'
+
+const store = usePiece()
+const { support, base } = useSupport()
+const legs = ref<number[]>([1])
+const underside = computed(() => store.drawings?.piece.find((view) => view.name === 'underside'))
+const section = computed(
+  () =>
+    store.drawings?.sections.find((view) => legs.value.some((n) => view.name === `section.${n}`)) ??
+    store.drawings?.sections[0],
+)
+const socket = computed(() => store.plan?.sockets.find((s) => legs.value.includes(s.number)))
+const figures = computed(() => {
+  const s = socket.value
+  if (!s) return []
+  return [
+    s.mouth,
+    s.exit_shift,
+    s.first_touch,
+    s.obtuse_wall,
+    s.acute_wall,
+    s.deepest,
+    s.left_above,
+    s.edge,
+  ].filter((figure) => figure !== null && figure !== undefined)
+})
+const joint = computed(() => support.value?.joint)
+const WAYS = [
+  { value: 'through', title: 'through' },
+  { value: 'blind', title: 'blind' },
+]
+const FACES = [
+  { value: 'underside', title: 'underside' },
+  { value: 'upper', title: 'upper face' },
+]
+const warned = computed(() =>
+  (store.plan?.findings ?? [])
+    .filter((f) => f.level !== 'note' && f.station === 'boring')
+    .flatMap((f) => f.legs.map((n) => `leg.${n}`)),
+)
+
+function become(way: string): void {
+  const old = joint.value
+  if (!old) return
+  const deep = Math.max(3, (Number(store.piece?.top.thickness) || 30) * 0.7)
+  store.set(
+    `${base.value}.joint`,
+    way === 'blind'
+      ? { way, socket: old.socket, depth: deep }
+      : { way, socket: old.socket, proud: 5 },
+  )
+}
+</script>
+
+<template>
+  <div class="station">
+    <div class="left">
+      <figure class="under">
+        <figcaption>{{ underside?.title }}</figcaption>
+        <Drawing
+          v-if="underside"
+          :view="underside"
+          :lit="store.lit"
+          :warned="warned"
+          @point="store.lit = $event"
+        />
+      </figure>
+      <div v-if="joint" class="fields">
+        <Choice label="Joint" :items="WAYS" :value="joint.way ?? 'through'" @choose="become" />
+        <PieceField label="Socket" :path="`${base}.joint.socket`" />
+        <PieceField
+          v-if="joint.way === 'blind'"
+          label="Depth along the axis"
+          :path="`${base}.joint.depth`"
+        />
+        <template v-else>
+          <PieceField label="Proud" :path="`${base}.joint.proud`" />
+          <Choice
+            label="Bored from"
+            :items="FACES"
+            :value="joint.bored_from ?? 'underside'"
+            @choose="store.set(`${base}.joint.bored_from`, $event)"
+          />
+        </template>
+      </div>
+      <div class="lower">
+        <figure class="section">
+          <figcaption>{{ section?.title }}</figcaption>
+          <Drawing v-if="section" :view="section" :lit="store.lit" :letter="12" />
+        </figure>
+        <dl>
+          <WhyFigure v-for="figure in figures" :key="figure.key" :figure="figure" />
+        </dl>
+      </div>
+    </div>
+    <aside class="panel">
+      <Findings station="boring" />
+      <CardPicker station="boring" @legs="legs = $event" />
+    </aside>
+  </div>
+</template>
+
+<style scoped src="../station.css"></style>
+<style scoped>
+.under {
+  flex: 1 1 auto;
+  min-height: 240px;
+  display: flex;
+  flex-direction: column;
+}
+.under :deep(svg) {
+  min-height: 0;
+  flex: 1;
+}
+.lower {
+  display: grid;
+  grid-template-columns: minmax(220px, 1fr) minmax(240px, 1fr);
+  gap: 1rem;
+  border-top: 1px solid var(--line);
+  padding-top: 0.3rem;
+}
+.section :deep(svg) {
+  height: 190px;
+}
+</style>

@@ -1,0 +1,164 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import Choice from '../../fields/Choice.vue'
+import PieceField from '../../fields/PieceField.vue'
+import { usePiece } from '../../piece/store'
+import { useSupport } from '../support'
+
+/** Where the legs stand on the underside. */
+const store = usePiece()
+const { index, support, base, legs } = useSupport()
+const way = computed(() => support.value?.placement)
+const WAYS = [
+  { value: 'circle', title: 'round a circle' },
+  { value: 'triangle', title: 'triangle' },
+  { value: 'insets', title: 'in from the edges' },
+  { value: 'free', title: 'freely' },
+]
+const MIRRORS = [
+  { value: 'none', title: 'alone' },
+  { value: 'sides', title: 'and its partner at the other side' },
+  { value: 'ends', title: 'and its partner front to back' },
+  { value: 'both', title: 'and three partners' },
+]
+const spots = computed(() => (way.value?.way === 'free' ? way.value.spots : []))
+
+/** Another way of laying out, starting from where the legs are now. */
+function become(to: string): void {
+  const first = legs.value[0]
+  if (!first) return
+  const [x, y] = first.place.map((q) => q.value) as [number, number]
+  const radius = Math.hypot(x, y)
+  const made: Record<string, object> = {
+    circle: { way: to, count: Math.max(3, legs.value.length), radius, first: first.bearing.value },
+    triangle: { way: to, side: radius * Math.sqrt(3), first: 90 },
+    insets: { way: to, from_ends: 90, from_edges: 70 },
+    free: {
+      way: to,
+      spots: legs.value.map((leg) => ({
+        x: leg.place[0].value,
+        y: leg.place[1].value,
+        mirror: 'none',
+      })),
+    },
+  }
+  store.set(`${base.value}.placement`, made[to])
+}
+function addSpot(): void {
+  const made = [...spots.value, { x: 0, y: 60, mirror: 'none' }]
+  store.set(`${base.value}.placement.spots`, made)
+}
+function dropSpot(at: number): void {
+  store.set(
+    `${base.value}.placement.spots`,
+    spots.value.filter((_, k) => k !== at),
+  )
+}
+function recount(event: Event): void {
+  const typed = (event.target as HTMLInputElement).value
+  store.set(`${base.value}.placement.count`, /^\d+$/.test(typed.trim()) ? Number(typed) : typed)
+}
+const countFault = computed(() => store.faults[`${base.value}.placement.count`])
+
+function addSet(): void {
+  const all = store.piece?.supports ?? []
+  const last = all.at(-1)
+  if (!last) return
+  const place = { way: 'free', spots: [{ x: 0, y: 0, mirror: 'none' }] }
+  const spec = { by: 'resultant', resultant: 0, sightline: 0, measured_from: 'bearing' }
+  store.set('supports', [...all, { ...last, placement: place, angles: [spec], scope: 'alike' }])
+  index.value = all.length
+}
+function dropSet(): void {
+  const all = store.piece?.supports ?? []
+  const at = index.value
+  index.value = 0
+  store.set(
+    'supports',
+    all.filter((_, k) => k !== at),
+  )
+}
+</script>
+
+<template>
+  <section v-if="way" aria-label="Where the legs stand">
+    <div v-if="(store.piece?.supports.length ?? 0) > 1" class="line">
+      <Choice
+        label="Set of legs"
+        :items="
+          (store.piece?.supports ?? []).map((_, k) => ({ value: String(k), title: `set ${k + 1}` }))
+        "
+        :value="String(index)"
+        @choose="index = Number($event)"
+      />
+      <button class="plain word" type="button" @click="dropSet">take this set away</button>
+    </div>
+    <Choice label="Legs stand" :items="WAYS" :value="way.way ?? 'circle'" @choose="become" />
+    <p v-if="store.faults[`${base}.placement`]" class="wrong" role="alert">
+      {{ store.faults[`${base}.placement`]?.allowed }}. {{ store.faults[`${base}.placement`]?.do }}
+    </p>
+    <div v-if="way.way === 'circle'" class="grid three">
+      <v-text-field
+        label="How many"
+        :model-value="way.count"
+        inputmode="numeric"
+        :error-messages="countFault ? `${countFault.allowed}. ${countFault.do}` : ''"
+        :data-field="`${base}.placement.count`"
+        @change="recount"
+      />
+      <PieceField label="Radius" :path="`${base}.placement.radius`" />
+      <PieceField label="First leg at" :path="`${base}.placement.first`" />
+    </div>
+    <div v-else-if="way.way === 'triangle'" class="grid">
+      <PieceField label="Leg to leg" :path="`${base}.placement.side`" />
+      <PieceField label="First leg at" :path="`${base}.placement.first`" />
+    </div>
+    <div v-else-if="way.way === 'insets'" class="grid">
+      <PieceField label="In from the ends" :path="`${base}.placement.from_ends`" />
+      <PieceField label="In from front and back" :path="`${base}.placement.from_edges`" />
+    </div>
+    <template v-else>
+      <div v-for="(spot, k) in spots" :key="k" class="spot">
+        <PieceField label="Right of middle" :path="`${base}.placement.spots.${k}.x`" />
+        <PieceField label="Back of middle" :path="`${base}.placement.spots.${k}.y`" />
+        <v-select
+          label="Stands"
+          :items="MIRRORS"
+          :model-value="spot.mirror"
+          @update:model-value="store.set(`${base}.placement.spots.${k}.mirror`, $event)"
+        />
+        <button
+          v-if="spots.length > 1"
+          class="plain word"
+          type="button"
+          :aria-label="`Take leg spot ${k + 1} away`"
+          @click="dropSpot(k)"
+        >
+          away
+        </button>
+      </div>
+      <p class="line">
+        <button class="plain word" type="button" @click="addSpot">another leg</button>
+      </p>
+    </template>
+    <p v-if="store.faults['supports']" class="wrong" role="alert">
+      {{ store.faults['supports'].allowed }}. {{ store.faults['supports'].do }}
+    </p>
+    <p v-if="(store.piece?.supports.length ?? 0) < 8" class="line">
+      <button class="plain word" type="button" @click="addSet">
+        another set of legs, unlike these
+      </button>
+    </p>
+  </section>
+</template>
+
+<style scoped src="./panel.css"></style>
+<style scoped>
+.spot {
+  display: grid;
+  grid-template-columns: 1fr 1fr 1.2fr auto;
+  gap: 0.5rem;
+  align-items: baseline;
+}
+</style>

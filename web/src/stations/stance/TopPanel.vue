@@ -1,0 +1,104 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import Choice from '../../fields/Choice.vue'
+import PieceField from '../../fields/PieceField.vue'
+import { usePiece } from '../../piece/store'
+
+/** Height, lean and the top. */
+const store = usePiece()
+const top = computed(() => store.piece?.top)
+const KINDS = [
+  { value: 'round', title: 'round' },
+  { value: 'oval', title: 'oval' },
+  { value: 'rectangle', title: 'rectangle' },
+  { value: 'rounded_triangle', title: 'three-cornered' },
+]
+const FIELDS: Record<string, [string, string][]> = {
+  round: [['diameter', 'Across']],
+  oval: [
+    ['length', 'Side to side'],
+    ['width', 'Front to back'],
+  ],
+  rectangle: [
+    ['length', 'Side to side'],
+    ['width', 'Front to back'],
+    ['corner', 'Corner radius'],
+  ],
+  rounded_triangle: [
+    ['side', 'Arc centres apart'],
+    ['arc', 'Arc radius'],
+  ],
+}
+
+/** Another outline of about the same size: what was typed is carried over. */
+function become(kind: string): void {
+  const old = top.value?.outline as unknown as Record<string, number> | undefined
+  if (!old) return
+  const long = old.length ?? old.diameter ?? (old.arc ?? 0) * 2 - (old.side ?? 0)
+  const wide = old.width ?? long
+  const made: Record<string, object> = {
+    round: { kind, diameter: Math.min(long, wide) },
+    oval: { kind, length: long, width: wide },
+    rectangle: { kind, length: long, width: wide, corner: 0 },
+    rounded_triangle: { kind, side: wide * 0.7, arc: wide * 0.85, first: 90 },
+  }
+  store.set('top.outline', made[kind])
+}
+const USES = [
+  ['stool', 'stool'],
+  ['bench', 'bench'],
+  ['shoe_seat', 'seat for tying shoes'],
+  ['child', "child's stool"],
+  ['high_stool', 'high stool'],
+  ['table', 'table'],
+  ['other', 'something else'],
+].map(([value, title]) => ({ value, title }))
+const toward = computed(() => String(store.piece?.lean?.toward ?? 90))
+const SIDES = [
+  { value: '90', title: 'to the back' },
+  { value: '270', title: 'to the front' },
+  { value: '0', title: 'to the right' },
+  { value: '180', title: 'to the left' },
+]
+</script>
+
+<template>
+  <section v-if="top" aria-label="Height and top">
+    <div class="grid three">
+      <PieceField label="Height" path="height" />
+      <PieceField label="Seat falls by" path="lean.fall" />
+      <v-select
+        label="Falls"
+        :items="SIDES"
+        :model-value="toward"
+        data-field="lean.toward"
+        @update:model-value="store.set('lean.toward', Number($event))"
+      />
+    </div>
+    <Choice label="Top" :items="KINDS" :value="top.outline.kind ?? 'round'" @choose="become" />
+    <div class="grid" :class="{ three: FIELDS[top.outline.kind ?? 'round']?.length === 3 }">
+      <PieceField
+        v-for="[name, label] in FIELDS[top.outline.kind ?? 'round']"
+        :key="name"
+        :label="label"
+        :path="`top.outline.${name}`"
+      />
+      <p v-if="store.faults['top.outline']" class="wrong" role="alert">
+        {{ store.faults['top.outline'].allowed }}. {{ store.faults['top.outline'].do }}
+      </p>
+    </div>
+    <div class="grid three">
+      <PieceField label="Thickness" path="top.thickness" />
+      <PieceField label="Grain, from side to side" path="top.grain" />
+      <v-select
+        label="Use"
+        :items="USES"
+        :model-value="store.piece?.use"
+        @update:model-value="store.set('use', $event)"
+      />
+    </div>
+  </section>
+</template>
+
+<style scoped src="./panel.css"></style>
