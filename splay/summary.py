@@ -113,7 +113,9 @@ def leg_figures(leg: LegStance, show: Show) -> LegFigures:
         foot=(show.length(leg.foot_floor[0]), show.length(leg.foot_floor[1])),
         boring=lean_figures(leg.boring, key, out, show),
         standing=lean_figures(leg.standing, f"{key}.floor", out, show),
-        from_out=show.angle(deg.signed(bearing - deg.atan2(leg.socket[1], leg.socket[0])) if leans else 0.0),
+        from_out=show.angle(
+            deg.signed(bearing - deg.atan2(leg.socket[1], leg.socket[0])) if leans else 0.0
+        ),
         bearing=show.angle(bearing),
         measured=leg.measured,
     )

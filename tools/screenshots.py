@@ -106,4 +106,4 @@ def main(folder: Path, wanted: list[str]) -> None:
 
 
 if __name__ == "__main__":
-    main(ROOT / "docs" / "screenshots", sys.argv[1:])
+    main(Path(os.environ.get("SHOTS", ROOT / "docs" / "screenshots")), sys.argv[1:])

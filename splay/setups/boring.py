@@ -225,7 +225,7 @@ def _which_way(shared: _Shared, tool: Tool) -> tuple[str, ...]:
         return (up, f"Turn the guide to the sightline; its column leans to the {uphill}.")
     zero = (
         "Zero it with the bit standing square on the top"
-        if tool.kind == "digital_gauge" and tool.zeroed == "square"
+        if isinstance(tool, DigitalGauge) and tool.scale.at_square == 0
         else "Zero it lying flat on the top"
     )
     return (up, f"{zero}; lean the drill to the {uphill}, along the sightline.")

@@ -65,12 +65,13 @@ class AngleGuide(_Owned):
 
 
 class DigitalGauge(_Owned):
-    """A digital angle gauge on the drill, zeroed before boring."""
+    """A digital angle gauge on the drill, zeroed before boring.
+
+    Reading 0 at square it was zeroed with the bit standing square to the top; reading 90 it was
+    zeroed lying on the top.
+    """
 
     kind: Literal["digital_gauge"] = "digital_gauge"
-    zeroed: Literal["square", "flat"] = "square"
-    """square: zeroed with the bit standing square to the top, so it reads the lean; flat: zeroed
-    on the top itself with the bit at right angles to the gauge's base, so it reads 90 at square."""
     scale: Scale = Scale(at_square=0, counts="up", reach=90, step=0.1)
 
 

@@ -26,9 +26,8 @@ class Place:
 
 
 def places(support: StakedLegs, outline: Outline) -> tuple[Place, ...]:
-    """The sockets of a support: round a circle from leg 1 on, four from front left, or as put down.
-
-    All counter-clockwise seen from above.
+    """The sockets of a support: round a circle from leg 1 on, or four from the front left, both
+    counter-clockwise seen from above; or in the order put down, each followed by its partners.
     """
     way = support.placement
     if isinstance(way, Circle):

@@ -1,6 +1,6 @@
 """Pictures of the set-ups: the tool, its scale and the work, at the real angle, the right way round.
 
-Picture units, not millimetres: the box is 320 by 240; angles alone are true.
+Picture units, not millimetres: the box is 320 by 248; angles alone are true.
 """
 
 from __future__ import annotations
@@ -13,7 +13,7 @@ from splay.stance.vectors import Flat
 from splay.views.scale_arc import scale_arc
 from splay.views.shapes import Shape, View, area, ellipse, line, text
 
-BOX = (-160.0, -120.0, 160.0, 120.0)
+BOX = (-160.0, -120.0, 160.0, 128.0)
 
 
 def picture(scene: Scene, title: str) -> View:
@@ -83,7 +83,7 @@ def _table(scene: Scene) -> list[Shape]:
         line("dimension", (-130, pivot[1]), (-60, pivot[1])),
         *_bit(0, mouth + half * 0.2, 116),
         *_ends(scene, hole),
-        *_arc(scene, pivot, 54, 270.0, 1),
+        *_arc(scene, pivot, 122, 180.0, 1),
     ]
 
 
@@ -168,24 +168,24 @@ def _drill(scene: Scene, start: float = 0.0) -> list[Shape]:
 
 
 def _gauge(scene: Scene) -> list[Shape]:
-    root: Flat = (34.0, -58.0)
-    blade = _turned(_box(31, -58, 37, 34), -scene.off, root)
+    root: Flat = (46.0, -58.0)
+    blade = _turned(_box(43, -58, 49, 38), -scene.off, root)
     return [
         *_drill(scene),
-        area("tool", _box(34, -58, 120, -48)),
+        area("tool", _box(46, -58, 128, -48)),
         area("measured", blade),
-        *_arc(scene, root, 106, 90.0, -1),
+        *_arc(scene, root, 112, 90.0, -1),
     ]
 
 
 def _guide(scene: Scene) -> list[Shape]:
     x, y = _MARK
-    column = _turned(_box(x + 14, y + 6, x + 20, y + 112), -scene.off, _MARK)
+    column = _turned(_box(x + 14, y + 6, x + 20, y + 140), -scene.off, _MARK)
     return [
         *_drill(scene),
         area("tool", _box(x - 44, y, x + 64, y + 6)),
         area("measured", column),
-        *_arc(scene, _MARK, 128, 90.0, -1),
+        *_arc(scene, _MARK, 154, 90.0, -1),
     ]
 
 
@@ -233,7 +233,7 @@ def _saw(scene: Scene) -> list[Shape]:
         text("label", (58, 24), "foot"),
         text("label", (-84, 24), scene.notes["leg"]),
         *_arc(scene, pivot, 104, 270.0, -1),
-        *([text("pointer", (100, 84), scene.notes["tilt"])] if "tilt" in scene.notes else []),
+        *([text("pointer", (154, 84), scene.notes["tilt"], anchor="end")] if "tilt" in scene.notes else []),
     ]
 
 

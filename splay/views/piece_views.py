@@ -165,8 +165,8 @@ def quarter(model: Model) -> View:
     shapes: list[Shape] = []
     for k in sight.order():
         shapes.append(area("leg", sight.legs[k], _named(legs[k])))
-    shapes.append(area("outline", sight.body, "top"))
-    shapes.append(area("outline", sight.outline(model.upper), "top"))
+    shapes.append(area("solid", sight.body, "top"))
+    shapes.append(area("solid", sight.outline(model.upper), "top"))
     for k, leg in enumerate(legs):
         if model.sockets[k].through:
             shapes.append(area("section", sight.tenon_ends[k], _named(leg)))

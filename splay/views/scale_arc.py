@@ -9,6 +9,8 @@ from splay.stance.vectors import Flat
 from splay.views.shapes import Shape, line, text
 
 _FINE, _COARSE = 5, 15
+_CLEAR_DEG = 7
+"""A figure of the scale nearer to the pointer than this gives way to the setting."""
 
 
 def scale_arc(
@@ -38,10 +40,10 @@ def scale_arc(
     for mark in range(0, int(last) + 1, _FINE):
         coarse = mark % _COARSE == 0
         made.append(line("scale", spot(mark, radius), spot(mark, radius + (9 if coarse else 5))))
-        if coarse:
+        if coarse and abs(mark - off_square) > _CLEAR_DEG:
             made.append(text("scale", spot(mark, radius + 17), f"{at_square + sign * mark:g}"))
     if reach < last:
         made.append(line("warning", spot(reach, radius - 6), spot(reach, radius + 12)))
-    made.append(line("pointer", spot(off_square, radius - 22), spot(off_square, radius + 9)))
-    made.append(text("pointer", spot(off_square, radius - 34), words))
+    made.append(line("pointer", spot(off_square, radius - 22), spot(off_square, radius + 12)))
+    made.append(text("pointer", spot(off_square, radius + 24), words))
     return tuple(made)

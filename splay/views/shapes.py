@@ -9,6 +9,7 @@ from splay.stance.vectors import Flat
 
 Layer = Literal[
     "outline",
+    "solid",
     "hidden",
     "section",
     "hatch",

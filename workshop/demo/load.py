@@ -34,9 +34,7 @@ def load_demo() -> int:
     maker.save()
     assert isinstance(maker, User)
     PieceRow.objects.all().delete()
-    shop = keep_shop(
-        workbench().model_copy(update={"name": "Larkmoor workshop", "rounding": Rounding()})
-    )
+    shop = keep_shop(workbench().model_copy(update={"name": "Larkmoor workshop", "rounding": Rounding()}))
     for name in ORDER:
         document = json.loads((FOLDER / f"{name}.json").read_text(encoding="utf-8"))
         # The first thought was a little lower: every saved state is kept and can be compared.

@@ -519,6 +519,9 @@ export interface components {
         /**
          * DigitalGauge
          * @description A digital angle gauge on the drill, zeroed before boring.
+         *
+         *     Reading 0 at square it was zeroed with the bit standing square to the top; reading 90 it was
+         *     zeroed lying on the top.
          */
         DigitalGauge: {
             /**
@@ -546,14 +549,6 @@ export interface components {
              *     }
              */
             scale: components["schemas"]["Scale"];
-            /**
-             * Zeroed
-             * @description square: zeroed with the bit standing square to the top, so it reads the lean; flat: zeroed
-             *     on the top itself with the bit at right angles to the gauge's base, so it reads 90 at square.
-             * @default square
-             * @enum {string}
-             */
-            zeroed: "square" | "flat";
         };
         /**
          * Drawings
@@ -1836,7 +1831,7 @@ export interface components {
              * Layer
              * @enum {string}
              */
-            layer: "outline" | "hidden" | "section" | "hatch" | "leg" | "tenon" | "sightline" | "axis" | "grain" | "floor" | "foot" | "footprint" | "cut" | "waste" | "measured" | "tool" | "scale" | "pointer" | "dimension" | "label" | "warning";
+            layer: "outline" | "solid" | "hidden" | "section" | "hatch" | "leg" | "tenon" | "sightline" | "axis" | "grain" | "floor" | "foot" | "footprint" | "cut" | "waste" | "measured" | "tool" | "scale" | "pointer" | "dimension" | "label" | "warning";
             /**
              * Part
              * @default

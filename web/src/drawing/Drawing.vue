@@ -181,6 +181,10 @@ polygon.outline {
   fill-opacity: 0.72;
   stroke-width: 1.6px;
 }
+polygon.solid {
+  fill: var(--wood);
+  stroke-width: 1.6px;
+}
 polygon.leg {
   fill: var(--leg);
 }

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { useId } from 'vue'
+
 /** A choice between a few words, all of them seen at once. */
 defineProps<{
   /** Name of the choice. */
@@ -8,39 +10,37 @@ defineProps<{
   /** The one chosen. */
   value: string
 }>()
+const group = useId()
 const emit = defineEmits<{ /** Another one was chosen. */ choose: [value: string] }>()
 </script>
 
 <template>
-  <fieldset class="choice">
-    <legend>{{ label }}</legend>
+  <div class="choice" role="radiogroup" :aria-label="label">
+    <span class="legend" aria-hidden="true">{{ label }}</span>
     <label v-for="item in items" :key="item.value" :class="{ on: item.value === value }">
       <input
         type="radio"
-        :name="label"
+        :name="group"
         :value="item.value"
         :checked="item.value === value"
         @change="emit('choose', item.value)"
       />
       {{ item.title }}
     </label>
-  </fieldset>
+  </div>
 </template>
 
 <style scoped>
 .choice {
-  border: 0;
-  padding: 0;
-  margin: 0;
-  min-width: 0;
   display: flex;
   flex-wrap: wrap;
-  gap: 2px 12px;
+  gap: 0 12px;
+  align-items: baseline;
 }
-legend {
-  font-size: 0.8rem;
+.legend {
+  font-size: 0.84rem;
   opacity: 0.85;
-  padding: 0;
+  padding: 4px 0;
 }
 label {
   position: relative;

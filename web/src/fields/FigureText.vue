@@ -5,7 +5,7 @@ import { runs } from './fractions'
 
 /** A figure with its fractions set as fractions. */
 const props = defineProps<{ /** Text such as '16 1/2"'. */ text: string }>()
-const parts = computed(() => runs(props.text))
+const parts = computed(() => runs(props.text.replace(' mm', '\u202fmm')))
 </script>
 
 <template>

@@ -8,14 +8,16 @@ defineProps<{
   figure: Figure
   /** A shorter name than its own; its own by default. */
   label?: string
+  /** Only the question, where the figure itself stands beside it; no by default. */
+  bare?: boolean
 }>()
 </script>
 
 <template>
   <div class="row">
-    <dt>{{ label ?? figure.label }}</dt>
+    <dt>{{ bare ? figure.note : (label ?? figure.label) }}</dt>
     <dd>
-      <FigureText :text="figure.quantity.text" />
+      <FigureText v-if="!bare" :text="figure.quantity.text" />
       <v-menu :close-on-content-click="false" location="bottom end">
         <template #activator="{ props: on }">
           <button

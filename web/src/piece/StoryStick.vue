@@ -23,6 +23,16 @@ function filled(station: Station): number {
 
 <template>
   <nav class="stick" aria-label="Stations of the piece">
+    <svg class="ruler" aria-hidden="true">
+      <defs>
+        <pattern id="ruler" width="100" height="10" patternUnits="userSpaceOnUse">
+          <path
+            d="M0.5 0V9 M10.5 0V4 M20.5 0V4 M30.5 0V4 M40.5 0V4 M50.5 0V6 M60.5 0V4 M70.5 0V4 M80.5 0V4 M90.5 0V4"
+          />
+        </pattern>
+      </defs>
+      <rect width="100%" height="10" fill="url(#ruler)" />
+    </svg>
     <RouterLink
       v-for="station in stations"
       :key="station.name"
@@ -45,7 +55,16 @@ function filled(station: Station): number {
 </template>
 
 <style scoped>
+.ruler {
+  position: absolute;
+  inset: auto 0 0 0;
+  width: 100%;
+  height: 10px;
+  transform: scaleY(-1);
+  opacity: 0.45;
+}
 .stick {
+  position: relative;
   display: flex;
   background: var(--wood);
   border-bottom: 1.5px solid var(--ink);
@@ -59,7 +78,7 @@ function filled(station: Station): number {
   column-gap: 10px;
   color: inherit;
   text-decoration: none;
-  padding: 0 0.5rem 0.35rem 0;
+  padding: 0 0.5rem 0.6rem 0;
 }
 .cut {
   width: 46px;

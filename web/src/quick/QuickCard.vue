@@ -23,7 +23,12 @@ defineProps<{
     </p>
     <p v-if="setting.note" class="reach">{{ setting.note }}</p>
     <dl>
-      <WhyFigure v-for="figure in setting.jig" :key="figure.key" :figure="figure" />
+      <WhyFigure
+        v-for="figure in setting.jig"
+        :key="figure.key"
+        :figure="figure"
+        :bare="figure.label === setting.setting_name"
+      />
     </dl>
   </article>
 </template>

@@ -30,14 +30,14 @@ async function set(path: string, value: unknown): Promise<void> {
 const text = (path: string): string => store.chosen[path]?.text ?? ''
 
 const KINDS: [string, string, string][] = [
-  ['bevel_gauge', 'Bevel gauge', 'stands on the sightline beside a hand drill'],
-  ['tilting_table', 'Drill press, tilting table', 'the table tilts under a plumb spindle'],
-  ['ramp', 'Ramp', 'a hinged ramp or sled under the drill press'],
-  ['guide_block', 'Guide block', 'one face sawn to the angle'],
-  ['angle_guide', 'Clamp-on drill guide', 'a tilting column on a plate'],
-  ['digital_gauge', 'Digital gauge', 'on the drill'],
-  ['mitre_saw', 'Mitre saw', 'swings, and its blade may lean'],
-  ['handsaw', 'Handsaw and scribe', 'a block, a pencil, a saw'],
+  ['bevel_gauge', 'Bevel gauge', 'gauge on the sightline'],
+  ['tilting_table', 'Drill press, tilting table', 'drill press, table tilts'],
+  ['ramp', 'Ramp', 'hinged ramp or sled'],
+  ['guide_block', 'Guide block', 'block sawn to the angle'],
+  ['angle_guide', 'Clamp-on drill guide', 'drill guide, tilting column'],
+  ['digital_gauge', 'Digital gauge', 'gauge on the drill'],
+  ['mitre_saw', 'Mitre saw', 'saw that swings'],
+  ['handsaw', 'Handsaw and scribe', 'handsaw, scribing block'],
 ]
 const about = (kind: string): string => KINDS.find(([k]) => k === kind)?.[2] ?? ''
 const SQUARE = [
@@ -49,8 +49,8 @@ const COUNTS = [
   { value: 'down', title: 'down' },
 ]
 const SPACERS = [
-  { value: 'plumb_base', title: 'plumb, measured along the base' },
-  { value: 'plumb_ramp', title: 'plumb, measured along the ramp' },
+  { value: 'plumb_base', title: 'plumb, along base' },
+  { value: 'plumb_ramp', title: 'plumb, along ramp' },
   { value: 'square_ramp', title: 'square to the ramp' },
   { value: 'bar', title: 'a round bar' },
 ]
@@ -66,10 +66,6 @@ const STEPS = [
 const SYSTEMS = [
   { value: 'inch', title: 'inches' },
   { value: 'metric', title: 'millimetres' },
-]
-const ZEROED = [
-  { value: 'square', title: 'bit square to the top' },
-  { value: 'flat', title: 'lying on the top' },
 ]
 const tools = computed(() => shop.value.tools ?? [])
 const add = (kind: string, name: string): Promise<void> =>
@@ -121,12 +117,15 @@ const scaled = (tool: Tool): boolean => 'scale' in tool && tool.scale !== undefi
     <ul class="tools">
       <li v-for="(tool, k) in tools" :key="k" :class="{ not: !tool.owned }" :data-tool="tool.kind">
         <div class="who">
-          <v-checkbox
-            :model-value="tool.owned"
-            :label="tool.owned ? 'in use' : 'put away'"
-            :aria-label="`${tool.name} in use`"
-            @update:model-value="set(`tools.${k}.owned`, $event)"
-          />
+          <label>
+            <input
+              type="checkbox"
+              :checked="tool.owned"
+              :aria-label="`${tool.name} in use`"
+              @change="set(`tools.${k}.owned`, ($event.target as HTMLInputElement).checked)"
+            />
+            in use
+          </label>
           <button
             class="plain word"
             type="button"
@@ -137,22 +136,21 @@ const scaled = (tool: Tool): boolean => 'scale' in tool && tool.scale !== undefi
           </button>
         </div>
         <TypedField
-          label="Called"
+          :label="about(tool.kind ?? '')"
           :text="tool.name"
-          :hint="about(tool.kind ?? '')"
           :fault="faults[`tools.${k}.name`]"
           @commit="set(`tools.${k}.name`, $event)"
         />
         <div class="how">
           <template v-if="scaled(tool) && 'scale' in tool">
             <Choice
-              :label="`Reads at square (${tool.name})`"
+              label="Reads at square"
               :items="SQUARE"
               :value="String(tool.scale?.at_square)"
               @choose="set(`tools.${k}.scale.at_square`, Number($event))"
             />
             <Choice
-              :label="`Counts (${tool.name})`"
+              label="Counts"
               :items="COUNTS"
               :value="tool.scale?.counts ?? 'up'"
               @choose="set(`tools.${k}.scale.counts`, $event)"
@@ -190,13 +188,6 @@ const scaled = (tool: Tool): boolean => 'scale' in tool && tool.scale !== undefi
             :text="text(`tools.${k}.height`)"
             :fault="faults[`tools.${k}.height`]"
             @commit="set(`tools.${k}.height`, $event)"
-          />
-          <Choice
-            v-if="tool.kind === 'digital_gauge'"
-            label="Zeroed with"
-            :items="ZEROED"
-            :value="tool.zeroed ?? 'square'"
-            @choose="set(`tools.${k}.zeroed`, $event)"
           />
           <TypedField
             v-if="tool.kind === 'mitre_saw'"
@@ -251,10 +242,10 @@ h1 {
 }
 li {
   display: grid;
-  grid-template-columns: 150px 270px 1fr;
+  grid-template-columns: 140px 300px 1fr;
   gap: 1.2rem;
   border-top: 1px solid var(--line);
-  padding: 0.55rem 0;
+  padding: 0.45rem 0;
   align-items: start;
 }
 .how {

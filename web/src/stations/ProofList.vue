@@ -21,7 +21,7 @@ const first = computed(() => proofs.value[0])
 function typed(proof: Proof): string {
   return store.readings.find((r) => r.proof === proof.id)?.typed ?? ''
 }
-const VERDICT: Record<string, string> = { fine: 'fine', off: 'off: what is not cut yet follows it' }
+const VERDICT: Record<string, string> = { fine: 'fine', off: 'off' }
 
 /** Enter goes to the next proof, so that a gauge that types works as it is. */
 function next(event: KeyboardEvent): void {
@@ -32,8 +32,12 @@ function next(event: KeyboardEvent): void {
 
 <template>
   <section v-if="first" class="proofs" aria-label="Proof">
-    <h3>Prove it</h3>
-    <p class="how">{{ first.how }} Near enough: {{ first.near.text }}; {{ first.matters }}.</p>
+    <p class="ask">
+      <strong>Prove it</strong>
+      <span>{{ first.read_on.toLowerCase() }}: expect</span>
+      <FigureText class="expect" :text="first.expected.text" />
+      <span class="quiet">near enough {{ first.near.text }}; {{ first.matters }}</span>
+    </p>
     <ul @keydown.enter="next">
       <li
         v-for="proof in proofs"
@@ -41,10 +45,8 @@ function next(event: KeyboardEvent): void {
         :class="proof.verdict"
         @pointerenter="store.lit = `leg.${proof.leg}`"
       >
-        <span class="what">Leg {{ proof.leg }}, {{ proof.read_on.toLowerCase() }}: expect</span>
-        <strong><FigureText :text="proof.expected.text" /></strong>
         <TypedField
-          label="reads"
+          :label="`leg ${proof.leg} reads`"
           :text="typed(proof)"
           :fault="store.faults[`readings.${proof.id}`]"
           :data-proof="proof.id"
@@ -57,6 +59,10 @@ function next(event: KeyboardEvent): void {
         </span>
       </li>
     </ul>
+    <p class="how">{{ first.how }}</p>
+    <p v-if="proofs.some((proof) => proof.verdict === 'off')" class="how off">
+      What is not cut yet follows what was read.
+    </p>
     <dl>
       <WhyFigure v-for="figure in checks" :key="figure.key" :figure="figure" />
     </dl>
@@ -68,34 +74,44 @@ function next(event: KeyboardEvent): void {
   border-top: 1.5px solid var(--ink);
   padding-top: 0.4rem;
   display: grid;
-  gap: 0.4rem;
+  gap: 0.35rem;
 }
+.ask {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 0.6rem;
+  align-items: baseline;
+}
+.expect {
+  font-size: 1.25rem;
+  font-weight: 700;
+  color: var(--measured);
+}
+.ask .quiet,
 .how {
-  font-size: 0.88rem;
+  font-size: 0.86rem;
+}
+.how.off {
+  color: var(--cut);
+  font-weight: 650;
 }
 ul {
   list-style: none;
   display: grid;
-  gap: 0.35rem;
-}
-li {
-  display: grid;
-  grid-template-columns: 1fr auto 7.5rem 8.5rem;
-  gap: 0.7rem;
-  align-items: center;
-  font-size: 0.92rem;
-}
-strong {
-  font-size: 1.1rem;
+  grid-template-columns: repeat(auto-fill, minmax(120px, 1fr));
+  gap: 0.3rem 0.7rem;
+  padding-top: 0.3rem;
 }
 .fine .verdict {
   color: var(--measured);
 }
-.off .verdict {
+li.off .verdict {
   color: var(--cut);
   font-weight: 650;
 }
 .verdict {
   font-size: 0.84rem;
+  display: block;
+  min-height: 1.3em;
 }
 </style>

@@ -61,32 +61,6 @@ const marked = computed(() => {
     <dl v-if="card.jig.length">
       <WhyFigure v-for="figure in card.jig" :key="figure.key" :figure="figure" />
     </dl>
-    <table v-if="card.station === 'boring' && card.turns[0]?.from_side">
-      <caption>
-        Sightlines on the underside
-      </caption>
-      <thead>
-        <tr>
-          <th>Leg</th>
-          <th>from the side line</th>
-          <th>from the centre line</th>
-          <th>leaning to</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr
-          v-for="turn in card.turns"
-          :key="turn.leg"
-          @pointerenter="store.lit = `leg.${turn.leg}`"
-          @pointerleave="store.lit = `leg.${card.legs[0]}`"
-        >
-          <td class="figures">{{ turn.leg }}</td>
-          <td><FigureText :text="turn.from_side?.text ?? ''" /></td>
-          <td><FigureText :text="turn.from_centre?.text ?? ''" /></td>
-          <td>{{ turn.toward }}</td>
-        </tr>
-      </tbody>
-    </table>
     <p v-for="caution in card.cautions" :key="caution" class="care">{{ caution }}</p>
     <ProofList :ids="card.proofs" :checks="card.checks" />
   </article>
@@ -95,7 +69,7 @@ const marked = computed(() => {
 <style scoped>
 .card {
   display: grid;
-  gap: 0.5rem;
+  gap: 0.4rem;
 }
 .upper {
   display: grid;
@@ -103,13 +77,14 @@ const marked = computed(() => {
   gap: 0.8rem;
 }
 .picture {
-  height: 216px;
+  height: 204px;
   border: 1px solid var(--line);
   background: var(--paper);
 }
 .big {
-  font-size: 3.6rem;
+  font-size: 4rem;
   line-height: 1.05;
+  letter-spacing: -0.02em;
   font-weight: 700;
   color: var(--cut);
 }
@@ -122,7 +97,7 @@ const marked = computed(() => {
 }
 .which {
   list-style: none;
-  font-size: 1.08rem;
+  font-size: 1.04rem;
   font-weight: 600;
 }
 .steps {
@@ -133,21 +108,6 @@ const marked = computed(() => {
   border-left: 6px solid var(--caution);
   padding-left: 8px;
 }
-table {
-  border-collapse: collapse;
-  font-size: 0.9rem;
-  width: 100%;
-}
-caption,
-th {
-  text-align: left;
-  font-weight: 600;
-  font-size: 0.84rem;
-}
-td {
-  border-top: 1px solid var(--line);
-  padding: 2px 0;
-}
 .care {
   font-size: 0.86rem;
   border-left: 6px double var(--caution);
@@ -157,5 +117,8 @@ td {
   .upper {
     grid-template-columns: 1fr;
   }
+}
+.big .figures {
+  font-family: var(--text);
 }
 </style>

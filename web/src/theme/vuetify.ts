@@ -1,5 +1,6 @@
 import 'vuetify/styles'
 import { createVuetify, type ThemeDefinition } from 'vuetify'
+import { aliases, mdi } from 'vuetify/iconsets/mdi-svg'
 
 const quiet = {
   'medium-emphasis-opacity': 0.78,
@@ -86,6 +87,7 @@ export function keepTheme(name: ThemeName): void {
 }
 
 export const vuetify = createVuetify({
+  icons: { defaultSet: 'mdi', aliases, sets: { mdi } },
   theme: { defaultTheme: keptTheme(), themes: { limewood, lampblack, sunlit } },
   defaults: {
     VTextField: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },

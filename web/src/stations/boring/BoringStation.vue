@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 
+import type { SetUp } from '../../api/types'
 import Drawing from '../../drawing/Drawing.vue'
 import Choice from '../../fields/Choice.vue'
 import PieceField from '../../fields/PieceField.vue'
@@ -8,6 +9,7 @@ import WhyFigure from '../../fields/WhyFigure.vue'
 import { usePiece } from '../../piece/store'
 import CardPicker from '../CardPicker.vue'
 import Findings from '../Findings.vue'
+import TurnsTable from '../TurnsTable.vue'
 import { useSupport } from '../support'
 
 const store = usePiece()
@@ -33,6 +35,12 @@ const figures = computed(() => {
     s.left_above,
     s.edge,
   ].filter((figure) => figure !== null && figure !== undefined)
+})
+const turns = computed(() => {
+  const found = new Map<number, SetUp['turns'][number]>()
+  for (const card of store.plan?.setups ?? [])
+    if (card.station === 'boring') for (const turn of card.turns) found.set(turn.leg, turn)
+  return [...found.values()].sort((a, b) => a.leg - b.leg)
 })
 const joint = computed(() => support.value?.joint)
 const WAYS = [
@@ -98,9 +106,12 @@ function become(way: string): void {
           <figcaption>{{ section?.title }}</figcaption>
           <Drawing v-if="section" :view="section" :lit="store.lit" :letter="12" />
         </figure>
-        <dl>
-          <WhyFigure v-for="figure in figures" :key="figure.key" :figure="figure" />
-        </dl>
+        <div>
+          <dl>
+            <WhyFigure v-for="figure in figures" :key="figure.key" :figure="figure" />
+          </dl>
+          <TurnsTable :turns="turns" />
+        </div>
       </div>
     </div>
     <aside class="panel">
@@ -124,7 +135,7 @@ function become(way: string): void {
 }
 .lower {
   display: grid;
-  grid-template-columns: minmax(220px, 1fr) minmax(240px, 1fr);
+  grid-template-columns: minmax(200px, 0.8fr) minmax(280px, 1fr);
   gap: 1rem;
   border-top: 1px solid var(--line);
   padding-top: 0.3rem;

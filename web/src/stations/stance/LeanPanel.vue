@@ -3,9 +3,7 @@ import { computed, ref } from 'vue'
 
 import type { LegFigures } from '../../api/types'
 import Choice from '../../fields/Choice.vue'
-import FigureText from '../../fields/FigureText.vue'
 import PieceField from '../../fields/PieceField.vue'
-import WhyFigure from '../../fields/WhyFigure.vue'
 import { usePiece } from '../../piece/store'
 import { useSupport } from '../support'
 
@@ -102,20 +100,19 @@ function share(to: string): void {
 
 const named = (list: LegFigures[]): string =>
   `${list.length > 1 ? 'legs' : 'leg'} ${list.map((one) => one.number).join(', ')}`
-const tilted = computed(() => (store.piece?.lean?.fall ?? 0) !== 0)
 </script>
 
 <template>
   <section v-if="spec && leg" aria-label="How the legs lean">
-    <Choice label="Legs lean" :items="SCOPES" :value="scope" @choose="share" />
+    <Choice label="Legs lean:" :items="SCOPES" :value="scope" @choose="share" />
     <Choice
       v-if="served.length > 1"
-      label="Now typing for"
+      label="Typing for:"
       :items="served.map(([, list], k) => ({ value: String(k), title: named(list) }))"
       :value="String(slot)"
       @choose="pick = Number($event)"
     />
-    <Choice label="Given by" :items="WAYS" :value="spec.by ?? ''" @choose="become" />
+    <Choice label="Given by:" :items="WAYS" :value="spec.by ?? ''" @choose="become" />
     <div v-if="spec.by === 'splay_rake'" class="grid">
       <PieceField label="Splay, outward" :path="`${path}.splay`" />
       <PieceField label="Rake, outward" :path="`${path}.rake`" />
@@ -140,41 +137,7 @@ const tilted = computed(() => (store.piece?.lean?.fall ?? 0) !== 0)
     <p v-if="store.faults[path]" class="wrong" role="alert">
       {{ store.faults[path]?.allowed }} {{ store.faults[path]?.do }}
     </p>
-    <div
-      class="answer"
-      @pointerenter="store.lit = `leg.${leg.number}`"
-      @pointerleave="store.lit = ''"
-    >
-      <h3>
-        {{ named(mine) }}, leaning to {{ leg.boring.toward }}
-        <em v-if="leg.measured">as bored</em>
-      </h3>
-      <dl>
-        <div class="both">
-          <span>Splay <FigureText :text="leg.boring.splay.text" /></span>
-          <span>Rake <FigureText :text="leg.boring.rake.text" /></span>
-        </div>
-        <WhyFigure :figure="leg.boring.resultant" />
-        <WhyFigure v-if="leg.boring.from_side" :figure="leg.boring.from_side" />
-        <WhyFigure v-if="leg.boring.from_centre" :figure="leg.boring.from_centre" />
-        <WhyFigure v-if="tilted" :figure="leg.standing.resultant" label="Lean to the floor" />
-        <WhyFigure v-for="size in store.plan?.sizes" :key="size.figure.key" :figure="size.figure" />
-      </dl>
-    </div>
   </section>
 </template>
 
 <style scoped src="./panel.css"></style>
-<style scoped>
-.answer {
-  border-top: 1px solid var(--line);
-  padding-top: 0.5rem;
-}
-.both {
-  display: flex;
-  gap: 1.5rem;
-}
-em {
-  color: var(--measured);
-}
-</style>

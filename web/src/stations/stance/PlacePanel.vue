@@ -18,9 +18,9 @@ const WAYS = [
 ]
 const MIRRORS = [
   { value: 'none', title: 'alone' },
-  { value: 'sides', title: 'and its partner at the other side' },
-  { value: 'ends', title: 'and its partner front to back' },
-  { value: 'both', title: 'and three partners' },
+  { value: 'sides', title: 'both sides' },
+  { value: 'ends', title: 'front and back' },
+  { value: 'both', title: 'all four' },
 ]
 const spots = computed(() => (way.value?.way === 'free' ? way.value.spots : []))
 
@@ -94,7 +94,7 @@ function dropSet(): void {
       />
       <button class="plain word" type="button" @click="dropSet">take this set away</button>
     </div>
-    <Choice label="Legs stand" :items="WAYS" :value="way.way ?? 'circle'" @choose="become" />
+    <Choice label="Legs stand:" :items="WAYS" :value="way.way ?? 'circle'" @choose="become" />
     <p v-if="store.faults[`${base}.placement`]" class="wrong" role="alert">
       {{ store.faults[`${base}.placement`]?.allowed }}. {{ store.faults[`${base}.placement`]?.do }}
     </p>
@@ -120,8 +120,8 @@ function dropSet(): void {
     </div>
     <template v-else>
       <div v-for="(spot, k) in spots" :key="k" class="spot">
-        <PieceField label="Right of middle" :path="`${base}.placement.spots.${k}.x`" />
-        <PieceField label="Back of middle" :path="`${base}.placement.spots.${k}.y`" />
+        <PieceField label="To the right" :path="`${base}.placement.spots.${k}.x`" />
+        <PieceField label="To the back" :path="`${base}.placement.spots.${k}.y`" />
         <v-select
           label="Stands"
           :items="MIRRORS"
@@ -138,14 +138,14 @@ function dropSet(): void {
           away
         </button>
       </div>
-      <p class="line">
-        <button class="plain word" type="button" @click="addSpot">another leg</button>
-      </p>
     </template>
     <p v-if="store.faults['supports']" class="wrong" role="alert">
       {{ store.faults['supports'].allowed }}. {{ store.faults['supports'].do }}
     </p>
-    <p v-if="(store.piece?.supports.length ?? 0) < 8" class="line">
+    <p v-if="(store.piece?.supports.length ?? 0) < 8" class="line small">
+      <button v-if="way.way === 'free'" class="plain word" type="button" @click="addSpot">
+        another leg
+      </button>
       <button class="plain word" type="button" @click="addSet">
         another set of legs, unlike these
       </button>
@@ -155,6 +155,10 @@ function dropSet(): void {
 
 <style scoped src="./panel.css"></style>
 <style scoped>
+.small {
+  font-size: 0.9rem;
+  justify-content: flex-start;
+}
 .spot {
   display: grid;
   grid-template-columns: 1fr 1fr 1.2fr auto;

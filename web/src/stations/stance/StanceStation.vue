@@ -6,6 +6,7 @@ import Drawing from '../../drawing/Drawing.vue'
 import { usePiece } from '../../piece/store'
 import Findings from '../Findings.vue'
 import LeanPanel from './LeanPanel.vue'
+import LeanStrip from './LeanStrip.vue'
 import PlacePanel from './PlacePanel.vue'
 import TopPanel from './TopPanel.vue'
 
@@ -31,6 +32,7 @@ function drag(view: string, handle: Handle, to: [number, number], final: boolean
   <div class="station">
     <div class="drawings">
       <figure v-for="name in ['front', 'side', 'plan']" :key="name" :class="name">
+        <figcaption>{{ views[name]?.title }}</figcaption>
         <Drawing
           v-if="views[name]"
           :view="views[name]"
@@ -40,8 +42,8 @@ function drag(view: string, handle: Handle, to: [number, number], final: boolean
           @drag="(handle, to, final) => drag(name, handle, to, final)"
           @point="store.lit = $event"
         />
-        <figcaption>{{ views[name]?.title }}</figcaption>
       </figure>
+      <LeanStrip class="strip" />
     </div>
     <aside class="panel">
       <Findings station="stance" />
@@ -63,24 +65,28 @@ function drag(view: string, handle: Handle, to: [number, number], final: boolean
   min-height: 0;
   display: grid;
   grid-template-columns: 1fr 1fr;
-  grid-template-rows: minmax(0, 1fr) minmax(0, 1fr);
-  padding: 0.25rem;
+  grid-template-rows: minmax(0, 1fr) minmax(0, 1fr) auto;
 }
 figure {
-  position: relative;
+  display: flex;
+  flex-direction: column;
   min-height: 0;
   min-width: 0;
+}
+figure :deep(svg) {
+  flex: 1;
+  min-height: 0;
+}
+.strip {
+  grid-column: 1 / 3;
 }
 .plan {
   grid-column: 1 / 3;
 }
 figcaption {
-  position: absolute;
-  left: 0.8rem;
-  top: 0.3rem;
+  padding: 0.15rem 0 0 0.9rem;
   font-size: 0.82rem;
   opacity: 0.85;
-  pointer-events: none;
 }
 .panel {
   border-left: 1.5px solid var(--ink);
@@ -89,7 +95,7 @@ figcaption {
   overflow-y: auto;
   display: flex;
   flex-direction: column;
-  gap: 0.7rem;
+  gap: 0.55rem;
 }
 @media (max-width: 900px) {
   .station {

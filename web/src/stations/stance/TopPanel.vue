@@ -56,10 +56,10 @@ const USES = [
 ].map(([value, title]) => ({ value, title }))
 const toward = computed(() => String(store.piece?.lean?.toward ?? 90))
 const SIDES = [
-  { value: '90', title: 'to the back' },
-  { value: '270', title: 'to the front' },
-  { value: '0', title: 'to the right' },
-  { value: '180', title: 'to the left' },
+  { value: '90', title: 'to back' },
+  { value: '270', title: 'to front' },
+  { value: '0', title: 'to right' },
+  { value: '180', title: 'to left' },
 ]
 </script>
 
@@ -76,28 +76,40 @@ const SIDES = [
         @update:model-value="store.set('lean.toward', Number($event))"
       />
     </div>
-    <Choice label="Top" :items="KINDS" :value="top.outline.kind ?? 'round'" @choose="become" />
-    <div class="grid" :class="{ three: FIELDS[top.outline.kind ?? 'round']?.length === 3 }">
+    <Choice label="Top:" :items="KINDS" :value="top.outline.kind ?? 'round'" @choose="become" />
+    <div class="grid" :class="`of${(FIELDS[top.outline.kind ?? 'round']?.length ?? 1) + 1}`">
       <PieceField
         v-for="[name, label] in FIELDS[top.outline.kind ?? 'round']"
         :key="name"
         :label="label"
         :path="`top.outline.${name}`"
       />
+      <PieceField label="Thickness" path="top.thickness" />
       <p v-if="store.faults['top.outline']" class="wrong" role="alert">
         {{ store.faults['top.outline'].allowed }}. {{ store.faults['top.outline'].do }}
       </p>
     </div>
-    <div class="grid three">
-      <PieceField label="Thickness" path="top.thickness" />
-      <PieceField label="Grain, from side to side" path="top.grain" />
-      <v-select
-        label="Use"
-        :items="USES"
-        :model-value="store.piece?.use"
-        @update:model-value="store.set('use', $event)"
-      />
-    </div>
+    <details>
+      <summary>grain, use, notes</summary>
+      <div class="grid">
+        <PieceField label="Grain, off the side line" path="top.grain" />
+        <v-select
+          label="Use"
+          :items="USES"
+          :model-value="store.piece?.use"
+          @update:model-value="store.set('use', $event)"
+        />
+        <label class="notes">
+          Notes
+          <textarea
+            rows="3"
+            maxlength="4000"
+            :value="store.piece?.notes"
+            @change="store.set('notes', ($event.target as HTMLTextAreaElement).value)"
+          />
+        </label>
+      </div>
+    </details>
   </section>
 </template>
 

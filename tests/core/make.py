@@ -1,0 +1,51 @@
+"""Pieces for the tests, said in as few words as they differ by."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from splay.piece import Piece, read_piece
+from splay.plan import Plan, plan
+from splay.shop import Shop, workbench
+
+ROUND = {"kind": "round", "diameter": 360}
+
+
+def piece(
+    outline: dict[str, Any] | None = None,
+    placement: dict[str, Any] | None = None,
+    angles: list[dict[str, Any]] | None = None,
+    leg: dict[str, Any] | None = None,
+    joint: dict[str, Any] | None = None,
+    **choices: Any,
+) -> Piece:
+    """A four-legged staked piece, or whatever is said otherwise."""
+    support = {
+        "placement": placement or {"way": "insets", "from_ends": 50, "from_edges": 40},
+        "angles": angles or [{"by": "splay_rake", "splay": 10, "rake": 6}],
+        "leg": leg or {"at_top": 32, "at_foot": 32},
+        "joint": joint or {"way": "through", "socket": 25.4},
+        "allowance": choices.pop("allowance", 20),
+        "scope": choices.pop("scope", "alike"),
+    }
+    top = {
+        "outline": outline or {"kind": "rectangle", "length": 400, "width": 300},
+        "thickness": choices.pop("thickness", 38),
+    }
+    document = {"name": "A piece", "height": 430, "top": top, "supports": [support], **choices}
+    return read_piece(document)
+
+
+def round_stool(resultant: float, **choices: Any) -> Piece:
+    """Three legs leaning straight out from a round top."""
+    return piece(
+        outline=ROUND,
+        placement=choices.pop("placement", {"way": "circle", "count": 3, "radius": 80}),
+        angles=[{"by": "resultant", "resultant": resultant}],
+        **choices,
+    )
+
+
+def planned(made: Piece, shop: Shop | None = None) -> Plan:
+    """The plan of a piece in a shop with one tool of every kind."""
+    return plan(made, shop or workbench())

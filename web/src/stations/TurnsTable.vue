@@ -1,0 +1,60 @@
+<script setup lang="ts">
+import type { SetUp } from '../api/types'
+import FigureText from '../fields/FigureText.vue'
+import { usePiece } from '../piece/store'
+
+/** How each leg's sightline is marked on the top, from both lines. */
+defineProps<{ /** One line a leg. */ turns: SetUp['turns'] }>()
+const store = usePiece()
+</script>
+
+<template>
+  <table>
+    <caption>
+      Sightlines to mark
+    </caption>
+    <thead>
+      <tr>
+        <th>leg</th>
+        <th>from side line</th>
+        <th>from centre line</th>
+        <th>leans to, as it stands</th>
+      </tr>
+    </thead>
+    <tbody>
+      <tr
+        v-for="turn in turns"
+        :key="turn.leg"
+        @pointerenter="store.lit = `leg.${turn.leg}`"
+        @pointerleave="store.lit = ''"
+      >
+        <td class="figures">{{ turn.leg }}</td>
+        <td><FigureText :text="turn.from_side?.text ?? 'none'" /></td>
+        <td><FigureText :text="turn.from_centre?.text ?? 'none'" /></td>
+        <td>{{ turn.toward }}</td>
+      </tr>
+    </tbody>
+  </table>
+</template>
+
+<style scoped>
+table {
+  border-collapse: collapse;
+  font-size: 0.88rem;
+  width: 100%;
+}
+caption,
+th {
+  text-align: left;
+  font-weight: 600;
+  font-size: 0.8rem;
+}
+th:first-child,
+td:first-child {
+  width: 2.2rem;
+}
+td {
+  border-top: 1px solid var(--line);
+  padding: 1px 0;
+}
+</style>

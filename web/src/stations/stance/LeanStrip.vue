@@ -1,0 +1,106 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import type { LegFigures } from '../../api/types'
+import FigureText from '../../fields/FigureText.vue'
+import WhyFigure from '../../fields/WhyFigure.vue'
+import { usePiece } from '../../piece/store'
+
+/** What the chosen lean comes to: one line for legs that lean alike, and the size over the feet. */
+const store = usePiece()
+const tilted = computed(() => (store.piece?.lean?.fall ?? 0) !== 0)
+
+/** Legs whose figures read the same stand on one line. */
+const rows = computed(() => {
+  const found = new Map<string, LegFigures[]>()
+  for (const leg of store.plan?.legs ?? []) {
+    const b = leg.boring
+    const key = [b.splay, b.rake, b.resultant.quantity, leg.standing.resultant.quantity]
+      .map((q) => q.text)
+      .concat(b.from_side?.quantity.text ?? '', String(leg.measured))
+      .join()
+    found.set(key, [...(found.get(key) ?? []), leg])
+  }
+  return [...found.values()]
+})
+</script>
+
+<template>
+  <div class="strip">
+    <table>
+      <thead>
+        <tr>
+          <th>legs</th>
+          <th>splay</th>
+          <th>rake</th>
+          <th>resultant</th>
+          <th>sightline from side line</th>
+          <th>from centre line</th>
+          <th v-if="tilted">lean to the floor</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr
+          v-for="[leg, ...rest] in rows"
+          :key="leg?.number"
+          @pointerenter="store.lit = `leg.${leg?.number}`"
+          @pointerleave="store.lit = ''"
+        >
+          <template v-if="leg">
+            <td>
+              {{ [leg, ...rest].map((one) => one.number).join(', ') }}
+              <em v-if="leg.measured">as bored</em>
+            </td>
+            <td data-figure="splay"><FigureText :text="leg.boring.splay.text" /></td>
+            <td data-figure="rake"><FigureText :text="leg.boring.rake.text" /></td>
+            <td data-figure="resultant"><WhyFigure :figure="leg.boring.resultant" label="" /></td>
+            <td>
+              <WhyFigure v-if="leg.boring.from_side" :figure="leg.boring.from_side" label="" />
+              <template v-else>none</template>
+            </td>
+            <td>
+              <WhyFigure v-if="leg.boring.from_centre" :figure="leg.boring.from_centre" label="" />
+            </td>
+            <td v-if="tilted"><WhyFigure :figure="leg.standing.resultant" label="" /></td>
+          </template>
+        </tr>
+      </tbody>
+    </table>
+    <dl>
+      <WhyFigure v-for="size in store.plan?.sizes" :key="size.figure.key" :figure="size.figure" />
+    </dl>
+  </div>
+</template>
+
+<style scoped>
+.strip {
+  border-top: 1px solid var(--line);
+  padding: 0.25rem 0.9rem 0.4rem;
+}
+table {
+  width: 100%;
+  border-collapse: collapse;
+}
+th {
+  text-align: left;
+  font-weight: 500;
+  font-size: 0.8rem;
+  opacity: 0.85;
+}
+td {
+  font-size: 0.98rem;
+  padding: 0;
+}
+td :deep(.row) {
+  justify-content: flex-start;
+  gap: 0;
+}
+dl {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 0 2.5rem;
+}
+em {
+  color: var(--measured);
+}
+</style>
