@@ -1,0 +1,44 @@
+"""The published schemas stay true, and every route declares what it refuses with."""
+
+from __future__ import annotations
+
+import json
+from collections import Counter
+from typing import Any
+
+from django.conf import settings
+from django.core.management import call_command
+from django.test import TestCase
+
+from workshop.api import api
+from workshop.pieces.management.commands.schemas import published
+
+
+class Published(TestCase):
+    def test_docs_hold_the_schemas_of_the_code(self) -> None:
+        for name, text in published().items():
+            self.assertEqual((settings.BASE_DIR / "docs" / name).read_text(encoding="utf-8"), text, name)
+
+    def test_no_two_schemas_share_a_name(self) -> None:
+        schema = json.loads(json.dumps(api.get_openapi_schema(path_prefix="/api/")))
+        titles = Counter(s.get("title") for s in schema["components"]["schemas"].values())
+        self.assertEqual([title for title, count in titles.items() if count > 1], [])
+        self.assertFalse([name for name in schema["components"]["schemas"] if "__" in name])
+
+    def test_every_route_declares_its_refusals_in_the_one_shape(self) -> None:
+        schema = json.loads(json.dumps(api.get_openapi_schema(path_prefix="/api/")))
+        for path, methods in schema["paths"].items():
+            for method, route in methods.items():
+                with self.subTest(f"{method} {path}"):
+                    answers: dict[str, Any] = route["responses"]
+                    refusals = {code for code in answers if code.startswith("4")}
+                    if "security" in route:
+                        self.assertIn("401", refusals)
+                    if "requestBody" in route:
+                        self.assertLessEqual({"413", "422"}, refusals)
+                    for code in refusals:
+                        ref = answers[code]["content"]["application/json"]["schema"]["$ref"]
+                        self.assertTrue(ref.endswith("/Problem"))
+
+    def test_no_migration_is_missing(self) -> None:
+        call_command("makemigrations", check=True, dry_run=True, verbosity=0)
