@@ -29,17 +29,19 @@ FLAGS = [
 
 
 @contextmanager
-def served(demo: bool = True) -> Iterator[str]:
-    """The demo served on a free loopback port, from a data folder of its own."""
+def served(data: str | None = None, load: bool = True) -> Iterator[str]:
+    """The demo served on a free loopback port, from a data folder of its own unless one is named."""
     with socket.socket() as probe:
         probe.bind(("127.0.0.1", 0))
         port = probe.getsockname()[1]
-    with tempfile.TemporaryDirectory() as data:
-        env = {**os.environ, "PROUD_RAKE_DATA": data, "PROUD_RAKE_DEMO": "1" if demo else "0"}
+    with tempfile.TemporaryDirectory() as own:
+        env = {**os.environ, "PROUD_RAKE_DATA": data or own, "PROUD_RAKE_DEMO": "1"}
+        # A test's own settings are no settings to serve with.
+        env["DJANGO_SETTINGS_MODULE"] = "workshop.settings"
         env["PATH"] = f"{ROOT / '.venv/bin'}:{env['PATH']}"
         manage = [sys.executable, str(ROOT / "manage.py")]
         subprocess.run([*manage, "migrate", "--verbosity", "0"], env=env, cwd=ROOT, check=True)
-        if demo:
+        if load:
             subprocess.run([*manage, "demo"], env=env, cwd=ROOT, check=True, stdout=subprocess.DEVNULL)
         serve = [*manage, "serve", "--port", str(port)]
         server = subprocess.Popen(serve, env=env, cwd=ROOT, stdout=subprocess.DEVNULL)

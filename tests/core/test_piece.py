@@ -67,7 +67,8 @@ class File(SimpleTestCase):
             ("supports.0.placement", {"way": "circle", "count": 500, "radius": 80}),
             ("supports.0.placement", {"way": "circle", "count": 3.5, "radius": 80}),
             (leg, True), (leg, []), ("colour", "red"), ("name", ""), ("version", 2), ("version", "x"),
-            ("supports", []), ("top.outline", {"kind": "rectangle", "length": 400, "width": 300, "corner": 200}),
+            ("supports", []),
+            ("top.outline", {"kind": "rectangle", "length": 400, "width": 300, "corner": 200}),
             ("top.outline", {"kind": "rounded_triangle", "side": 300, "arc": 200}),
         ):  # fmt: skip
             with self.subTest(f"{path}={value!r}"[:70]):

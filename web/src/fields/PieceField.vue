@@ -24,6 +24,7 @@ const fault = computed(() => store.faults[props.path])
     :text="text"
     :fault="fault"
     :hint="hint ?? ''"
+    :stamp="store.plan"
     :data-field="path"
     @commit="store.set(path, $event)"
   />

@@ -17,44 +17,38 @@ const props = withDefaults(
     fault?: Fault | undefined
     /** A word of help under the field; none by default. */
     hint?: string
+    /** Anything that is new with every answer, so that "450" is shown as "450 mm" again. */
+    stamp?: unknown
   }>(),
-  { fault: undefined, hint: '' },
+  { fault: undefined, hint: '', stamp: undefined },
 )
 const emit = defineEmits<{
   /** What was typed, on Enter or on leaving. */ commit: [typed: string]
 }>()
 
 const typed = ref(props.text)
-const busy = ref(false)
-watch(
-  () => props.text,
-  (text) => {
-    if (!busy.value && !props.fault) typed.value = text
-  },
-)
+/** Whether something was typed that has not been sent yet. */
+const fresh = ref(false)
 const wrong = computed(() => (props.fault ? `${props.fault.allowed}. ${props.fault.do}` : ''))
 
-function enter(event: Event): void {
-  busy.value = true
-  ;(event.target as HTMLInputElement).select()
-}
-function commit(): void {
-  if (typed.value.trim() !== props.text || props.fault) emit('commit', typed.value)
-}
-function leave(): void {
-  busy.value = false
-  commit()
-}
-function back(): void {
-  typed.value = props.text
-}
-// A figure understood after Enter is shown as it was read, even while the field is still entered.
+// Whatever was read back is shown, unless something newer is being typed or is still to be mended.
 watch(
-  () => [props.text, props.fault] as const,
-  ([text, fault], [, before]) => {
-    if (!fault && (before || !busy.value)) typed.value = text
+  () => [props.text, props.fault, props.stamp],
+  () => {
+    if (!fresh.value && !props.fault) typed.value = props.text
   },
 )
+
+function commit(): void {
+  const changed = fresh.value && (typed.value.trim() !== props.text || props.fault)
+  fresh.value = false
+  if (changed) emit('commit', typed.value)
+  else if (!props.fault) typed.value = props.text
+}
+function back(): void {
+  fresh.value = false
+  typed.value = props.text
+}
 </script>
 
 <template>
@@ -66,8 +60,9 @@ watch(
     :error-messages="wrong"
     autocomplete="off"
     spellcheck="false"
-    @focus="enter"
-    @blur="leave"
+    @update:model-value="fresh = true"
+    @focus="($event.target as HTMLInputElement).select()"
+    @blur="commit"
     @keydown.enter="commit"
     @keydown.esc="back"
   />

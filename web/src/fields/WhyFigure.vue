@@ -15,8 +15,8 @@ defineProps<{
 
 <template>
   <div class="row">
-    <dt>{{ bare ? figure.note : (label ?? figure.label) }}</dt>
-    <dd>
+    <span class="what">{{ bare ? figure.note : (label ?? figure.label) }}</span>
+    <span class="value">
       <FigureText v-if="!bare" :text="figure.quantity.text" />
       <v-menu :close-on-content-click="false" location="bottom end">
         <template #activator="{ props: on }">
@@ -53,7 +53,7 @@ defineProps<{
           </p>
         </div>
       </v-menu>
-    </dd>
+    </span>
   </div>
 </template>
 
@@ -65,9 +65,11 @@ defineProps<{
   align-items: baseline;
   padding: 2px 0;
 }
+.what,
 dt {
   font-size: 0.9rem;
 }
+.value,
 dd {
   text-align: right;
   white-space: nowrap;

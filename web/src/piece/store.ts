@@ -45,6 +45,7 @@ export const usePiece = defineStore('piece', () => {
   let flying = false
   let stale = false
   let saveTimer = 0
+  let unsaved = false
   let turn = 0
 
   const canUndo = computed(() => done.value.length > 0)
@@ -58,7 +59,7 @@ export const usePiece = defineStore('piece', () => {
     piece.value = plan.value = drawings.value = theirs.value = null
     pending = []
     move = null
-    flying = stale = false
+    flying = stale = unsaved = false
     faults.value = {}
     done.value = []
     undone.value = []
@@ -92,6 +93,7 @@ export const usePiece = defineStore('piece', () => {
     pending = [...pending.filter((edit) => edit.path !== path), { path, value }]
     drop(path)
     remember()
+    busy()
     replan()
   }
 
@@ -100,6 +102,7 @@ export const usePiece = defineStore('piece', () => {
     if (!moving) before = piece.value
     moving = !final
     move = to
+    busy()
     replan()
   }
 
@@ -158,10 +161,22 @@ export const usePiece = defineStore('piece', () => {
     }
   }
 
+  /** Something is on its way: "saved" would not be true any more. */
+  function busy(): void {
+    if (status.value === 'saved') status.value = 'saving'
+  }
+
+  /** Nothing is on its way after all. */
+  function calm(): void {
+    if (status.value !== 'saving' || pending.length || move || unsaved) return
+    status.value = 'saved'
+    dropKept(id.value)
+  }
+
   /** After a change has been understood: one step to undo, and a save. */
   function settle(old: Piece, changed: boolean): void {
     before = null
-    if (!changed || JSON.stringify(old) === JSON.stringify(piece.value)) return
+    if (!changed || JSON.stringify(old) === JSON.stringify(piece.value)) return calm()
     done.value = [...done.value.slice(-MOST_UNDO), old]
     undone.value = []
     later()
@@ -186,6 +201,7 @@ export const usePiece = defineStore('piece', () => {
     if (!guilty.length && found[0]) next[''] = found[0]
     faults.value = next
     if (pending.length) stale = true
+    else calm()
   }
 
   function drop(path: string): void {
@@ -200,6 +216,7 @@ export const usePiece = defineStore('piece', () => {
 
   function later(): void {
     if (status.value !== 'conflict') status.value = 'saving'
+    unsaved = true
     remember()
     clearTimeout(saveTimer)
     saveTimer = window.setTimeout(() => void save(), SAVE_AFTER_MS)
@@ -219,10 +236,9 @@ export const usePiece = defineStore('piece', () => {
       if (mine !== turn) return
       revision = got.revision
       theirs.value = null
-      if (piece.value === document && !pending.length) {
-        status.value = 'saved'
-        dropKept(id.value)
-      }
+      if (piece.value === document) unsaved = false
+      if (status.value !== 'away') status.value = 'saving'
+      calm()
     } catch (error) {
       if (mine !== turn) return
       if (error instanceof Refused && error.problem.status === 409) {

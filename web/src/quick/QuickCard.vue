@@ -22,14 +22,14 @@ defineProps<{
       <FigureText class="big" :text="setting.setting.text" />
     </p>
     <p v-if="setting.note" class="reach">{{ setting.note }}</p>
-    <dl>
+    <div class="figs">
       <WhyFigure
         v-for="figure in setting.jig"
         :key="figure.key"
         :figure="figure"
         :bare="figure.label === setting.setting_name"
       />
-    </dl>
+    </div>
   </article>
 </template>
 

@@ -153,6 +153,7 @@ function type(name: 'splay' | 'rail' | 'leg', typed: string): void {
           :text="shown(name)"
           :fault="faults[name]"
           :class="{ given: given.some((g) => g.name === name) }"
+          :stamp="lean"
           :data-quick="name"
           @commit="give(name, $event)"
         />
@@ -191,9 +192,9 @@ function type(name: 'splay' | 'rail' | 'leg', typed: string): void {
           :fault="faults['leg']"
           @commit="type('leg', $event)"
         />
-        <dl>
+        <div class="figs">
           <WhyFigure v-for="figure in parts" :key="figure.key" :figure="figure" />
-        </dl>
+        </div>
       </div>
       <div v-if="mitre" class="cards">
         <QuickCard

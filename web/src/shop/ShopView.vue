@@ -102,12 +102,14 @@ const scaled = (tool: Tool): boolean => 'scale' in tool && tool.scale !== undefi
         @choose="set('rounding.step_mm', Number($event))"
       />
       <TypedField
+        :stamp="store.chosen"
         label="Bit: lead point stands out"
         :text="text('bit.centre_spur')"
         :fault="faults['bit.centre_spur']"
         @commit="set('bit.centre_spur', $event)"
       />
       <TypedField
+        :stamp="store.chosen"
         label="Bit: rim spurs stand out"
         :text="text('bit.rim_spurs')"
         :fault="faults['bit.rim_spurs']"
@@ -136,6 +138,7 @@ const scaled = (tool: Tool): boolean => 'scale' in tool && tool.scale !== undefi
           </button>
         </div>
         <TypedField
+          :stamp="store.chosen"
           :label="about(tool.kind ?? '')"
           :text="tool.name"
           :fault="faults[`tools.${k}.name`]"
@@ -156,12 +159,14 @@ const scaled = (tool: Tool): boolean => 'scale' in tool && tool.scale !== undefi
               @choose="set(`tools.${k}.scale.counts`, $event)"
             />
             <TypedField
+              :stamp="store.chosen"
               label="Reaches"
               :text="text(`tools.${k}.scale.reach`)"
               :fault="faults[`tools.${k}.scale.reach`]"
               @commit="set(`tools.${k}.scale.reach`, $event)"
             />
             <TypedField
+              :stamp="store.chosen"
               label="Smallest mark"
               :text="text(`tools.${k}.scale.step`)"
               :fault="faults[`tools.${k}.scale.step`]"
@@ -170,6 +175,7 @@ const scaled = (tool: Tool): boolean => 'scale' in tool && tool.scale !== undefi
           </template>
           <template v-if="tool.kind === 'ramp'">
             <TypedField
+              :stamp="store.chosen"
               label="Hinge to spacer"
               :text="text(`tools.${k}.base`)"
               :fault="faults[`tools.${k}.base`]"
@@ -183,6 +189,7 @@ const scaled = (tool: Tool): boolean => 'scale' in tool && tool.scale !== undefi
             />
           </template>
           <TypedField
+            :stamp="store.chosen"
             v-if="tool.kind === 'guide_block'"
             label="Height of the block"
             :text="text(`tools.${k}.height`)"
@@ -190,6 +197,7 @@ const scaled = (tool: Tool): boolean => 'scale' in tool && tool.scale !== undefi
             @commit="set(`tools.${k}.height`, $event)"
           />
           <TypedField
+            :stamp="store.chosen"
             v-if="tool.kind === 'mitre_saw'"
             label="Blade leans to"
             :text="text(`tools.${k}.tilt.reach`)"
@@ -197,6 +205,7 @@ const scaled = (tool: Tool): boolean => 'scale' in tool && tool.scale !== undefi
             @commit="set(`tools.${k}.tilt.reach`, $event)"
           />
           <TypedField
+            :stamp="store.chosen"
             v-if="tool.kind === 'handsaw'"
             label="Kerf"
             :text="text(`tools.${k}.kerf`)"

@@ -49,6 +49,7 @@ function next(event: KeyboardEvent): void {
           :label="`leg ${proof.leg} reads`"
           :text="typed(proof)"
           :fault="store.faults[`readings.${proof.id}`]"
+          :stamp="store.readings"
           :data-proof="proof.id"
           @commit="store.answer(proof.id, $event)"
         />
@@ -63,9 +64,9 @@ function next(event: KeyboardEvent): void {
     <p v-if="proofs.some((proof) => proof.verdict === 'off')" class="how off">
       What is not cut yet follows what was read.
     </p>
-    <dl>
+    <div class="figs">
       <WhyFigure v-for="figure in checks" :key="figure.key" :figure="figure" />
-    </dl>
+    </div>
   </section>
 </template>
 

@@ -44,9 +44,9 @@ const marked = computed(() => {
         </p>
         <p class="quiet small">{{ reads }}</p>
         <p v-if="marked" class="quiet small">nearest mark <FigureText :text="marked" /></p>
-        <dl>
+        <div class="figs">
           <WhyFigure :figure="card.angle" label="True lean" />
-        </dl>
+        </div>
       </div>
     </div>
     <p v-if="!card.in_reach" class="reach" role="note">
@@ -58,9 +58,9 @@ const marked = computed(() => {
     <ul class="steps">
       <li v-for="step in card.steps" :key="step">{{ step }}</li>
     </ul>
-    <dl v-if="card.jig.length">
+    <div class="figs" v-if="card.jig.length">
       <WhyFigure v-for="figure in card.jig" :key="figure.key" :figure="figure" />
-    </dl>
+    </div>
     <p v-for="caution in card.cautions" :key="caution" class="care">{{ caution }}</p>
     <ProofList :ids="card.proofs" :checks="card.checks" />
   </article>

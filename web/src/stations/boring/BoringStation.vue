@@ -107,9 +107,9 @@ function become(way: string): void {
           <Drawing v-if="section" :view="section" :lit="store.lit" :letter="12" />
         </figure>
         <div>
-          <dl>
+          <div class="figs">
             <WhyFigure v-for="figure in figures" :key="figure.key" :figure="figure" />
-          </dl>
+          </div>
           <TurnsTable :turns="turns" />
         </div>
       </div>

@@ -94,9 +94,9 @@ const FACINGS = [
             </tr>
           </tbody>
         </table>
-        <dl>
+        <div class="figs">
           <WhyFigure v-for="figure in figures" :key="figure.key" :figure="figure" />
-        </dl>
+        </div>
       </div>
     </div>
     <aside class="panel">

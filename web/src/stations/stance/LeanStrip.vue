@@ -66,9 +66,9 @@ const rows = computed(() => {
         </tr>
       </tbody>
     </table>
-    <dl>
+    <div class="figs">
       <WhyFigure v-for="size in store.plan?.sizes" :key="size.figure.key" :figure="size.figure" />
-    </dl>
+    </div>
   </div>
 </template>
 
@@ -95,7 +95,7 @@ td :deep(.row) {
   justify-content: flex-start;
   gap: 0;
 }
-dl {
+.figs {
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 0 2.5rem;

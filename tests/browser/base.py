@@ -1,0 +1,126 @@
+"""The real interface in headless Chromium, against a server on this machine."""
+
+from __future__ import annotations
+
+import os
+from typing import Any, ClassVar
+
+from django.contrib.auth import get_user_model
+from django.test import Client, LiveServerTestCase, override_settings, tag
+from playwright.sync_api import Browser, BrowserContext, Page, Playwright, expect, sync_playwright
+
+from splay.piece import Piece
+from splay.piece.starters import starter
+from tools.screenshots import FLAGS
+from workshop.pieces.actions import put_on_rack
+
+PATIENCE_MS = 20_000
+expect.set_options(timeout=PATIENCE_MS)
+
+
+@tag("browser")
+@override_settings(ALLOWED_HOSTS=["*"])
+class BrowserCase(LiveServerTestCase):
+    """One browser a class, one context a test, signed in as a maker."""
+
+    play: ClassVar[Playwright]
+    browser: ClassVar[Browser]
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        # Playwright's own loop makes Django believe it is called from async code.
+        os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
+        super().setUpClass()
+        cls.play = sync_playwright().start()
+        cls.browser = cls.play.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+
+    @classmethod
+    def tearDownClass(cls) -> None:
+        cls.browser.close()
+        cls.play.stop()
+        super().tearDownClass()
+
+    def setUp(self) -> None:
+        self.foreign: list[str] = []
+        self.errors: list[str] = []
+        self.context = self.fresh()
+        self.page = self.open(self.context)
+
+    def tearDown(self) -> None:
+        self.context.close()
+        self.assertEqual(self.foreign, [], "asked for something outside this machine")
+        self.assertEqual(self.errors, [], "the page threw")
+
+    def fresh(self, signed_in: bool = True) -> BrowserContext:
+        """A browser that has not been here before."""
+        context = self.browser.new_context(viewport={"width": 1280, "height": 800})
+        context.set_default_timeout(PATIENCE_MS)
+        if signed_in:
+            client = Client()
+            maker, _ = get_user_model().objects.get_or_create(username="ash")
+            client.force_login(maker)
+            context.add_cookies(
+                [
+                    {
+                        "name": "sessionid",
+                        "value": client.cookies["sessionid"].value,
+                        "url": self.live_server_url,
+                    }
+                ]
+            )
+        return context
+
+    def open(self, context: BrowserContext) -> Page:
+        """A tab that notes whatever it should not do."""
+        page = context.new_page()
+        page.on("pageerror", lambda error: self.errors.append(str(error)))
+        page.on(
+            "request",
+            lambda request: (
+                None
+                if request.url.startswith((self.live_server_url, "data:", "blob:"))
+                else self.foreign.append(request.url)
+            ),
+        )
+        return page
+
+    def hang(self, made: Piece | None = None) -> str:
+        """A piece put on the rack; its address."""
+        maker = get_user_model().objects.get(username="ash")
+        row = put_on_rack(made or starter("round_four"), maker)
+        return f"{self.live_server_url}/piece/{row.pk}"
+
+    def at(self, address: str, station: str = "stance", page: Page | None = None) -> Page:
+        """A station of a piece, drawn."""
+        page = page or self.page
+        page.goto(f"{address}/{station}")
+        page.wait_for_selector(".station svg.drawing")
+        return page
+
+
+def field(page: Page, path: str) -> Any:
+    """The input of a typed field of the piece."""
+    return page.locator(f"[data-field='{path}'] input")
+
+
+def type_in(page: Page, path: str, text: str) -> None:
+    """Type into a field and press Enter."""
+    field(page, path).fill(text)
+    field(page, path).press("Enter")
+
+
+def saved(page: Page) -> None:
+    """Wait until the workshop has it."""
+    expect(page.locator("[data-status=saved]")).to_be_visible()
+
+
+def drag(page: Page, view: str, handle: str, by: tuple[int, int]) -> None:
+    """Take a handle of a view and let it go elsewhere, px."""
+    box = page.locator(f"figure.{view} [data-handle='{handle}'] .knob").bounding_box()
+    assert box is not None
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x + by[0] / 2, y + by[1] / 2, steps=4)
+    page.mouse.move(x + by[0], y + by[1], steps=4)
+    page.mouse.up()

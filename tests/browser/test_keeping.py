@@ -1,0 +1,181 @@
+"""Nothing entered is lost: server away, two tabs, restart. And the other pages."""
+
+from __future__ import annotations
+
+import tempfile
+
+from axe_playwright_python.sync_playwright import Axe
+from django.test import SimpleTestCase, tag
+from playwright.sync_api import Route, expect
+
+from tests.browser.base import PATIENCE_MS, BrowserCase, field, saved, type_in
+from tools.screenshots import browsed, served
+from workshop.pieces.models import PieceRow
+from workshop.shop.models import the_shop
+
+
+class Keeping(BrowserCase):
+    def test_what_is_typed_while_the_server_is_away_is_sent_when_it_is_back(self) -> None:
+        page = self.at(self.hang())
+        page.route("**/api/**", lambda route: route.abort())
+        type_in(page, "height", "512")
+        expect(page.locator("[data-status=away]")).to_be_visible()
+        type_in(page, "top.thickness", "44")
+        page.unroute("**/api/**")
+        expect(field(page, "height")).to_have_value("512 mm")
+        expect(field(page, "top.thickness")).to_have_value("44 mm")
+        saved(page)
+        page.reload()
+        expect(field(page, "height")).to_have_value("512 mm")
+
+    def test_what_is_typed_while_the_server_is_away_outlives_a_closed_tab(self) -> None:
+        address = self.hang()
+        page = self.at(address)
+        page.route("**/api/**", lambda route: route.abort())
+        type_in(page, "height", "515")
+        expect(page.locator("[data-status=away]")).to_be_visible()
+        page.close()
+        again = self.at(address, page=self.open(self.context))
+        expect(field(again, "height")).to_have_value("515 mm")
+        saved(again)
+
+    def test_late_answers_do_not_undo_newer_figures(self) -> None:
+        page = self.at(self.hang())
+        slow: list[Route] = []
+        page.route("**/api/plan", lambda route: slow.append(route))
+        type_in(page, "height", "470")
+        type_in(page, "height", "480")
+        for _ in range(60):
+            while slow:
+                slow.pop().continue_()
+            page.wait_for_timeout(100)
+        expect(field(page, "height")).to_have_value("480 mm")
+
+    def test_two_tabs_saving_the_same_piece_are_both_kept(self) -> None:
+        address = self.hang()
+        one, two = self.at(address), self.at(address, page=self.open(self.context))
+        type_in(one, "height", "470")
+        saved(one)
+        type_in(two, "height", "490")
+        expect(two.get_by_text("saved elsewhere")).to_be_visible()
+        two.get_by_role("button", name="Keep mine on top").click()
+        saved(two)
+        heights = [r.document["height"] for r in PieceRow.objects.get().revisions.all()]
+        self.assertEqual(heights, [450, 470, 490])
+
+    def test_a_proof_is_answered_at_its_card_and_the_rest_follows(self) -> None:
+        page = self.at(self.hang(), "boring")
+        page.locator("[data-proof='bore.1'] input").fill("14.1")
+        page.locator("[data-proof='bore.1'] input").press("Enter")
+        expect(page.locator("[data-proof='bore.2'] input")).to_be_focused()
+        page.keyboard.type("16.5")
+        page.keyboard.press("Enter")
+        expect(page.locator("nav.stick")).to_contain_text("2 of 4 proved, 1 off")
+        page.keyboard.press("Escape")
+        page.get_by_role("link", name="Legs").first.click()
+        rows = page.locator("tr[data-leg]")
+        expect(rows).to_have_count(4)
+        self.assertNotEqual(rows.nth(1).inner_text().split()[1:], rows.nth(2).inner_text().split()[1:])
+
+    def test_a_reading_that_cannot_be_is_answered_beside_it(self) -> None:
+        page = self.at(self.hang(), "boring")
+        page.locator("[data-proof='bore.1'] input").fill("steep")
+        page.locator("[data-proof='bore.1'] input").press("Enter")
+        expect(page.locator("[data-proof='bore.1']")).to_contain_text("an angle in degrees")
+
+
+class OtherPages(BrowserCase):
+    def test_quick_set_answers_and_becomes_a_piece(self) -> None:
+        page = self.page
+        page.goto(f"{self.live_server_url}/quick")
+        for name, text in (("splay", "10"), ("rake", "6")):
+            page.locator(f"[data-quick={name}] input").fill(text)
+            page.locator(f"[data-quick={name}] input").press("Enter")
+        expect(page.locator("[data-quick=resultant] input")).to_have_value("11.6°")
+        expect(page.locator("[data-quick=from_side] input")).to_have_value("30.8°")
+        expect(page.locator("[data-quick-card=bevel_gauge] .big")).to_have_text("78.4°")
+        page.locator("[data-quick=resultant] input").fill("steep")
+        page.locator("[data-quick=resultant] input").press("Enter")
+        expect(page.locator("[data-quick=resultant]")).to_contain_text("an angle in degrees")
+        page.locator("[data-quick=resultant] input").fill("15")
+        page.locator("[data-quick=resultant] input").press("Enter")
+        page.locator("[data-quick=from_side] input").fill("45")
+        page.locator("[data-quick=from_side] input").press("Enter")
+        expect(page.locator("[data-quick=splay] input")).to_have_value("10.7°")
+        page.get_by_role("button", name="Make a piece of it").click()
+        expect(page.locator("[data-figure=resultant]").first).to_contain_text("15.0°")
+        saved(page)
+
+    def test_quick_mitre_reads_on_the_saws_scale(self) -> None:
+        page = self.page
+        page.goto(f"{self.live_server_url}/quick")
+        page.get_by_label("a mitre between rail and leaning leg").check(force=True)
+        page.get_by_label("Leg splays by").fill("15")
+        page.get_by_label("Leg splays by").press("Enter")
+        expect(page.locator("[data-quick-card=mitre_saw] .big").first).to_have_text("37.5°")
+
+    def test_a_tool_changed_in_the_shop_changes_its_card(self) -> None:
+        address = self.hang()
+        page = self.page
+        page.goto(f"{self.live_server_url}/shop")
+        table = page.locator("[data-tool=tilting_table]")
+        table.get_by_label("90", exact=True).check(force=True)
+        table.get_by_label("down", exact=True).check(force=True)
+        reach = table.get_by_label("Reaches")
+        reach.fill("far")
+        reach.press("Enter")
+        expect(table).to_contain_text("an angle in degrees")
+        reach.fill("10")
+        reach.press("Enter")
+        expect(reach).to_have_value("10.0°")
+        self.assertEqual(the_shop().tools[1].scale.at_square, 90)  # type: ignore[union-attr]
+        self.at(address, "boring")
+        page.get_by_role("radio", name="Drill press, tilting table").check(force=True)
+        expect(page.locator("[data-setting]")).to_have_text("80.0°")
+        expect(page.locator(".reach")).to_contain_text("wedge of 4.0°")
+
+    def test_a_piece_file_is_brought_in_and_a_bad_one_explained(self) -> None:
+        page = self.page
+        page.goto(self.live_server_url)
+        page.wait_for_selector("[data-new]")
+        chooser = page.locator("input[type=file]")
+        chooser.set_input_files({"name": "a.json", "mimeType": "application/json", "buffer": b"{"})
+        expect(page.get_by_role("alert")).to_contain_text("not JSON")
+        chooser.set_input_files(
+            {"name": "b.json", "mimeType": "application/json", "buffer": b'{"name": "x"}'}
+        )
+        expect(page.get_by_role("alert")).to_contain_text("height")
+
+    def test_every_page_is_accessible_in_every_light(self) -> None:
+        address = self.hang()
+        self.page.goto(self.live_server_url)
+        self.page.wait_for_selector(".drawn svg")
+        for light in ("limewood", "lampblack", "sunlit"):
+            self.page.evaluate("name => localStorage.setItem('proud-rake.theme', name)", light)
+            for path in ("/", "/quick", "/shop", "stance", "boring", "legs"):
+                where = f"{self.live_server_url}{path}" if path[0] == "/" else f"{address}/{path}"
+                self.page.goto(where)
+                self.page.wait_for_selector("h1, .station svg")
+                self.page.wait_for_timeout(400)
+                found = Axe().run(
+                    self.page, options={"runOnly": ["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"]}
+                )
+                wrong = [f"{v['id']}: {v['nodes'][0]['html'][:160]}" for v in found.response["violations"]]
+                self.assertEqual(wrong, [], f"{path} in {light}")
+
+
+@tag("browser")
+class Restart(SimpleTestCase):
+    def test_a_piece_outlives_a_restart_of_the_real_server(self) -> None:
+        with tempfile.TemporaryDirectory() as data:
+            with served(data=data) as address, browsed() as page:
+                page.set_default_timeout(PATIENCE_MS)
+                page.goto(address)
+                page.locator("[data-piece='Cloakroom stool']").click()
+                page.wait_for_selector(".station svg.drawing")
+                type_in(page, "height", "401")
+                saved(page)
+                where = page.url.removeprefix(address)
+            with served(data=data, load=False) as address, browsed() as page:
+                page.goto(address + where)
+                expect(field(page, "height")).to_have_value("401 mm")
