@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from splay.document import Frozen, Length
+from splay.document import Angle, Frozen, Length
 from splay.shop.scale import Scale
 
 Title = Annotated[str, Field(min_length=1, max_length=60)]
@@ -43,7 +43,7 @@ class Ramp(_Owned):
     """plumb_base: stands plumb, base measured along the base; plumb_ramp: stands plumb, measured
     along the ramp; square_ramp: stands square to the ramp, measured along the ramp; bar: a round
     bar, measured along the base to where it touches."""
-    reach: Annotated[float, Field(gt=0, le=60, allow_inf_nan=False)] = 30.0
+    reach: Annotated[float, Angle(0.5, 60)] = 30.0
     """Steepest the ramp may stand before the work slides or fouls, degrees."""
 
 
@@ -53,7 +53,7 @@ class GuideBlock(_Owned):
     kind: Literal["guide_block"] = "guide_block"
     height: Annotated[float, Length(20, 300)] = 75.0
     """Height of the guiding face above the work, mm."""
-    reach: Annotated[float, Field(gt=0, le=60, allow_inf_nan=False)] = 40.0
+    reach: Annotated[float, Angle(0.5, 60)] = 40.0
     """Furthest lean the block can guide, degrees."""
 
 
@@ -87,8 +87,6 @@ class Handsaw(_Owned):
     """A handsaw to a line scribed round the foot."""
 
     kind: Literal["handsaw"] = "handsaw"
-    kerf: Annotated[float, Length(0.2, 5)] = 1.0
-    """Width of the cut, mm."""
 
 
 class Bit(Frozen):

@@ -64,18 +64,20 @@ def quarter_eye(turn_deg: float = 28.0, rise_deg: float = 20.0) -> Eye:
     return Eye("quarter", (ct, st, 0.0), (-st * sr, ct * sr, cr))
 
 
-_ALL_ROUND = np.linspace(0.0, 2.0 * np.pi, 90, endpoint=False)
-_DIRECTIONS = np.array((np.cos(_ALL_ROUND), np.sin(_ALL_ROUND)))
+_ALL_ROUND = np.linspace(0.0, 2.0 * np.pi, 72, endpoint=False)
+_DIRECTIONS = np.column_stack((np.cos(_ALL_ROUND), np.sin(_ALL_ROUND)))
 
 
 def hulls(clouds: Points) -> list[tuple[Flat, ...]]:
     """Silhouette of each cloud of a stack (m by n by 2), counter-clockwise.
 
-    The furthest points in every fourth degree's direction: the convex hull, less corners so
+    The furthest points in every fifth degree's direction: the convex hull, less corners so
     blunt that no drawing shows them.
     """
-    furthest = np.argmax(clouds @ _DIRECTIONS, axis=1)
-    fresh = furthest != np.roll(furthest, 1, axis=1)
+    furthest = np.argmax(_DIRECTIONS @ clouds.transpose(0, 2, 1), axis=2)
+    fresh = np.empty(furthest.shape, dtype=bool)
+    fresh[:, 1:] = furthest[:, 1:] != furthest[:, :-1]
+    fresh[:, 0] = furthest[:, 0] != furthest[:, -1]
     rounded = clouds.round(DRAWN)
     return [
         tuple(map(tuple, cloud[at[new]].tolist()))

@@ -9,7 +9,7 @@ from splay.stance.vectors import Flat
 from splay.views.shapes import Shape, line, text
 
 _FINE, _COARSE = 5, 15
-_CLEAR_DEG = 7
+_CLEAR_DEG = 13
 """A figure of the scale nearer to the pointer than this gives way to the setting."""
 
 

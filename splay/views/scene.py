@@ -13,6 +13,10 @@ from splay.stance.vectors import Flat, Vec
 from splay.views.project import DRAWN, Eye, Points, hulls, leg_points, tenon_points, to_floor
 
 
+_COARSE = 5
+"""Every how manieth point of a finely drawn outline is enough for a silhouette."""
+
+
 class Sight:
     """Everything of the piece as seen by one eye: outlines in the drawing, mm."""
 
@@ -22,11 +26,14 @@ class Sight:
         mouths = np.array([eye.see_all(mouth) for mouth, _ in model.legs])
         enters = np.array([eye.see_all(ring) for ring, _ in model.tenons])
         ends = np.array([eye.see_all(end) for _, end in model.tenons])
-        body = eye.see_all(np.concatenate((model.lower, model.upper)))
+        body = eye.see_all(model.body)
         stood = np.array([eye.see(leg.foot_floor) for leg in model.stance.legs])
-        self.legs = hulls(np.concatenate((mouths, feet), axis=1))
-        self.tenons = hulls(np.concatenate((enters, ends), axis=1))
-        self.feet, self.tenon_ends = hulls(feet), hulls(ends)
+        n = len(feet)
+        solids = np.concatenate((mouths, enters)), np.concatenate((feet, ends))
+        long = hulls(np.concatenate(solids, axis=1))
+        flat = hulls(solids[1])
+        self.legs, self.tenons = long[:n], long[n:]
+        self.feet, self.tenon_ends = flat[:n], flat[n:]
         self.body, self.footprint = hulls(body[None])[0], hulls(stood[None])[0]
 
     def outline(self, points_: Points) -> tuple[Flat, ...]:
@@ -66,6 +73,9 @@ class Model:
         flat = np.zeros((len(ring), 1))
         self.lower = to_floor(floor, np.hstack((ring, flat)))
         self.upper = to_floor(floor, np.hstack((ring, flat + piece.top.thickness)))
+        # A sharp corner must not be skipped: only finely drawn outlines are thinned.
+        thin = slice(None, None, _COARSE if len(ring) > 2 * _COARSE**2 else 1)
+        self.body = np.concatenate((self.lower[thin], self.upper[thin]))
         self.seat = floor.to_floor((0.0, 0.0, piece.top.thickness))
         self.half = extent(piece.top.outline)
 

@@ -760,7 +760,7 @@ export interface components {
              * @description Furthest lean the block can guide, degrees.
              * @default 40
              */
-            reach: number;
+            reach: number | string;
         };
         /**
          * Handle
@@ -787,12 +787,6 @@ export interface components {
          * @description A handsaw to a line scribed round the foot.
          */
         Handsaw: {
-            /**
-             * Kerf
-             * @description Width of the cut, mm.
-             * @default 1
-             */
-            kerf: number | string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1503,7 +1497,7 @@ export interface components {
              * @description Steepest the ramp may stand before the work slides or fouls, degrees.
              * @default 30
              */
-            reach: number;
+            reach: number | string;
             /**
              * Spacer
              * @description plumb_base: stands plumb, base measured along the base; plumb_ramp: stands plumb, measured

@@ -189,6 +189,14 @@ const scaled = (tool: Tool): boolean => 'scale' in tool && tool.scale !== undefi
             />
           </template>
           <TypedField
+            v-if="tool.kind === 'ramp' || tool.kind === 'guide_block'"
+            :stamp="store.chosen"
+            label="Good up to"
+            :text="text(`tools.${k}.reach`)"
+            :fault="faults[`tools.${k}.reach`]"
+            @commit="set(`tools.${k}.reach`, $event)"
+          />
+          <TypedField
             :stamp="store.chosen"
             v-if="tool.kind === 'guide_block'"
             label="Height of the block"
@@ -203,14 +211,6 @@ const scaled = (tool: Tool): boolean => 'scale' in tool && tool.scale !== undefi
             :text="text(`tools.${k}.tilt.reach`)"
             :fault="faults[`tools.${k}.tilt.reach`]"
             @commit="set(`tools.${k}.tilt.reach`, $event)"
-          />
-          <TypedField
-            :stamp="store.chosen"
-            v-if="tool.kind === 'handsaw'"
-            label="Kerf"
-            :text="text(`tools.${k}.kerf`)"
-            :fault="faults[`tools.${k}.kerf`]"
-            @commit="set(`tools.${k}.kerf`, $event)"
           />
         </div>
       </li>
@@ -231,6 +231,12 @@ const scaled = (tool: Tool): boolean => 'scale' in tool && tool.scale !== undefi
 </template>
 
 <style scoped>
+input[type='checkbox'] {
+  accent-color: var(--measured);
+  width: 18px;
+  height: 18px;
+  vertical-align: -3px;
+}
 .shop {
   padding: 0.9rem 1.25rem 3rem;
   display: grid;

@@ -1,0 +1,151 @@
+"""Prints the figures the product promises, measured on this machine: medians unless said otherwise."""
+
+from __future__ import annotations
+
+import gzip
+import json
+import os
+import statistics
+import sys
+import time
+from collections.abc import Callable
+from pathlib import Path
+from urllib.parse import urlparse
+
+ROOT = Path(__file__).resolve().parent.parent
+sys.path.insert(0, str(ROOT))
+os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
+
+from playwright.sync_api import Page  # noqa: E402
+
+from splay.draw import draw  # noqa: E402
+from splay.piece import Piece, read_piece  # noqa: E402
+from splay.plan import plan  # noqa: E402
+from splay.shop import workbench  # noqa: E402
+from tools.screenshots import browsed, open_piece, served  # noqa: E402
+
+PIECES = ROOT / "workshop" / "demo" / "pieces"
+RUNS = 200
+
+
+def median_ms(job: Callable[[], object], runs: int = RUNS) -> float:
+    """Median of many runs, after a few to warm up, ms."""
+    for _ in range(10):
+        job()
+    times = []
+    for _ in range(runs):
+        start = time.perf_counter()
+        job()
+        times.append((time.perf_counter() - start) * 1000)
+    return statistics.median(times)
+
+
+def say(name: str, value: float, unit: str, limit: float) -> None:
+    """One line: the figure, its limit, whether it holds."""
+    word = "holds" if value <= limit else "OVER"
+    print(f"{name:58} {value:8.1f} {unit:3} (at most {limit:g})  {word}")
+
+
+def core() -> None:
+    """plan() and draw() of a four-legged stool."""
+    shop = workbench()
+
+    def piece(name: str) -> Piece:
+        return read_piece(json.loads((PIECES / f"{name}.json").read_text(encoding="utf-8")))
+
+    stool = piece("cloakroom-stool")
+    made = plan(stool, shop)
+    say("plan(), four-legged stool", median_ms(lambda: plan(stool, shop)), "ms", 5)
+    for station in ("stance", "boring"):
+        took = median_ms(lambda s=station: draw(stool, shop, made, s))  # type: ignore[misc]
+        print(f"{f'  draw(), its drawings at {station}':58} {took:8.1f} ms")
+
+
+def posts(page: Page, address: str) -> None:
+    """POST /api/plan over loopback, timed in the page that uses it."""
+    document = json.loads((PIECES / "cloakroom-stool.json").read_text(encoding="utf-8"))
+    for station in ("stance", "all"):
+        times = page.evaluate(
+            """async ([piece, station]) => {
+                const token = document.cookie.match(/csrftoken=([^;]+)/)[1]
+                const times = []
+                for (let k = 0; k < 80; k++) {
+                    const start = performance.now()
+                    const answer = await fetch('/api/plan', {
+                        method: 'POST',
+                        headers: {'Content-Type': 'application/json', 'X-CSRFToken': token},
+                        body: JSON.stringify({piece, station}),
+                    })
+                    await answer.text()
+                    times.push(performance.now() - start)
+                }
+                return times
+            }""",
+            [document, station],
+        )
+        name = f"POST /api/plan, {'one station' if station == 'stance' else 'every drawing'}"
+        say(name, statistics.median(times[10:]), "ms", 40)
+
+
+def drags(page: Page, address: str) -> None:
+    """From a pointer's move to the redrawn figure, in the browser."""
+    open_piece(page, address, "Cloakroom stool", "stance")
+    box = page.locator("figure.plan [data-handle='foot.2'] .knob").bounding_box()
+    assert box is not None
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    page.evaluate(
+        """() => {
+            window.drawn = []
+            window.moved = 0
+            addEventListener('pointermove', () => { window.moved = performance.now() }, true)
+            const strip = document.querySelector('.strip')
+            new MutationObserver(() => {
+                const from = window.moved
+                if (from) requestAnimationFrame(() => window.drawn.push(performance.now() - from))
+                window.moved = 0
+            }).observe(strip, { subtree: true, childList: true, characterData: true, attributes: true })
+        }"""
+    )
+    page.mouse.move(x, y)
+    page.mouse.down()
+    for k in range(60):
+        page.mouse.move(x + k * 1.5, y + k)
+        page.wait_for_timeout(110)
+    page.mouse.up()
+    times = sorted(page.evaluate("window.drawn"))
+    say(f"drag to redrawn figures, 95th of {len(times)}", times[int(len(times) * 0.95) - 1], "ms", 100)
+    print(f"{'  median':58} {statistics.median(times):8.1f} ms")
+
+
+def first_page(page: Page, address: str) -> None:
+    """Scripts and styles of the first page, gzipped, and the time until it can be used."""
+    seen: list[str] = []
+    page.on("request", lambda request: seen.append(request.url))
+    times = []
+    for _ in range(5):
+        seen.clear()
+        page.context.clear_cookies()
+        start = time.perf_counter()
+        page.goto(address)
+        page.wait_for_selector("[data-piece] svg")
+        times.append(time.perf_counter() - start)
+    kilobytes = 0.0
+    for url in set(seen):
+        file = ROOT / "web" / "dist" / urlparse(url).path.removeprefix("/static/")
+        if file.suffix in {".js", ".css"} and file.exists():
+            kilobytes += len(gzip.compress(file.read_bytes(), 6)) / 1000
+    say("first page, scripts and styles gzipped", kilobytes, "kB", 350)
+    say("first page, usable", statistics.median(times) * 1000, "ms", 1500)
+
+
+def main() -> None:
+    """Everything."""
+    core()
+    with served() as address, browsed() as page:
+        first_page(page, address)
+        posts(page, address)
+        drags(page, address)
+
+
+if __name__ == "__main__":
+    main()
