@@ -246,16 +246,15 @@ def _steps(shared: _Shared, tool: Tool, show: Show) -> tuple[str, ...]:
 def _last_steps(piece: Piece, group: Group, show: Show) -> tuple[str, ...]:
     """Depth and bit, which are the same whatever holds the angle."""
     joint = piece.supports[group.first.support].joint
-    bit = f"Bit: {show.length(joint.socket).text}."
+    bit = f"Bit {show.length(joint.socket).text}."
     if isinstance(joint, Blind):
         stop = joint.depth + joint.socket / 2 * deg.tan(group.first.boring.resultant)
         return (
-            f"Depth stop at {show.length(stop).text} from where the bit first touches, "
+            f"{bit} Depth stop at {show.length(stop).text} from where it first touches, "
             f"for {show.length(joint.depth).text} along the axis.",
-            bit,
         )
     back = "Back the far face with scrap, or stop when the lead point shows and finish from there."
-    return (back, bit)
+    return (f"{bit} {back}",)
 
 
 def _scene(

@@ -26,6 +26,12 @@ const parts = computed(() => runs(props.text.replace(' mm', '\u202fmm')))
 sup,
 sub {
   font-size: 0.68em;
-  line-height: 1;
+  line-height: 0;
+}
+sup {
+  vertical-align: 0.42em;
+}
+sub {
+  vertical-align: -0.08em;
 }
 </style>

@@ -63,7 +63,7 @@ defineProps<{
   justify-content: space-between;
   gap: 0.75rem;
   align-items: baseline;
-  padding: 2px 0;
+  padding: 0;
 }
 .what,
 dt {
@@ -77,7 +77,7 @@ dd {
 .why {
   font-size: 0.78rem;
   margin-left: 0.5rem;
-  padding: 4px 2px;
+  padding: 0 2px;
   opacity: 0.85;
 }
 .working {

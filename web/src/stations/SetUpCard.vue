@@ -52,9 +52,7 @@ const marked = computed(() => {
     <p v-if="!card.in_reach" class="reach" role="note">
       <strong>Past its reach.</strong> {{ card.reach_note }}
     </p>
-    <ul class="which">
-      <li v-for="line in card.which_way" :key="line">{{ line }}</li>
-    </ul>
+    <p class="which">{{ card.which_way.join(' ') }}</p>
     <ul class="steps">
       <li v-for="step in card.steps" :key="step">{{ step }}</li>
     </ul>
@@ -73,11 +71,11 @@ const marked = computed(() => {
 }
 .upper {
   display: grid;
-  grid-template-columns: 300px 1fr;
+  grid-template-columns: 290px 1fr;
   gap: 0.8rem;
 }
 .picture {
-  height: 204px;
+  height: 196px;
   border: 1px solid var(--line);
   background: var(--paper);
 }
@@ -96,7 +94,6 @@ const marked = computed(() => {
   font-size: 0.84rem;
 }
 .which {
-  list-style: none;
   font-size: 1.04rem;
   font-weight: 600;
 }

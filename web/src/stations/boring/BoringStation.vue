@@ -140,6 +140,11 @@ function become(way: string): void {
   border-top: 1px solid var(--line);
   padding-top: 0.3rem;
 }
+@media (max-width: 600px) {
+  .lower {
+    grid-template-columns: 1fr;
+  }
+}
 .section :deep(svg) {
   height: 190px;
 }

@@ -122,6 +122,11 @@ const FACINGS = [
   border-top: 1px solid var(--line);
   padding-top: 0.5rem;
 }
+@media (max-width: 600px) {
+  .two {
+    grid-template-columns: 1fr;
+  }
+}
 table {
   border-collapse: collapse;
   width: 100%;

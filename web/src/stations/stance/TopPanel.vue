@@ -17,13 +17,13 @@ const KINDS = [
 const FIELDS: Record<string, [string, string][]> = {
   round: [['diameter', 'Across']],
   oval: [
-    ['length', 'Side to side'],
-    ['width', 'Front to back'],
+    ['length', 'Length'],
+    ['width', 'Width'],
   ],
   rectangle: [
-    ['length', 'Side to side'],
-    ['width', 'Front to back'],
-    ['corner', 'Corner radius'],
+    ['length', 'Length'],
+    ['width', 'Width'],
+    ['corner', 'Corners'],
   ],
   rounded_triangle: [
     ['side', 'Arc centres apart'],
@@ -84,7 +84,7 @@ const SIDES = [
         :label="label"
         :path="`top.outline.${name}`"
       />
-      <PieceField label="Thickness" path="top.thickness" />
+      <PieceField label="Thick" path="top.thickness" />
       <p v-if="store.faults['top.outline']" class="wrong" role="alert">
         {{ store.faults['top.outline'].allowed }}. {{ store.faults['top.outline'].do }}
       </p>
