@@ -32,7 +32,28 @@ class Frozen(BaseModel):
 
 
 @dataclass(frozen=True)
-class Length:
+class _Typed:
+    """What a typed-in figure is read by: limits, and the words for them."""
+
+    def _read(self, given: object, info: ValidationInfo) -> float:
+        raise NotImplementedError
+
+    def _schema(self) -> JsonSchemaValue:
+        raise NotImplementedError
+
+    def __get_pydantic_core_schema__(self, source: Any, handler: GetCoreSchemaHandler) -> CoreSchema:
+        """Read first, then it is a float like any other."""
+        return core_schema.with_info_before_validator_function(self._read, handler(source))
+
+    def __get_pydantic_json_schema__(
+        self, schema: CoreSchema, handler: GetJsonSchemaHandler
+    ) -> JsonSchemaValue:
+        """A number, or a text in the maker's notation."""
+        return self._schema()
+
+
+@dataclass(frozen=True)
+class Length(_Typed):
     """A length between two limits in millimetres; text is read in the trade's notation."""
 
     low_mm: float
@@ -42,21 +63,10 @@ class Length:
         bare: Bare = (info.context or {}).get("bare", "metric")
         show = Show(Units(system=bare, step_mm=0.1, fraction=64))
         low, high = show.length(self.low_mm).text, show.length(self.high_mm).text
-        return _within(
-            given,
-            lambda: read_length(given, bare),
-            (self.low_mm, self.high_mm),
-            f"{low} to {high}",
-        )
+        limits = (self.low_mm, self.high_mm)
+        return _within(given, lambda: read_length(given, bare), limits, f"{low} to {high}")
 
-    def __get_pydantic_core_schema__(self, source: Any, handler: GetCoreSchemaHandler) -> CoreSchema:
-        """Read first, then it is a float like any other."""
-        return core_schema.with_info_before_validator_function(self._read, handler(source))
-
-    def __get_pydantic_json_schema__(
-        self, schema: CoreSchema, handler: GetJsonSchemaHandler
-    ) -> JsonSchemaValue:
-        """A number of millimetres, or a text such as "16 1/2 in"."""
+    def _schema(self) -> JsonSchemaValue:
         return {
             "anyOf": [
                 {"type": "number", "minimum": self.low_mm, "maximum": self.high_mm},
@@ -67,28 +77,17 @@ class Length:
 
 
 @dataclass(frozen=True)
-class Angle:
+class Angle(_Typed):
     """An angle between two limits in degrees; text is read as makers write it."""
 
     low_deg: float
     high_deg: float
 
     def _read(self, given: object, info: ValidationInfo) -> float:
-        return _within(
-            given,
-            lambda: read_angle(given),
-            (self.low_deg, self.high_deg),
-            f"{self.low_deg:g}° to {self.high_deg:g}°",
-        )
+        allowed = f"{self.low_deg:g}° to {self.high_deg:g}°"
+        return _within(given, lambda: read_angle(given), (self.low_deg, self.high_deg), allowed)
 
-    def __get_pydantic_core_schema__(self, source: Any, handler: GetCoreSchemaHandler) -> CoreSchema:
-        """Read first, then it is a float like any other."""
-        return core_schema.with_info_before_validator_function(self._read, handler(source))
-
-    def __get_pydantic_json_schema__(
-        self, schema: CoreSchema, handler: GetJsonSchemaHandler
-    ) -> JsonSchemaValue:
-        """A number of degrees, or a text such as "11 1/2"."""
+    def _schema(self) -> JsonSchemaValue:
         return {
             "anyOf": [
                 {"type": "number", "minimum": self.low_deg, "maximum": self.high_deg},

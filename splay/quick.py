@@ -6,10 +6,10 @@ from dataclasses import dataclass
 
 from splay.errors import BadInput, Fault
 from splay.quantity import Figure, Quantity, Show
-from splay.setups.boring import BORING, dial, setting_on
+from splay.setups.boring import BORING, PRESSES, dial, setting_on, tool_scene
 from splay.setups.card import Dial, Scene
 from splay.setups.compound import mitre_between
-from splay.shop import GuideBlock, MitreSaw, Ramp, Shop
+from splay.shop import MitreSaw, Shop
 from splay.shop.scale import within_reach
 from splay.stance.lean import LeanAngles
 from splay.summary import LeanFigures, lean_figures
@@ -63,21 +63,8 @@ def quick_lean(shop: Shop, given: LeanAngles) -> QuickLean:
             made.append(_sawn(tool, f"{key}.foot", "foot_cut", "Foot cut: swing the saw to", rho, show))
         elif isinstance(tool, BORING):
             name, setting, dials, jig, reaches, note = setting_on(tool, rho, show, key)
-            notes: dict[str, str] = {}
-            if isinstance(tool, Ramp):
-                notes = {
-                    "base": show.length(tool.base).text,
-                    "spacer": setting.text,
-                    "spacer_kind": tool.spacer,
-                }
-            elif isinstance(tool, GuideBlock):
-                notes = {"block": setting.text, "height": show.length(tool.height).text}
-            d = dials[0] if dials else None
-            scale = (d.at_square, d.counts, d.reach, setting.text) if d else None
-            sides = (
-                ("rim: uphill", "middle") if tool.kind in ("tilting_table", "ramp") else ("rim", "middle")
-            )
-            scene = Scene(tool.kind, d.off_square if d else rho, *sides, scale, notes)
+            sides = ("rim: uphill", "middle") if isinstance(tool, PRESSES) else ("rim", "middle")
+            scene = tool_scene(tool, rho, *sides, dials, setting, show)
             made.append(
                 QuickSetting(
                     key, "bore", tool.kind, tool.name, name, setting, dials, jig, reaches, note, scene

@@ -10,7 +10,6 @@ from pydantic import BaseModel
 from splay.document import Angle, Length
 from splay.piece import Piece
 from splay.quantity import Figure, Quantity, Show
-from splay.quantity import degrees as deg
 from splay.setups.groups import toward
 from splay.stance.aim import foot_reach
 from splay.stance.lean import LeanAngles
@@ -32,11 +31,7 @@ class LeanFigures:
 
 @dataclass(frozen=True)
 class LegFigures:
-    """One leg's leans off the top and off plumb, its socket (x, y) and where its foot stands.
-
-    `bearing` is the sightline from x, 0 to 360, `from_out` the same from the line straight out
-    from the middle, counter-clockwise; both 0 for a leg without lean.
-    """
+    """One leg's leans off the top and off plumb, its socket (x, y) and where its foot stands."""
 
     number: int
     support: int
@@ -45,8 +40,6 @@ class LegFigures:
     foot: tuple[Quantity, Quantity]
     boring: LeanFigures
     standing: LeanFigures
-    from_out: Quantity
-    bearing: Quantity
     measured: bool
 
 
@@ -103,8 +96,6 @@ def leg_figures(leg: LegStance, show: Show) -> LegFigures:
     outward = tuple(-1.0 if at < -1e-6 else 1.0 for at in leg.socket[:2])
     out = (outward[0], outward[1])
     key = f"lean.{leg.number}"
-    leans = leg.boring.bearing is not None
-    bearing = leg.boring.bearing or 0.0
     return LegFigures(
         number=leg.number,
         support=leg.support,
@@ -113,10 +104,6 @@ def leg_figures(leg: LegStance, show: Show) -> LegFigures:
         foot=(show.length(leg.foot_floor[0]), show.length(leg.foot_floor[1])),
         boring=lean_figures(leg.boring, key, out, show),
         standing=lean_figures(leg.standing, f"{key}.floor", out, show),
-        from_out=show.angle(
-            deg.signed(bearing - deg.atan2(leg.socket[1], leg.socket[0])) if leans else 0.0
-        ),
-        bearing=show.angle(bearing),
         measured=leg.measured,
     )
 

@@ -27,7 +27,7 @@ from splay.shop.scale import nearest_mark, within_reach
 from splay.stance.staked import Stance
 
 BORING = (BevelGauge, TiltingTable, Ramp, GuideBlock, AngleGuide, DigitalGauge)
-_PRESS = (TiltingTable, Ramp)
+PRESSES = (TiltingTable, Ramp)
 _PLUMB_DEG = 1e-9
 _CLAMP = (
     "Clamp the top: a large bit can seize it and spin it. Keep hands out of its swing, and "
@@ -124,7 +124,7 @@ def _card(shared: _Shared, tool: Tool, index: int, show: Show) -> SetUp:
         scene=_scene(tool, rho, shared, dials, setting, show),
         proofs=tuple(f"bore.{number}" for number in group.numbers),
         checks=shared.checks,
-        cautions=(_CLAMP if isinstance(tool, _PRESS) else _HAND,),
+        cautions=(_CLAMP if isinstance(tool, PRESSES) else _HAND,),
     )
 
 
@@ -212,7 +212,7 @@ def _which_way(shared: _Shared, tool: Tool) -> tuple[str, ...]:
     up = "Underside up." if face == "underside" else "Upper face up."
     if shared.group.first.boring.bearing is None:
         return (up, "This hole stands square to the top: there is no sightline to set it on.")
-    if isinstance(tool, _PRESS):
+    if isinstance(tool, PRESSES):
         return (
             up,
             f"The {uphill} is UPHILL, the {downhill} downhill, the sightline along the fall.",
@@ -265,6 +265,25 @@ def _scene(
     setting: Quantity,
     show: Show,
 ) -> Scene:
+    if rho <= _PLUMB_DEG:
+        return tool_scene(tool, rho, "", "", dials, setting, show)
+    sided = shared.group.side != 0
+    high, low = (shared.uphill, shared.downhill) if sided else ("leans to", "leans from")
+    if isinstance(tool, PRESSES):
+        high, low = f"{high}: uphill", f"{low}: downhill"
+    return tool_scene(tool, rho, high, low, dials, setting, show)
+
+
+def tool_scene(
+    tool: Tool,
+    rho: float,
+    right: str,
+    left: str,
+    dials: tuple[Dial, ...],
+    setting: Quantity,
+    show: Show,
+) -> Scene:
+    """What the picture of a boring tool shows, with the names of what lies right and left."""
     notes: dict[str, str] = {}
     if isinstance(tool, Ramp):
         notes = {
@@ -274,15 +293,8 @@ def _scene(
         }
     elif isinstance(tool, GuideBlock):
         notes = {"block": setting.text, "height": show.length(tool.height).text}
-    scale = None
-    if dials:
-        d = dials[0]
-        scale = (d.at_square, d.counts, d.reach, setting.text)
-    off = dials[0].off_square if dials else rho
-    if rho <= _PLUMB_DEG:
-        return Scene(tool.kind, off, "", "", scale, notes)
-    sided = shared.group.side != 0
-    high, low = (shared.uphill, shared.downhill) if sided else ("leans to", "leans from")
-    if isinstance(tool, _PRESS):
-        high, low = f"{high}: uphill", f"{low}: downhill"
-    return Scene(tool.kind, off, high, low, scale, notes)
+    if not dials:
+        return Scene(tool.kind, rho, right, left, None, notes)
+    d = dials[0]
+    scale = (d.at_square, d.counts, d.reach, setting.text)
+    return Scene(tool.kind, d.off_square, right, left, scale, notes)

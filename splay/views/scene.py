@@ -12,7 +12,6 @@ from splay.stance.staked import LegStance, Stance
 from splay.stance.vectors import Flat, Vec
 from splay.views.project import DRAWN, Eye, Points, hulls, leg_points, tenon_points, to_floor
 
-
 _COARSE = 5
 """Every how manieth point of a finely drawn outline is enough for a silhouette."""
 

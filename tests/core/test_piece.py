@@ -18,6 +18,7 @@ from splay.piece import piece_schema, read_piece, write_piece
 from splay.piece.starters import starter
 from splay.shop import workbench
 from splay.stance.moves import Move, move
+from splay.stance.restate import Restate, restate
 from splay.stance.staked import stand
 from tests.core.make import piece, planned, round_stool
 
@@ -212,6 +213,63 @@ class Drags(SimpleTestCase):
             move(piece(), Move("foot", "plan", (300.0, 0.0), 9), 0.5)
         with self.assertRaises(BadInput):
             move(piece(), Move("height", "front", (0.0, -40.0)), 0.5)
+
+
+class SaidAnotherWay(SimpleTestCase):
+    """Another way of saying it must leave the stool standing where it stood."""
+
+    def same_stance(self, a: Any, b: Any, places: int = 6) -> None:
+        for one, other in zip(stand(a).legs, stand(b).legs, strict=True):
+            for x, y in zip(one.foot_floor, other.foot_floor, strict=True):
+                self.assertAlmostEqual(x, y, places)
+
+    @settings(deadline=None, max_examples=40)
+    @given(st.floats(-20, 25), st.floats(-20, 25), st.sampled_from([0.0, 5.0]))
+    def test_a_lean_written_in_every_way_is_the_same_lean(
+        self, splay: float, rake: float, fall: float
+    ) -> None:
+        spec = [{"by": "splay_rake", "splay": splay, "rake": rake}]
+        made = piece(angles=spec, lean={"fall": fall})
+        for line in ("side", "centre"):
+            turned = restate(made, Restate("angle", "resultant", leg=2, measured_from=line))
+            self.same_stance(made, turned)
+            self.same_stance(made, restate(turned, Restate("angle", "splay_rake", leg=3)))
+        each = restate(made, Restate("scope", "each"))
+        self.assertEqual(len(each.supports[0].angles), 4)
+        for line in ("out", "bearing"):
+            for leg in (1, 2, 3, 4):
+                each = restate(each, Restate("angle", "resultant", leg=leg, measured_from=line))
+            self.same_stance(made, each)
+
+    def test_a_footprint_taken_from_the_feet_puts_them_back_there(self) -> None:
+        for made, leg in ((piece(), 1), (round_stool(14), 2)):
+            self.same_stance(made, restate(made, Restate("angle", "footprint", leg=leg)))
+
+    def test_legs_laid_out_another_way_stand_where_they_stood(self) -> None:
+        ring = round_stool(12, placement={"way": "circle", "count": 4, "radius": 110, "first": 45})
+        spec = [{"by": "splay_rake", "splay": 10, "rake": 10}]
+        square = piece(outline={"kind": "rectangle", "length": 400, "width": 400}, angles=spec,
+                       placement={"way": "insets", "from_ends": 90, "from_edges": 90})  # fmt: skip
+        self.same_stance(
+            square, restate(restate(square, Restate("placement", "circle")), Restate("placement", "insets"))
+        )
+        free = restate(ring, Restate("placement", "free")).supports[0].placement
+        self.assertEqual(len(free.spots), 2)  # type: ignore[union-attr]
+        three = round_stool(12)
+        self.same_stance(three, restate(three, Restate("placement", "triangle")))
+
+    def test_outlines_keep_their_size_and_joints_their_socket(self) -> None:
+        for kind in ("round", "oval", "rectangle", "rounded_triangle"):
+            self.assertEqual(restate(piece(), Restate("outline", kind)).top.outline.kind, kind)
+        blind = restate(piece(), Restate("joint", "blind"))
+        self.assertEqual(blind.supports[0].joint.socket, 25.4)
+        self.assertEqual(restate(blind, Restate("joint", "through")).supports[0].joint.way, "through")
+
+    def test_what_cannot_be_said_so_is_refused(self) -> None:
+        for ask in (Restate("outline", "star"), Restate("angle", "guess"), Restate("scope", "some"),
+                    Restate("placement", "rows"), Restate("joint", "nailed"), Restate("scope", "each", support=4)):  # fmt: skip
+            with self.subTest(ask), self.assertRaises(BadInput):
+                restate(piece(), ask)
 
 
 class Drawn(SimpleTestCase):

@@ -1,3 +1,8 @@
+/** A copy of a record without one of its keys. */
+export function without<T>(record: Record<string, T>, key: string): Record<string, T> {
+  return Object.fromEntries(Object.entries(record).filter(([name]) => name !== key))
+}
+
 /** A copy of `root` with the value at a dotted path put in its place. */
 export function withValue<T>(root: T, path: string, value: unknown): T {
   const [head, ...rest] = path.split('.')

@@ -17,6 +17,7 @@ from splay.setups.card import Scene
 from splay.shop import Shop, read_shop
 from splay.stance.lean import LeanAngles, solve
 from splay.stance.moves import Move, move
+from splay.stance.restate import Restate, restate
 from splay.summary import LeanFigures, lean_figures
 from splay.views.pictures import picture
 from splay.views.shapes import View
@@ -37,6 +38,16 @@ class MoveIn(Schema):
     leg: int = 0
 
 
+class RestateIn(Schema):
+    """One thing of the piece to be said another way, keeping it as it is."""
+
+    what: Literal["outline", "placement", "angle", "scope", "joint"]
+    to: Annotated[str, Field(max_length=40)]
+    support: int = 0
+    leg: int = 0
+    measured_from: Literal["side", "centre", "out", "bearing"] = "out"
+
+
 class ReadingIn(Schema):
     """The answer to a proof: a number in mm or degrees, or the text as typed."""
 
@@ -51,6 +62,7 @@ class PlanIn(Schema):
     shop: dict[str, Any] | None = None
     readings: Annotated[list[ReadingIn], Field(max_length=400, default_factory=list)]
     moves: Annotated[list[MoveIn], Field(max_length=8, default_factory=list)]
+    restate: Annotated[list[RestateIn], Field(max_length=8, default_factory=list)]
     bare: Bare | None = None
     station: Literal["stance", "boring", "legs", "all"] = "all"
 
@@ -107,6 +119,8 @@ def make_plan(request: HttpRequest, payload: PlanIn) -> HttpResponse:
     for wanted in payload.moves:
         to = Move(wanted.moves, wanted.view, wanted.to, wanted.leg)
         piece = move(piece, to, shop.rounding.units().snap_mm())
+    for said in payload.restate:
+        piece = restate(piece, Restate(**said.model_dump()))
     made = plan(piece, shop, _readings(payload.readings, shop, bare))
     drawings = draw(piece, shop, made, payload.station)
     # Written out by the schema itself: the plan was made by the core and needs no second check.

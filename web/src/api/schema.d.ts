@@ -923,19 +923,14 @@ export interface components {
         /**
          * LegFigures
          * @description One leg's leans off the top and off plumb, its socket (x, y) and where its foot stands.
-         *
-         *     `bearing` is the sightline from x, 0 to 360, `from_out` the same from the line straight out
-         *     from the middle, counter-clockwise; both 0 for a leg without lean.
          */
         LegFigures: {
-            bearing: components["schemas"]["Quantity"];
             boring: components["schemas"]["LeanFigures"];
             /** Foot */
             foot: [
                 components["schemas"]["Quantity"],
                 components["schemas"]["Quantity"]
             ];
-            from_out: components["schemas"]["Quantity"];
             /** Measured */
             measured: boolean;
             /** Number */
@@ -1286,6 +1281,8 @@ export interface components {
             };
             /** Readings */
             readings?: components["schemas"]["ReadingIn"][];
+            /** Restate */
+            restate?: components["schemas"]["RestateIn"][];
             /** Shop */
             shop?: {
                 [key: string]: unknown;
@@ -1563,6 +1560,35 @@ export interface components {
              * @description Front to back (y), mm.
              */
             width: number | string;
+        };
+        /**
+         * RestateIn
+         * @description One thing of the piece to be said another way, keeping it as it is.
+         */
+        RestateIn: {
+            /**
+             * Leg
+             * @default 0
+             */
+            leg: number;
+            /**
+             * Measured From
+             * @default out
+             * @enum {string}
+             */
+            measured_from: "side" | "centre" | "out" | "bearing";
+            /**
+             * Support
+             * @default 0
+             */
+            support: number;
+            /** To */
+            to: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "outline" | "placement" | "angle" | "scope" | "joint";
         };
         /**
          * Resultant

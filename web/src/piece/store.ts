@@ -2,8 +2,8 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 
 import { api, ask, Away, Refused } from '../api/client'
-import type { Drawings, Fault, Move, Piece, PieceOut, Plan, PlanOut } from '../api/types'
-import { withValue } from '../paths'
+import type { Drawings, Fault, Move, Piece, PieceOut, Plan, PlanOut, Restate } from '../api/types'
+import { withValue, without } from '../paths'
 import { useShop } from '../shop/store'
 import { dropKept, keep, kept } from './kept'
 
@@ -40,6 +40,7 @@ export const usePiece = defineStore('piece', () => {
   let revision = 0
   let pending: Edit[] = []
   let move: Move | null = null
+  let said: Restate[] = []
   let moving = false
   let before: Piece | null = null
   let flying = false
@@ -58,6 +59,7 @@ export const usePiece = defineStore('piece', () => {
     id.value = wanted
     piece.value = plan.value = drawings.value = theirs.value = null
     pending = []
+    said = []
     move = null
     flying = stale = unsaved = false
     faults.value = {}
@@ -97,6 +99,13 @@ export const usePiece = defineStore('piece', () => {
     replan()
   }
 
+  /** Say one thing another way: the server knows how, and keeps the piece as it is. */
+  function restate(ask: Pick<Restate, 'what' | 'to'> & Partial<Restate>): void {
+    said = [...said, { support: 0, leg: 0, measured_from: 'out', ...ask }]
+    busy()
+    replan()
+  }
+
   /** A handle is being dragged; `final` when it is let go. */
   function drag(to: Move, final: boolean): void {
     if (!moving) before = piece.value
@@ -119,6 +128,7 @@ export const usePiece = defineStore('piece', () => {
       const mine = turn
       const batch = pending
       const moved = move
+      const restated = said
       const final = !moving
       let asked: Piece = piece.value
       for (const edit of batch) asked = withValue(asked, edit.path, edit.value)
@@ -126,11 +136,12 @@ export const usePiece = defineStore('piece', () => {
         const answer = (await ask(
           api.POST('/api/plan', {
             body: {
-              piece: asked as unknown as Record<string, unknown>,
+              piece: asked,
               bare: shop.system,
               station: station.value,
               readings: readings.value.map(({ proof, value }) => ({ proof, value })),
               moves: moved ? [moved] : [],
+              restate: restated,
             },
           }),
         )) as PlanOut
@@ -138,16 +149,18 @@ export const usePiece = defineStore('piece', () => {
         const old = before ?? piece.value
         pending = pending.filter((edit) => !batch.includes(edit))
         if (move === moved) move = null
+        said = said.filter((ask) => !restated.includes(ask))
         piece.value = answer.piece
         plan.value = answer.plan
         drawings.value = answer.drawings
         drop('')
         if (status.value === 'away') status.value = 'saving'
-        if (final) settle(old, batch.length > 0 || moved !== null)
+        if (final) settle(old, batch.length + restated.length > 0 || moved !== null)
       } catch (error) {
         if (mine !== turn) return
         if (error instanceof Refused) {
           setAside(error, batch)
+          said = said.filter((ask) => !restated.includes(ask))
           if (move === moved) move = null
         } else if (error instanceof Away) {
           status.value = 'away'
@@ -168,7 +181,7 @@ export const usePiece = defineStore('piece', () => {
 
   /** Nothing is on its way after all. */
   function calm(): void {
-    if (status.value !== 'saving' || pending.length || move || unsaved) return
+    if (status.value !== 'saving' || pending.length || said.length || move || unsaved) return
     status.value = 'saved'
     dropKept(id.value)
   }
@@ -206,8 +219,7 @@ export const usePiece = defineStore('piece', () => {
 
   function drop(path: string): void {
     if (!(path in faults.value)) return
-    const { [path]: _gone, ...rest } = faults.value
-    faults.value = rest
+    faults.value = without(faults.value, path)
   }
 
   function remember(): void {
@@ -230,7 +242,7 @@ export const usePiece = defineStore('piece', () => {
       const got = await ask(
         api.PUT('/api/pieces/{id}', {
           params: { path: { id: id.value } },
-          body: { document: document as unknown as Record<string, unknown>, based_on: over },
+          body: { document: document, based_on: over },
         }),
       )
       if (mine !== turn) return
@@ -342,6 +354,7 @@ export const usePiece = defineStore('piece', () => {
     canRedo,
     open,
     set,
+    restate,
     drag,
     replan,
     undo,

@@ -5,7 +5,7 @@ import { Refused } from '../api/client'
 import type { Fault, Shop, Tool } from '../api/types'
 import Choice from '../fields/Choice.vue'
 import TypedField from '../fields/TypedField.vue'
-import { withValue } from '../paths'
+import { withValue, without } from '../paths'
 import { useShop } from './store'
 
 /** The tools of the shop, how their scales read and how far they reach; units and rounding. */
@@ -17,8 +17,7 @@ const shop = computed(() => store.shop as Shop)
 async function set(path: string, value: unknown): Promise<void> {
   try {
     await store.change(withValue(shop.value, path, value))
-    const { [path]: _gone, ...rest } = faults.value
-    faults.value = rest
+    faults.value = without(faults.value, path)
     away.value = false
   } catch (error) {
     if (error instanceof Refused) {
@@ -197,16 +196,16 @@ const scaled = (tool: Tool): boolean => 'scale' in tool && tool.scale !== undefi
             @commit="set(`tools.${k}.reach`, $event)"
           />
           <TypedField
-            :stamp="store.chosen"
             v-if="tool.kind === 'guide_block'"
+            :stamp="store.chosen"
             label="Height of the block"
             :text="text(`tools.${k}.height`)"
             :fault="faults[`tools.${k}.height`]"
             @commit="set(`tools.${k}.height`, $event)"
           />
           <TypedField
-            :stamp="store.chosen"
             v-if="tool.kind === 'mitre_saw'"
+            :stamp="store.chosen"
             label="Blade leans to"
             :text="text(`tools.${k}.tilt.reach`)"
             :fault="faults[`tools.${k}.tilt.reach`]"

@@ -56,7 +56,7 @@ const marked = computed(() => {
     <ul class="steps">
       <li v-for="step in card.steps" :key="step">{{ step }}</li>
     </ul>
-    <div class="figs" v-if="card.jig.length">
+    <div v-if="card.jig.length" class="figs">
       <WhyFigure v-for="figure in card.jig" :key="figure.key" :figure="figure" />
     </div>
     <p v-for="caution in card.cautions" :key="caution" class="care">{{ caution }}</p>

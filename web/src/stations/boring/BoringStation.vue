@@ -13,7 +13,7 @@ import TurnsTable from '../TurnsTable.vue'
 import { useSupport } from '../support'
 
 const store = usePiece()
-const { support, base } = useSupport()
+const { index, support, base } = useSupport()
 const legs = ref<number[]>([1])
 const underside = computed(() => store.drawings?.piece.find((view) => view.name === 'underside'))
 const section = computed(
@@ -57,16 +57,8 @@ const warned = computed(() =>
     .flatMap((f) => f.legs.map((n) => `leg.${n}`)),
 )
 
-function become(way: string): void {
-  const old = joint.value
-  if (!old) return
-  const deep = Math.max(3, (Number(store.piece?.top.thickness) || 30) * 0.7)
-  store.set(
-    `${base.value}.joint`,
-    way === 'blind'
-      ? { way, socket: old.socket, depth: deep }
-      : { way, socket: old.socket, proud: 5 },
-  )
+function become(to: string): void {
+  store.restate({ what: 'joint', to, support: index.value })
 }
 </script>
 

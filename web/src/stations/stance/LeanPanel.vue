@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 
-import type { LegFigures } from '../../api/types'
+import type { LegFigures, Restate } from '../../api/types'
 import Choice from '../../fields/Choice.vue'
 import PieceField from '../../fields/PieceField.vue'
 import { usePiece } from '../../piece/store'
@@ -9,7 +9,7 @@ import { useSupport } from '../support'
 
 /** How the legs lean: typed in one way, shown in all. */
 const store = usePiece()
-const { support, base, legs } = useSupport()
+const { index, support, base, legs } = useSupport()
 const WAYS = [
   { value: 'splay_rake', title: 'splay and rake' },
   { value: 'resultant', title: 'resultant and sightline' },
@@ -48,54 +48,23 @@ const path = computed(() => `${base.value}.angles.${at.value}`)
 const leg = computed(() => mine.value[0])
 const ring = computed(() => ['circle', 'triangle'].includes(support.value?.placement.way ?? ''))
 
-function written(by: string, from: string, of: LegFigures): object {
-  if (by === 'splay_rake') {
-    return { by, splay: of.boring.splay.value, rake: of.boring.rake.value }
-  }
-  if (by === 'resultant') {
-    const sightlines: Record<string, number> = {
-      out: of.from_out.value,
-      side: of.boring.from_side?.quantity.value ?? 0,
-      centre: of.boring.from_centre?.quantity.value ?? 0,
-      bearing: of.bearing.value,
-    }
-    const resultant = of.boring.resultant.quantity.value
-    return { by, resultant, sightline: sightlines[from] ?? 0, measured_from: from }
-  }
-  if (by === 'footprint') {
-    const [width, depth] = (store.plan?.sizes ?? []).map((size) => size.figure.quantity.value)
-    return { by, width, depth }
-  }
-  return { by }
-}
-
 /** The same lean written another way. */
 function become(by: string): void {
-  if (leg.value) store.set(path.value, written(by, ring.value ? 'out' : 'side', leg.value))
+  const line = ring.value ? 'out' : 'side'
+  if (leg.value) say(by, line, leg.value.number)
 }
-function measure(from: string): void {
-  if (leg.value) store.set(path.value, written('resultant', from, leg.value))
+function measure(line: string): void {
+  if (leg.value) say('resultant', line as Line, leg.value.number)
+}
+type Line = NonNullable<Restate['measured_from']>
+function say(to: string, measured_from: Line, number: number): void {
+  store.restate({ what: 'angle', to, support: index.value, leg: number, measured_from })
 }
 
 /** Each pair or leg starts from the lean it has now. */
 function share(to: string): void {
-  const old = support.value
-  if (!old) return
-  let angles: object[] = [spec.value ?? {}]
-  if (to !== 'alike') {
-    const by = spec.value?.by ?? 'resultant'
-    const from = spec.value?.by === 'resultant' ? (spec.value.measured_from ?? 'out') : 'out'
-    const keys = new Map<number, LegFigures>()
-    legs.value.forEach((one, k) => {
-      const key = to === 'pairs' ? one.pair : k
-      if (!keys.has(key)) keys.set(key, one)
-    })
-    angles = [...keys.entries()]
-      .sort((a, b) => a[0] - b[0])
-      .map(([, one]) => written(by, from, one))
-  }
   pick.value = 0
-  store.set(base.value, { ...old, scope: to, angles })
+  store.restate({ what: 'scope', to, support: index.value })
 }
 
 const named = (list: LegFigures[]): string =>

@@ -8,7 +8,7 @@ import { useSupport } from '../support'
 
 /** Where the legs stand on the underside. */
 const store = usePiece()
-const { index, support, base, legs } = useSupport()
+const { index, support, base } = useSupport()
 const way = computed(() => support.value?.placement)
 const WAYS = [
   { value: 'circle', title: 'round a circle' },
@@ -26,24 +26,7 @@ const spots = computed(() => (way.value?.way === 'free' ? way.value.spots : []))
 
 /** Another way of laying out, starting from where the legs are now. */
 function become(to: string): void {
-  const first = legs.value[0]
-  if (!first) return
-  const [x, y] = first.place.map((q) => q.value) as [number, number]
-  const radius = Math.hypot(x, y)
-  const made: Record<string, object> = {
-    circle: { way: to, count: Math.max(3, legs.value.length), radius, first: first.bearing.value },
-    triangle: { way: to, side: radius * Math.sqrt(3), first: 90 },
-    insets: { way: to, from_ends: 90, from_edges: 70 },
-    free: {
-      way: to,
-      spots: legs.value.map((leg) => ({
-        x: leg.place[0].value,
-        y: leg.place[1].value,
-        mirror: 'none',
-      })),
-    },
-  }
-  store.set(`${base.value}.placement`, made[to])
+  store.restate({ what: 'placement', to, support: index.value })
 }
 function addSpot(): void {
   const made = [...spots.value, { x: 0, y: 60, mirror: 'none' }]

@@ -31,19 +31,9 @@ const FIELDS: Record<string, [string, string][]> = {
   ],
 }
 
-/** Another outline of about the same size: what was typed is carried over. */
+/** Another outline of about the same size. */
 function become(kind: string): void {
-  const old = top.value?.outline as unknown as Record<string, number> | undefined
-  if (!old) return
-  const long = old.length ?? old.diameter ?? (old.arc ?? 0) * 2 - (old.side ?? 0)
-  const wide = old.width ?? long
-  const made: Record<string, object> = {
-    round: { kind, diameter: Math.min(long, wide) },
-    oval: { kind, length: long, width: wide },
-    rectangle: { kind, length: long, width: wide, corner: 0 },
-    rounded_triangle: { kind, side: wide * 0.7, arc: wide * 0.85, first: 90 },
-  }
-  store.set('top.outline', made[kind])
+  store.restate({ what: 'outline', to: kind })
 }
 const USES = [
   ['stool', 'stool'],

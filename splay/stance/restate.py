@@ -1,0 +1,172 @@
+"""The same piece said another way: another outline of its size, legs laid out or leaning as they do."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import Any, Literal
+
+from splay.errors import BadInput, Fault
+from splay.piece import Blind, Piece, read_piece, write_piece
+from splay.quantity import degrees as deg
+from splay.stance.aim import foot_reach, outward
+from splay.stance.outline import extent
+from splay.stance.staked import LegStance, Stance, spec_index, stand
+
+NEAREST_MM = 5.0
+"""A leg is never laid out nearer to an edge than the piece file allows."""
+BLIND_SHARE = 0.7
+"""A blind socket starts out this share of the thickness deep (common practice, no source)."""
+PROUD_MM = 5.0
+
+
+@dataclass(frozen=True)
+class Restate:
+    """What is to be said another way, and how.
+
+    `to` is the kind, way or scope as the piece file names it; `support` the set of legs, `leg`
+    the number of a leg served by the angle meant, `measured_from` the line of a sightline.
+    """
+
+    what: Literal["outline", "placement", "angle", "scope", "joint"]
+    to: str
+    support: int = 0
+    leg: int = 0
+    measured_from: str = "out"
+
+
+def restate(piece: Piece, ask: Restate) -> Piece:
+    """The piece with one thing said another way; BadInput where that is not possible."""
+    document = write_piece(piece)
+    if ask.what == "outline":
+        document["top"]["outline"] = _outline(piece, ask.to)
+        return read_piece(document)
+    if not 0 <= ask.support < len(piece.supports):
+        do = "Choose a set of legs there is."
+        raise BadInput(Fault("support", str(ask.support), f"0 to {len(piece.supports) - 1}", do))
+    stance = stand(piece)
+    legs = [leg for leg in stance.legs if leg.support == ask.support]
+    support = document["supports"][ask.support]
+    if ask.what == "placement":
+        support["placement"] = _placement(piece, legs, ask.to)
+    elif ask.what == "angle":
+        leg = next((leg for leg in legs if leg.number == ask.leg), legs[0])
+        index = spec_index(piece.supports[ask.support], legs.index(leg), leg.pair)
+        support["angles"][index] = _angle(piece, stance, leg, ask.to, ask.measured_from)
+    elif ask.what == "scope":
+        _share(piece, stance, legs, ask, support)
+    else:
+        support["joint"] = _joint(piece, ask)
+    return read_piece(document)
+
+
+def _outline(piece: Piece, kind: str) -> dict[str, Any]:
+    """An outline of about the same size; the rounded triangle as wide as the top was deep."""
+    a, b = extent(piece.top.outline)
+    made: dict[str, dict[str, Any]] = {
+        "round": {"diameter": 2 * min(a, b)},
+        "oval": {"length": 2 * a, "width": 2 * b},
+        "rectangle": {"length": 2 * a, "width": 2 * b},
+        "rounded_triangle": {"side": 1.4 * b, "arc": 1.7 * b},
+    }
+    return {"kind": kind, **made.get(kind, {})}
+
+
+def _placement(piece: Piece, legs: list[LegStance], way: str) -> dict[str, Any]:
+    """Laid out another way, as near to where the legs stand as that way can say."""
+    radius = sum(math.hypot(*leg.place.at) for leg in legs) / len(legs)
+    x, y = legs[0].place.at
+    first = deg.signed(deg.atan2(y, x))
+    a, b = extent(piece.top.outline)
+    across = sum(abs(leg.place.at[0]) for leg in legs) / len(legs)
+    back = sum(abs(leg.place.at[1]) for leg in legs) / len(legs)
+    made: dict[str, dict[str, Any]] = {
+        "circle": {"count": max(3, len(legs)), "radius": radius, "first": first},
+        "triangle": {"side": radius * math.sqrt(3.0), "first": first},
+        "insets": {
+            "from_ends": max(NEAREST_MM, a - across),
+            "from_edges": max(NEAREST_MM, b - back),
+        },
+        "free": {"spots": _spots(legs)},
+    }
+    return {"way": way, **made.get(way, {})}
+
+
+def _spots(legs: list[LegStance]) -> list[dict[str, Any]]:
+    """One spot a leg, or one for two legs that mirror each other side to side."""
+    left = [leg.place.at for leg in legs]
+    made: list[dict[str, Any]] = []
+    while left:
+        x, y = left.pop(0)
+        mate = next((p for p in left if abs(p[0] + x) < 1e-6 and abs(p[1] - y) < 1e-6), None)
+        if mate is not None and abs(x) > 1e-6:
+            left.remove(mate)
+            made.append({"x": abs(x), "y": y, "mirror": "sides"})
+        else:
+            made.append({"x": x, "y": y, "mirror": "none"})
+    return made
+
+
+def _angle(piece: Piece, stance: Stance, leg: LegStance, by: str, line: str) -> dict[str, Any]:
+    """The lean a leg has now, written in another way."""
+    lean = leg.boring
+    if by == "splay_rake":
+        x, y = leg.place.at
+        return {"by": by, "splay": lean.splay * outward(x), "rake": lean.rake * outward(y)}
+    if by == "footprint":
+        return {"by": by, **_footprint(piece, stance, leg)}
+    if by != "resultant":
+        return {"by": by}
+    bearing = lean.bearing or 0.0
+    x, y = leg.place.at
+    # Into the outward quarter: an inward lean comes out past 90 degrees.
+    folded = deg.atan2(deg.sin(bearing) * outward(y), deg.cos(bearing) * outward(x))
+    sightlines = {
+        "out": deg.signed(bearing - deg.atan2(y, x)),
+        "side": deg.signed(folded),
+        "centre": deg.signed(90.0 - folded),
+        "bearing": bearing,
+    }
+    sightline = sightlines.get(line, 0.0) if lean.bearing is not None else 0.0
+    return {"by": by, "resultant": lean.resultant, "sightline": sightline, "measured_from": line}
+
+
+def _footprint(piece: Piece, stance: Stance, leg: LegStance) -> dict[str, float]:
+    """The box, or on a circle the ring, that this leg's cut foot touches now."""
+    support = piece.supports[leg.support]
+    x, y = leg.foot_floor[:2]
+    if support.placement.way in ("circle", "triangle"):
+        out = math.hypot(x, y)
+        u = (x / out, y / out) if out else (1.0, 0.0)
+        ring = 2 * (out + foot_reach(support.leg, leg.d, stance.floor, u))
+        return {"width": ring, "depth": ring}
+    wide = 2 * (abs(x) + foot_reach(support.leg, leg.d, stance.floor, (1.0, 0.0)))
+    deep = 2 * (abs(y) + foot_reach(support.leg, leg.d, stance.floor, (0.0, 1.0)))
+    return {"width": wide, "depth": deep}
+
+
+def _share(
+    piece: Piece, stance: Stance, legs: list[LegStance], ask: Restate, support: dict[str, Any]
+) -> None:
+    """Each pair or leg gets an angle of its own, starting from the lean it has now."""
+    model = piece.supports[ask.support]
+    chosen = [model.angles[spec_index(model, k, leg.pair)] for k, leg in enumerate(legs)]
+    support["scope"] = ask.to
+    if ask.to == "alike":
+        return
+    own: dict[int, dict[str, Any]] = {}
+    for k, (leg, spec) in enumerate(zip(legs, chosen, strict=True)):
+        key = leg.pair if ask.to == "pairs" else k
+        line = getattr(spec, "measured_from", "out")
+        own.setdefault(key, _angle(piece, stance, leg, spec.by, line))
+    support["angles"] = [own[key] for key in sorted(own)]
+
+
+def _joint(piece: Piece, ask: Restate) -> dict[str, Any]:
+    old = piece.supports[ask.support].joint
+    if ask.to == old.way:
+        return old.model_dump()
+    if ask.to == "blind":
+        return {"way": "blind", "socket": old.socket, "depth": piece.top.thickness * BLIND_SHARE}
+    proud = {} if not isinstance(old, Blind) else {"proud": PROUD_MM}
+    return {"way": ask.to, "socket": old.socket, **proud}
