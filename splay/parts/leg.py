@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
 from splay.parts.foot import FootCut, foot_cut
@@ -26,8 +27,13 @@ class LegPart:
     high_low: Figure
     section: str
     stock: Figure
+    octagon: Figure | None
+    wedge: Figure | None
     block: Figure
     cut: FootCut
+
+
+_SQUARE_DEG = 90.0 - 1e-9
 
 
 def leg_part(piece: Piece, stance: LegStance, floor: Floor, show: Show) -> LegPart:
@@ -98,6 +104,8 @@ def leg_part(piece: Piece, stance: LegStance, floor: Floor, show: Show) -> LegPa
         high_low=high_low,
         section=leg.section,
         stock=_stock(key, piece, stance, show),
+        octagon=_octagon(key, piece, stance, show),
+        wedge=_wedge(key, piece, stance, show),
         block=_block(key, piece, stance, cut, show),
         cut=cut,
     )
@@ -149,6 +157,44 @@ def _stock(key: str, piece: Piece, stance: LegStance, show: Show) -> Figure:
         show.input("D", "at the foot", leg.at_foot),
         show.input("d", "tenon", socket),
         note="finished size; add what your planing and turning take",
+    )
+
+
+def _octagon(key: str, piece: Piece, stance: LegStance, show: Show) -> Figure | None:
+    """A round leg by hand goes through eight sides: the gauge's setting from each edge."""
+    if piece.supports[stance.support].leg.section != "round":
+        return None
+    stock = _stock(key, piece, stance, show).quantity.value
+    return show.figure(
+        f"{key}.octagon",
+        "Eight sides: gauge from each edge",
+        stock * (1.0 - math.sqrt(0.5)),
+        "S · (1 − 1/√2)",
+        show.input("S", "square stock", stock),
+        note=f"each of the eight faces is then {show.length(stock * (math.sqrt(2.0) - 1.0)).text} wide",
+    )
+
+
+def _wedge(key: str, piece: Piece, stance: LegStance, show: Show) -> Figure | None:
+    """The wedge's slot across the top's grain, as an angle on the tenon's own square end.
+
+    The end is square to the leg, so a plan angle psi off the sightline is wider on it:
+    tan psi' = tan psi / cos rho.
+    """
+    lean = stance.boring
+    if isinstance(piece.supports[stance.support].joint, Blind) or lean.bearing is None:
+        return None
+    plan_angle = deg.fold(piece.top.grain + 90.0 - lean.bearing)
+    on_end = 90.0 if plan_angle > _SQUARE_DEG else deg.atan(deg.tan(plan_angle) / deg.cos(lean.resultant))
+    return show.figure(
+        f"{key}.wedge",
+        "Wedge slot, off the sightline mark",
+        on_end,
+        "tan ψ′ = tan ψ / cos ρ",
+        show.input("ψ", "across the grain, off the sightline in plan", plan_angle, "deg"),
+        show.input("ρ", "lean to the top", lean.resultant, "deg"),
+        unit="deg",
+        note="drawn on the tenon's end, so that the wedge pushes on end grain and cannot split the top",
     )
 
 

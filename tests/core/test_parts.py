@@ -118,6 +118,23 @@ class CheckValues(SimpleTestCase):
         self.assertAlmostEqual(leg.foot_long.quantity.value, 40.64, delta=0.015)
         self.assertAlmostEqual(leg.foot_short.quantity.value, 40.60, delta=0.015)
 
+    def test_a_wedge_slot_is_wider_on_the_tenons_end_than_in_plan(self) -> None:
+        # Plan angle 45 off the sightline, resultant 15: 45.99 on the end.
+        made = round_stool(15, placement={"way": "circle", "count": 4, "radius": 90, "first": 45})
+        wedge = leg_of(made).wedge
+        assert wedge is not None
+        self.assertAlmostEqual(wedge.quantity.value, 45.99, 2)
+        self.assertIsNone(leg_of(round_stool(15, joint={"way": "blind", "socket": 25, "depth": 20})).wedge)
+
+    def test_eight_sides_from_square_stock(self) -> None:
+        # S 45: gauge 13.18 from each edge, faces 18.64.
+        octagon = leg_of(round_stool(10, leg={"at_top": 45, "at_foot": 30})).octagon
+        assert octagon is not None
+        self.assertAlmostEqual(octagon.quantity.value, 13.18, 2)
+        self.assertIn("18.5 mm", octagon.note)
+        square = {"section": "square", "at_top": 45, "at_foot": 30}
+        self.assertIsNone(leg_of(round_stool(10, leg=square)).octagon)
+
     def test_spacers_under_a_ramp(self) -> None:
         # L 300, 6 degrees.
         for way, value in (

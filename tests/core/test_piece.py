@@ -135,6 +135,13 @@ class Judged(SimpleTestCase):
         made = planned(round_stool(0, joint={"way": "blind", "socket": 25, "depth": 60}))
         self.assertEqual(made.findings[0].level, "stop")
 
+    def test_feet_under_the_middle_of_the_seat_are_planned_and_warned_of(self) -> None:
+        # Radius 80, 392 high: a lean of 11.5 inward brings the feet together under the middle.
+        spec = [{"by": "resultant", "resultant": 11.53, "sightline": 180}]
+        made = piece(placement={"way": "circle", "count": 3, "radius": 80}, angles=spec)
+        self.assertIn("leans_inward", self.codes(made))
+        self.assertTrue({"footprint_inside", "cannot_stand"} & self.codes(made))
+
     def test_a_leg_that_never_reaches_the_floor_cannot_be_built(self) -> None:
         spec = [{"by": "resultant", "resultant": 60, "sightline": 90, "measured_from": "bearing"}]
         with self.assertRaises(CannotBuild):

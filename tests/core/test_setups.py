@@ -19,7 +19,7 @@ from splay.setups.card import SetUp
 from splay.setups.compound import compound, mitre_between, mitred_corner
 from splay.setups.foot import plane_cut
 from splay.shop import Shop, read_shop, workbench, write_shop
-from splay.stance.lean import direction, solve
+from splay.stance.lean import direction, lean_of, solve
 from splay.stance.staked import stand
 from splay.stance.vectors import unit
 from tests.core.make import piece, planned, round_stool
@@ -84,6 +84,10 @@ class Scales(SimpleTestCase):
         # Splay 10, rake 6: the second tilt is 5.909, shown to two places.
         card = cards(planned(piece()), "tilting_table")[0]
         self.assertTrue(any("5.91°" in step for step in card.steps), card.steps)
+        # Setting the plain rake, 6, would give 6.092: turn it back through both tilts.
+        got = Rotation.from_euler("x", -6, degrees=True).apply([0, 0, -1])
+        leaned = Rotation.from_euler("y", -10, degrees=True).apply(got)
+        self.assertAlmostEqual(abs(lean_of(tuple(leaned)).rake), 6.092, 3)
 
 
 class WhichWay(SimpleTestCase):

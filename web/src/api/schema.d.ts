@@ -962,9 +962,11 @@ export interface components {
             in_top: components["schemas"]["Figure"];
             /** Number */
             number: number;
+            octagon: components["schemas"]["Figure"] | null;
             /** Section */
             section: string;
             stock: components["schemas"]["Figure"];
+            wedge: components["schemas"]["Figure"] | null;
         };
         /**
          * LegStance

@@ -23,9 +23,9 @@ const view = computed(
 const part = computed(() => store.plan?.parts.find((p) => legs.value.includes(p.number)))
 const figures = computed<Figure[]>(() => {
   const p = part.value
-  return p
-    ? [p.exposed, p.in_top, p.finished, p.blank, p.stock, p.high_low, p.foot_long, p.foot_short]
-    : []
+  if (!p) return []
+  const all = [p.exposed, p.in_top, p.finished, p.blank, p.stock, p.octagon, p.wedge]
+  return [...all, p.high_low, p.foot_long, p.foot_short].filter((figure) => figure !== null)
 })
 const COLUMNS: [string, (p: LegPart) => Figure][] = [
   ['exposed', (p) => p.exposed],
