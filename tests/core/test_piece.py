@@ -274,7 +274,8 @@ class SaidAnotherWay(SimpleTestCase):
 
     def test_what_cannot_be_said_so_is_refused(self) -> None:
         for ask in (Restate("outline", "star"), Restate("angle", "guess"), Restate("scope", "some"),
-                    Restate("placement", "rows"), Restate("joint", "nailed"), Restate("scope", "each", support=4)):  # fmt: skip
+                    Restate("placement", "rows"), Restate("joint", "nailed"),
+                    Restate("scope", "each", support=4)):  # fmt: skip
             with self.subTest(ask), self.assertRaises(BadInput):
                 restate(piece(), ask)
 
