@@ -43,7 +43,7 @@ def draw(piece: Piece, shop: Shop, plan: Plan, station: Station = "all") -> Draw
     show = Show(shop.rounding.units())
     stance, parts, sockets = plan.stance, plan.parts, plan.sockets
     views = _VIEWS[station]
-    model = Model(piece, stance, parts, sockets, show) if views else None
+    model = Model(piece, stance, parts, sockets, show, plan.findings) if views else None
     return Drawings(
         piece=tuple(piece_view(model, name) for name in views) if model else (),
         sections=tuple(

@@ -12,6 +12,7 @@ from splay.views.scene import Model, Sight
 from splay.views.shapes import Handle, Shape, View, area, ellipse, line, text
 
 _LEAST_SIGHTLINE_MM = 60.0
+_RING_MM = 24.0
 
 
 def piece_view(model: Model, name: str) -> View:
@@ -92,7 +93,7 @@ def _lean_handle(model: Model, eye: Eye) -> list[Handle]:
 
 
 def plan_view(model: Model, eye: Eye, title: str) -> View:
-    """The piece from above or with its underside up: sockets, sightlines, feet."""
+    """The piece from above or with its underside up: sockets, sightlines, feet, what is warned of."""
     sight = Sight(model, eye)
     legs = model.stance.legs
     a, b = model.half
@@ -108,6 +109,7 @@ def plan_view(model: Model, eye: Eye, title: str) -> View:
         shapes.append(area("footprint", sight.footprint))
     for k, leg in enumerate(legs):
         shapes += _leg_in_plan(model, sight, k, leg)
+    shapes += _warned(model, eye)
     handles = []
     if eye is PLAN:
         for leg in legs:
@@ -118,6 +120,20 @@ def plan_view(model: Model, eye: Eye, title: str) -> View:
         y = eye.see(model.place((0.0, -b, 0.0)))
         shapes.append(text("label", (y[0] + 0.5 * a, y[1] - 0.1 * b - 6), "front edge"))
     return View(eye.name, title, _boxed(shapes, 0.05 * max(a, b)), tuple(shapes), tuple(handles))
+
+
+def _warned(model: Model, eye: Eye) -> list[Shape]:
+    """A ring round each place something was found at."""
+    return [
+        ellipse(
+            "warning",
+            eye.see(model.place((*finding.at, 0.0))),
+            (_RING_MM, _RING_MM),
+            part=f"leg.{finding.legs[0]}",
+        )
+        for finding in model.findings
+        if finding.at is not None and finding.level != "note"
+    ]
 
 
 def _grain(model: Model, eye: Eye) -> list[Shape]:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from splay.judge import Finding
 from splay.parts import LegPart, SocketPart
 from splay.piece import Piece
 from splay.quantity import Show
@@ -62,7 +63,9 @@ class Model:
         parts: tuple[LegPart, ...],
         sockets: tuple[SocketPart, ...],
         show: Show,
+        findings: tuple[Finding, ...] = (),
     ) -> None:
+        self.findings = findings
         self.piece, self.stance, self.sockets, self.show = piece, stance, sockets, show
         floor = stance.floor
         pairs = list(zip(stance.legs, parts, strict=True))

@@ -5,6 +5,7 @@ from __future__ import annotations
 import tempfile
 
 from axe_playwright_python.sync_playwright import Axe
+from django.contrib.auth import get_user_model
 from django.test import SimpleTestCase, tag
 from playwright.sync_api import Route, expect
 
@@ -38,6 +39,20 @@ class Keeping(BrowserCase):
         again = self.at(address, page=self.open(self.context))
         expect(field(again, "height")).to_have_value("515 mm")
         saved(again)
+
+    def test_what_is_typed_after_signing_out_elsewhere_is_there_after_signing_in(self) -> None:
+        page = self.at(self.hang())
+        maker = get_user_model().objects.get(username="ash")
+        maker.set_password("limewood-and-oak-7")  # which ends every session of this maker
+        maker.save()
+        self.context.clear_cookies(name="sessionid")
+        type_in(page, "height", "518")
+        expect(page.get_by_role("button", name="Sign in")).to_be_visible()
+        page.get_by_label("Name").fill("ash")
+        page.get_by_label("Password").fill("limewood-and-oak-7")
+        page.get_by_role("button", name="Sign in").click()
+        expect(field(page, "height")).to_have_value("518 mm")
+        saved(page)
 
     def test_late_answers_do_not_undo_newer_figures(self) -> None:
         page = self.at(self.hang())

@@ -154,9 +154,9 @@ class Shaping(BrowserCase):
             page.get_by_role("radio", name=kind, exact=True).check(force=True)
             expect(field(page, f"top.outline.{path}")).to_be_visible()
         page.get_by_label("freely").check(force=True)
-        expect(page.get_by_label("To the right")).to_have_count(4)
+        expect(page.get_by_label("To the right")).to_have_count(2)
         page.get_by_role("button", name="another leg").click()
-        expect(page.get_by_label("To the right")).to_have_count(5)
+        expect(page.get_by_label("To the right")).to_have_count(3)
         saved(page)
 
     def test_undo_and_redo_step_through_the_changes(self) -> None:

@@ -310,6 +310,12 @@ class Drawn(SimpleTestCase):
             self.assertAlmostEqual(a[0], -b[0], 9)
             self.assertAlmostEqual(a[1], b[1], 9)
 
+    def test_a_caution_is_ringed_where_it_is(self) -> None:
+        made = round_stool(14, placement={"way": "circle", "count": 3, "radius": 162})
+        rings = [s for s in draw(made, workbench(), planned(made)).piece[2].shapes
+                 if s.kind == "ellipse" and s.layer == "warning"]  # fmt: skip
+        self.assertEqual([ring.points[0] for ring in rings], [leg.place.at for leg in stand(made).legs])
+
     def test_a_picture_shows_the_tool_at_the_real_angle(self) -> None:
         made = round_stool(20)
         plan = planned(made)

@@ -17,6 +17,11 @@ api.use(token)
 /** The server could not be reached: nothing is wrong with what was sent. */
 export class Away extends Error {}
 
+/** Nobody is signed in any more: what was sent is kept, like when the server is away. */
+export class SignedOut extends Away {}
+
+export const SIGNED_OUT = 'proud-rake:signed-out'
+
 /** The server answered that something is wrong. */
 export class Refused extends Error {
   constructor(readonly problem: Problem) {
@@ -36,6 +41,10 @@ export async function ask<T>(call: Promise<Answer<T>>): Promise<T> {
   }
   const { data, error, response } = answer
   if (response.ok) return data as T
+  if (response.status === 401) {
+    dispatchEvent(new Event(SIGNED_OUT))
+    throw new SignedOut('Nobody is signed in any more.')
+  }
   if (response.status >= 500) throw new Away('The workshop is busy.')
   throw new Refused(
     (error as Problem | undefined) ?? {

@@ -272,6 +272,12 @@ polyline.warning {
   stroke: var(--caution);
   stroke-width: 3px;
 }
+ellipse.warning {
+  stroke: var(--caution);
+  stroke-width: 3px;
+  stroke-dasharray: 3 3;
+  pointer-events: none;
+}
 .lit {
   stroke: var(--measured);
   stroke-width: 2.6px;

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
 
-import { api, ask, Away } from '../api/client'
+import { api, ask, Away, SIGNED_OUT } from '../api/client'
 import type { Session } from '../api/types'
 
 /** Who is signed in. */
@@ -19,6 +19,10 @@ export const useSession = defineStore('session', () => {
       setTimeout(() => void load(), 2000)
     }
   }
+
+  addEventListener(SIGNED_OUT, () => {
+    if (session.value?.maker) void load()
+  })
 
   async function signIn(name: string, password: string): Promise<void> {
     const body = { name, password }

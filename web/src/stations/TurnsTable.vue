@@ -25,6 +25,7 @@ const store = usePiece()
       <tr
         v-for="turn in turns"
         :key="turn.leg"
+        :class="{ lit: store.lit === `leg.${turn.leg}` }"
         @pointerenter="store.lit = `leg.${turn.leg}`"
         @pointerleave="store.lit = ''"
       >
@@ -38,6 +39,9 @@ const store = usePiece()
 </template>
 
 <style scoped>
+tr.lit {
+  background: var(--wood);
+}
 table {
   border-collapse: collapse;
   font-size: 0.88rem;

@@ -84,6 +84,7 @@ const FACINGS = [
               v-for="leg in store.plan?.parts"
               :key="leg.number"
               :data-leg="leg.number"
+              :class="{ lit: store.lit === `leg.${leg.number}` }"
               @pointerenter="store.lit = `leg.${leg.number}`"
               @pointerleave="store.lit = ''"
             >
@@ -126,6 +127,9 @@ const FACINGS = [
   .two {
     grid-template-columns: 1fr;
   }
+}
+tr.lit {
+  background: var(--wood);
 }
 table {
   border-collapse: collapse;

@@ -43,6 +43,7 @@ const rows = computed(() => {
         <tr
           v-for="[leg, ...rest] in rows"
           :key="leg?.number"
+          :class="{ lit: [leg, ...rest].some((one) => store.lit === `leg.${one?.number}`) }"
           @pointerenter="store.lit = `leg.${leg?.number}`"
           @pointerleave="store.lit = ''"
         >
@@ -76,6 +77,9 @@ const rows = computed(() => {
 .strip {
   border-top: 1px solid var(--line);
   padding: 0.25rem 0.9rem 0.4rem;
+}
+tr.lit {
+  background: var(--wood);
 }
 table {
   width: 100%;
