@@ -46,15 +46,12 @@ install: $(STAMPS)/dev $(STAMPS)/web $(STAMPS)/browser
 build: $(STAMPS)/built
 
 demo: build
-	@PROUD_RAKE_DEMO=1 PROUD_RAKE_DATA=$(DEMO_DATA) $(PY) manage.py migrate --verbosity 0
-	@PROUD_RAKE_DEMO=1 PROUD_RAKE_DATA=$(DEMO_DATA) $(PY) manage.py demo
 	@PATH="$(CURDIR)/.venv/bin:$$PATH" PROUD_RAKE_DEMO=1 PROUD_RAKE_BIND=$(BIND) \
-		PROUD_RAKE_DATA=$(DEMO_DATA) $(PY) manage.py serve --port $(PORT)
+		PROUD_RAKE_DATA=$(DEMO_DATA) $(PY) manage.py serve --port $(PORT) --migrate --load-demo
 
 run: build
-	@PROUD_RAKE_DATA=$(DATA) $(PY) manage.py migrate --verbosity 0
 	@PATH="$(CURDIR)/.venv/bin:$$PATH" PROUD_RAKE_BIND=$(BIND) \
-		PROUD_RAKE_DATA=$(DATA) $(PY) manage.py serve --port $(PORT)
+		PROUD_RAKE_DATA=$(DATA) $(PY) manage.py serve --port $(PORT) --migrate
 
 lint: install
 	.venv/bin/ruff check .

@@ -97,6 +97,7 @@ class Show:
         # Legs alike have the same figures: each is worded once.
         self._lengths: dict[float, Quantity] = {}
         self._angles: dict[tuple[float, int], Quantity] = {}
+        self._inputs: dict[tuple[str, str, float], Input] = {}
 
     def length(self, mm: float) -> Quantity:
         """A length in millimetres with its text in both systems."""
@@ -127,8 +128,13 @@ class Show:
 
     def input(self, symbol: str, name: str, value: float, unit: Unit = "mm") -> Input:
         """One input of a formula."""
+        key = (symbol, name, value)
+        if (known := self._inputs.get(key)) is not None:
+            return known
         quantity = self.angle(value, 2) if unit == "deg" else self._plain(value, unit)
-        return Input(symbol, name, quantity)
+        made = Input(symbol, name, quantity)
+        self._inputs[key] = made
+        return made
 
     def _plain(self, value: float, unit: Unit) -> Quantity:
         if unit == "mm":

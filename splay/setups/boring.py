@@ -29,6 +29,7 @@ from splay.stance.staked import Stance
 BORING = (BevelGauge, TiltingTable, Ramp, GuideBlock, AngleGuide, DigitalGauge)
 PRESSES = (TiltingTable, Ramp)
 _PLUMB_DEG = 1e-9
+_BY_HAND = "Each leg on its own sightline; the setting stays the same."
 _CLAMP = (
     "Clamp the top: a large bit can seize it and spin it. Keep hands out of its swing, and "
     "follow the drill's own manual."
@@ -233,7 +234,9 @@ def _which_way(shared: _Shared, tool: Tool) -> tuple[str, ...]:
 
 def _steps(shared: _Shared, tool: Tool, show: Show) -> tuple[str, ...]:
     lean = shared.group.first.boring
-    made = [shared.index] if shared.index else []
+    made = []
+    if shared.index:
+        made.append(shared.index if isinstance(tool, PRESSES) else _BY_HAND)
     if isinstance(tool, TiltingTable) and min(abs(lean.splay), abs(lean.rake)) > 1e-6:
         second = deg.atan(deg.tan(abs(lean.rake)) * deg.cos(lean.splay))
         made.append(

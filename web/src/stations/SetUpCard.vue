@@ -20,7 +20,7 @@ const reads = computed(() => {
 })
 const marked = computed(() => {
   const d = dial.value
-  return d && Math.abs(d.mark.value - d.reading.value) > 0.04 ? d.mark.text : ''
+  return d && d.mark.text !== d.reading.text ? d.mark.text : ''
 })
 </script>
 

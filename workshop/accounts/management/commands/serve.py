@@ -5,6 +5,7 @@ from typing import Any
 
 from django.conf import settings
 from django.contrib.auth import get_user_model
+from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
 from workshop.accounts.demo import DEMO_MAKER
@@ -36,11 +37,17 @@ class Command(BaseCommand):
     def add_arguments(self, parser: CommandParser) -> None:
         """Where to listen; the address itself comes from PROUD_RAKE_BIND."""
         parser.add_argument("--port", type=int, default=8420)
+        parser.add_argument("--migrate", action="store_true", help="bring the database up to date first")
+        parser.add_argument("--load-demo", action="store_true", help="hang the demo's pieces up first")
 
-    def handle(self, *args: Any, port: int, **options: Any) -> None:
-        """Hand over to the server."""
+    def handle(self, *args: Any, port: int, migrate: bool, load_demo: bool, **options: Any) -> None:
+        """Make ready what was asked for, then hand over to the server."""
+        if migrate:
+            call_command("migrate", verbosity=0)
         if reason := refusal(settings.BIND):
             raise CommandError(reason)
+        if load_demo:
+            call_command("demo")
         host = f"[{settings.BIND}]" if ":" in settings.BIND else settings.BIND
         self.stdout.write(f"Proud Rake is served at http://{host}:{port}/  (stop with Ctrl-C)")
         self.stdout.flush()
