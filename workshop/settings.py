@@ -33,7 +33,7 @@ def _secret() -> str:
 
 
 SECRET_KEY = _secret()
-ALLOWED_HOSTS = ["localhost", "127.0.0.1", "[::1]", "testserver"]
+ALLOWED_HOSTS = ["localhost", "127.0.0.1", "[::1]"]
 if not ON_LOOPBACK:
     ALLOWED_HOSTS += [BIND, socket.gethostname()]
 ALLOWED_HOSTS += [name for name in os.environ.get("PROUD_RAKE_HOSTS", "").split(",") if name]

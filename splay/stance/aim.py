@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from functools import lru_cache
 
 from splay.errors import CannotBuild
 from splay.piece import Leg, Outline, Resultant, Spec, SplayRake
@@ -10,7 +11,7 @@ from splay.piece.angles import AsWide, Footprint
 from splay.quantity import degrees as deg
 from splay.stance.floor import Floor
 from splay.stance.lean import direction, direction_on
-from splay.stance.outline import extent, rim
+from splay.stance.outline import points, rim
 from splay.stance.vectors import Flat, Vec, between, dot, unit
 
 MIDDLE_MM = 1e-6
@@ -73,10 +74,7 @@ def _target(spec: Spec, socket: Flat, d: Vec, leg: Leg, outline: Outline, floor:
         wide = (spec.width / 2, spec.depth / 2)
         return _corner(wide, wide, socket, d, leg, floor)
     if isinstance(spec, AsWide) and not ring:
-        a, b = extent(outline)
-        xs = [floor.to_floor((x, y, 0.0)) for x in (a, -a) for y in (b, -b)]
-        far = (max(p[0] for p in xs), max(p[1] for p in xs))
-        near = (-min(p[0] for p in xs), -min(p[1] for p in xs))
+        far, near = _shadow(outline, floor)
         return _corner(far, near, socket, d, leg, floor)
     bearing = _out(socket)
     u = (deg.cos(bearing), deg.sin(bearing))
@@ -86,6 +84,15 @@ def _target(spec: Spec, socket: Flat, d: Vec, leg: Leg, outline: Outline, floor:
     edge = floor.to_floor((*rim(outline, bearing), 0.0))
     inset = foot_reach(leg, d, floor, u) if isinstance(spec, AsWide) else 0.0
     return (edge[0] - inset * u[0], edge[1] - inset * u[1])
+
+
+@lru_cache(maxsize=64)
+def _shadow(outline: Outline, floor: Floor) -> tuple[Flat, Flat]:
+    """How far the underside reaches right and back, and left and front, seen plumb, mm."""
+    seen = [floor.to_floor((x, y, 0.0)) for x, y in points(outline)]
+    far = (max(p[0] for p in seen), max(p[1] for p in seen))
+    near = (-min(p[0] for p in seen), -min(p[1] for p in seen))
+    return far, near
 
 
 def _corner(far: Flat, near: Flat, socket: Flat, d: Vec, leg: Leg, floor: Floor) -> Flat:

@@ -57,9 +57,11 @@ def stand(piece: Piece, measured: dict[int, float] | None = None) -> Stance:
             number = len(legs) + 1
             read = (measured or {}).get(number)
             d = _direction(piece, support, k, place, mates[k], floor)
-            if read is not None:
+            # A plumb leg has no sightline, so a reading cannot say which way it went.
+            known = read is not None and lean_of(d).bearing is not None
+            if read is not None and known:
                 d = _as_bored(d, read)
-            legs.append(_leg(number, index, place, mates[k], d, floor, read is not None))
+            legs.append(_leg(number, index, place, mates[k], d, floor, known))
     return Stance(floor, tuple(legs))
 
 

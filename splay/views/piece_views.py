@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 
 from splay.quantity import degrees as deg
+from splay.setups.groups import boring_groups
 from splay.stance.staked import LegStance
 from splay.stance.vectors import Flat
 from splay.views.project import FRONT, PLAN, SIDE, UNDERSIDE, Eye, quarter_eye
@@ -13,6 +14,8 @@ from splay.views.shapes import Handle, Shape, View, area, ellipse, line, text
 
 _LEAST_SIGHTLINE_MM = 60.0
 _RING_MM = 24.0
+_LEAST_ARC_DEG = 4.0
+"""A smaller angle than this cannot be drawn apart from its line."""
 
 
 def piece_view(model: Model, name: str) -> View:
@@ -110,6 +113,9 @@ def plan_view(model: Model, eye: Eye, title: str) -> View:
     for k, leg in enumerate(legs):
         shapes += _leg_in_plan(model, sight, k, leg)
     shapes += _warned(model, eye)
+    if eye is UNDERSIDE:
+        for group in boring_groups(model.stance):
+            shapes += _both_lines(model, eye, group.first)
     handles = []
     if eye is PLAN:
         for leg in legs:
@@ -120,6 +126,36 @@ def plan_view(model: Model, eye: Eye, title: str) -> View:
         y = eye.see(model.place((0.0, -b, 0.0)))
         shapes.append(text("label", (y[0] + 0.5 * a, y[1] - 0.1 * b - 6), "front edge"))
     return View(eye.name, title, _boxed(shapes, 0.05 * max(a, b)), tuple(shapes), tuple(handles))
+
+
+def _both_lines(model: Model, eye: Eye, leg: LegStance) -> list[Shape]:
+    """The sightline's angle from the side line and from the centre line, drawn at the socket."""
+    lean = leg.boring
+    if lean.bearing is None or lean.from_side is None or lean.from_centre is None:
+        return []
+    x, y = leg.place.at
+    half = model.piece.supports[leg.support].joint.socket
+    made: list[Shape] = []
+    side = 0.0 if deg.cos(lean.bearing) >= 0 else 180.0
+    centre = 90.0 if deg.sin(lean.bearing) >= 0 else 270.0
+    for line_at, size, radius in ((side, lean.from_side, 1.9), (centre, lean.from_centre, 2.5)):
+        if size < _LEAST_ARC_DEG:
+            continue
+        reach = radius * half
+        turn = deg.signed(lean.bearing - line_at)
+        marks = [line_at + turn * k / 8 for k in range(9)]
+        arc = [eye.see(model.place((x + reach * deg.cos(m), y + reach * deg.sin(m), 0.0))) for m in marks]
+        out = reach * 1.2
+        ends = ((x, y, 0.0), (x + out * deg.cos(line_at), y + out * deg.sin(line_at), 0.0))
+        label = line_at + turn * 0.45
+        far = reach + 0.75 * half
+        at = (x + far * deg.cos(label), y + far * deg.sin(label), 0.0)
+        made += [
+            line("dimension", *arc),
+            line("dimension", *(eye.see(model.place(end)) for end in ends)),
+            text("dimension", eye.see(model.place(at)), model.show.angle(size).text),
+        ]
+    return made
 
 
 def _warned(model: Model, eye: Eye) -> list[Shape]:

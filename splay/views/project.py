@@ -57,7 +57,7 @@ UNDERSIDE = Eye("underside", (-1.0, 0.0, 0.0), (0.0, 1.0, 0.0))
 """Turned over side to side, as it lies on the bench: the front edge stays near the maker."""
 
 
-def quarter_eye(turn_deg: float = 28.0, rise_deg: float = 20.0) -> Eye:
+def quarter_eye(turn_deg: float = 17.0, rise_deg: float = 20.0) -> Eye:
     """Standing in front, a little to the right and above."""
     ct, st = deg.cos(turn_deg), deg.sin(turn_deg)
     cr, sr = deg.cos(rise_deg), deg.sin(rise_deg)
