@@ -11,16 +11,8 @@ from splay.stance.lean import LeanAngles
 from splay.stance.staked import LegStance, Stance
 
 _ROUND = 6
-_TOWARD = (
-    "the right",
-    "the back right",
-    "the back",
-    "the back left",
-    "the left",
-    "the front left",
-    "the front",
-    "the front right",
-)
+_ON_LINE_DEG = 0.05
+"""Nearer to a centre line than any scale can show, a sightline is said to lie along it."""
 
 
 @dataclass(frozen=True)
@@ -75,10 +67,15 @@ def _grouped(stance: Stance, key: object) -> tuple[Group, ...]:
 
 
 def toward(lean: LeanAngles) -> str:
-    """Which way a leg leans in plan, in words."""
+    """Which way a leg leans in plan, in words: the quarter, since the folded angles leave it open."""
     if lean.bearing is None:
         return "nowhere: it stands square"
-    return _TOWARD[round(lean.bearing / 45.0) % 8]
+    assert lean.from_side is not None and lean.from_centre is not None
+    back = "back" if 0.0 < lean.bearing < 180.0 else "front"
+    side = "right" if lean.bearing < 90.0 or lean.bearing > 270.0 else "left"
+    if lean.from_side < _ON_LINE_DEG:
+        return f"the {side}"
+    return f"the {back}" if lean.from_centre < _ON_LINE_DEG else f"the {back} {side}"
 
 
 def turn(number: int, lean: LeanAngles, show: Show) -> Turn:

@@ -14,11 +14,22 @@ from splay.views.scale_arc import scale_arc
 from splay.views.shapes import Shape, View, area, ellipse, line, text
 
 BOX = (-160.0, -120.0, 160.0, 128.0)
+_ROOM = 9.0
 
 
 def picture(scene: Scene, title: str) -> View:
     """The picture for one way of working."""
-    return View(scene.way, title, BOX, tuple(_DRAWN[scene.way](scene)))
+    shapes = tuple(_DRAWN[scene.way](scene))
+    xs = [x for shape in shapes for x, _ in shape.points]
+    ys = [y for shape in shapes for _, y in shape.points]
+    # A steep setting may reach past the usual frame: it grows, rather than cut a figure off.
+    box = (
+        min(BOX[0], min(xs) - _ROOM),
+        min(BOX[1], min(ys) - _ROOM),
+        max(BOX[2], max(xs) + _ROOM),
+        max(BOX[3], max(ys) + _ROOM),
+    )
+    return View(scene.way, title, box, shapes)
 
 
 def _turned(points: tuple[Flat, ...], angle: float, about: Flat) -> tuple[Flat, ...]:

@@ -18,8 +18,9 @@ from splay.reading import read_reading
 from splay.setups.card import SetUp
 from splay.setups.compound import compound, mitre_between, mitred_corner
 from splay.setups.foot import plane_cut
+from splay.setups.groups import toward
 from splay.shop import Shop, read_shop, workbench, write_shop
-from splay.stance.lean import direction, lean_of, solve
+from splay.stance.lean import direction, direction_on, lean_of, solve
 from splay.stance.staked import stand
 from splay.stance.vectors import unit
 from tests.core.make import piece, planned, round_stool
@@ -126,6 +127,13 @@ class WhichWay(SimpleTestCase):
         steps = " ".join(cards(planned(piece()), "tilting_table")[0].steps)
         self.assertIn("legs 1 and 3; legs 2 and 4", steps)
         self.assertIn("120°", " ".join(cards(planned(round_stool(12)), "ramp")[0].steps))
+
+    def test_the_quarter_a_leg_leans_to_is_always_said(self) -> None:
+        # Folded angles alone leave four directions open, however near a line the sightline lies.
+        for bearing, words in ((5, "the back right"), (85, "the back right"), (95, "the back left"),
+                               (190, "the front left"), (359, "the front right"), (0, "the right"),
+                               (90, "the back"), (180, "the left"), (270, "the front")):  # fmt: skip
+            self.assertEqual(toward(lean_of(direction_on(10, bearing))), words)
 
     def test_legs_that_lean_differently_have_cards_of_their_own(self) -> None:
         angles = [

@@ -1,0 +1,171 @@
+"""Drawings: true to scale, the right way round, and nothing left out."""
+
+from __future__ import annotations
+
+import math
+from typing import Any, ClassVar
+
+from django.test import SimpleTestCase
+
+from splay.draw import draw
+from splay.piece import Piece
+from splay.setups.card import Scene
+from splay.shop import workbench
+from splay.views.pictures import picture
+from splay.views.scale_arc import scale_arc
+from splay.views.shapes import View
+from tests.core.make import piece, planned, round_stool
+
+
+def drawn(made: Piece) -> Any:
+    return draw(made, workbench(), planned(made))
+
+
+def shapes(view: View, layer: str, part: str = "") -> list[Any]:
+    return [s for s in view.shapes if s.layer == layer and (not part or s.part == part)]
+
+
+class Views(SimpleTestCase):
+    def test_the_front_shows_the_width_over_the_feet_and_the_height(self) -> None:
+        made = piece()
+        plan = planned(made)
+        front = drawn(made).piece[0]
+        texts = [s.text for s in front.shapes if s.kind == "text"]
+        self.assertIn("430 mm", texts)
+        self.assertIn(plan.sizes[0].figure.quantity.text, texts)
+
+    def test_the_side_looks_from_the_right_with_the_front_to_the_left(self) -> None:
+        made = piece(angles=[{"by": "splay_rake", "splay": 10, "rake": 6}])
+        plan = planned(made)
+        side = drawn(made).piece[1]
+        front_leg = next(
+            h for h in side.handles if h.moves == "foot" and plan.stance.legs[h.leg - 1].place.at[1] < 0
+        )
+        self.assertLess(front_leg.at[0], 0)
+
+    def test_a_leaning_seat_is_drawn_leaning_on_a_level_floor(self) -> None:
+        made = piece(lean={"fall": 6})
+        side = drawn(made).piece[1]
+        floor = shapes(side, "floor")[0]
+        self.assertEqual({y for _, y in floor.points}, {0.0})
+        height = next(h for h in side.handles if h.moves == "height")
+        self.assertAlmostEqual(height.at[1], 430, 6)
+        back = next(h for h in side.handles if h.moves == "lean")
+        slope = math.degrees(math.atan2(back.at[1] - height.at[1], back.at[0] - height.at[0]))
+        self.assertAlmostEqual(slope, -6, 6)
+
+    def test_silhouettes_hold_the_whole_leg(self) -> None:
+        made = round_stool(18, leg={"at_top": 44, "at_foot": 30})
+        plan = planned(made)
+        front = drawn(made).piece[0]
+        for leg in plan.stance.legs:
+            outline = shapes(front, "leg", f"leg.{leg.number}")[0].points
+            xs, ys = [x for x, _ in outline], [y for _, y in outline]
+            self.assertAlmostEqual(min(ys), 0, delta=0.02)
+            # The mouth lies in the underside, 392 above the floor.
+            self.assertAlmostEqual(max(ys), 392, delta=0.02)
+            self.assertGreater(max(xs) - min(xs), 30)
+
+    def test_square_and_round_legs_are_drawn_together(self) -> None:
+        square = {"section": "square", "at_top": 40, "at_foot": 32}
+        for leg in (square, {**square, "facing": "sightline"}, {"at_top": 40, "at_foot": 32}):
+            feet = shapes(drawn(piece(leg=leg)).piece[2], "foot")
+            self.assertEqual(len(feet), 4)
+            corners = len(feet[0].points)
+            self.assertEqual(corners == 4, leg.get("section") == "square")
+
+    def test_both_lines_of_a_sightline_are_drawn_on_the_underside(self) -> None:
+        under = drawn(piece()).piece[3]
+        texts = [s.text for s in under.shapes if s.kind == "text"]
+        self.assertIn("30.8°", texts)
+        self.assertIn("59.2°", texts)
+
+    def test_a_plumb_leg_is_drawn_without_a_sightline(self) -> None:
+        plan = drawn(round_stool(0)).piece[2]
+        self.assertEqual(shapes(plan, "sightline"), [])
+        self.assertEqual(len(shapes(drawn(round_stool(5)).piece[2], "sightline")), 3)
+
+
+class Details(SimpleTestCase):
+    def test_the_section_shows_the_holes_lean_and_what_is_left_above(self) -> None:
+        made = round_stool(20, joint={"way": "blind", "socket": 26, "depth": 24})
+        section = drawn(made).sections[0]
+        self.assertIn("20.0°", [s.text for s in section.shapes])
+        left = planned(made).sockets[0].left_above
+        assert left is not None
+        self.assertIn(left.quantity.text, [s.text for s in section.shapes])
+        hole = shapes(section, "cut")[0].points
+        lean = math.degrees(math.atan2(hole[2][0] - hole[1][0], hole[1][1] - hole[2][1]))
+        self.assertAlmostEqual(abs(lean), 20, 6)
+
+    def test_from_the_upper_face_the_section_is_turned_over(self) -> None:
+        joint = {"way": "through", "socket": 26}
+        below = shapes(drawn(round_stool(15, joint=joint)).sections[0], "section")[0].points
+        above = shapes(
+            drawn(round_stool(15, joint={**joint, "bored_from": "upper"})).sections[0], "section"
+        )[0].points
+        self.assertTrue(all(y <= 0 for _, y in below))
+        self.assertTrue(all(y >= 0 for _, y in above))
+
+    def test_a_leg_is_laid_out_with_its_lengths_and_the_slanted_cut(self) -> None:
+        made = round_stool(15)
+        plan, view = planned(made), drawn(made).legs[0]
+        part = plan.parts[0]
+        (x0, y0), (x1, y1) = shapes(view, "cut")[0].points
+        self.assertAlmostEqual(x1 - x0, part.high_low.quantity.value, 6)
+        self.assertGreater(y1, y0)  # the outer side, drawn up, is the longer
+        texts = " ".join(s.text for s in view.shapes)
+        for figure in (part.exposed, part.finished, part.blank):
+            self.assertIn(figure.quantity.text, texts)
+
+
+class Pictures(SimpleTestCase):
+    WAYS = ("tilting_table", "ramp", "bevel_gauge", "angle_guide", "guide_block", "digital_gauge")
+    NOTES: ClassVar[dict[str, str]] = {
+        "base": "300 mm", "spacer": "70 mm", "spacer_kind": "bar", "block": "76°", "height": "75 mm",
+        "fence": "outer", "front": "inner", "leg": "leg 1",
+    }  # fmt: skip
+
+    def test_every_picture_stays_in_its_frame_and_names_both_sides(self) -> None:
+        for way in self.WAYS:
+            for off in (0.0, 5.0, 14.0, 28.0):
+                scale = (0.0, "up", 45.0, f"{off}°")
+                view = picture(Scene(way, off, "rim", "middle", scale, self.NOTES), way)
+                words = {s.text for s in view.shapes if s.kind == "text"}
+                self.assertLessEqual({"rim", "middle"}, words, way)
+                for shape in view.shapes:
+                    if shape.kind in ("area", "text"):
+                        for x, y in shape.points:
+                            self.assertTrue(view.box[0] < x < view.box[2], (way, off, x))
+                            self.assertTrue(view.box[1] < y < view.box[3], (way, off, y))
+
+    def test_each_way_of_measuring_a_ramp_has_its_own_spacer_drawn(self) -> None:
+        drawn_as = set()
+        for kind in ("plumb_base", "plumb_ramp", "square_ramp", "bar"):
+            notes = {**self.NOTES, "spacer_kind": kind}
+            view = picture(Scene("ramp", 12.0, "rim", "middle", None, notes), "Ramp")
+            spacer = next(s for s in view.shapes if s.layer == "measured")
+            drawn_as.add((spacer.kind, spacer.points))
+        self.assertEqual(len(drawn_as), 4)
+
+    def test_a_gauges_blade_stands_at_the_real_angle_beside_the_bit(self) -> None:
+        view = picture(
+            Scene("bevel_gauge", 17.0, "rim", "middle", (90.0, "down", 85.0, "73°"), {}), "Gauge"
+        )
+        blade = next(s for s in view.shapes if s.layer == "measured").points
+        lean = math.degrees(math.atan2(blade[3][0] - blade[0][0], blade[3][1] - blade[0][1]))
+        self.assertAlmostEqual(lean, 17, 9)
+        axis = next(s for s in view.shapes if s.layer == "axis").points
+        bit = math.degrees(math.atan2(axis[1][0] - axis[0][0], axis[1][1] - axis[0][1]))
+        self.assertAlmostEqual(bit, 17, 9)
+
+    def test_a_scale_shows_its_own_figures_and_its_end(self) -> None:
+        made = scale_arc((0.0, 0.0), 100, 90.0, -1, 90.0, "down", 40.0, 12.0, "78°")
+        figures = {s.text for s in made if s.kind == "text"}
+        self.assertLessEqual({"78°", "60"}, figures)
+        self.assertNotIn("0", figures)
+        pointer = next(s for s in made if s.layer == "pointer" and s.kind == "line").points
+        self.assertAlmostEqual(math.degrees(math.atan2(pointer[1][0], pointer[1][1])), 12, 9)
+        self.assertEqual(len([s for s in made if s.layer == "warning"]), 0)
+        short = scale_arc((0.0, 0.0), 100, 90.0, -1, 0.0, "up", 22.0, 12.0, "12°")
+        self.assertEqual(len([s for s in short if s.layer == "warning"]), 1)
