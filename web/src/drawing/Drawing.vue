@@ -176,6 +176,10 @@ ellipse {
   stroke-width: 1.1px;
   stroke-linejoin: round;
 }
+polyline,
+ellipse {
+  pointer-events: none;
+}
 polygon.outline {
   fill: var(--wood);
   fill-opacity: 0.72;

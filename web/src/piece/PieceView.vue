@@ -118,7 +118,7 @@ function rename(event: Event): void {
 .piece {
   display: flex;
   flex-direction: column;
-  height: calc(100vh - 45px);
+  height: calc(100vh - 47px);
   min-height: 620px;
 }
 .head {

@@ -1,0 +1,77 @@
+from __future__ import annotations
+
+import io
+import json
+from pathlib import Path
+from unittest.mock import patch
+
+from django.conf import settings
+from django.contrib.auth import authenticate
+from django.core.management import CommandError, call_command
+from django.test import TestCase, override_settings
+
+from splay.shop import workbench, write_shop
+
+
+class AddMaker(TestCase):
+    def add(self, name: str, password: str) -> str:
+        out = io.StringIO()
+        with patch("sys.stdin", io.StringIO(password + "\n")):
+            call_command("addmaker", name, stdout=out)
+        return out.getvalue()
+
+    def test_a_maker_gets_a_password_and_can_change_it(self) -> None:
+        self.assertIn("may now sign in", self.add("linden", "spokeshave-and-adze"))
+        self.assertIsNotNone(authenticate(username="linden", password="spokeshave-and-adze"))
+        self.assertIn("new password", self.add("linden", "drawknife-and-froe"))
+        self.assertIsNone(authenticate(username="linden", password="spokeshave-and-adze"))
+
+    def test_a_weak_one_is_refused_with_the_reason(self) -> None:
+        for weak in ("", "1234567890", "password1"):
+            with self.subTest(weak), self.assertRaises(CommandError):
+                self.add("linden", weak)
+
+
+class Serve(TestCase):
+    def test_it_hands_over_to_the_server_at_the_address_it_prints(self) -> None:
+        out = io.StringIO()
+        with patch("os.execvp") as handed:
+            call_command("serve", port=8999, stdout=out)
+        self.assertIn("http://127.0.0.1:8999/", out.getvalue())
+        program, words = handed.call_args.args
+        self.assertEqual(program, "gunicorn")
+        self.assertIn("--bind=127.0.0.1:8999", words)
+
+    def test_it_refuses_a_wider_address_before_it_serves(self) -> None:
+        with override_settings(BIND="0.0.0.0"), patch("os.execvp") as handed:
+            with self.assertRaisesRegex(CommandError, "password"):
+                call_command("serve")
+            handed.assert_not_called()
+
+
+class Schemas(TestCase):
+    def test_a_stale_schema_is_named(self) -> None:
+        err = io.StringIO()
+        with override_settings(BASE_DIR=Path("/nowhere")), self.assertRaises(SystemExit):
+            call_command("schemas", check=True, stderr=err)
+        self.assertIn("piece.schema.json", err.getvalue())
+
+
+class PlanWithAShop(TestCase):
+    def test_another_shops_scales_can_be_asked_for(self) -> None:
+        piece = settings.BASE_DIR / "workshop" / "demo" / "pieces" / "cloakroom-stool.json"
+        out = io.StringIO()
+        call_command("plan", str(piece), "--shop", "-", stdout=out)
+        made = json.loads(out.getvalue())
+        self.assertEqual(len(made["setups"]), 8)
+        data = Path(settings.DATA_DIR) / "shop-for-a-test.json"
+        shop = write_shop(workbench())
+        shop["tools"] = shop["tools"][:1]
+        shop["rounding"]["system"] = "inch"
+        data.write_text(json.dumps(shop), encoding="utf-8")
+        out = io.StringIO()
+        call_command("plan", str(piece), "--shop", str(data), stdout=out)
+        made = json.loads(out.getvalue())
+        self.assertEqual([card["way"] for card in made["setups"]], ["bevel_gauge"])
+        self.assertIn('"', made["parts"][0]["exposed"]["quantity"]["text"])
+        data.unlink()
