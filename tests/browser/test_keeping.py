@@ -66,6 +66,22 @@ class Keeping(BrowserCase):
             page.wait_for_timeout(100)
         expect(field(page, "height")).to_have_value("480 mm")
 
+    def test_saved_is_said_though_a_plan_comes_back_while_saving(self) -> None:
+        page = self.at(self.hang())
+        held: list[Route] = []
+        page.route("**/api/pieces/*", lambda route: held.append(route))
+        type_in(page, "height", "466")
+        for _ in range(100):
+            if held:
+                break
+            page.wait_for_timeout(50)
+        page.locator("figcaption").first.click()
+        page.keyboard.press("3")  # asks for a plan anew, with the save still under way
+        expect(page.locator("tr[data-leg]")).to_have_count(4)
+        for route in held:
+            route.continue_()
+        saved(page)
+
     def test_two_tabs_saving_the_same_piece_are_both_kept(self) -> None:
         address = self.hang()
         one, two = self.at(address), self.at(address, page=self.open(self.context))

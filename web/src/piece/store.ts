@@ -14,6 +14,8 @@ interface Edit {
   value: unknown
 }
 
+const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b)
+
 const SAVE_AFTER_MS = 350
 const RETRY_MS = 1500
 const MOST_UNDO = 200
@@ -189,7 +191,7 @@ export const usePiece = defineStore('piece', () => {
   /** After a change has been understood: one step to undo, and a save. */
   function settle(old: Piece, changed: boolean): void {
     before = null
-    if (!changed || JSON.stringify(old) === JSON.stringify(piece.value)) return calm()
+    if (!changed || same(old, piece.value)) return calm()
     done.value = [...done.value.slice(-MOST_UNDO), old]
     undone.value = []
     later()
@@ -248,7 +250,8 @@ export const usePiece = defineStore('piece', () => {
       if (mine !== turn) return
       revision = got.revision
       theirs.value = null
-      if (piece.value === document) unsaved = false
+      // By content: a plan that came back meanwhile brings the same piece as a new object.
+      if (same(piece.value, document)) unsaved = false
       if (status.value !== 'away') status.value = 'saving'
       calm()
     } catch (error) {
