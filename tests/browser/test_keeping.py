@@ -140,7 +140,7 @@ class OtherPages(BrowserCase):
     def test_quick_mitre_reads_on_the_saws_scale(self) -> None:
         page = self.page
         page.goto(f"{self.live_server_url}/quick")
-        page.get_by_label("a mitre between rail and leaning leg").check(force=True)
+        page.get_by_label("a mitre between rail and leaning leg").click(force=True)
         page.get_by_label("Leg splays by").fill("15")
         page.get_by_label("Leg splays by").press("Enter")
         expect(page.locator("[data-quick-card=mitre_saw] .big").first).to_have_text("37.5°")
@@ -150,8 +150,8 @@ class OtherPages(BrowserCase):
         page = self.page
         page.goto(f"{self.live_server_url}/shop")
         table = page.locator("[data-tool=tilting_table]")
-        table.get_by_label("90", exact=True).check(force=True)
-        table.get_by_label("down", exact=True).check(force=True)
+        table.get_by_label("90", exact=True).click(force=True)
+        table.get_by_label("down", exact=True).click(force=True)
         reach = table.get_by_label("Reaches")
         reach.fill("far")
         reach.press("Enter")
@@ -161,7 +161,7 @@ class OtherPages(BrowserCase):
         expect(reach).to_have_value("10.0°")
         self.assertEqual(the_shop().tools[1].scale.at_square, 90)  # type: ignore[union-attr]
         self.at(address, "boring")
-        page.get_by_role("radio", name="Drill press, tilting table").check(force=True)
+        page.get_by_role("radio", name="Drill press, tilting table").click(force=True)
         expect(page.locator("[data-setting]")).to_have_text("80.0°")
         expect(page.locator(".reach")).to_contain_text("wedge of 4.0°")
 

@@ -56,13 +56,13 @@ class MainJob(BrowserCase):
 
         # The setting, on the tool's own scale.
         page.get_by_role("link", name="Boring").first.click()
-        page.get_by_role("radio", name="Bevel gauge").check(force=True)
+        page.get_by_role("radio", name="Bevel gauge").click(force=True)
         expect(page.locator("[data-setting]")).to_have_text("76.0°")
-        page.get_by_role("radio", name="Drill press, tilting table").check(force=True)
+        page.get_by_role("radio", name="Drill press, tilting table").click(force=True)
         expect(page.locator("[data-setting]")).to_have_text("14.0°")
         expect(page.locator(".which")).to_contain_text("rim is UPHILL")
         expect(page.locator(".proofs")).to_contain_text("expect")
-        page.get_by_role("radio", name="Ramp under the drill press").check(force=True)
+        page.get_by_role("radio", name="Ramp under the drill press").click(force=True)
         expect(page.locator("[data-setting]")).to_contain_text("75")
         page.keyboard.press("u")
         expect(page.locator("[data-units]")).to_have_text("inches")
@@ -118,29 +118,31 @@ class Shaping(BrowserCase):
         lean = page.locator("[data-figure=resultant]").first
         expect(lean).to_contain_text("14.0°")
         for way in ("splay and rake", "resultant and sightline"):
-            page.get_by_label(way).check(force=True)
+            page.get_by_label(way).click(force=True)
             expect(lean).to_contain_text("14.0°")
-        page.get_by_label("splay and rake").check(force=True)
+        page.get_by_label("splay and rake").click(force=True)
         type_in(page, "supports.0.angles.0.splay", "12 1/2")
         expect(page.locator("[data-figure=splay]").first).to_have_text("12.5°")
-        page.get_by_label("footprint").check(force=True)
+        page.get_by_label("footprint").click(force=True)
         type_in(page, "supports.0.angles.0.width", "400")
         expect(field(page, "supports.0.angles.0.width")).to_have_value("400 mm")
         for way in ("foot under the rim", "as wide as the top"):
-            page.get_by_label(way).check(force=True)
+            page.get_by_label(way).click(force=True)
             expect(page.locator("[data-figure=resultant]").first).not_to_contain_text("14.0°")
 
     def test_pairs_and_single_legs_can_lean_on_their_own(self) -> None:
         page = self.at(self.hang(None))
-        page.get_by_label("in from the edges").check(force=True)
+        page.get_by_label("in from the edges").click(force=True)
         expect(field(page, "supports.0.placement.from_ends")).to_be_visible()
-        page.get_by_label("mirrored pairs").check(force=True)
-        page.get_by_label("splay and rake").check(force=True)
-        page.get_by_label("legs 3, 4").check(force=True)
-        page.get_by_label("splay and rake").check(force=True)
+        page.get_by_label("mirrored pairs").click(force=True)
+        page.get_by_label("splay and rake").click(force=True)
+        expect(field(page, "supports.0.angles.0.rake")).to_be_visible()
+        page.get_by_label("legs 3, 4").click(force=True)
+        expect(field(page, "supports.0.angles.1.resultant")).to_be_visible()
+        page.get_by_label("splay and rake").click(force=True)
         type_in(page, "supports.0.angles.1.rake", "18")
         expect(page.locator("[data-figure=rake]")).to_have_count(2)
-        page.get_by_label("each its own").check(force=True)
+        page.get_by_label("each its own").click(force=True)
         expect(page.get_by_role("radio", name="leg 4")).to_be_attached()
 
     def test_tops_and_layouts_change_kind(self) -> None:
@@ -151,9 +153,9 @@ class Shaping(BrowserCase):
             ("three-cornered", "arc"),
             ("round", "diameter"),
         ):
-            page.get_by_role("radio", name=kind, exact=True).check(force=True)
+            page.get_by_role("radio", name=kind, exact=True).click(force=True)
             expect(field(page, f"top.outline.{path}")).to_be_visible()
-        page.get_by_label("freely").check(force=True)
+        page.get_by_label("freely").click(force=True)
         expect(page.get_by_label("To the right")).to_have_count(2)
         page.get_by_role("button", name="another leg").click()
         expect(page.get_by_label("To the right")).to_have_count(3)

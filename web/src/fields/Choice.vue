@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { useId } from 'vue'
+import { ref, useId, watch } from 'vue'
 
 /** A choice between a few words, all of them seen at once. */
-defineProps<{
+const props = defineProps<{
   /** Name of the choice. */
   label: string
   /** The words to choose from. */
@@ -12,10 +12,23 @@ defineProps<{
 }>()
 const group = useId()
 const emit = defineEmits<{ /** Another one was chosen. */ choose: [value: string] }>()
+const root = ref<HTMLElement>()
+
+/** The choice shows what holds, not what was pressed: the answer may be no, or come later. */
+function settle(): void {
+  for (const input of root.value?.querySelectorAll('input') ?? [])
+    input.checked = input.value === props.value
+}
+watch(() => [props.value, props.items], settle, { flush: 'post' })
+
+function press(value: string): void {
+  if (value !== props.value) emit('choose', value)
+  setTimeout(settle)
+}
 </script>
 
 <template>
-  <div class="choice" role="radiogroup" :aria-label="label">
+  <div ref="root" class="choice" role="radiogroup" :aria-label="label">
     <span class="legend" aria-hidden="true">{{ label }}</span>
     <label v-for="item in items" :key="item.value" :class="{ on: item.value === value }">
       <input
@@ -23,7 +36,7 @@ const emit = defineEmits<{ /** Another one was chosen. */ choose: [value: string
         :name="group"
         :value="item.value"
         :checked="item.value === value"
-        @change="emit('choose', item.value)"
+        @click="press(item.value)"
       />
       {{ item.title }}
     </label>
