@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 
 import type { Fault } from '../api/types'
 
@@ -35,9 +35,18 @@ const wrong = computed(() => (props.fault ? `${props.fault.allowed}. ${props.fau
 watch(
   () => [props.text, props.fault, props.stamp],
   () => {
-    if (!fresh.value && !props.fault) typed.value = props.text
+    if (fresh.value || props.fault) return
+    typed.value = props.text
+    // Entered but not typed into yet: what is typed next must still replace the whole figure.
+    if (entered && entered === document.activeElement) void nextTick(() => entered?.select())
   },
 )
+
+let entered: HTMLInputElement | null = null
+function enter(event: FocusEvent): void {
+  entered = event.target as HTMLInputElement
+  entered.select()
+}
 
 function commit(): void {
   const changed = fresh.value && (typed.value.trim() !== props.text || props.fault)
@@ -61,7 +70,7 @@ function back(): void {
     autocomplete="off"
     spellcheck="false"
     @update:model-value="fresh = true"
-    @focus="($event.target as HTMLInputElement).select()"
+    @focus="enter"
     @blur="commit"
     @keydown.enter="commit"
     @keydown.esc="back"
