@@ -117,10 +117,12 @@ class Shaping(BrowserCase):
         page = self.at(self.hang())
         lean = page.locator("[data-figure=resultant]").first
         expect(lean).to_contain_text("14.0°")
-        for way in ("splay and rake", "resultant and sightline"):
+        for way, own in (("splay and rake", "splay"), ("resultant and sightline", "resultant")):
             page.get_by_label(way).click(force=True)
+            expect(field(page, f"supports.0.angles.0.{own}")).to_be_visible()
             expect(lean).to_contain_text("14.0°")
         page.get_by_label("splay and rake").click(force=True)
+        expect(field(page, "supports.0.angles.0.splay")).to_be_visible()
         type_in(page, "supports.0.angles.0.splay", "12 1/2")
         expect(page.locator("[data-figure=splay]").first).to_have_text("12.5°")
         page.get_by_label("footprint").click(force=True)
@@ -129,6 +131,18 @@ class Shaping(BrowserCase):
         for way in ("foot under the rim", "as wide as the top"):
             page.get_by_label(way).click(force=True)
             expect(page.locator("[data-figure=resultant]").first).not_to_contain_text("14.0°")
+
+    def test_going_back_on_a_choice_before_its_answer_came_is_a_choice_too(self) -> None:
+        page = self.at(self.hang())
+        page.get_by_label("splay and rake").click(force=True)
+        expect(field(page, "supports.0.angles.0.splay")).to_be_visible()
+        page.evaluate(
+            "() => { for (const way of ['resultant', 'splay_rake'])"
+            " document.querySelector(`input[type=radio][value=${way}]`).click() }"
+        )
+        saved(page)
+        page.wait_for_timeout(600)
+        expect(field(page, "supports.0.angles.0.splay")).to_be_visible()
 
     def test_pairs_and_single_legs_can_lean_on_their_own(self) -> None:
         page = self.at(self.hang(None))

@@ -21,8 +21,17 @@ function settle(): void {
 }
 watch(() => [props.value, props.items], settle, { flush: 'post' })
 
+/** What was pressed last: while its answer is out, going back to what holds is a choice too. */
+let asked = ''
+watch(
+  () => props.value,
+  (value) => (asked = value),
+  { immediate: true },
+)
+
 function press(value: string): void {
-  if (value !== props.value) emit('choose', value)
+  if (value !== props.value || asked !== props.value) emit('choose', value)
+  asked = value
   setTimeout(settle)
 }
 </script>
