@@ -8,44 +8,67 @@ from typing import Literal
 from splay.piece import Piece
 from splay.plan import Plan
 from splay.quantity import Show
+from splay.setups.crosscut import station_of
 from splay.setups.groups import boring_groups, foot_groups
 from splay.shop import Shop
+from splay.stance.members import members
 from splay.stance.staked import Stance
 from splay.views.details import leg_view, section_view
+from splay.views.layout_view import layout_views
+from splay.views.mesh import Mesh, meshes
 from splay.views.pictures import picture
 from splay.views.piece_views import piece_view
 from splay.views.scene import Model
 from splay.views.shapes import View
+from splay.views.stick_view import stick_view
 
-Station = Literal["rack", "stance", "boring", "legs", "all"]
+Station = Literal["rack", "stance", "top", "boring", "legs", "stretchers", "solid", "all"]
 _VIEWS: dict[Station, tuple[str, ...]] = {
     "rack": ("quarter",),
     "stance": ("front", "side", "plan"),
+    "top": (),
     "boring": ("underside",),
     "legs": (),
+    "stretchers": ("front", "side"),
+    "solid": (),
     "all": ("front", "side", "plan", "underside", "quarter"),
 }
 
 
 @dataclass(frozen=True)
 class Drawings:
-    """`piece`: the views asked for; `sections` and `legs`, one a group of legs; `pictures`, one
-    a set-up card, by the card's id."""
+    """`piece`: the views asked for; `sections` and `legs`, one a group of legs; `layout`, one a
+    step of the marking-out; `sticks`, one a part of square stock; `pictures`, one a set-up card,
+    by the card's id; `meshes`, the solids of the turnable view."""
 
     piece: tuple[View, ...]
     sections: tuple[View, ...]
     legs: tuple[View, ...]
+    layout: tuple[View, ...]
+    sticks: tuple[View, ...]
     pictures: dict[str, View]
+    meshes: tuple[Mesh, ...]
 
 
-def draw(piece: Piece, shop: Shop, plan: Plan, station: Station = "all") -> Drawings:
-    """The drawings one station shows, of a plan made for `piece` in `shop`."""
+def draw(
+    piece: Piece, shop: Shop, plan: Plan, station: Station = "all", along: float | None = None
+) -> Drawings:
+    """The drawings one station shows, of a plan made for `piece` in `shop`.
+
+    `along` asks for one more view of the stance, looking in along that bearing, degrees.
+    """
     show = Show(shop.rounding.units())
     stance, parts, sockets = plan.stance, plan.parts, plan.sockets
     views = _VIEWS[station]
-    model = Model(piece, stance, parts, sockets, show, plan.findings) if views else None
+    if along is not None and station == "stance":
+        views = (*views, "sight")
+    runs, ropes = members(piece, stance)
+    solid = station in ("solid", "all")
+    model = None
+    if views or solid:
+        model = Model(piece, stance, parts, sockets, show, plan.findings, runs, ropes)
     return Drawings(
-        piece=tuple(piece_view(model, name) for name in views) if model else (),
+        piece=tuple(piece_view(model, name, along) for name in views) if model else (),
         sections=tuple(
             section_view(piece, group, sockets[group.first.number - 1], show)
             for group in boring_groups(stance)
@@ -58,6 +81,13 @@ def draw(piece: Piece, shop: Shop, plan: Plan, station: Station = "all") -> Draw
         )
         if station in ("legs", "all")
         else (),
+        layout=layout_views(piece, plan.layout) if station in ("top", "all") else (),
+        sticks=tuple(
+            stick_view(body, part, show)
+            for body, part in zip(stance.bodies, plan.sticks, strict=True)
+            if station == "all" or station == station_of(part.role)
+        ),
+        meshes=meshes(model) if model is not None and solid else (),
         pictures={
             card.id: picture(card.scene, card.tool)
             for card in plan.setups

@@ -5,18 +5,25 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from splay.judge import Finding, judge
+from splay.judge import Finding, Whole, judge
+from splay.layout import Layout, lay_out
 from splay.parts import LegPart, SocketPart, leg_part, socket_part
+from splay.parts.member import MemberPart, RopePart, member_part, rope_part
+from splay.parts.stick import StickPart, stick_part
 from splay.piece import Piece
 from splay.quantity import Quantity, Show
 from splay.reading import Reading, answers, bored
 from splay.setups.boring import boring_cards
 from splay.setups.card import Proof, SetUp
+from splay.setups.crosscut import crosscut_cards, cuts
 from splay.setups.foot import foot_cards
-from splay.setups.proofs import all_proofs
+from splay.setups.member_cards import member_cards
+from splay.setups.proofs import Known, all_proofs
+from splay.setups.shaping import shaping_cards
 from splay.shop import Shop
+from splay.stance.members import members
 from splay.stance.staked import Stance, stand
-from splay.summary import LegFigures, Size, chosen, leg_figures, sizes
+from splay.summary import Batch, LegFigures, Size, batches, chosen, leg_figures, sizes
 
 
 @dataclass(frozen=True)
@@ -24,15 +31,22 @@ class Plan:
     """Everything worked out for one piece.
 
     `chosen` holds each typed value of the piece by its path, as the maker reads it; `legs` the
-    leans; `sizes` what the whole comes to; `stance` the bare geometry for drawings;
-    `parts` and `sockets` one entry a leg, in order.
+    leans of legs set into the top; `sizes` what the whole comes to; `layout` the marking-out;
+    `parts` and `sockets` one entry a leg, in order; `sticks` the parts of square stock;
+    `members` and `ropes` what runs between; `batches` how many legs to make of each kind;
+    `stance` the bare geometry for drawings.
     """
 
     chosen: dict[str, Quantity]
     sizes: tuple[Size, ...]
     legs: tuple[LegFigures, ...]
+    layout: Layout
     parts: tuple[LegPart, ...]
     sockets: tuple[SocketPart, ...]
+    sticks: tuple[StickPart, ...]
+    members: tuple[MemberPart, ...]
+    ropes: tuple[RopePart, ...]
+    batches: tuple[Batch, ...]
     setups: tuple[SetUp, ...]
     proofs: tuple[Proof, ...]
     findings: tuple[Finding, ...]
@@ -60,33 +74,55 @@ def plan(piece: Piece, shop: Shop, readings: Iterable[Reading] = ()) -> Plan:
     """
     show = Show(shop.rounding.units())
     planned = stand(piece)
-    known = answers(tuple(readings), planned)
-    real = stand(piece, bored(known, shop))
+    known = answers(tuple(readings))
+    read = bored(known, shop, len(planned.legs))
+    real = stand(piece, read) if read else planned
+    runs, lines = members(piece, real)
     parts = tuple(leg_part(piece, leg, real.floor, show) for leg in real.legs)
     sockets = tuple(socket_part(piece, leg, shop.bit, show) for leg in real.legs)
+    sticks = tuple(stick_part(body, show) for body in real.bodies)
+    rungs = tuple(member_part(piece, run, runs, show) for run in runs)
+    layout = lay_out(piece, planned, show)
     setups = (
         *boring_cards(piece, planned, shop, show),
         *foot_cards(piece, real, parts, shop, show),
+        *crosscut_cards(sticks, real.bodies, shop, show),
+        *shaping_cards(piece, parts, sticks, real.bodies, shop, show),
+        *member_cards(piece, rungs, shop, show),
     )
-    proofs = all_proofs(planned, real, parts, shop, show, known)
+    asked = Known(piece, planned, real, parts, sticks, cuts(sticks, real.bodies), rungs, layout)
+    proofs = all_proofs(asked, shop, show, known)
     return Plan(
         chosen=chosen(piece, show),
         sizes=sizes(piece, real, show),
         legs=tuple(leg_figures(leg, show) for leg in real.legs),
+        layout=layout,
         parts=parts,
         sockets=sockets,
+        sticks=sticks,
+        members=rungs,
+        ropes=tuple(rope_part(piece, line, show) for line in lines),
+        batches=batches(piece, parts, show),
         setups=setups,
         proofs=proofs,
-        findings=judge(piece, real, sockets, setups, show),
-        stations=_stations(proofs),
+        findings=judge(Whole(piece, real, sockets, runs, rungs, setups), show),
+        stations=_stations(piece, real, proofs),
         stance=real,
     )
 
 
-def _stations(proofs: tuple[Proof, ...]) -> tuple[Station, ...]:
-    made = [Station("stance", "Stance", 0, 0, 0)]
-    for name, title, prefix in (("boring", "Boring", "bore."), ("legs", "Legs", "foot.")):
-        mine = [proof for proof in proofs if proof.id.startswith(prefix)]
+def _stations(piece: Piece, stance: Stance, proofs: tuple[Proof, ...]) -> tuple[Station, ...]:
+    """The notches this piece has: no boring where nothing is bored, no stretchers where none could be."""
+    rails = any(body.role in {"cross", "rail", "link", "apron", "tread"} for body in stance.bodies)
+    names = [("stance", "Stance"), ("top", "Top")]
+    if stance.legs:
+        names.append(("boring", "Boring"))
+    names.append(("legs", "Legs"))
+    if rails or stance.legs:
+        names.append(("stretchers", "Stretchers"))
+    made = []
+    for name, title in names:
+        mine = [proof for proof in proofs if proof.station == name]
         answered = sum(proof.answer is not None for proof in mine)
         off = sum(proof.verdict == "off" for proof in mine)
         made.append(Station(name, title, len(mine), answered, off))

@@ -6,9 +6,10 @@ from dataclasses import dataclass
 
 from splay.errors import BadInput, Fault
 from splay.quantity import Figure, Quantity, Show
-from splay.setups.boring import BORING, PRESSES, dial, setting_on, tool_scene
+from splay.setups.boring import BORING, PRESSES, setting_on, tool_scene
 from splay.setups.card import Dial, Scene
 from splay.setups.compound import mitre_between
+from splay.setups.dial import dial
 from splay.shop import MitreSaw, Shop
 from splay.shop.scale import within_reach
 from splay.stance.lean import LeanAngles

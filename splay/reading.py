@@ -8,9 +8,13 @@ from splay.errors import BadInput, Fault, shorten
 from splay.quantity import Bare, read_angle, read_length
 from splay.setups.proofs import off_square, proving_scale
 from splay.shop import Shop
-from splay.stance.staked import Stance
 
 MOST_LEAN_DEG = 75.0
+MOST_LENGTH_MM = 6000.0
+LENGTHS = frozenset({"foot", "mark", "long", "gap", "tenon", "octagon", "taper", "notch", "slot"})
+"""Proofs answered with a length: a leg, two marks, a stick, a gap, what was shaped."""
+ANGLES = frozenset({"bore", "cut", "read", "rip"})
+"""Proofs answered on the proving scale: a hole, a sawn end, two sticks, a bevel."""
 
 
 @dataclass(frozen=True)
@@ -27,35 +31,37 @@ def read_reading(proof: str, given: object, shop: Shop, bare: Bare, field: str =
     The proof's own name says whether an angle or a length is asked for.
     """
     kind = proof.partition(".")[0]
-    if kind == "foot":
+    if kind in LENGTHS:
         length = read_length(given, bare, field)
-        if not 0 < length <= 4000:
-            raise BadInput(Fault(field, shorten(given), "a length above 0", "Measure along the leg again."))
+        if not 0 < length <= MOST_LENGTH_MM:
+            raise BadInput(Fault(field, shorten(given), "a length above 0", "Measure it again."))
         return Reading(proof, length)
-    if kind != "bore":
+    if kind not in ANGLES:
         raise _unknown(proof, field)
     shown = read_angle(given, field)
     lean = off_square(proving_scale(shop)[1], shown)
-    if not 0 <= lean <= MOST_LEAN_DEG:
+    if not 0 <= lean <= (MOST_LEAN_DEG if kind == "bore" else 90):
         name, scale = proving_scale(shop)
         do = f"{name} shows {scale.at_square:g} at square and counts {scale.counts} from there."
         raise BadInput(Fault(field, shorten(given), "a lean outward on that scale", do))
     return Reading(proof, shown)
 
 
-def answers(readings: tuple[Reading, ...], stance: Stance) -> dict[str, float]:
-    """Readings by proof, the last one counting; those of legs that are no longer there rest."""
-    legs = {str(leg.number) for leg in stance.legs}
-    return {r.proof: r.value for r in readings if r.proof.partition(".")[2] in legs}
+def answers(readings: tuple[Reading, ...]) -> dict[str, float]:
+    """Readings by proof, the last one counting."""
+    return {r.proof: r.value for r in readings}
 
 
-def bored(known: dict[str, float], shop: Shop) -> dict[int, float]:
-    """Leg number to bored resultant in degrees, from the readings of its hole."""
+def bored(known: dict[str, float], shop: Shop, legs: int) -> dict[int, float]:
+    """Leg number to bored resultant in degrees, from the readings of its hole.
+
+    Readings of legs that are no longer there, or written by another hand, rest.
+    """
     scale = proving_scale(shop)[1]
     return {
-        int(proof.partition(".")[2]): off_square(scale, value)
-        for proof, value in known.items()
-        if proof.startswith("bore.")
+        number: off_square(scale, known[f"bore.{number}"])
+        for number in range(1, legs + 1)
+        if f"bore.{number}" in known
     }
 
 

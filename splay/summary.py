@@ -4,17 +4,21 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from typing import get_args
 
 from pydantic import BaseModel
 
 from splay.document import Angle, Length
-from splay.piece import Piece
+from splay.parts import LegPart
+from splay.piece import Piece, StakedLegs
 from splay.quantity import Figure, Quantity, Show
 from splay.setups.groups import toward
 from splay.stance.aim import foot_reach
+from splay.stance.contacts import on_floor
 from splay.stance.lean import LeanAngles
+from splay.stance.members import sitting_point
 from splay.stance.outline import extent
-from splay.stance.staked import LegStance, Stance
+from splay.stance.staked import LegStance, Stance, support_of
 
 
 @dataclass(frozen=True)
@@ -108,17 +112,92 @@ def leg_figures(leg: LegStance, show: Show) -> LegFigures:
     )
 
 
+@dataclass(frozen=True)
+class Batch:
+    """How many legs to make of one set: those in the piece, spare and practice ones.
+
+    For legs measured one by one: the shortest's length, how high the piece can stand with it,
+    and what comes off each of the others at the foot.
+    """
+
+    support: int
+    legs: tuple[int, ...]
+    make: Figure
+    shortest: Figure | None
+    cut_off: tuple[Figure, ...]
+
+
+def batches(piece: Piece, parts: tuple[LegPart, ...], show: Show) -> tuple[Batch, ...]:
+    """The counts of every set of legs; shaped or reused sticks against what is wanted of them."""
+    made = []
+    for index, support in enumerate(piece.supports):
+        if not isinstance(support, StakedLegs):
+            continue
+        mine = [part for part in parts if part.support == index]
+        leg = support.leg
+        count = show.figure(
+            f"batch.{index}.make",
+            "Legs to make",
+            len(mine) + leg.spare + leg.practice,
+            "in the piece + spare + practice",
+            show.input("n", "in the piece", len(mine), "count"),
+            show.input("s", "spare", leg.spare, "count"),
+            show.input("p", "practice", leg.practice, "count"),
+            unit="count",
+        )
+        shortest, off = _sticks(index, support, mine, show)
+        made.append(Batch(index, tuple(p.number for p in mine), count, shortest, off))
+    return tuple(made)
+
+
+def _sticks(
+    index: int, support: StakedLegs, mine: list[LegPart], show: Show
+) -> tuple[Figure | None, tuple[Figure, ...]]:
+    """The shortest stick sets the reference: what the longest leg wants, against what it has."""
+    sticks = support.leg.sticks
+    if not sticks or not mine:
+        return None, ()
+    wanted = max(part.finished.quantity.value + part.cut.below for part in mine)
+    least = min(stick.length for stick in sticks)
+    spare = show.figure(
+        f"batch.{index}.shortest",
+        "Shortest stick over what is wanted",
+        least - wanted,
+        "shortest − (finished + half the foot's slant)",
+        show.input("l", "shortest stick", least),
+        show.input("F", "wanted, longest side", wanted),
+        note="with a minus: lower the height by about that much, or find a longer stick",
+    )
+    off = tuple(
+        show.figure(
+            f"batch.{index}.stick.{k + 1}",
+            f"Stick {k + 1}{': ' + stick.note if stick.note else ''}, off its foot",
+            stick.length - wanted,
+            "its length − wanted",
+            show.input("l", "this stick", stick.length),
+            show.input("F", "wanted, longest side", wanted),
+        )
+        for k, stick in enumerate(sticks)
+    )
+    return spare, off
+
+
 def sizes(piece: Piece, stance: Stance, show: Show) -> tuple[Size, ...]:
-    """Over the outsides of the feet, and the top for comparison."""
+    """Over the outsides of the feet, and the top for comparison; where one sits in a hollow."""
     made = []
     a, b = extent(piece.top.outline)
+    stood = [p for body in stance.bodies if body.stands for p in on_floor(body, stance.floor)]
     for axis, name, top in ((0, "side to side", a), (1, "front to back", b)):
         low, high = math.inf, -math.inf
+        u = (1.0, 0.0) if axis == 0 else (0.0, 1.0)
         for leg in stance.legs:
-            u = (1.0, 0.0) if axis == 0 else (0.0, 1.0)
-            reach = foot_reach(piece.supports[leg.support].leg, leg.d, stance.floor, u)
+            reach = foot_reach(support_of(piece, leg).leg, leg.d, stance.floor, u)
             low = min(low, leg.foot_floor[axis] - reach)
             high = max(high, leg.foot_floor[axis] + reach)
+        low = min([low, *(p[axis] for p in stood)])
+        high = max([high, *(p[axis] for p in stood)])
+        if low > high:
+            continue
         made.append(
             Size(
                 show.figure(
@@ -129,6 +208,20 @@ def sizes(piece: Piece, stance: Stance, show: Show) -> tuple[Size, ...]:
                     show.input("+", "outermost edge from the middle", high),
                     show.input("−", "the other edge from the middle", low),
                     show.input("top", "the top itself", 2 * top),
+                )
+            )
+        )
+    if piece.top.hollow is not None:
+        seat = stance.floor.to_floor(sitting_point(piece))[2]
+        made.append(
+            Size(
+                show.figure(
+                    "size.seat",
+                    "Sitting point, in the hollow",
+                    seat,
+                    "height − depth of the hollow · cos fall",
+                    show.input("h", "height before it is hollowed", piece.height),
+                    show.input("g", "depth of the hollow", piece.top.hollow.depth),
                 )
             )
         )
@@ -155,5 +248,15 @@ def _walk(part: object, path: str, found: dict[str, Quantity], show: Show) -> No
                 found[at] = show.length(value)
             elif isinstance(rule, Angle):
                 found[at] = show.angle(value)
+        if isinstance(value, tuple):
+            for k, item in enumerate(value):
+                if isinstance(item, float) and _in_list(info.annotation):
+                    found[f"{at}.{k}"] = show.length(item)
         if isinstance(value, BaseModel | tuple):
             _walk(value, at, found, show)
+
+
+def _in_list(annotation: object) -> bool:
+    """Whether a list's items are lengths."""
+    inner = get_args(annotation)
+    return bool(inner) and any(isinstance(rule, Length) for rule in get_args(inner[0])[1:])

@@ -3,27 +3,38 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import dataclass
 
+from splay.judge import joints, members, standing, tops
 from splay.judge import sockets as rules
-from splay.judge import standing
 from splay.judge.finding import Finding
 from splay.parts import SocketPart
+from splay.parts.member import MemberPart
 from splay.piece import Piece
 from splay.quantity import Show
 from splay.setups.card import SetUp
+from splay.stance.members import MemberStance
 from splay.stance.staked import Stance
 
 _WEIGHT = {"stop": 0, "caution": 1, "note": 2}
+_ALWAYS_TOLD = {"bore", "foot_cut", "tenon", "slot"}
 
 
-def judge(
-    piece: Piece,
-    stance: Stance,
-    sockets: tuple[SocketPart, ...],
-    cards: tuple[SetUp, ...],
-    show: Show,
-) -> tuple[Finding, ...]:
+@dataclass(frozen=True)
+class Whole:
+    """All there is to judge about one piece."""
+
+    piece: Piece
+    stance: Stance
+    sockets: tuple[SocketPart, ...]
+    runs: tuple[MemberStance, ...]
+    members: tuple[MemberPart, ...]
+    cards: tuple[SetUp, ...]
+
+
+def judge(whole: Whole, show: Show) -> tuple[Finding, ...]:
     """Everything found, what would spoil the piece first."""
+    piece, stance, sockets = whole.piece, whole.stance, whole.sockets
     found = [
         *standing.lean(piece, stance, show),
         *standing.footprint(piece, stance, show),
@@ -31,15 +42,28 @@ def judge(
         *rules.edges(piece, sockets, stance, show),
         *rules.meeting(piece, sockets, stance, show),
         *rules.tenons(piece, stance, show),
-        *reach(cards, show),
+        *tops.hollow(piece, show),
+        *tops.glue_lines_crossed(piece, sockets, stance, show),
+        *tops.boards_wide_enough(piece, show),
+        *joints.screws(piece, sockets, stance, show),
+        *joints.pegs(piece, sockets, stance, show),
+        *joints.dowels(piece, show),
+        *joints.apron_tenons(piece, show),
+        *joints.overlaps(stance, show),
+        *members.gaps(whole.members, show),
+        *members.wood(whole.members, show),
+        *members.meeting(piece, whole.runs, show),
+        *reach(whole.cards, show),
     ]
     return tuple(sorted(found, key=lambda finding: _WEIGHT[finding.level]))
 
 
 def reach(cards: tuple[SetUp, ...], show: Show) -> Iterator[Finding]:
-    """Settings past a tool's reach."""
+    """Settings past a tool's reach; for sawing and shaping, only where no owned tool gets there."""
+    managed = {(card.operation, card.parts, card.title) for card in cards if card.in_reach}
     for card in cards:
-        if card.in_reach:
+        told = card.operation in _ALWAYS_TOLD
+        if card.in_reach or (not told and (card.operation, card.parts, card.title) in managed):
             continue
         limit = show.angle(card.dials[0].reach) if card.dials else None
         yield Finding(

@@ -8,10 +8,10 @@ from itertools import combinations
 
 from splay.judge.finding import Finding
 from splay.parts import SocketPart
-from splay.piece import Piece, Through
+from splay.piece import DowelScrew, Piece, StakedLegs, Through
 from splay.quantity import Show
 from splay.quantity import degrees as deg
-from splay.stance.staked import LegStance, Stance
+from splay.stance.staked import LegStance, Stance, support_of
 from splay.stance.vectors import Flat
 
 THIN_SKIN_MM = 6.0
@@ -28,13 +28,14 @@ def skin(piece: Piece, sockets: tuple[SocketPart, ...], stance: Stance, show: Sh
         if socket.left_above is None:
             continue
         left = socket.left_above.quantity
-        where = f"supports.{leg.support}.joint.depth"
+        screw = isinstance(support_of(piece, leg).joint, DowelScrew)
+        where = f"supports.{leg.support}.joint.{'into_top' if screw else 'depth'}"
         if left.value <= 0:
             yield Finding(
                 "break_through",
                 "stop",
                 "boring",
-                f"The hole for leg {leg.number} breaks through the top.",
+                f"The hole for leg {leg.number} breaks through{_what(leg)}.",
                 f"Bore at least {show.length(THIN_SKIN_MM - left.value).text} less deep.",
                 (leg.number,),
                 left,
@@ -57,11 +58,15 @@ def skin(piece: Piece, sockets: tuple[SocketPart, ...], stance: Stance, show: Sh
             )
 
 
+def _what(leg: LegStance) -> str:
+    return " the batten into the top" if leg.bore.mouth_z else " the top"
+
+
 def edges(piece: Piece, sockets: tuple[SocketPart, ...], stance: Stance, show: Show) -> Iterator[Finding]:
     """Holes too near the rim, on either face."""
     for socket, leg in zip(sockets, stance.legs, strict=True):
         wood = socket.edge.quantity
-        least = show.length(EDGE_SHARE * piece.supports[leg.support].joint.socket)
+        least = show.length(EDGE_SHARE * leg.bore.size)
         if wood.value >= least.value:
             continue
         out = wood.value <= 0
@@ -116,13 +121,13 @@ def wood_between(piece: Piece, a: LegStance, b: LegStance, at_a: Flat, at_b: Fla
     """
     apart = math.dist(at_a, at_b)
     if apart == 0.0:
-        return -piece.supports[a.support].joint.socket
+        return -a.bore.size
     u = ((at_b[0] - at_a[0]) / apart, (at_b[1] - at_a[1]) / apart)
     return apart - sum(_mouth(piece, leg, u) for leg in (a, b))
 
 
 def _mouth(piece: Piece, leg: LegStance, u: Flat) -> float:
-    half, lean = piece.supports[leg.support].joint.socket / 2, leg.boring
+    half, lean = leg.bore.size / 2, leg.boring
     if lean.bearing is None:
         return half
     across = u[0] * deg.cos(lean.bearing) + u[1] * deg.sin(lean.bearing)
@@ -132,10 +137,12 @@ def _mouth(piece: Piece, leg: LegStance, u: Flat) -> float:
 def tenons(piece: Piece, stance: Stance, show: Show) -> Iterator[Finding]:
     """Tenons thicker than their legs, and proud ends that do not clear the slanted mouth."""
     for index, support in enumerate(piece.supports):
+        if not isinstance(support, StakedLegs):
+            continue
         legs = tuple(leg for leg in stance.legs if leg.support == index)
         numbers = tuple(leg.number for leg in legs)
         joint = support.joint
-        if joint.socket > support.leg.at_top:
+        if joint.socket > support.leg.at_top + 1e-9:
             yield Finding(
                 "tenon_over_leg",
                 "stop",

@@ -11,10 +11,13 @@ from shapely.affinity import affine_transform
 from splay.judge.finding import Finding
 from splay.piece import Piece
 from splay.quantity import Show
+from splay.stance.contacts import on_floor
 from splay.stance.outline import polygon
 from splay.stance.staked import Stance
 from splay.stance.vectors import Flat
 
+STANDS_MM = 20.0
+"""Less ground than this between its feet is a line, not a stand (common practice, no source)."""
 NARROW_MM = 1.0
 """A footprint this much inside the top is called so; less cannot be measured on a foot."""
 
@@ -55,12 +58,29 @@ def lean(piece: Piece, stance: Stance, show: Show) -> Iterator[Finding]:
 
 def footprint(piece: Piece, stance: Stance, show: Show) -> Iterator[Finding]:
     """Feet that do not stand round the middle, or all lie inside the top's own shadow."""
-    feet = shapely.MultiPoint([leg.foot_floor[:2] for leg in stance.legs]).convex_hull
+    stood = [leg.foot_floor[:2] for leg in stance.legs]
+    stood += [p[:2] for body in stance.bodies for p in on_floor(body, stance.floor)]
+    feet = shapely.MultiPoint(stood).convex_hull
     seat = stance.floor.to_floor((0.0, 0.0, piece.top.thickness))[:2]
     numbers = tuple(leg.number for leg in stance.legs)
     middle = shapely.Point(seat)
-    inside = float(feet.exterior.distance(middle)) if isinstance(feet, shapely.Polygon) else 0.0
-    if not isinstance(feet, shapely.Polygon) or not feet.contains(middle):
+    if not isinstance(feet, shapely.Polygon) or _narrowest(feet) < STANDS_MM:
+        wide = _narrowest(feet) if isinstance(feet, shapely.Polygon) else 0.0
+        yield Finding(
+            "too_few_feet",
+            "stop",
+            "stance",
+            "It has no three places to stand on that are not in a line.",
+            "Add a leg, a slab leg or a frame, or set the feet apart both ways.",
+            numbers,
+            show.length(wide),
+            show.length(STANDS_MM),
+            (0.0, 0.0),
+            "supports",
+        )
+        return
+    inside = float(feet.exterior.distance(middle))
+    if not feet.contains(middle):
         yield Finding(
             "cannot_stand",
             "stop",
@@ -75,7 +95,7 @@ def footprint(piece: Piece, stance: Stance, show: Show) -> Iterator[Finding]:
         )
         return
     shadow = _shadow(piece, stance)
-    spare = min(_rim_gap(leg.foot_floor[:2], shadow) for leg in stance.legs)
+    spare = min(_rim_gap(foot, shadow) for foot in stood)
     if spare > NARROW_MM:
         yield Finding(
             "footprint_inside",
@@ -91,6 +111,15 @@ def footprint(piece: Piece, stance: Stance, show: Show) -> Iterator[Finding]:
             None,
             "supports",
         )
+
+
+def _narrowest(feet: shapely.Polygon) -> float:
+    """Least width of the ground it stands on, mm."""
+    around = feet.minimum_rotated_rectangle
+    if not isinstance(around, shapely.Polygon):
+        return 0.0
+    ring = list(around.exterior.coords)
+    return min(math.dist(ring[0], ring[1]), math.dist(ring[1], ring[2]))
 
 
 def _shadow(piece: Piece, stance: Stance) -> shapely.Polygon:

@@ -10,12 +10,13 @@ from splay.quantity import degrees as deg
 from splay.stance.aim import faces
 from splay.stance.floor import Floor
 from splay.stance.staked import LegStance
+from splay.stance.taper import corners, foot_taper
 from splay.stance.vectors import dot
 
 
 @dataclass(frozen=True)
 class FootCut:
-    """`long` and `short` are the cut end's axes (a square leg: its edges) on the floor, mm.
+    """`long` and `short` are the cut end's axes (a leg with corners: over its flats) on the floor, mm.
 
     `below` and `above` are how far, along the axis, the end's longest and shortest side lie
     beyond and short of the axis; they add up to `high_low`. `taper` is the radius lost per mm.
@@ -38,13 +39,13 @@ def foot_cut(leg: Leg, stance: LegStance, floor: Floor) -> FootCut:
 
     Round: a cone cut by a plane, axes D cos / den and D cos / sqrt(den) with
     den = cos² - k² sin² (plane section of a cone; k = 0 gives the cylinder's D / cos and D).
-    Square legs are taken as straight over their last few millimetres.
+    Legs with corners are taken as straight over their last few millimetres.
     """
-    if leg.section == "square":
-        return _square(leg, stance, floor)
+    if leg.section != "round":
+        return _cornered(leg, stance, floor)
     rho = stance.standing.resultant
     c, s = deg.cos(rho), deg.sin(rho)
-    k = (leg.at_top - leg.at_foot) / 2 / stance.exposed
+    k = foot_taper(leg, stance.exposed)
     den = c * c - k * k * s * s
     half, slope = leg.at_foot / 2, s / c
     return FootCut(
@@ -56,12 +57,13 @@ def foot_cut(leg: Leg, stance: LegStance, floor: Floor) -> FootCut:
     )
 
 
-def _square(leg: Leg, stance: LegStance, floor: Floor) -> FootCut:
+def _cornered(leg: Leg, stance: LegStance, floor: Floor) -> FootCut:
+    """Square or eight-sided: each flat's width over the cut, and the furthest corner's slant."""
     side, front = faces(leg, stance.d)
     n, d, w = floor.normal, stance.d, leg.at_foot
     down = -dot(n, d)
     across, back = dot(n, side) / down, dot(n, front) / down
-    reach = w / 2 * (abs(across) + abs(back))
-    k = (leg.at_top - w) / 2 / stance.exposed
+    reach = max(w / 2 * abs(i * across + j * back) for i, j in corners(leg))
+    k = foot_taper(leg, stance.exposed)
     edges = (w * math.sqrt(1.0 + across**2), w * math.sqrt(1.0 + back**2))
     return FootCut(max(edges), min(edges), reach, reach, k)

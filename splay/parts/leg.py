@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 
 from splay.parts.foot import FootCut, foot_cut
-from splay.piece import Blind, Piece
+from splay.parts.making import making
+from splay.piece import DowelScrew, Piece, Reamed, Through
 from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
 from splay.stance.floor import Floor
-from splay.stance.staked import LegStance
+from splay.stance.staked import LegStance, support_of
+from splay.stance.taper import thickest
 
 
 @dataclass(frozen=True)
@@ -18,6 +19,7 @@ class LegPart:
     """One leg's figures, each with its working; `cut` keeps the bare numbers for drawings."""
 
     number: int
+    support: int
     exposed: Figure
     in_top: Figure
     finished: Figure
@@ -27,7 +29,7 @@ class LegPart:
     high_low: Figure
     section: str
     stock: Figure
-    octagon: Figure | None
+    making: tuple[Figure, ...]
     wedge: Figure | None
     block: Figure
     cut: FootCut
@@ -38,7 +40,7 @@ _SQUARE_DEG = 90.0 - 1e-9
 
 def leg_part(piece: Piece, stance: LegStance, floor: Floor, show: Show) -> LegPart:
     """The figures of one leg."""
-    support = piece.supports[stance.support]
+    support = support_of(piece, stance)
     leg, _joint = support.leg, support.joint
     key = f"leg.{stance.number}"
     cut = foot_cut(leg, stance, floor)
@@ -79,6 +81,7 @@ def leg_part(piece: Piece, stance: LegStance, floor: Floor, show: Show) -> LegPa
     )
     return LegPart(
         number=stance.number,
+        support=stance.support,
         exposed=exposed,
         in_top=in_top,
         finished=finished,
@@ -104,7 +107,7 @@ def leg_part(piece: Piece, stance: LegStance, floor: Floor, show: Show) -> LegPa
         high_low=high_low,
         section=leg.section,
         stock=_stock(key, piece, stance, show),
-        octagon=_octagon(key, piece, stance, show),
+        making=making(key, support, stance, show),
         wedge=_wedge(key, piece, stance, show),
         block=_block(key, piece, stance, cut, show),
         cut=cut,
@@ -126,19 +129,27 @@ def _exposed(key: str, stance: LegStance, floor: Floor, show: Show) -> Figure:
 
 
 def _in_top(key: str, piece: Piece, stance: LegStance, show: Show) -> Figure:
-    joint = piece.supports[stance.support].joint
-    label = "Tenon, in the top"
-    if isinstance(joint, Blind):
-        bored = show.input("k", "depth bored along the axis", joint.depth)
-        return show.figure(f"{key}.in_top", label, joint.depth, "k", bored)
-    rho = stance.boring.resultant
-    thickness = piece.top.thickness
+    joint = support_of(piece, stance).joint
+    label, rho, bore = "Tenon, in the top", stance.boring.resultant, stance.bore
+    if isinstance(joint, DowelScrew):
+        return show.figure(
+            f"{key}.in_top",
+            label,
+            0.0,
+            "none",
+            show.input("k", "screw in the top", joint.into_top),
+            note="the leg's own end, sawn to the lean, closes on the top",
+        )
+    if not isinstance(joint, Through | Reamed):
+        bored = show.input("k", "depth along the axis", bore.tenon)
+        return show.figure(f"{key}.in_top", label, bore.tenon, "k", bored)
+    thickness = bore.deep * deg.cos(rho)
     return show.figure(
         f"{key}.in_top",
         label,
-        thickness / deg.cos(rho) + joint.proud,
+        bore.tenon,
         "t / cos ρ + proud",
-        show.input("t", "thickness of the top", thickness),
+        show.input("t", "thickness of the top there", thickness),
         show.input("ρ", "lean to the top", rho, "deg"),
         show.input("p", "proud, along the axis", joint.proud),
     )
@@ -146,32 +157,19 @@ def _in_top(key: str, piece: Piece, stance: LegStance, show: Show) -> Figure:
 
 def _stock(key: str, piece: Piece, stance: LegStance, show: Show) -> Figure:
     """Square stock the leg comes out of: its thickest place, tenon included."""
-    support = piece.supports[stance.support]
-    leg, socket = support.leg, support.joint.socket
+    support = support_of(piece, stance)
+    leg = support.leg
+    tenon = stance.bore.size if stance.bore.tenon else 0.0
     return show.figure(
         f"{key}.stock",
         "Square stock",
-        max(leg.at_top, leg.at_foot, socket),
-        "the thickest of top, foot and tenon",
+        max(thickest(leg), tenon),
+        "the thickest of leg and tenon",
         show.input("T", "at the top", leg.at_top),
         show.input("D", "at the foot", leg.at_foot),
-        show.input("d", "tenon", socket),
+        *((show.input("B", "at its thickest between", leg.belly.size),) if leg.belly else ()),
+        show.input("d", "tenon", tenon),
         note="finished size; add what your planing and turning take",
-    )
-
-
-def _octagon(key: str, piece: Piece, stance: LegStance, show: Show) -> Figure | None:
-    """A round leg by hand goes through eight sides: the gauge's setting from each edge."""
-    if piece.supports[stance.support].leg.section != "round":
-        return None
-    stock = _stock(key, piece, stance, show).quantity.value
-    return show.figure(
-        f"{key}.octagon",
-        "Eight sides: gauge from each edge",
-        stock * (1.0 - math.sqrt(0.5)),
-        "S · (1 − 1/√2)",
-        show.input("S", "square stock", stock),
-        note=f"each of the eight faces is then {show.length(stock * (math.sqrt(2.0) - 1.0)).text} wide",
     )
 
 
@@ -182,7 +180,7 @@ def _wedge(key: str, piece: Piece, stance: LegStance, show: Show) -> Figure | No
     tan psi' = tan psi / cos rho.
     """
     lean = stance.boring
-    if isinstance(piece.supports[stance.support].joint, Blind) or lean.bearing is None:
+    if not isinstance(support_of(piece, stance).joint, Through) or lean.bearing is None:
         return None
     plan_angle = deg.fold(piece.top.grain + 90.0 - lean.bearing)
     on_end = 90.0 if plan_angle > _SQUARE_DEG else deg.atan(deg.tan(plan_angle) / deg.cos(lean.resultant))
@@ -204,7 +202,7 @@ def _block(key: str, piece: Piece, stance: LegStance, cut: FootCut, show: Show) 
     Square-ended, it stands on its lowest edge: (L + extra) cos rho' + (D/2) sin rho' below the
     socket; less the wanted height L cos rho', that is extra · cos rho' + (D/2) · sin rho'.
     """
-    support = piece.supports[stance.support]
+    support = support_of(piece, stance)
     rho = stance.standing.resultant
     extra = cut.below + support.allowance
     # A square leg stands on a corner; `below` is that corner's slant, measured along the leg.

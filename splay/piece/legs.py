@@ -1,4 +1,4 @@
-"""Staked legs: bored-in legs, one or a set."""
+"""Staked legs: legs that end in the top, one or a set."""
 
 from __future__ import annotations
 
@@ -8,52 +8,61 @@ from pydantic import Field
 
 from splay.document import Frozen, Length
 from splay.piece.angles import Spec
+from splay.piece.joints import Joint, Thick
 from splay.piece.places import Placement
 
-Thick = Annotated[float, Length(6, 200)]
+
+class Belly(Frozen):
+    """The thickest, or thinnest, place between top and foot."""
+
+    at: Annotated[float, Field(gt=0, lt=1, allow_inf_nan=False)] = 0.4
+    """Where along the exposed length, as a share of it from the underside."""
+    size: Thick
+    """Diameter or width there, mm."""
+
+
+class Stick(Frozen):
+    """One shaped or reused leg as it lies there, measured."""
+
+    length: Annotated[float, Length(50, 4000)]
+    """From the end that goes into the top to the foot, along its middle, mm."""
+    at_foot: Thick
+    """Diameter at the foot, mm."""
+    note: Annotated[str, Field(max_length=200)] = ""
 
 
 class Leg(Frozen):
     """The leg's section and taper; the same size at both ends means straight."""
 
-    section: Literal["round", "square"] = "round"
-    """Round, or square stock with a round tenon."""
+    section: Literal["round", "square", "octagon"] = "round"
+    """Round, eight-sided, or square stock with a round tenon."""
     at_top: Thick
-    """Diameter, or width of a square leg, where it meets the underside, mm."""
+    """Diameter, or width over the flats, where it meets the underside, mm."""
     at_foot: Thick
-    """Diameter, or width of a square leg, on its axis at the floor, mm."""
+    """Diameter, or width over the flats, on its axis at the floor, mm."""
+    belly: Belly | None = None
+    """For a leg thickest, or thinnest, somewhere between."""
     facing: Literal["front", "sightline"] = "front"
     """How a square leg is turned: front face along the side-to-side line, or a face looking
     along the sightline. Of no account for a round leg."""
-
-
-class Through(Frozen):
-    """A tenon that comes out at the upper face."""
-
-    way: Literal["through"] = "through"
-    socket: Thick
-    """Diameter of the hole, mm."""
-    proud: Annotated[float, Length(0, 100)] = 0.0
-    """What stands out of the upper face, along the axis, mm."""
-    bored_from: Literal["underside", "upper"] = "underside"
-    """The face the boring starts from."""
-
-
-class Blind(Frozen):
-    """A tenon that ends inside the top, bored from the underside."""
-
-    way: Literal["blind"] = "blind"
-    socket: Thick
-    """Diameter of the hole, mm."""
-    depth: Annotated[float, Length(3, 400)]
-    """Depth bored along the axis to the flat of the bit, mm."""
-
-
-Joint = Annotated[Through | Blind, Field(discriminator="way")]
+    made_by: Literal["turned", "shaved"] = "shaved"
+    """Turned on a lathe, or shaved from square through eight sides."""
+    tenon_by: Literal["lathe", "cutter", "hand"] = "hand"
+    """How the round tenon is made."""
+    neck: Literal["plain", "cove", "shoulder"] = "plain"
+    """What the leg does where it meets the top."""
+    relief: Annotated[float, Length(0, 30)] = 0.0
+    """Bevel round the foot's edge, measured up the leg, mm."""
+    spare: Annotated[int, Field(ge=0, le=20, strict=True)] = 0
+    """Spare legs made along with the rest."""
+    practice: Annotated[int, Field(ge=0, le=20, strict=True)] = 0
+    """Practice legs, for a trial hole or a first turning."""
+    sticks: Annotated[tuple[Stick, ...], Field(max_length=96)] = ()
+    """Shaped or reused legs, measured one by one; the shortest sets what all can come to."""
 
 
 class StakedLegs(Frozen):
-    """A set of legs bored into the top."""
+    """A set of legs that end in the top, or in battens under it."""
 
     kind: Literal["staked_legs"] = "staked_legs"
     placement: Placement

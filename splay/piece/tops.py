@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated, Literal, Self
 
+import shapely
 from pydantic import Field, model_validator
 from pydantic_core import PydanticCustomError
 
@@ -83,14 +84,134 @@ class RoundedTriangle(Frozen):
         return self
 
 
-Outline = Annotated[Round | Oval | Rectangle | RoundedTriangle, Field(discriminator="kind")]
+class DShape(Frozen):
+    """A D: straight along the back, square for a while, then half an ellipse to the front."""
+
+    kind: Literal["d"] = "d"
+    length: Span
+    """Side to side (x), along the straight back, mm."""
+    width: Span
+    """Front to back (y), mm."""
+    straight: Annotated[float, Length(0, 3000)] = 0.0
+    """How far the ends run straight forward from the back before the curve begins, mm."""
+
+    @model_validator(mode="after")
+    def _curve_left(self) -> Self:
+        if self.straight > 0.9 * self.width:
+            raise PydanticCustomError(
+                "rule",
+                "straight",
+                {
+                    "field": "straight",
+                    "allowed": f"at most {0.9 * self.width:g} mm, nine tenths of the width",
+                    "do": "Leave some of the width for the curve, or choose a rectangle.",
+                },
+            )
+        return self
+
+
+class Shield(Frozen):
+    """A shield: a bowed back edge, bowed sides running together to a rounded nose in front."""
+
+    kind: Literal["shield"] = "shield"
+    length: Span
+    """Side to side (x) between the back corners, mm."""
+    width: Span
+    """Middle of the back edge's chord to the nose (y), before the nose is rounded, mm."""
+    bow: Annotated[float, Length(0, 400)] = 20.0
+    """How far each of the three edges bows out of its straight line, mm."""
+    corner: Annotated[float, Length(0, 1000)] = 20.0
+    """Radius of the three corners, mm."""
+
+
+class Corner(Frozen):
+    """One corner of a drawn outline."""
+
+    x: Annotated[float, Length(-3000, 3000)]
+    """To the right of the middle, mm."""
+    y: Annotated[float, Length(-3000, 3000)]
+    """To the back of the middle, mm."""
+
+
+class Drawn(Frozen):
+    """An outline drawn over the slab or slice itself: its corners in order, straight or smoothed."""
+
+    kind: Literal["drawn"] = "drawn"
+    corners: Annotated[tuple[Corner, ...], Field(min_length=3, max_length=120)]
+    """In order round the edge, either way round; the middle of the piece is (0, 0)."""
+    smooth: bool = False
+    """Whether a curve runs through the corners, as bark does, instead of straight lines."""
+
+    @model_validator(mode="after")
+    def _closes(self) -> Self:
+        ring = shapely.Polygon([(c.x, c.y) for c in self.corners])
+        if not ring.is_valid or ring.area < 400.0:
+            allowed = "an outline that encloses wood and does not cross itself"
+        elif not ring.contains(shapely.Point(0.0, 0.0)):
+            allowed = "an outline round the middle of the piece (0, 0)"
+        else:
+            return self
+        do = "Move the corners so that they run once round the middle."
+        detail = {"field": "corners", "allowed": allowed, "do": do}
+        raise PydanticCustomError("rule", "corners", detail)
+
+
+Outline = Annotated[
+    Round | Oval | Rectangle | RoundedTriangle | DShape | Shield | Drawn,
+    Field(discriminator="kind"),
+]
+
+
+class Trough(Frozen):
+    """A hollow across one way: an arc in section, the same all along."""
+
+    way: Literal["trough"] = "trough"
+    across: Literal["length", "width"] = "width"
+    """The way the arc spans: side to side (length) or front to back (width)."""
+    chord: Annotated[float, Length(20, 6000)]
+    """Width of the hollow at the surface, mm."""
+    depth: Annotated[float, Length(0.5, 200)]
+    """Depth in the middle, mm."""
+
+
+class Dish(Frozen):
+    """A hollow both ways: an arc in every section through the middle."""
+
+    way: Literal["dish"] = "dish"
+    length: Annotated[float, Length(20, 6000)]
+    """Side to side at the surface, mm."""
+    width: Annotated[float, Length(20, 6000)]
+    """Front to back at the surface, mm."""
+    depth: Annotated[float, Length(0.5, 200)]
+    """Depth in the middle, mm."""
+
+
+Hollow = Annotated[Trough | Dish, Field(discriminator="way")]
+
+
+class EdgeShape(Frozen):
+    """What is done to an edge all round: it takes room from the face."""
+
+    way: Literal["square", "round_over", "chamfer"] = "square"
+    size: Annotated[float, Length(0, 150)] = 0.0
+    """Radius of a round-over, or how far a chamfer comes in on the face, mm."""
+    angle: Annotated[float, Angle(10, 80)] = 45.0
+    """Slope of a chamfer off the face, degrees."""
 
 
 class Top(Frozen):
-    """The top: outline, full thickness, grain."""
+    """The top: outline, full thickness, grain, and what is shaped away."""
 
     outline: Outline
     thickness: Annotated[float, Length(6, 400)]
     """Full thickness, mm."""
     grain: Annotated[float, Angle(0, 180)] = 0.0
     """Bearing of the long grain, degrees from x towards y; 0 runs side to side."""
+    boards: Annotated[tuple[Annotated[float, Length(5, 3000)], ...], Field(max_length=60)] = ()
+    """Widths of the boards or strips it is glued from, across the grain, from the right of the
+    grain's bearing to its left, mm; empty for one piece."""
+    hollow: Hollow | None = None
+    upper_edge: EdgeShape = EdgeShape()
+    lower_edge: EdgeShape = EdgeShape()
+    bark: bool = False
+    """Whether the edge is left as the tree grew it: nothing is measured from it."""

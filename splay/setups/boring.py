@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from splay.piece import Blind, Piece
+from splay.piece import Piece, Reamed, Shouldered
 from splay.quantity import Figure, Quantity, Show
 from splay.quantity import degrees as deg
 from splay.setups.card import Dial, Scene, SetUp, Turn
+from splay.setups.dial import dial
 from splay.setups.groups import Group, bored_from, boring_groups, indexing, toward, turn
 from splay.setups.jigs import block_angle, block_setback, ramp_spacer, wedge
 from splay.setups.proofs import rod_checks
@@ -17,14 +18,12 @@ from splay.shop import (
     DigitalGauge,
     GuideBlock,
     Ramp,
-    Scale,
     Shop,
     TiltingTable,
     Tool,
-    reading,
 )
-from splay.shop.scale import nearest_mark, within_reach
-from splay.stance.staked import Stance
+from splay.shop.scale import within_reach
+from splay.stance.staked import Stance, support_of
 
 BORING = (BevelGauge, TiltingTable, Ramp, GuideBlock, AngleGuide, DigitalGauge)
 PRESSES = (TiltingTable, Ramp)
@@ -80,22 +79,6 @@ def _shared(piece: Piece, group: Group, show: Show) -> _Shared:
         rod_checks(group.first, group.first.boring.resultant, show),
         indexing(piece, group),
         _last_steps(piece, group, show),
-    )
-
-
-def dial(name: str, scale: Scale, off: float, show: Show) -> Dial:
-    """A scale and where to set it for `off` degrees away from square."""
-    shown = reading(scale, off)
-    places = 2 if scale.step < 0.1 else 1
-    return Dial(
-        name=name,
-        at_square=scale.at_square,
-        counts=scale.counts,
-        reach=scale.reach,
-        step=scale.step,
-        off_square=off,
-        reading=show.angle(shown, places),
-        mark=show.angle(nearest_mark(scale, off), places),
     )
 
 
@@ -248,13 +231,25 @@ def _steps(shared: _Shared, tool: Tool, show: Show) -> tuple[str, ...]:
 
 def _last_steps(piece: Piece, group: Group, show: Show) -> tuple[str, ...]:
     """Depth and bit, which are the same whatever holds the angle."""
-    joint = piece.supports[group.first.support].joint
-    bit = f"Bit {show.length(joint.socket).text}."
-    if isinstance(joint, Blind):
-        stop = joint.depth + joint.socket / 2 * deg.tan(group.first.boring.resultant)
+    joint = support_of(piece, group.first).joint
+    bore = group.first.bore
+    if isinstance(joint, Shouldered):
+        return (
+            f"Bore the waste, then chop the mortise to {show.length(joint.socket).text} by "
+            f"{show.length(joint.across).text} against a guide block at the lean.",
+        )
+    bit = f"Bit {show.length(bore.size).text}."
+    if isinstance(joint, Reamed):
+        pilot = bore.size - 2.0 * deg.tan(joint.included / 2.0) * bore.deep
+        return (
+            f"Bore {show.length(pilot).text} or a little under, then ream "
+            f"{show.angle(joint.included).text} from the underside, trying the tenon as it sinks.",
+        )
+    if not bore.through:
+        stop = bore.deep + bore.size / 2 * deg.tan(group.first.boring.resultant)
         return (
             f"{bit} Depth stop at {show.length(stop).text} from where it first touches, "
-            f"for {show.length(joint.depth).text} along the axis.",
+            f"for {show.length(bore.deep).text} along the axis.",
         )
     back = "Back the far face with scrap, or stop when the lead point shows and finish from there."
     return (f"{bit} {back}",)

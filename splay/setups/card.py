@@ -39,7 +39,8 @@ class Proof:
     """A question one reading answers: what to measure, what is expected, how near is near enough.
 
     `expected` is on the scale named by `read_on`; `answer` is the reading given, `off` how far it
-    lies from what was expected, `verdict` "", "fine" or "off".
+    lies from what was expected, `verdict` "", "fine" or "off"; `part` is what it is taken on,
+    `station` where it is asked, `short` what its field is called.
     """
 
     id: str
@@ -53,6 +54,9 @@ class Proof:
     answer: Quantity | None
     off: Quantity | None
     verdict: str
+    part: str = ""
+    station: str = ""
+    short: str = ""
 
 
 @dataclass(frozen=True)
@@ -61,7 +65,7 @@ class Scene:
 
     `off` is the lean off square; `right` and `left` name what lies at either side of the work;
     `scale` is at-square, counts, reach and the set figure's text; `notes` are dimensions to
-    write in, by name.
+    write in, by name; `tilt` is a blade's or a table's lean besides, degrees.
     """
 
     way: str
@@ -70,13 +74,15 @@ class Scene:
     left: str
     scale: tuple[float, str, float, str] | None
     notes: dict[str, str]
+    tilt: float = 0.0
 
 
 @dataclass(frozen=True)
 class SetUp:
     """One card: what is done to which legs with which tool, the setting, which way, the proof.
 
-    `proofs` are the ids of the proofs that prove this cut.
+    `proofs` are the ids of the proofs that prove this cut; `legs` the staked legs it is for,
+    `parts` the keys of the sticks and members.
     """
 
     id: str
@@ -100,3 +106,4 @@ class SetUp:
     proofs: tuple[str, ...]
     checks: tuple[Figure, ...]
     cautions: tuple[str, ...]
+    parts: tuple[str, ...] = ()

@@ -5,15 +5,15 @@ from __future__ import annotations
 from splay.parts import LegPart
 from splay.piece import Piece
 from splay.quantity import Figure, Show
-from splay.setups.boring import dial
 from splay.setups.card import Dial, Scene, SetUp
 from splay.setups.compound import Compound, compound
+from splay.setups.dial import dial
 from splay.setups.groups import Group, foot_groups, turn
 from splay.setups.jigs import wedge
-from splay.shop import Handsaw, MitreSaw, Shop
+from splay.shop import BandSaw, Handsaw, MitreSaw, Shop, TableSaw
 from splay.shop.scale import within_reach
 from splay.stance.aim import faces
-from splay.stance.staked import LegStance, Stance
+from splay.stance.staked import LegStance, Stance, support_of
 
 _ROLLS = (
     "Round stock rolls under a blade: hold it in a V for its whole length, keep hands outside the "
@@ -52,7 +52,7 @@ def foot_cards(
         for index, tool in enumerate(shop.tools):
             if not tool.owned:
                 continue
-            if isinstance(tool, MitreSaw):
+            if isinstance(tool, MitreSaw | TableSaw | BandSaw):
                 made.append(_mitre(piece, group, part, cut, tool, index, show))
             elif isinstance(tool, Handsaw):
                 made.append(_scribe(group, part, parts, tool, index, show))
@@ -65,9 +65,9 @@ def plane_cut(piece: Piece, leg: LegStance, stance: Stance) -> Compound:
     A round leg is laid with the plane of its lean flat: one plain cut at the lean. A square leg
     is laid on its front face.
     """
-    shape = piece.supports[leg.support].leg
+    shape = support_of(piece, leg).leg
     front = faces(shape, leg.d)[1]
-    if shape.section == "square":
+    if shape.section != "round":
         cut = compound(front, leg.d, stance.floor.normal)
         return Compound(cut.mitre, abs(cut.tilt))
     return Compound(leg.standing.resultant, 0.0)
@@ -92,12 +92,12 @@ def _mitre(
     group: Group,
     part: LegPart,
     cut: Compound,
-    tool: MitreSaw,
+    tool: MitreSaw | TableSaw | BandSaw,
     index: int,
     show: Show,
 ) -> SetUp:
     key = f"foot.{group.first.number}.{tool.kind}.{index}"
-    square = piece.supports[group.first.support].leg.section == "square"
+    square = support_of(piece, group.first).leg.section != "round"
     reaches = within_reach(tool.scale, cut.mitre) and within_reach(tool.tilt, cut.tilt)
     dials, jig, note = _dials(tool, cut, show, key)
     title = f"Cut the foot of {group.named()}"
@@ -114,7 +114,8 @@ def _mitre(
             "Marks of the sightline level: the outer one against the fence, foot beyond the blade.",
             "The outer side, the one the leg leans to, comes out longer.",
         )
-    tilt_note = {"tilt": f"blade leans {dials[1].reading.text}"} if len(dials) > 1 else {}
+    leans = "table" if isinstance(tool, BandSaw) else "blade"
+    tilt_note = {"tilt": f"{leans} leans {dials[1].reading.text}"} if len(dials) > 1 else {}
     main = dials[0]
     return SetUp(
         id=key,
@@ -127,7 +128,7 @@ def _mitre(
         angle=_angle(group, show, key),
         dials=dials,
         setting=main.reading,
-        setting_name="Swing the saw to",
+        setting_name="Swing the saw to" if isinstance(tool, MitreSaw) else "Set the gauge to",
         which_way=way,
         steps=(
             f"Mark the finished length, {part.finished.quantity.text}, on the leg's middle line.",
@@ -157,7 +158,7 @@ def _mitre(
 
 
 def _dials(
-    tool: MitreSaw, cut: Compound, show: Show, key: str
+    tool: MitreSaw | TableSaw | BandSaw, cut: Compound, show: Show, key: str
 ) -> tuple[tuple[Dial, ...], tuple[Figure, ...], str]:
     swing, lean = min(cut.mitre, tool.scale.reach), min(cut.tilt, tool.tilt.reach)
     dials = [dial(tool.name, tool.scale, swing, show)]
@@ -171,7 +172,8 @@ def _dials(
             f"{jig[0].quantity.text} between leg and fence, or scribe it and saw by hand."
         )
     if cut.tilt > 1e-9:
-        dials.append(dial(f"{tool.name}, blade", tool.tilt, lean, show))
+        leans = "table" if isinstance(tool, BandSaw) else "blade"
+        dials.append(dial(f"{tool.name}, {leans}", tool.tilt, lean, show))
     if cut.tilt > tool.tilt.reach:
         notes.append(
             f"The blade leans to {show.angle(tool.tilt.reach).text}, not to "

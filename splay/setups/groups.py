@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from splay.piece import Blind, Circle, Piece, Resultant, Triangle
+from splay.piece import Circle, Piece, Resultant, Through, Triangle
 from splay.quantity import Show
 from splay.setups.card import Turn
 from splay.stance.lean import LeanAngles
-from splay.stance.staked import LegStance, Stance
+from splay.stance.staked import LegStance, Stance, support_of
 
 _ROUND = 6
 _ON_LINE_DEG = 0.05
@@ -87,7 +87,7 @@ def turn(number: int, lean: LeanAngles, show: Show) -> Turn:
 
 def indexing(piece: Piece, group: Group) -> str:
     """How the top is turned from one leg of the group to the next."""
-    support = piece.supports[group.first.support]
+    support = support_of(piece, group.first)
     count = len(group.legs)
     if count < 2 or group.first.boring.bearing is None:
         return ""
@@ -105,7 +105,7 @@ def indexing(piece: Piece, group: Group) -> str:
 
 
 def _ring_count(piece: Piece, group: Group) -> int:
-    placement = piece.supports[group.first.support].placement
+    placement = support_of(piece, group.first).placement
     return placement.count if isinstance(placement, Circle) else 3
 
 
@@ -123,5 +123,5 @@ def _diagonals(group: Group) -> list[tuple[int, int]]:
 
 def bored_from(piece: Piece, group: Group) -> str:
     """The face the boring starts from, "underside" or "upper"."""
-    joint = piece.supports[group.first.support].joint
-    return "underside" if isinstance(joint, Blind) else joint.bored_from
+    joint = support_of(piece, group.first).joint
+    return joint.bored_from if isinstance(joint, Through) else "underside"

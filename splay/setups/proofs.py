@@ -3,11 +3,20 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator
+from dataclasses import dataclass
 
+from splay.layout import Layout
+from splay.layout.steps import Check
 from splay.parts import LegPart
+from splay.parts.member import MemberPart
+from splay.parts.stick import SQUARE_DEG, StickPart
+from splay.piece import DowelScrew, Piece, Shouldered, StakedLegs
 from splay.quantity import Figure, Quantity, Show
 from splay.quantity import degrees as deg
 from splay.setups.card import Proof
+from splay.setups.crosscut import Cut, station_of
+from splay.setups.shaping import dowels_of
 from splay.shop import BevelGauge, DigitalGauge, Scale, Shop, reading
 from splay.stance.staked import LegStance, Stance
 
@@ -33,25 +42,235 @@ def off_square(scale: Scale, shown: float) -> float:
     return (shown - scale.at_square) * (1.0 if scale.counts == "up" else -1.0)
 
 
-def all_proofs(
-    planned: Stance,
-    real: Stance,
-    parts: tuple[LegPart, ...],
-    shop: Shop,
-    show: Show,
-    answers: dict[str, float],
-) -> tuple[Proof, ...]:
+@dataclass(frozen=True)
+class Known:
+    """What the proofs are made from: the planned and the real stance, and every part."""
+
+    piece: Piece
+    planned: Stance
+    real: Stance
+    legs: tuple[LegPart, ...]
+    sticks: tuple[StickPart, ...]
+    cuts: tuple[Cut, ...]
+    members: tuple[MemberPart, ...]
+    layout: Layout
+
+
+def all_proofs(known: Known, shop: Shop, show: Show, answers: dict[str, float]) -> tuple[Proof, ...]:
     """Every proof the piece asks for, in the order of work; holes against the stance as planned."""
+    ask = _Asker(shop, show, answers)
     return (
+        *(ask.mark(check) for check in known.layout.checks),
         *(
             bore_proof(leg, leg.boring.resultant, shop, show, answers.get(f"bore.{leg.number}"))
-            for leg in planned.legs
+            for leg in known.planned.legs
         ),
         *(
             foot_proof(leg, part.finished, show, answers.get(f"foot.{leg.number}"))
-            for leg, part in zip(real.legs, parts, strict=True)
+            for leg, part in zip(known.real.legs, known.legs, strict=True)
         ),
+        *(ask.cut(cut) for cut in known.cuts),
+        *(ask.long(stick) for stick in known.sticks if stick.role not in {"batten", "slab"}),
+        *ask.shaped(known),
+        *(ask.read(part, e) for part in known.members for e in (0, 1)),
+        *(ask.gap(part) for part in known.members),
     )
+
+
+class _Asker:
+    """Words one proof after another."""
+
+    def __init__(self, shop: Shop, show: Show, answers: dict[str, float]) -> None:
+        self.shop, self.show, self.answers = shop, show, answers
+
+    def length(
+        self,
+        key: str,
+        expected: Quantity,
+        what: str,
+        how: str,
+        matters: str,
+        part: str,
+        station: str,
+        short: str,
+    ) -> Proof:
+        near = self.show.length(NEAR_MM)
+        value = self.answers.get(key)
+        answer = None if value is None else self.show.length(value)
+        off = None if answer is None else self.show.length(answer.value - expected.value)
+        return Proof(
+            key,
+            0,
+            what,
+            how,
+            "rule",
+            expected,
+            near,
+            matters,
+            answer,
+            off,
+            _verdict(off, near),
+            part,
+            station,
+            short,
+        )
+
+    def angle(
+        self,
+        key: str,
+        off_square: float,
+        what: str,
+        how: str,
+        matters: str,
+        part: str,
+        station: str,
+        short: str,
+    ) -> Proof:
+        """Read on whatever the shop proves angles with; `off_square` in degrees."""
+        name, scale = proving_scale(self.shop)
+        expected, near = self.show.angle(reading(scale, off_square)), self.show.angle(NEAR_DEG)
+        value = self.answers.get(key)
+        answer = None if value is None else self.show.angle(value)
+        off = None if answer is None else self.show.angle(answer.value - expected.value)
+        return Proof(
+            key,
+            0,
+            what,
+            how,
+            name,
+            expected,
+            near,
+            matters,
+            answer,
+            off,
+            _verdict(off, near),
+            part,
+            station,
+            short,
+        )
+
+    def mark(self, check: Check) -> Proof:
+        how = "Rule from centre to centre of the marks, pricked, not drawn."
+        matters = "a mark moved now costs nothing; a hole cannot be moved"
+        label = check.figure.label
+        part = f"leg.{check.legs[0]}"
+        return self.length(check.id, check.figure.quantity, label, how, matters, part, "top", label)
+
+    def cut(self, cut: Cut) -> Proof:
+        part, body, end = cut.uses[0]
+        on = cut.mitre if cut.mitre > SQUARE_DEG else cut.tilt
+        where = body.sides.face if cut.mitre > SQUARE_DEG or cut.tilt <= SQUARE_DEG else body.sides.edge
+        how = f"Gauge's stock along the {where}'s arris, blade along the sawn line."
+        across = part.stock[0].quantity.value
+        matters = (
+            f"half a degree opens {self.show.length(across * math.radians(NEAR_DEG)).text} at the far side"
+        )
+        return self.angle(
+            f"cut.{part.key}.{end}",
+            on,
+            f"Sawn end of the {part.name}, on the {where}",
+            how,
+            matters,
+            part.key,
+            station_of(part.role),
+            "sawn end",
+        )
+
+    def long(self, stick: StickPart) -> Proof:
+        arris = stick.arrises[0]
+        return self.length(
+            f"long.{stick.key}",
+            arris.length.quantity,
+            f"{stick.name[0].upper()}{stick.name[1:]}, along the {arris.where}",
+            "Hook the rule on one long point and read at the other.",
+            "parts alike must agree among themselves before they agree with the plan",
+            stick.key,
+            station_of(stick.role),
+            stick.name,
+        )
+
+    def shaped(self, known: Known) -> Iterator[Proof]:
+        """Tenons, eight sides and tapers of each set of legs; bevels, notches and slots."""
+        show = self.show
+        for index, support in enumerate(known.piece.supports):
+            part = next((p for p in known.legs if p.support == index), None)
+            if part is None or not isinstance(support, StakedLegs):
+                continue
+            on = f"leg.{part.number}"
+            calipers = "Calipers, across and then square to that."
+            if not isinstance(support.joint, DowelScrew | Shouldered):
+                yield self.length(
+                    f"tenon.{index}", show.length(support.joint.socket), "Tenon, where it leaves the leg",
+                    f"{calipers} Then try it in a real hole: snug, never hammered.",
+                    "a parallel tenon driven hard splits the top", on, "legs", "tenon, thick",
+                )  # fmt: skip
+            if any(f.key.endswith(".octagon") for f in part.making):
+                face = part.stock.quantity.value * (math.sqrt(2.0) - 1.0)
+                yield self.length(
+                    f"octagon.{index}", show.length(face), "One of the eight faces, wide",
+                    "Rule across a face, then across its neighbour: they must agree.",
+                    "uneven faces make an oval leg", on, "legs", "a face, wide",
+                )  # fmt: skip
+            if any(".taper." in f.key for f in part.making):
+                yield self.length(
+                    f"taper.{index}", show.length(support.leg.at_foot), "Leg at its foot", calipers,
+                    "legs alike matter more than legs to the drawing", on, "legs", "at the foot",
+                )  # fmt: skip
+        yield from self._squared(known)
+
+    def _squared(self, known: Known) -> Iterator[Proof]:
+        done: set[str] = set()
+        for stick in known.sticks:
+            if stick.alike in done:
+                continue
+            done.add(stick.alike)
+            station = station_of(stick.role)
+            if stick.bevels:
+                yield self.angle(
+                    f"rip.{stick.key}", stick.bevels[0].quantity.value, stick.bevels[0].label,
+                    "Gauge's stock on the face, blade down the bevelled edge.",
+                    "a wrong bevel lifts one arris off the top", stick.key, station, "bevel",
+                )  # fmt: skip
+            if len(stick.notches) > 1:
+                lap = "lap" in stick.notches[0].key
+                yield self.length(
+                    f"notch.{stick.key}", stick.notches[1].quantity, stick.notches[1].label,
+                    "Depth of the rule from the edge, at both cheeks.",
+                    "two laps too deep leave the rails apart", stick.key,
+                    "stretchers" if lap else "legs", "notch, deep",
+                )  # fmt: skip
+        for index, dowels, _, what in dowels_of(known.piece):
+            if dowels.way == "loose_tenon":
+                yield self.length(
+                    f"slot.{index}", self.show.length(dowels.depth), f"Slots of the {what}, deep",
+                    "Depth of the rule, at both ends of the slot.",
+                    "too shallow holds the joint open", f"s{index}", "stretchers", "slot, deep",
+                )  # fmt: skip
+
+    def read(self, part: MemberPart, e: int) -> Proof:
+        end = part.ends[e]
+        return self.angle(
+            f"read.{part.number}.{e + 1}",
+            90.0 - end.read.quantity.value,
+            f"Angle between {part.name} and {end.into}, acute side",
+            "Dry-fitted, a straight stick on both marks; gauge along the leg, in the plane of the two.",
+            "always the acute angle: one habit, no slips",
+            f"member.{part.number}",
+            "stretchers",
+            f"{part.name}, {end.into}",
+        )
+
+    def gap(self, part: MemberPart) -> Proof:
+        return self.length(
+            f"gap.{part.number}",
+            part.gap.quantity,
+            f"Clear gap for {part.name}",
+            "Two sticks slid apart between the marks, then measured, or inside calipers.",
+            "the stretcher is cut to this, not to the drawing",
+            f"member.{part.number}",
+            "stretchers",
+            part.name,
+        )
 
 
 def bore_proof(leg: LegStance, planned_deg: float, shop: Shop, show: Show, answer: float | None) -> Proof:
@@ -79,6 +298,9 @@ def bore_proof(leg: LegStance, planned_deg: float, shop: Shop, show: Show, answe
         answer=given,
         off=off,
         verdict=_verdict(off, near),
+        part=f"leg.{leg.number}",
+        short=f"leg {leg.number} reads",
+        station="boring",
     )
 
 
@@ -99,6 +321,9 @@ def foot_proof(leg: LegStance, finished: Figure, show: Show, answer: float | Non
         answer=given,
         off=off,
         verdict=_verdict(off, near),
+        part=f"leg.{leg.number}",
+        short=f"leg {leg.number} reads",
+        station="legs",
     )
 
 

@@ -1,17 +1,25 @@
 """Shop: the tools a workshop owns, how each scale reads, how far it reaches."""
 
 from splay.shop.model import SHOP_FORMAT, Rounding, Shop, read_shop, shop_schema, write_shop
-from splay.shop.ready import workbench
+from splay.shop.ready import ready_shops, workbench
 from splay.shop.scale import Scale, reading
 from splay.shop.tools import (
     AngleGuide,
+    BandSaw,
     BevelGauge,
     Bit,
     DigitalGauge,
     GuideBlock,
+    HandPlane,
     Handsaw,
     MitreSaw,
+    OppositeLeg,
+    Protractor,
     Ramp,
+    RouterTable,
+    TableSaw,
+    TaperJig,
+    TenonCutter,
     TiltingTable,
     Tool,
 )
@@ -19,20 +27,29 @@ from splay.shop.tools import (
 __all__ = [
     "SHOP_FORMAT",
     "AngleGuide",
+    "BandSaw",
     "BevelGauge",
     "Bit",
     "DigitalGauge",
     "GuideBlock",
+    "HandPlane",
     "Handsaw",
     "MitreSaw",
+    "OppositeLeg",
+    "Protractor",
     "Ramp",
     "Rounding",
+    "RouterTable",
     "Scale",
     "Shop",
+    "TableSaw",
+    "TaperJig",
+    "TenonCutter",
     "TiltingTable",
     "Tool",
     "read_shop",
     "reading",
+    "ready_shops",
     "shop_schema",
     "workbench",
     "write_shop",

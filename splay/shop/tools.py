@@ -12,6 +12,10 @@ from splay.shop.scale import Scale
 Title = Annotated[str, Field(min_length=1, max_length=60)]
 
 
+Kerf = Annotated[float, Length(0.3, 8)]
+"""What the blade takes away, mm."""
+
+
 class _Owned(Frozen):
     name: Title
     """What the maker calls it."""
@@ -81,12 +85,89 @@ class MitreSaw(_Owned):
     kind: Literal["mitre_saw"] = "mitre_saw"
     scale: Scale = Scale(at_square=0, counts="up", reach=47, step=0.5)
     tilt: Scale = Scale(at_square=0, counts="up", reach=45, step=0.5)
+    widest: Annotated[float, Length(30, 1000)] = 300.0
+    """Widest stock it cuts through, mm."""
+    kerf: Kerf = 2.5
+
+
+class TableSaw(_Owned):
+    """A saw with a sliding mitre gauge and a blade that tilts."""
+
+    kind: Literal["table_saw"] = "table_saw"
+    scale: Scale = Scale(at_square=90, counts="down", reach=60, step=0.5)
+    """How the mitre gauge reads."""
+    tilt: Scale = Scale(at_square=0, counts="up", reach=45, step=0.5)
+    """How the blade's tilt reads."""
+    tallest: Annotated[float, Length(10, 300)] = 75.0
+    """Greatest height the blade stands above the table, mm."""
+    kerf: Kerf = 3.0
+
+
+class BandSaw(_Owned):
+    """A band saw with a gauge in its table, and a table that tilts."""
+
+    kind: Literal["band_saw"] = "band_saw"
+    scale: Scale = Scale(at_square=90, counts="down", reach=60, step=0.5)
+    """How its gauge reads."""
+    tilt: Scale = Scale(at_square=0, counts="up", reach=45, step=1)
+    """How the table's tilt reads."""
+    tallest: Annotated[float, Length(30, 1000)] = 200.0
+    """Thickest stock that passes under the guide, mm."""
+    kerf: Kerf = 1.5
 
 
 class Handsaw(_Owned):
-    """A handsaw to a line scribed round the foot."""
+    """A handsaw to a scribed line, with a sawn block to guide it where one helps."""
 
     kind: Literal["handsaw"] = "handsaw"
+    kerf: Kerf = 1.2
+
+
+class HandPlane(_Owned):
+    """A plane and a marking gauge: tapers, bevels and eight sides by hand."""
+
+    kind: Literal["hand_plane"] = "hand_plane"
+
+
+class TaperJig(_Owned):
+    """A sled that carries a leg past the blade at its taper."""
+
+    kind: Literal["taper_jig"] = "taper_jig"
+    length: Annotated[float, Length(200, 2000)] = 700.0
+    """Between its two stops, mm."""
+
+
+class RouterTable(_Owned):
+    """A router in a table, for the slots of loose tenons."""
+
+    kind: Literal["router_table"] = "router_table"
+    cutter: Annotated[float, Length(2, 40)] = 8.0
+    """Diameter of the cutter, mm."""
+    reach: Annotated[float, Length(5, 100)] = 35.0
+    """How far it can stand above the table, mm."""
+
+
+class TenonCutter(_Owned):
+    """A cutter in a drill that makes round tenons."""
+
+    kind: Literal["tenon_cutter"] = "tenon_cutter"
+    bore: Annotated[float, Length(6, 80)] = 28.0
+    """Diameter of the tenon it leaves, mm."""
+    takes: Annotated[float, Length(0, 60)] = 25.0
+    """How much longer than the tenon's diameter the stock's diagonal may be, mm."""
+
+
+class OppositeLeg(_Owned):
+    """A hand drill sighted on the mark on the opposite leg."""
+
+    kind: Literal["opposite_leg"] = "opposite_leg"
+
+
+class Protractor(_Owned):
+    """A protractor held in the plane of two sticks."""
+
+    kind: Literal["protractor"] = "protractor"
+    scale: Scale = Scale(at_square=90, counts="down", reach=80, step=0.5)
 
 
 class Bit(Frozen):
@@ -99,6 +180,21 @@ class Bit(Frozen):
 
 
 Tool = Annotated[
-    BevelGauge | TiltingTable | Ramp | GuideBlock | AngleGuide | DigitalGauge | MitreSaw | Handsaw,
+    BevelGauge
+    | TiltingTable
+    | Ramp
+    | GuideBlock
+    | AngleGuide
+    | DigitalGauge
+    | OppositeLeg
+    | Protractor
+    | MitreSaw
+    | TableSaw
+    | BandSaw
+    | Handsaw
+    | HandPlane
+    | TaperJig
+    | RouterTable
+    | TenonCutter,
     Field(discriminator="kind"),
 ]

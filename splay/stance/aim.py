@@ -12,6 +12,7 @@ from splay.quantity import degrees as deg
 from splay.stance.floor import Floor
 from splay.stance.lean import direction, direction_on
 from splay.stance.outline import points, rim
+from splay.stance.taper import corners
 from splay.stance.vectors import Flat, Vec, between, dot, unit
 
 MIDDLE_MM = 1e-6
@@ -24,8 +25,11 @@ def outward(at: float) -> float:
     return -1.0 if at < -MIDDLE_MM else 1.0
 
 
-def aim(spec: Spec, socket: Flat, leg: Leg, outline: Outline, floor: Floor, ring: bool) -> Vec:
-    """Unit vector from top to floor of one leg. `ring` says the legs stand round a circle.
+def aim(
+    spec: Spec, socket: Flat, leg: Leg, outline: Outline, floor: Floor, ring: bool, level: float = 0.0
+) -> Vec:
+    """Unit vector from top to floor of one leg. `ring` says the legs stand round a circle;
+    `level` is the height of the sockets' mouths in the top frame, mm.
 
     CannotBuild where the way the angle is given has no meaning for a leg at that place.
     """
@@ -33,7 +37,7 @@ def aim(spec: Spec, socket: Flat, leg: Leg, outline: Outline, floor: Floor, ring
         return direction(spec.splay * outward(socket[0]), spec.rake * outward(socket[1]))
     if isinstance(spec, Resultant):
         return direction_on(spec.resultant, _bearing(spec, socket))
-    start: Vec = (socket[0], socket[1], 0.0)
+    start: Vec = (socket[0], socket[1], level)
     d: Vec = (0.0, 0.0, -1.0)
     foot: Flat = (math.inf, math.inf)
     # The foot's own size depends on the lean it is cut at, and that on where the foot stands.
@@ -122,7 +126,7 @@ def foot_reach(leg: Leg, d: Vec, floor: Floor, u: Flat) -> float:
         lean = math.hypot(flat[0], flat[1])
         across = (u[0] * flat[0] + u[1] * flat[1]) / lean if lean > 1e-12 else 0.0
         return half * math.sqrt(1.0 + across**2 * (1.0 / flat[2] ** 2 - 1.0))
-    return max((c[0] * u[0] + c[1] * u[1]) for c in square_foot(leg, d, floor, half))
+    return max((c[0] * u[0] + c[1] * u[1]) for c in cornered_foot(leg, d, floor, half))
 
 
 def faces(leg: Leg, d: Vec) -> tuple[Vec, Vec]:
@@ -141,12 +145,12 @@ def faces(leg: Leg, d: Vec) -> tuple[Vec, Vec]:
     return side, front
 
 
-def square_foot(leg: Leg, d: Vec, floor: Floor, half: float) -> tuple[Vec, ...]:
-    """Corners of a square leg's cut end about its axis, floor frame, mm, in order round it."""
+def cornered_foot(leg: Leg, d: Vec, floor: Floor, half: float) -> tuple[Vec, ...]:
+    """Corners of a square or eight-sided leg's cut end about its axis, floor frame, mm, in order."""
     side, front = faces(leg, d)
     slope = dot(floor.normal, d)
     made = []
-    for i, j in ((1, 1), (-1, 1), (-1, -1), (1, -1)):
+    for i, j in corners(leg):
         o: Vec = (
             half * (i * side[0] + j * front[0]),
             half * (i * side[1] + j * front[1]),

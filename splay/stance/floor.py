@@ -11,6 +11,7 @@ from dataclasses import dataclass
 from splay.errors import CannotBuild
 from splay.piece import Lean
 from splay.quantity import degrees as deg
+from splay.stance.convex import Plane
 from splay.stance.vectors import Vec, dot
 
 STEEPEST_COS = 0.1
@@ -84,3 +85,14 @@ def floor_under(lean: Lean, height_mm: float, thickness_mm: float) -> Floor:
         (-sf * c, -sf * s, cf),
     )
     return Floor(fall, toward, height_mm - thickness_mm * cf, rows[2], rows)
+
+
+def floor_plane(floor: Floor) -> Plane:
+    """The floor as the end of a part that stands on it, top frame."""
+    n = floor.normal
+    return Plane((-n[0], -n[1], -n[2]), floor.h0_mm)
+
+
+def underside() -> Plane:
+    """The underside of the top as the end of a part that carries it, top frame."""
+    return Plane((0.0, 0.0, 1.0), 0.0)

@@ -9,6 +9,7 @@ from typing import Any, Literal
 from splay.errors import BadInput, CannotBuild, Fault
 from splay.piece import (
     Circle,
+    Drawn,
     Footprint,
     Free,
     Insets,
@@ -23,20 +24,31 @@ from splay.piece import (
 )
 from splay.quantity import degrees as deg
 from splay.stance.aim import foot_reach, outward
+from splay.stance.contacts import on_floor
 from splay.stance.lean import LeanAngles, lean_of
+from splay.stance.members import members
 from splay.stance.outline import extent
-from splay.stance.staked import LegStance, Stance, spec_index, stand
+from splay.stance.staked import LegStance, Stance, spec_index, stand, support_of
 from splay.stance.vectors import Flat, Vec, between, unit
 
 SNAP_DEG = 0.1
 _LEAN_SNAP_DEG = 0.5
 
 
+Handled = Literal["foot", "socket", "height", "lean", "member", "frame", "corner"]
+"""What a handle moves: a foot or socket of a leg, the seat's height or lean, a stretcher's level,
+a frame's splay or rake, a corner of a drawn outline."""
+STEEPEST_DEG = 45.0
+
+
 @dataclass(frozen=True)
 class Move:
-    """A handle of a view dragged to `to`, in that view's own coordinates, mm."""
+    """A handle of a view dragged to `to`, in that view's own coordinates, mm.
 
-    moves: Literal["foot", "socket", "height", "lean"]
+    `leg` is the number of the leg, member or corner, or of the support from 0.
+    """
+
+    moves: Handled
     view: Literal["front", "side", "plan"]
     to: Flat
     leg: int = 0
@@ -52,6 +64,12 @@ def move(piece: Piece, to: Move, snap_mm: float) -> Piece:
         document["height"] = _snap(to.to[1], snap_mm)
     elif to.moves == "lean":
         document["lean"] = _lean(piece, to.to)
+    elif to.moves == "member":
+        _member(piece, to, document, snap_mm)
+    elif to.moves == "frame":
+        _frame(piece, to, document)
+    elif to.moves == "corner":
+        _corner(piece, to, document, snap_mm)
     else:
         stance = stand(piece)
         if not 1 <= to.leg <= len(stance.legs):
@@ -104,7 +122,7 @@ def _foot(
         raise CannotBuild(
             "That foot is further out than a leg can lean.", "Let it stand nearer.", "supports"
         )
-    model = piece.supports[leg.support]
+    model = support_of(piece, leg)
     index = spec_index(model, _own(stance, leg), leg.pair)
     spec = model.angles[index]
     support["angles"][index] = _respelt(spec, model, stance, leg, d, target, snap_mm)
@@ -172,7 +190,7 @@ def _tenth(value: float) -> float:
 
 
 def _socket(piece: Piece, leg: LegStance, at: Flat, support: dict[str, Any], snap_mm: float) -> None:
-    way = piece.supports[leg.support].placement
+    way = support_of(piece, leg).placement
     place = support["placement"]
     entry = leg.place.entry
     if isinstance(way, Circle | Triangle):
@@ -189,3 +207,46 @@ def _socket(piece: Piece, leg: LegStance, at: Flat, support: dict[str, Any], sna
         spot = place["spots"][entry]
         spot["x"] = _snap(at[0] * leg.place.across, snap_mm)
         spot["y"] = _snap(at[1] * leg.place.back, snap_mm)
+
+
+def _member(piece: Piece, to: Move, document: dict[str, Any], snap_mm: float) -> None:
+    """Both ends (or the rope) go up or down by as much as the handle went."""
+    if not 1 <= to.leg <= len(piece.members):
+        allowed = f"1 to {len(piece.members)}"
+        raise BadInput(Fault("moves.leg", str(to.leg), allowed, "Take hold of a stretcher there is."))
+    stance = stand(piece)
+    runs, ropes = members(piece, stance)
+    points = [end.at for run in runs if run.number == to.leg for end in run.ends]
+    points += [p for rope in ropes if rope.number == to.leg for p in rope.points]
+    here = sum(stance.floor.to_floor(p)[2] for p in points) / len(points)
+    rise = _snap(to.to[1] - here, snap_mm)
+    entry = document["members"][to.leg - 1]
+    levels = [entry["level"]] if "level" in entry else [e["level"] for e in entry["ends"] if "level" in e]
+    for level in levels:
+        up = 1.0 if level["by"] == "height" else -1.0
+        level["value"] = max(1.0, _snap(level["value"] + up * rise, snap_mm))
+
+
+def _frame(piece: Piece, to: Move, document: dict[str, Any]) -> None:
+    """A frame's splay (front view) or rake (side view) for its foot dragged in or out."""
+    stance = stand(piece)
+    standing = [body for body in stance.bodies if body.support == to.leg and body.stands]
+    field = "rake" if to.view == "side" else "splay"
+    if not standing or field not in document["supports"][to.leg]:
+        allowed = "a frame that leans that way"
+        raise BadInput(Fault("moves.leg", str(to.leg), allowed, "Take hold of another foot."))
+    axis = 1 if to.view == "side" else 0
+    spots = [p[axis] for body in standing for p in on_floor(body, stance.floor)]
+    here = max(abs(p) for p in spots)
+    old = document["supports"][to.leg][field]
+    slope = deg.tan(old) + (abs(to.to[0]) - here) / stance.floor.h0_mm
+    document["supports"][to.leg][field] = min(STEEPEST_DEG, max(0.0, _tenth(deg.atan(slope))))
+
+
+def _corner(piece: Piece, to: Move, document: dict[str, Any], snap_mm: float) -> None:
+    outline = piece.top.outline
+    if not isinstance(outline, Drawn) or not 1 <= to.leg <= len(outline.corners):
+        raise BadInput(Fault("moves.leg", str(to.leg), "a corner there is", "Take hold of a corner."))
+    stance = stand(piece)
+    x, y = _on_underside(stance, to.to, stance.floor.turn_back((*to.to, 0.0)))
+    document["top"]["outline"]["corners"][to.leg - 1] = {"x": _snap(x, snap_mm), "y": _snap(y, snap_mm)}

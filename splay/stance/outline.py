@@ -6,8 +6,9 @@ import math
 from functools import lru_cache
 
 import shapely
+import shapely.geometry.polygon
 
-from splay.piece import Outline, Round, RoundedTriangle
+from splay.piece import Drawn, DShape, Outline, Round, RoundedTriangle, Shield
 from splay.quantity import degrees as deg
 from splay.stance.vectors import Flat
 
@@ -35,6 +36,12 @@ def points(outline: Outline) -> tuple[Flat, ...]:
                 (math.copysign(abs(x) - r, x), math.copysign(abs(y) - r, y)), r, start, start + 90.0
             )
         )
+    if outline.kind == "d":
+        return _d_shape(outline)
+    if outline.kind == "shield":
+        return _shield(outline)
+    if outline.kind == "drawn":
+        return _drawn(outline)
     return _rounded_triangle(outline)
 
 
@@ -54,6 +61,71 @@ def _rounded_triangle(outline: RoundedTriangle) -> tuple[Flat, ...]:
     return tuple(made)
 
 
+def _d_shape(outline: DShape) -> tuple[Flat, ...]:
+    """Straight back, straight ends, half an ellipse in front; its middle halves both sizes."""
+    a, b = outline.length / 2, outline.width / 2
+    deep = outline.width - outline.straight
+    turn = b - outline.straight
+    curve = [(a * x, turn + deep * y) for x, y in _arc((0.0, 0.0), 1.0, 180.0, 360.0)]
+    if outline.straight < 1e-9:
+        return tuple(curve)
+    return ((a, b), (-a, b), *curve)
+
+
+def _shield(outline: Shield) -> tuple[Flat, ...]:
+    """Three bowed edges between two back corners and a nose; the corners rounded afterwards."""
+    a, b = outline.length / 2, outline.width / 2
+    tips = ((a, b), (-a, b), (0.0, -b))
+    ring = [p for k in range(3) for p in _bow(tips[k], tips[(k + 1) % 3], outline.bow)]
+    shape = shapely.Polygon(ring)
+    if outline.corner > 0.0:
+        rounded = shape.buffer(-outline.corner, quad_segs=45).buffer(outline.corner, quad_segs=45)
+        if isinstance(rounded, shapely.Polygon) and not rounded.is_empty:
+            shape = rounded
+    made = shapely.geometry.polygon.orient(shape, 1.0)
+    return tuple((float(x), float(y)) for x, y in made.exterior.coords[:-1])
+
+
+def _bow(start: Flat, end: Flat, rise: float) -> list[Flat]:
+    """An arc from start to end bulging to the right of the way, last point left out."""
+    chord = math.dist(start, end)
+    if rise < 1e-6:
+        return [start]
+    radius = (chord * chord / 4 + rise * rise) / (2 * rise)
+    u = ((end[0] - start[0]) / chord, (end[1] - start[1]) / chord)
+    middle = ((start[0] + end[0]) / 2, (start[1] + end[1]) / 2)
+    right = (u[1], -u[0])
+    centre = (middle[0] - right[0] * (radius - rise), middle[1] - right[1] * (radius - rise))
+    first = deg.atan2(start[1] - centre[1], start[0] - centre[0])
+    sweep = 2.0 * math.degrees(math.atan2(chord / 2, radius - rise))
+    return list(_arc(centre, radius, first, first + sweep))[:-1]
+
+
+SMOOTH_STEPS = 8
+"""Points drawn between two corners of a smoothed outline."""
+
+
+def _drawn(outline: Drawn) -> tuple[Flat, ...]:
+    """The corners as drawn, or a curve through all of them (Catmull and Rom's, uniform)."""
+    ring = [(c.x, c.y) for c in outline.corners]
+    if not shapely.Polygon(ring).exterior.is_ccw:
+        ring.reverse()
+    if not outline.smooth:
+        return tuple(ring)
+    made: list[Flat] = []
+    n = len(ring)
+    for k in range(n):
+        p0, p1, p2, p3 = ring[k - 1], ring[k], ring[(k + 1) % n], ring[(k + 2) % n]
+        for step in range(SMOOTH_STEPS):
+            t = step / SMOOTH_STEPS
+            made.append((_through(p0[0], p1[0], p2[0], p3[0], t), _through(p0[1], p1[1], p2[1], p3[1], t)))
+    return tuple(made)
+
+
+def _through(a: float, b: float, c: float, d: float, t: float) -> float:
+    return 0.5 * (2 * b + (c - a) * t + (2 * a - 5 * b + 4 * c - d) * t**2 + (3 * b - a - 3 * c + d) * t**3)
+
+
 def _arc(centre: Flat, radius: float, start: float, end: float) -> tuple[Flat, ...]:
     count = max(1, math.ceil((end - start) / ARC_STEP_DEG))
     turns = (start + (end - start) * k / count for k in range(count + 1))
@@ -64,6 +136,8 @@ def _arc(centre: Flat, radius: float, start: float, end: float) -> tuple[Flat, .
 def polygon(outline: Outline) -> shapely.Polygon:
     """The outline as a polygon for distances and overlaps."""
     made = shapely.Polygon(points(outline))
+    if not made.is_valid:
+        made = shapely.geometry.polygon.orient(made.buffer(0.0))
     shapely.prepare(made)
     return made
 

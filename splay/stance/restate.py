@@ -7,17 +7,20 @@ from dataclasses import dataclass
 from typing import Any, Literal
 
 from splay.errors import BadInput, Fault
-from splay.piece import Blind, Piece, read_piece, write_piece
+from splay.piece import Outline, Piece, StakedLegs, read_piece, write_piece
 from splay.quantity import degrees as deg
 from splay.stance.aim import foot_reach, outward
-from splay.stance.outline import extent
-from splay.stance.staked import LegStance, Stance, spec_index, stand
+from splay.stance.arrange import with_hollow, with_members, with_support
+from splay.stance.outline import extent, points
+from splay.stance.staked import LegStance, Stance, spec_index, stand, support_of
 
 NEAREST_MM = 5.0
 """A leg is never laid out nearer to an edge than the piece file allows."""
 BLIND_SHARE = 0.7
 """A blind socket starts out this share of the thickness deep (common practice, no source)."""
 PROUD_MM = 5.0
+MOST_CORNERS = 16
+LEAST_TENON_MM = 16.0
 
 
 @dataclass(frozen=True)
@@ -28,7 +31,7 @@ class Restate:
     the number of a leg served by the angle meant, `measured_from` the line of a sightline.
     """
 
-    what: Literal["outline", "placement", "angle", "scope", "joint"]
+    what: Literal["outline", "placement", "angle", "scope", "joint", "support", "members", "hollow"]
     to: str
     support: int = 0
     leg: int = 0
@@ -37,6 +40,12 @@ class Restate:
 
 def restate(piece: Piece, ask: Restate) -> Piece:
     """The piece with one thing said another way; BadInput where that is not possible."""
+    if ask.what == "support":
+        return read_piece(with_support(piece, ask.to, ask.support))
+    if ask.what == "members":
+        return read_piece(with_members(piece, ask.to))
+    if ask.what == "hollow":
+        return read_piece(with_hollow(piece, ask.to))
     document = write_piece(piece)
     if ask.what == "outline":
         document["top"]["outline"] = _outline(piece, ask.to)
@@ -44,6 +53,10 @@ def restate(piece: Piece, ask: Restate) -> Piece:
     if not 0 <= ask.support < len(piece.supports):
         do = "Choose a set of legs there is."
         raise BadInput(Fault("support", str(ask.support), f"0 to {len(piece.supports) - 1}", do))
+    model = piece.supports[ask.support]
+    if not isinstance(model, StakedLegs):
+        do = "Choose a set of legs that are set into the top."
+        raise BadInput(Fault("support", str(ask.support), "a set of staked legs", do))
     stance = stand(piece)
     legs = [leg for leg in stance.legs if leg.support == ask.support]
     support = document["supports"][ask.support]
@@ -51,12 +64,12 @@ def restate(piece: Piece, ask: Restate) -> Piece:
         support["placement"] = _placement(piece, legs, ask.to)
     elif ask.what == "angle":
         leg = next((leg for leg in legs if leg.number == ask.leg), legs[0])
-        index = spec_index(piece.supports[ask.support], legs.index(leg), leg.pair)
+        index = spec_index(model, legs.index(leg), leg.pair)
         support["angles"][index] = _angle(piece, stance, leg, ask.to, ask.measured_from)
     elif ask.what == "scope":
-        _share(piece, stance, legs, ask, support)
+        _share(piece, stance, legs, ask, model, support)
     else:
-        support["joint"] = _joint(piece, ask)
+        support["joint"] = _joint(piece, model, ask.to)
     return read_piece(document)
 
 
@@ -68,8 +81,18 @@ def _outline(piece: Piece, kind: str) -> dict[str, Any]:
         "oval": {"length": 2 * a, "width": 2 * b},
         "rectangle": {"length": 2 * a, "width": 2 * b},
         "rounded_triangle": {"side": 1.4 * b, "arc": 1.7 * b},
+        "d": {"length": 2 * a, "width": 2 * b, "straight": 0.4 * b},
+        "shield": {"length": 2 * a, "width": 2 * b, "bow": 0.12 * b, "corner": 0.25 * b},
+        "drawn": {"corners": _corners(piece.top.outline), "smooth": piece.top.outline.kind != "rectangle"},
     }
     return {"kind": kind, **made.get(kind, {})}
+
+
+def _corners(outline: Outline) -> list[dict[str, float]]:
+    """Few enough corners of an outline to be drawn over by hand."""
+    ring = points(outline)
+    step = max(1, len(ring) // MOST_CORNERS)
+    return [{"x": round(x, 1), "y": round(y, 1)} for x, y in ring[::step]]
 
 
 def _placement(piece: Piece, legs: list[LegStance], way: str) -> dict[str, Any]:
@@ -133,7 +156,7 @@ def _angle(piece: Piece, stance: Stance, leg: LegStance, by: str, line: str) -> 
 
 def _footprint(piece: Piece, stance: Stance, leg: LegStance) -> dict[str, float]:
     """The box, or on a circle the ring, that this leg's cut foot touches now."""
-    support = piece.supports[leg.support]
+    support = support_of(piece, leg)
     x, y = leg.foot_floor[:2]
     if support.placement.way in ("circle", "triangle"):
         out = math.hypot(x, y)
@@ -146,10 +169,14 @@ def _footprint(piece: Piece, stance: Stance, leg: LegStance) -> dict[str, float]
 
 
 def _share(
-    piece: Piece, stance: Stance, legs: list[LegStance], ask: Restate, support: dict[str, Any]
+    piece: Piece,
+    stance: Stance,
+    legs: list[LegStance],
+    ask: Restate,
+    model: StakedLegs,
+    support: dict[str, Any],
 ) -> None:
     """Each pair or leg gets an angle of its own, starting from the lean it has now."""
-    model = piece.supports[ask.support]
     chosen = [model.angles[spec_index(model, k, leg.pair)] for k, leg in enumerate(legs)]
     support["scope"] = ask.to
     if ask.to == "alike":
@@ -162,11 +189,24 @@ def _share(
     support["angles"] = [own[key] for key in sorted(own)]
 
 
-def _joint(piece: Piece, ask: Restate) -> dict[str, Any]:
-    old = piece.supports[ask.support].joint
-    if ask.to == old.way:
+def _joint(piece: Piece, model: StakedLegs, to: str) -> dict[str, Any]:
+    """Another joint of about the same size."""
+    old, t = model.joint, piece.top.thickness
+    if to == old.way:
         return old.model_dump()
-    if ask.to == "blind":
-        return {"way": "blind", "socket": old.socket, "depth": piece.top.thickness * BLIND_SHARE}
-    proud = {} if not isinstance(old, Blind) else {"proud": PROUD_MM}
-    return {"way": ask.to, "socket": old.socket, **proud}
+    size = min(max(old.socket, LEAST_TENON_MM), model.leg.at_top)
+    made: dict[str, dict[str, Any]] = {
+        "through": {"socket": size, "proud": PROUD_MM},
+        "blind": {"socket": size, "depth": t * BLIND_SHARE},
+        "reamed": {"socket": size, "proud": PROUD_MM},
+        "battened": {
+            "socket": size,
+            "depth": 30.0,
+            "batten_width": max(60.0, 2.0 * size),
+            "batten_thickness": 40.0,
+            "screw": 32.0 + min(0.6 * t, 60.0),
+        },
+        "dowel_screw": {"into_top": t * BLIND_SHARE},
+        "shouldered": {"socket": size, "across": 0.7 * size, "depth": t * BLIND_SHARE},
+    }
+    return {"way": to, **made.get(to, {})}

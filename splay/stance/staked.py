@@ -1,4 +1,4 @@
-"""The stance of staked legs: sockets, axes, feet, against the top and against the floor."""
+"""The stance: sockets, axes and feet of legs, against the top and against the floor."""
 
 from __future__ import annotations
 
@@ -6,6 +6,10 @@ from dataclasses import dataclass
 
 from splay.piece import Circle, Piece, StakedLegs, Triangle
 from splay.stance.aim import aim
+from splay.stance.battens import battens
+from splay.stance.bodies import bodies
+from splay.stance.body import Body
+from splay.stance.bore import Bore, bore_of, mouth_level
 from splay.stance.floor import Floor, floor_under
 from splay.stance.lean import LeanAngles, direction_on, lean_of
 from splay.stance.places import Place, pairs, places
@@ -16,6 +20,7 @@ from splay.stance.vectors import Vec, along
 class LegStance:
     """One leg. Points in the top frame unless named, mm; angles in degrees.
 
+    `socket` is the middle of the hole's mouth, in the underside or in the batten under it;
     `number` counts from 1 through the whole piece; `boring` is the lean off the top's normal,
     `standing` off plumb; `exposed` the length along the axis from underside to floor.
     """
@@ -32,14 +37,23 @@ class LegStance:
     standing: LeanAngles
     exposed: float
     measured: bool
+    bore: Bore
 
 
 @dataclass(frozen=True)
 class Stance:
-    """The piece's floor and all its legs."""
+    """The piece's floor, its legs set into the top, and its parts of square stock."""
 
     floor: Floor
     legs: tuple[LegStance, ...]
+    bodies: tuple[Body, ...]
+
+
+def support_of(piece: Piece, leg: LegStance) -> StakedLegs:
+    """The set of legs a leg belongs to."""
+    support = piece.supports[leg.support]
+    assert isinstance(support, StakedLegs)
+    return support
 
 
 def stand(piece: Piece, measured: dict[int, float] | None = None) -> Stance:
@@ -50,8 +64,12 @@ def stand(piece: Piece, measured: dict[int, float] | None = None) -> Stance:
     """
     floor = floor_under(piece.lean, piece.height, piece.top.thickness)
     legs: list[LegStance] = []
+    carried: list[Body] = []
     for index, support in enumerate(piece.supports):
+        if not isinstance(support, StakedLegs):
+            continue
         sockets = places(support, piece.top.outline)
+        carried += battens(piece, support, index, [place.at for place in sockets])
         mates = pairs(sockets)
         for k, place in enumerate(sockets):
             number = len(legs) + 1
@@ -61,8 +79,8 @@ def stand(piece: Piece, measured: dict[int, float] | None = None) -> Stance:
             known = read is not None and lean_of(d).bearing is not None
             if read is not None and known:
                 d = _as_bored(d, read)
-            legs.append(_leg(number, index, place, mates[k], d, floor, known))
-    return Stance(floor, tuple(legs))
+            legs.append(_leg(piece, number, index, place, mates[k], d, floor, known))
+    return Stance(floor, tuple(legs), (*carried, *bodies(piece, floor)))
 
 
 def spec_index(support: StakedLegs, k: int, pair: int) -> int:
@@ -74,7 +92,8 @@ def spec_index(support: StakedLegs, k: int, pair: int) -> int:
 def _direction(piece: Piece, support: StakedLegs, k: int, place: Place, pair: int, floor: Floor) -> Vec:
     spec = support.angles[spec_index(support, k, pair)]
     ring = isinstance(support.placement, Circle | Triangle)
-    return aim(spec, place.at, support.leg, piece.top.outline, floor, ring)
+    level = mouth_level(support.joint)
+    return aim(spec, place.at, support.leg, piece.top.outline, floor, ring, level)
 
 
 def _as_bored(d: Vec, read: float) -> Vec:
@@ -83,9 +102,11 @@ def _as_bored(d: Vec, read: float) -> Vec:
 
 
 def _leg(
-    number: int, support: int, place: Place, pair: int, d: Vec, floor: Floor, measured: bool
+    piece: Piece, number: int, support: int, place: Place, pair: int, d: Vec, floor: Floor, measured: bool
 ) -> LegStance:
-    socket: Vec = (place.at[0], place.at[1], 0.0)
+    model = piece.supports[support]
+    assert isinstance(model, StakedLegs)
+    socket: Vec = (place.at[0], place.at[1], mouth_level(model.joint))
     exposed = floor.reach(socket, d)
     foot = along(socket, d, exposed)
     return LegStance(
@@ -101,4 +122,5 @@ def _leg(
         standing=lean_of(floor.turn(d)),
         exposed=exposed,
         measured=measured,
+        bore=bore_of(piece.top, model.joint, place.at, d),
     )

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from splay.parts import LegPart, SocketPart
-from splay.piece import Blind, Piece
+from splay.piece import Piece
 from splay.quantity import Show
 from splay.quantity import degrees as deg
 from splay.setups.groups import Group, bored_from
+from splay.stance.staked import support_of
 from splay.stance.vectors import Flat
 from splay.views.shapes import Shape, View, area, line, text
 
@@ -14,11 +15,11 @@ from splay.views.shapes import Shape, View, area, line, text
 def section_view(piece: Piece, group: Group, socket: SocketPart, show: Show) -> View:
     """The top cut along the sightline, the face bored from uppermost; the rim to the right."""
     leg = group.first
-    joint, t = piece.supports[leg.support].joint, piece.top.thickness
+    bore, t = leg.bore, leg.bore.limit
     rho = leg.boring.resultant
     c, s, tan = deg.cos(rho), deg.sin(rho), deg.tan(rho)
-    half = joint.socket / 2
-    reach = max(3.2 * joint.socket, 1.4 * t, t * tan + 2 * joint.socket)
+    half = bore.size / 2
+    reach = max(3.2 * bore.size, 1.4 * t, t * tan + 2 * bore.size)
     flipped = bored_from(piece, group) == "underside"
 
     # Down into the top the hole runs away from the side the foot leans to, mm: u right, z up.
@@ -26,8 +27,8 @@ def section_view(piece: Piece, group: Group, socket: SocketPart, show: Show) -> 
         return (u, -z) if flipped else (u, z)
 
     slant = half / c
-    if isinstance(joint, Blind):
-        k = joint.depth
+    if not bore.through:
+        k = bore.deep
         corners = ((-k * s - half * c, k * c - half * s), (-k * s + half * c, k * c + half * s))
     else:
         corners = ((-t * tan - slant, t), (-t * tan + slant, t))
@@ -44,7 +45,7 @@ def section_view(piece: Piece, group: Group, socket: SocketPart, show: Show) -> 
         line("dimension", put(0.0, 0.0), put(0.0, -up)),
         text(
             "pointer",
-            put(up * tan / 2 + 0.45 * joint.socket, -up * 0.75),
+            put(up * tan / 2 + 0.45 * bore.size, -up * 0.75),
             show.angle(rho).text,
             part,
         ),
@@ -64,7 +65,7 @@ def section_view(piece: Piece, group: Group, socket: SocketPart, show: Show) -> 
         shapes.append(
             text(
                 "dimension",
-                put(u + 0.3 * joint.socket, (z + t) / 2),
+                put(u + 0.3 * bore.size, (z + t) / 2),
                 socket.left_above.quantity.text,
                 anchor="start",
             )
@@ -95,15 +96,15 @@ def _hatch(reach: float, t: float, put: object) -> list[Shape]:
 
 def leg_view(piece: Piece, group: Group, part: LegPart, show: Show) -> View:
     """A leg along its axis, tenon at the left, outer side up: blank, finished, foot cut, waste."""
-    support = piece.supports[group.first.support]
-    leg, joint = support.leg, support.joint
+    first = group.first
+    leg, bore = support_of(piece, first).leg, first.bore
     inside, finish = part.in_top.quantity.value, part.finished.quantity.value
     blank = part.blank.quantity.value
     stock, r0, r1, rt = (
         part.stock.quantity.value / 2,
         leg.at_top / 2,
         leg.at_foot / 2,
-        joint.socket / 2,
+        bore.size / 2,
     )
     cut = part.cut
     name = f"leg.{part.number}"

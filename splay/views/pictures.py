@@ -10,6 +10,8 @@ from collections.abc import Callable
 from splay.quantity import degrees as deg
 from splay.setups.card import Scene
 from splay.stance.vectors import Flat
+from splay.views import stick_pictures as stick
+from splay.views.saw_pictures import crosscut, marked_stick
 from splay.views.scale_arc import scale_arc
 from splay.views.shapes import Shape, View, area, ellipse, line, text
 
@@ -287,5 +289,15 @@ _DRAWN: dict[str, Callable[[Scene], list[Shape]]] = {
     "guide_block": _block,
     "digital_gauge": _digital,
     "mitre_saw": _saw,
+    "table_saw": _saw,
+    "band_saw": _saw,
     "handsaw": _scribe,
+    "crosscut": crosscut,
+    "two_sticks": stick.two_sticks,
+    "bevelled_edge": stick.bevelled_edge,
+    "notch": stick.notch,
+    "octagon": stick.octagon,
+    "taper": stick.taper,
+    "slot": stick.slot,
+    "marked_stick": marked_stick,
 }

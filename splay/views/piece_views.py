@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import math
 
+from splay.piece import Drawn, Trough
 from splay.quantity import degrees as deg
 from splay.setups.groups import boring_groups
+from splay.stance.contacts import on_floor
 from splay.stance.staked import LegStance
 from splay.stance.vectors import Flat
-from splay.views.project import FRONT, PLAN, SIDE, UNDERSIDE, Eye, quarter_eye
+from splay.views.project import FRONT, PLAN, SIDE, UNDERSIDE, Eye, eye_along, quarter_eye
 from splay.views.scene import Model, Sight
 from splay.views.shapes import Handle, Shape, View, area, ellipse, line, text
 
@@ -18,8 +20,10 @@ _LEAST_ARC_DEG = 4.0
 """A smaller angle than this cannot be drawn apart from its line."""
 
 
-def piece_view(model: Model, name: str) -> View:
-    """One of the piece's views: front, side, plan, underside or quarter."""
+def piece_view(model: Model, name: str, along: float | None = None) -> View:
+    """One of the piece's views: front, side, plan, underside, quarter, or along a bearing (sight)."""
+    if name == "sight" and along is not None:
+        return elevation(model, eye_along(along), f"Looking in along {along % 360.0:.0f}°")
     if name == "front":
         return elevation(model, FRONT, "Front")
     if name == "side":
@@ -35,9 +39,7 @@ def elevation(model: Model, eye: Eye, title: str) -> View:
     """The piece on its level floor from the front or the side, with handles for foot and height."""
     sight = Sight(model, eye)
     legs = model.stance.legs
-    shapes: list[Shape] = []
-    for k in sight.order():
-        shapes.append(area("leg", sight.legs[k], _named(legs[k])))
+    shapes: list[Shape] = sight.solids()
     shapes.append(area("outline", sight.body, "top"))
     for k, leg in enumerate(legs):
         ends = (eye.see(model.place(leg.socket)), eye.see(leg.foot_floor))
@@ -47,12 +49,16 @@ def elevation(model: Model, eye: Eye, title: str) -> View:
     handles = [Handle("height", 0, eye.see(model.seat), "height of the sitting surface")]
     handles += _lean_handle(model, eye)
     seen: set[Flat] = set()
-    for k in reversed(sight.order()):
+    nearest = sorted(range(len(legs)), key=lambda k: -sight.depth(legs[k].socket, legs[k].foot))
+    for k in nearest if eye.name != "sight" else ():
         at = eye.see(legs[k].foot_floor)
         near = (round(at[0]), round(at[1]))
         if near not in seen:
             seen.add(near)
             handles.append(Handle("foot", legs[k].number, at, f"foot of leg {legs[k].number}"))
+    if eye.name != "sight":
+        handles += _frame_handles(model, eye)
+        handles += _member_handles(model, eye)
     return View(
         eye.name,
         title,
@@ -70,7 +76,7 @@ def _sizes(model: Model, sight: Sight) -> list[Shape]:
     """Floor, plumb line through the seat, height and width over the feet."""
     seat = sight.eye.see(model.seat)
     rise = seat[1]
-    feet = [x for end in sight.feet for x, _ in end]
+    feet = [x for end in sight.feet for x, _ in end] + [x for x, _ in sight.footprint]
     low, high = min(feet), max(feet)
     left = min(low, *(x for x, _ in sight.body))
     right = max(high, *(x for x, _ in sight.body))
@@ -95,12 +101,43 @@ def _lean_handle(model: Model, eye: Eye) -> list[Handle]:
     return [Handle("lean", 0, eye.see(back), "back edge of the seat: its lean")]
 
 
+def _frame_handles(model: Model, eye: Eye) -> list[Handle]:
+    """At the outermost foot of each frame that leans the way this view shows."""
+    made = []
+    field = "rake" if eye is SIDE else "splay"
+    for index, support in enumerate(model.piece.supports):
+        standing = [b for b in model.stance.bodies if b.support == index and b.stands]
+        if not standing or not hasattr(support, field):
+            continue
+        spots = [eye.see(p) for body in standing for p in on_floor(body, model.stance.floor)]
+        if spots:
+            far = max(spots, key=lambda p: abs(p[0]))
+            made.append(Handle("frame", index, far, f"{field} of support {index + 1}"))
+    return made
+
+
+def _member_handles(model: Model, eye: Eye) -> list[Handle]:
+    """In the middle of each stretcher that stands on legs, and of each rope."""
+    made = []
+    for run in model.runs:
+        if not (run.ends[0].leg or run.ends[1].leg):
+            continue
+        a, b = (eye.see(model.place(end.at)) for end in run.ends)
+        at = ((a[0] + b[0]) / 2, (a[1] + b[1]) / 2)
+        made.append(Handle("member", run.number, at, f"level of stretcher {run.number}"))
+    for rope in model.ropes:
+        a, b = (eye.see(model.place(p)) for p in rope.points[:2])
+        at = ((a[0] + b[0]) / 2, (a[1] + b[1]) / 2)
+        made.append(Handle("member", rope.number, at, f"level of rope {rope.number}"))
+    return made
+
+
 def plan_view(model: Model, eye: Eye, title: str) -> View:
     """The piece from above or with its underside up: sockets, sightlines, feet, what is warned of."""
     sight = Sight(model, eye)
     legs = model.stance.legs
     a, b = model.half
-    shapes = [area("leg", sight.legs[k], _named(leg)) for k, leg in enumerate(legs)]
+    shapes = sight.solids()
     shapes.append(area("outline", sight.outline(model.lower), "top"))
     shapes += _grain(model, eye)
     for ends in (
@@ -122,6 +159,10 @@ def plan_view(model: Model, eye: Eye, title: str) -> View:
             n, at = leg.number, eye.see(model.place(leg.socket))
             handles.append(Handle("socket", n, at, f"socket of leg {n}"))
             handles.append(Handle("foot", n, eye.see(leg.foot_floor), f"foot of leg {n}"))
+        outline = model.piece.top.outline
+        for k, corner in enumerate(outline.corners if isinstance(outline, Drawn) else ()):
+            at = eye.see(model.place((corner.x, corner.y, 0.0)))
+            handles.append(Handle("corner", k + 1, at, f"corner {k + 1} of the outline"))
     else:
         y = eye.see(model.place((0.0, -b, 0.0)))
         shapes.append(text("label", (y[0] + 0.5 * a, y[1] - 0.1 * b - 6), "front edge"))
@@ -134,7 +175,7 @@ def _both_lines(model: Model, eye: Eye, leg: LegStance) -> list[Shape]:
     if lean.bearing is None or lean.from_side is None or lean.from_centre is None:
         return []
     x, y = leg.place.at
-    half = model.piece.supports[leg.support].joint.socket
+    half = leg.bore.size
     made: list[Shape] = []
     side = 0.0 if deg.cos(lean.bearing) >= 0 else 180.0
     centre = 90.0 if deg.sin(lean.bearing) >= 0 else 270.0
@@ -188,7 +229,7 @@ def _grain(model: Model, eye: Eye) -> list[Shape]:
 def _leg_in_plan(model: Model, sight: Sight, k: int, leg: LegStance) -> list[Shape]:
     eye, part, lean = sight.eye, _named(leg), leg.boring
     at, foot = eye.see(model.place(leg.socket)), eye.see(leg.foot_floor)
-    half = model.piece.supports[leg.support].joint.socket / 2
+    half = leg.bore.size / 2
     mouth = (half / deg.cos(lean.resultant), half)
     bearing = lean.bearing or 0.0
     turned = 180.0 - bearing if eye is UNDERSIDE else bearing
@@ -214,11 +255,11 @@ def quarter(model: Model) -> View:
     """From the front, a little to the right and above: how the piece will look, for the rack."""
     sight = Sight(model, quarter_eye())
     legs = model.stance.legs
-    shapes: list[Shape] = []
-    for k in sight.order():
-        shapes.append(area("leg", sight.legs[k], _named(legs[k])))
+    shapes: list[Shape] = sight.solids()
     shapes.append(area("solid", sight.body, "top"))
     shapes.append(area("solid", sight.outline(model.upper), "top"))
+    if model.piece.top.hollow is not None:
+        shapes += [line("hidden", *ring) for ring in hollow_rings(model, sight.eye)]
     for k, leg in enumerate(legs):
         if model.sockets[k].through:
             shapes.append(area("section", sight.tenon_ends[k], _named(leg)))
@@ -229,3 +270,21 @@ def _boxed(shapes: list[Shape], margin: float) -> tuple[float, float, float, flo
     xs = [x for shape in shapes for x, _ in shape.points]
     ys = [y for shape in shapes for _, y in shape.points]
     return (min(xs) - margin, min(ys) - margin, max(xs) + margin, max(ys) + margin)
+
+
+def hollow_rings(model: Model, eye: Eye) -> list[tuple[Flat, ...]]:
+    """Where the hollow begins, on the upper face: a ring for a dish, two lines for a trough."""
+    cut, t = model.piece.top.hollow, model.piece.top.thickness
+    if cut is None:
+        return []
+    if isinstance(cut, Trough):
+        a, b = model.half
+        half = min(cut.chord / 2, a if cut.across == "length" else b)
+        ends = []
+        for i in (-half, half):
+            run = ((i, -b), (i, b)) if cut.across == "length" else ((-a, i), (a, i))
+            ends.append(tuple(eye.see(model.place((*p, t))) for p in run))
+        return ends
+    turns = [5.0 * k for k in range(73)]
+    ring = ((cut.length / 2 * deg.cos(w), cut.width / 2 * deg.sin(w), t) for w in turns)
+    return [tuple(eye.see(model.place(p)) for p in ring)]

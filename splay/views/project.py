@@ -10,10 +10,11 @@ from numpy.typing import NDArray
 from splay.parts import LegPart
 from splay.piece import Leg, Piece
 from splay.quantity import degrees as deg
-from splay.stance.aim import faces, square_foot
+from splay.stance.aim import cornered_foot, faces
 from splay.stance.floor import Floor
-from splay.stance.staked import LegStance
-from splay.stance.vectors import Flat, Vec, along, dot
+from splay.stance.staked import LegStance, support_of
+from splay.stance.taper import corners
+from splay.stance.vectors import Flat, Vec, along, cross, dot, unit
 
 Points = NDArray[np.float64]
 """n by 2 or n by 3 coordinates, mm."""
@@ -57,6 +58,11 @@ UNDERSIDE = Eye("underside", (-1.0, 0.0, 0.0), (0.0, 1.0, 0.0))
 """Turned over side to side, as it lies on the bench: the front edge stays near the maker."""
 
 
+def eye_along(bearing_deg: float) -> Eye:
+    """Standing outside, looking in along a bearing of the plan: a leg leaning on it seems plumb."""
+    return Eye("sight", (-deg.sin(bearing_deg), deg.cos(bearing_deg), 0.0), (0.0, 0.0, 1.0))
+
+
 def quarter_eye(turn_deg: float = 17.0, rise_deg: float = 20.0) -> Eye:
     """Standing in front, a little to the right and above."""
     ct, st = deg.cos(turn_deg), deg.sin(turn_deg)
@@ -96,34 +102,64 @@ def to_floor(floor: Floor, points: Points) -> Points:
     return turned
 
 
-def leg_points(piece: Piece, leg: LegStance, part: LegPart, floor: Floor) -> tuple[Points, Points]:
-    """The leg's mouth in the underside and its cut end on the floor, as rings in the floor frame."""
-    shape = piece.supports[leg.support].leg
-    if shape.section == "square":
-        end = np.array(square_foot(shape, leg.d, floor, shape.at_foot / 2))
-        mouth = to_floor(floor, _square_mouth(shape, leg))
-        return _as_many(mouth), _as_many(end + np.array(leg.foot_floor))
+def leg_points(piece: Piece, leg: LegStance, part: LegPart, floor: Floor) -> tuple[Points, Points, Points]:
+    """The leg's mouth in the underside, its thickest place between (or its mouth again) and its
+    cut end on the floor, as rings in the floor frame."""
+    shape = support_of(piece, leg).leg
+    if shape.section != "round":
+        end = np.array(cornered_foot(shape, leg.d, floor, shape.at_foot / 2))
+        mouth = _as_many(to_floor(floor, _cornered_ring(shape, leg, shape.at_top, 0.0)))
+        between = mouth
+        if shape.belly is not None:
+            down = shape.belly.at * leg.exposed
+            between = _as_many(to_floor(floor, _cornered_ring(shape, leg, shape.belly.size, down)))
+        return mouth, between, _as_many(end + np.array(leg.foot_floor))
     rho, bearing = leg.boring.resultant, leg.boring.bearing or 0.0
     half = shape.at_top / 2
-    mouth = _ellipse(leg.socket, _level(bearing, half / deg.cos(rho)), _level(bearing + 90, half))
+    mouth = to_floor(
+        floor, _ellipse(leg.socket, _level(bearing, half / deg.cos(rho)), _level(bearing + 90, half))
+    )
+    between = mouth
+    if shape.belly is not None:
+        at = along(leg.socket, leg.d, shape.belly.at * leg.exposed)
+        between = to_floor(floor, _square_ring(at, leg.d, shape.belly.size / 2))
     foot_bearing = leg.standing.bearing or 0.0
     end = _ellipse(
         leg.foot_floor,
         _level(foot_bearing, part.cut.long / 2),
         _level(foot_bearing + 90, part.cut.short / 2),
     )
-    return to_floor(floor, mouth), end
+    return mouth, between, end
 
 
-def tenon_points(piece: Piece, leg: LegStance, part: LegPart, floor: Floor) -> tuple[Points, Points]:
+def rod_points(start: Vec, end: Vec, u: Vec, half: float, floor: Floor) -> tuple[Points, Points]:
+    """Both square ends of a round stick, as rings in the floor frame."""
+    return (
+        to_floor(floor, _square_ring(start, u, half)),
+        to_floor(floor, _square_ring(end, u, half)),
+    )
+
+
+def _square_ring(at: Vec, u: Vec, half: float) -> Points:
+    """A circle about `at` square to u."""
+    seed: Vec = (0.0, 0.0, 1.0) if abs(u[2]) < 0.9 else (1.0, 0.0, 0.0)
+    a = unit(cross(u, seed))
+    b = cross(u, a)
+    return _ellipse(at, (a[0] * half, a[1] * half, a[2] * half), (b[0] * half, b[1] * half, b[2] * half))
+
+
+def tenon_points(leg: LegStance, part: LegPart, floor: Floor) -> tuple[Points, Points]:
     """The tenon where it enters and its square end, as rings in the floor frame."""
-    half = piece.supports[leg.support].joint.socket / 2
+    bore = leg.bore
+    half, tip = bore.size / 2, bore.tip / 2
     rho, bearing = leg.boring.resultant, leg.boring.bearing or 0.0
-    across = _level(bearing + 90, half)
-    enters = _ellipse(leg.socket, _level(bearing, half / deg.cos(rho)), across)
-    end = along(leg.socket, leg.d, -part.in_top.quantity.value)
-    flat = _level(bearing, half * deg.cos(rho))
-    ring = _ellipse(end, (flat[0], flat[1], half * deg.sin(rho)), across)
+    enters = _ellipse(
+        leg.socket, _level(bearing, half / deg.cos(rho)), _level(bearing + 90, bore.across / 2)
+    )
+    end = along(leg.socket, leg.d, -max(part.in_top.quantity.value, 0.01))
+    flat = _level(bearing, tip * deg.cos(rho))
+    across = _level(bearing + 90, bore.across / 2 * bore.tip / bore.size)
+    ring = _ellipse(end, (flat[0], flat[1], tip * deg.sin(rho)), across)
     return to_floor(floor, enters), to_floor(floor, ring)
 
 
@@ -137,16 +173,18 @@ def _ellipse(at: Vec, first: Vec, second: Vec) -> Points:
     return made
 
 
-def _as_many(corners: Points) -> Points:
-    """Four corners as often as a round ring has points, so that mixed legs stack."""
-    return np.repeat(corners, ROUND_POINTS // 4, axis=0)
+def _as_many(ring: Points) -> Points:
+    """Four or eight corners as often as a round ring has points, so that mixed legs stack."""
+    return np.repeat(ring, ROUND_POINTS // len(ring), axis=0)
 
 
-def _square_mouth(shape: Leg, leg: LegStance) -> Points:
+def _cornered_ring(shape: Leg, leg: LegStance, size: float, down: float) -> Points:
+    """Corners of the leg's section parallel to the top, `down` along its axis."""
     side, front = faces(shape, leg.d)
-    half = shape.at_top / 2
+    half = size / 2
+    centre = along(leg.socket, leg.d, down)
     made = []
-    for i, j in ((1, 1), (-1, 1), (-1, -1), (1, -1)):
-        corner = along(along(leg.socket, side, half * i), front, half * j)
-        made.append(along(corner, leg.d, -corner[2] / leg.d[2]))
+    for i, j in corners(shape):
+        corner = along(along(centre, side, half * i), front, half * j)
+        made.append(along(corner, leg.d, (centre[2] - corner[2]) / leg.d[2]))
     return np.array(made)

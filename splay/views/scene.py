@@ -2,19 +2,28 @@
 
 from __future__ import annotations
 
+import math
+
 import numpy as np
+import shapely
 
 from splay.judge import Finding
 from splay.parts import LegPart, SocketPart
-from splay.piece import Piece
+from splay.piece import Piece, SlabLeg, Stretcher
 from splay.quantity import Show
+from splay.stance.body import Body
+from splay.stance.members import MemberStance, RopeStance
 from splay.stance.outline import extent, points
-from splay.stance.staked import LegStance, Stance
-from splay.stance.vectors import Flat, Vec
-from splay.views.project import DRAWN, Eye, Points, hulls, leg_points, tenon_points, to_floor
+from splay.stance.slab_leg import slab_mitre
+from splay.stance.staked import Stance
+from splay.stance.vectors import Flat, Vec, along, dot
+from splay.views.project import DRAWN, Eye, Points, hulls, leg_points, rod_points, tenon_points, to_floor
+from splay.views.shapes import Layer, Shape, area, line
 
 _COARSE = 5
 """Every how manieth point of a finely drawn outline is enough for a silhouette."""
+_FACING = 1e-6
+_SEAM_MM = 0.02
 
 
 class Sight:
@@ -22,35 +31,105 @@ class Sight:
 
     def __init__(self, model: Model, eye: Eye) -> None:
         self.model, self.eye = model, eye
+        self.legs: list[tuple[Flat, ...]] = []
+        self.tenons: list[tuple[Flat, ...]] = []
+        self.feet: list[tuple[Flat, ...]] = []
+        self.tenon_ends: list[tuple[Flat, ...]] = []
+        if model.legs:
+            self._see_legs()
+        self.body = hulls(eye.see_all(model.body)[None])[0]
+        stood = np.array([eye.see(p) for p in model.stood])
+        self.footprint = hulls(stood[None])[0]
+
+    def _see_legs(self) -> None:
+        model, eye = self.model, self.eye
         feet = np.array([eye.see_all(end) for _, end in model.legs])
         mouths = np.array([eye.see_all(mouth) for mouth, _ in model.legs])
         enters = np.array([eye.see_all(ring) for ring, _ in model.tenons])
         ends = np.array([eye.see_all(end) for _, end in model.tenons])
-        body = eye.see_all(model.body)
-        stood = np.array([eye.see(leg.foot_floor) for leg in model.stance.legs])
         n = len(feet)
         solids = np.concatenate((mouths, enters)), np.concatenate((feet, ends))
-        long = hulls(np.concatenate(solids, axis=1))
+        middles = np.concatenate([np.array([eye.see_all(ring) for ring in model.middles]), enters])
+        long = hulls(np.concatenate((*solids, middles), axis=1))
         flat = hulls(solids[1])
         self.legs, self.tenons = long[:n], long[n:]
         self.feet, self.tenon_ends = flat[:n], flat[n:]
-        self.body, self.footprint = hulls(body[None])[0], hulls(stood[None])[0]
 
     def outline(self, points_: Points) -> tuple[Flat, ...]:
         """A ring of the floor frame as it is seen."""
         return tuple(map(tuple, self.eye.see_all(points_).round(DRAWN).tolist()))
 
-    def order(self) -> list[int]:
-        """Legs from the furthest to the nearest."""
+    def depth(self, *ends: Vec) -> float:
+        """How near to the eye the middle of some points of the top frame is."""
         toward = self.eye.toward()
+        return sum(dot(toward, self.model.place(p)) for p in ends) / len(ends)
 
-        def depth(leg: LegStance) -> float:
-            top = self.model.place(leg.socket)
-            both = (f + t for f, t in zip(leg.foot_floor, top, strict=True))
-            return sum(a * b for a, b in zip(toward, both, strict=True))
+    def solids(self) -> list[Shape]:
+        """Legs, sticks and members, the furthest first, so that the nearer hide what is behind."""
+        made: list[tuple[float, list[Shape]]] = []
+        for k, leg in enumerate(self.model.stance.legs):
+            shape = area("leg", self.legs[k], f"leg.{leg.number}")
+            made.append((self.depth(leg.socket, leg.foot), [shape]))
+        for body in self.model.stance.bodies:
+            if body.drawn:
+                made.append(self._body(body))
+        for run, rings in zip(self.model.runs, self.model.rods, strict=True):
+            seen = hulls(np.concatenate([self.eye.see_all(ring) for ring in rings])[None])[0]
+            where = self.depth(run.ends[0].at, run.ends[1].at)
+            made.append((where, [area("leg", seen, f"member.{run.number}")]))
+        for rope in self.model.ropes:
+            ends = [self.eye.see(self.model.place(p)) for p in rope.points]
+            closed = getattr(self.model.piece.members[rope.number - 1], "closed", False)
+            ring = (*ends, ends[0]) if closed else tuple(ends)
+            nearest = max(self.depth(p) for p in rope.points)
+            made.append((nearest, [line("rope", *ring, part=f"member.{rope.number}")]))
+        return [shape for _, shapes in sorted(made, key=lambda one: one[0]) for shape in shapes]
 
-        legs = self.model.stance.legs
-        return sorted(range(len(legs)), key=lambda k: depth(legs[k]))
+    def _body(self, body: Body) -> tuple[float, list[Shape]]:
+        """The faces turned to the eye, drawn as one solid though it was worked out in pieces."""
+        toward = self.eye.toward()
+        floor = self.model.stance.floor
+        seen: dict[tuple[float, ...], list[tuple[Flat, ...]]] = {}
+        near: dict[tuple[float, ...], float] = {}
+        corners: list[Vec] = []
+        for solid in body.stood:
+            for face in solid:
+                corners += face.corners
+                ring = tuple(self.eye.see(floor.to_floor(p)) for p in face.corners)
+                level = dot(face.normal, face.corners[0])
+                key = _plane_key(face.normal, level)
+                seen.setdefault(key, []).append(ring)
+                near[key] = max(near.get(key, -math.inf), self.depth(*face.corners))
+        layer: Layer = "board" if body.role in {"side", "slab_leg", "tread"} else "leg"
+        shapes = []
+        for key, rings in sorted(seen.items(), key=lambda one: near[one[0]]):
+            normal: Vec = (key[0], key[1], key[2])
+            if dot(floor.turn(normal), toward) <= _FACING:
+                continue
+            against = seen.get(_plane_key((-key[0], -key[1], -key[2]), -key[3]), [])
+            flat = _outer(rings, against) if against or len(rings) > 1 else rings
+            shapes += [area(layer, ring, body.key) for ring in flat]
+        return self.depth(*corners), shapes
+
+
+def _plane_key(normal: Vec, level: float) -> tuple[float, ...]:
+    """The same for all faces of one plane; adding nought does away with negative noughts."""
+    return (*(round(n, 5) + 0.0 for n in normal), round(level, 2) + 0.0)
+
+
+def _outer(rings: list[tuple[Flat, ...]], against: list[tuple[Flat, ...]]) -> list[tuple[Flat, ...]]:
+    """Faces of one plane joined, less where another piece of the same part lies against them."""
+    whole = shapely.union_all([shapely.Polygon(ring).buffer(_SEAM_MM) for ring in rings])
+    if against:
+        whole = whole.difference(
+            shapely.union_all([shapely.Polygon(ring).buffer(2 * _SEAM_MM) for ring in against])
+        )
+    parts = whole.geoms if hasattr(whole, "geoms") else [whole]
+    return [
+        tuple((round(x, DRAWN), round(y, DRAWN)) for x, y in part.exterior.coords[:-1])
+        for part in parts
+        if isinstance(part, shapely.Polygon) and part.area > 1.0
+    ]
 
 
 class Model:
@@ -64,23 +143,55 @@ class Model:
         sockets: tuple[SocketPart, ...],
         show: Show,
         findings: tuple[Finding, ...] = (),
+        runs: tuple[MemberStance, ...] = (),
+        ropes: tuple[RopeStance, ...] = (),
     ) -> None:
-        self.findings = findings
+        self.findings, self.runs, self.ropes = findings, runs, ropes
         self.piece, self.stance, self.sockets, self.show = piece, stance, sockets, show
         floor = stance.floor
         pairs = list(zip(stance.legs, parts, strict=True))
-        self.legs = [leg_points(piece, leg, part, floor) for leg, part in pairs]
-        self.tenons = [tenon_points(piece, leg, part, floor) for leg, part in pairs]
-        ring = np.array(points(piece.top.outline))
-        flat = np.zeros((len(ring), 1))
-        self.lower = to_floor(floor, np.hstack((ring, flat)))
-        self.upper = to_floor(floor, np.hstack((ring, flat + piece.top.thickness)))
+        rings = [leg_points(piece, leg, part, floor) for leg, part in pairs]
+        self.legs = [(mouth, end) for mouth, _, end in rings]
+        self.middles = [middle for _, middle, _ in rings]
+        self.tenons = [tenon_points(leg, part, floor) for leg, part in pairs]
+        self.rods = [self._rod(run) for run in runs]
+        low, high = rings_of(piece)
+        self.lower, self.upper = to_floor(floor, low), to_floor(floor, high)
         # A sharp corner must not be skipped: only finely drawn outlines are thinned.
-        thin = slice(None, None, _COARSE if len(ring) > 2 * _COARSE**2 else 1)
+        thin = slice(None, None, _COARSE if len(low) > 2 * _COARSE**2 else 1)
         self.body = np.concatenate((self.lower[thin], self.upper[thin]))
         self.seat = floor.to_floor((0.0, 0.0, piece.top.thickness))
         self.half = extent(piece.top.outline)
+        stood = [leg.foot_floor for leg in stance.legs]
+        for body in stance.bodies:
+            if body.stands:
+                stood += [floor.to_floor(p) for solid in body.stood for face in solid for p in face.corners]
+        self.stood = [p for p in stood if abs(p[2]) < 0.01] or [(0.0, 0.0, 0.0)]
 
     def place(self, point: Vec) -> Vec:
         """A point of the top frame in the floor frame."""
         return self.stance.floor.to_floor(point)
+
+    def _rod(self, run: MemberStance) -> tuple[Points, Points]:
+        chosen = self.piece.members[run.number - 1]
+        assert isinstance(chosen, Stretcher)
+        a, b = run.ends
+        start = along(a.at, run.u, a.leaves)
+        end = along(a.at, run.u, run.centres - b.leaves)
+        return rod_points(start, end, run.u, chosen.diameter / 2.0, self.stance.floor)
+
+
+def rings_of(piece: Piece) -> tuple[Points, Points]:
+    """The outline on the underside and on the upper face, mitred where a slab leg leaves it."""
+    ring = np.array(points(piece.top.outline))
+    mitres = [slab_mitre(piece, s) for s in piece.supports if isinstance(s, SlabLeg)]
+    made = []
+    for z in (0.0, piece.top.thickness):
+        level = np.hstack((ring, np.full((len(ring), 1), z)))
+        for mitre in mitres:
+            # The mitre is square across: what lies beyond it comes back along the length.
+            n = mitre.normal
+            beyond = level @ np.array(n) - mitre.offset
+            level[:, 0] -= np.where(beyond > 0.0, beyond / n[0], 0.0)
+        made.append(level)
+    return made[0], made[1]

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+from splay.stance.moves import Handled
 from splay.stance.vectors import Flat
 
 Layer = Literal[
@@ -13,7 +14,10 @@ Layer = Literal[
     "hidden",
     "section",
     "hatch",
+    "hatch_area",
     "leg",
+    "board",
+    "rope",
     "tenon",
     "sightline",
     "axis",
@@ -54,9 +58,9 @@ class Shape:
 
 @dataclass(frozen=True)
 class Handle:
-    """A place the maker can take hold of: what it moves, which leg, where it is, its name."""
+    """A place the maker can take hold of: what it moves, which one, where it is, its name."""
 
-    moves: Literal["foot", "socket", "height", "lean"]
+    moves: Handled
     leg: int
     at: Flat
     label: str

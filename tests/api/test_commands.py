@@ -63,7 +63,8 @@ class PlanWithAShop(TestCase):
         out = io.StringIO()
         call_command("plan", str(piece), "--shop", "-", stdout=out)
         made = json.loads(out.getvalue())
-        self.assertEqual(len(made["setups"]), 8)
+        tools = {card["way"] for card in made["setups"]}
+        self.assertLessEqual({"tilting_table", "mitre_saw", "handsaw"}, tools)
         data = Path(settings.DATA_DIR) / "shop-for-a-test.json"
         shop = write_shop(workbench())
         shop["tools"] = shop["tools"][:1]

@@ -6,6 +6,7 @@ from typing import Any
 
 from splay.piece import Piece, read_piece
 from splay.plan import Plan, plan
+from splay.setups.card import Proof
 from splay.shop import Shop, workbench
 
 ROUND = {"kind": "round", "diameter": 360}
@@ -21,6 +22,7 @@ def piece(
 ) -> Piece:
     """A four-legged staked piece, or whatever is said otherwise."""
     support = {
+        "kind": "staked_legs",
         "placement": placement or {"way": "insets", "from_ends": 50, "from_edges": 40},
         "angles": angles or [{"by": "splay_rake", "splay": 10, "rake": 6}],
         "leg": leg or {"at_top": 32, "at_foot": 32},
@@ -49,3 +51,8 @@ def round_stool(resultant: float, **choices: Any) -> Piece:
 def planned(made: Piece, shop: Shop | None = None) -> Plan:
     """The plan of a piece in a shop with one tool of every kind."""
     return plan(made, shop or workbench())
+
+
+def proof_of(made: Plan, id: str) -> Proof:
+    """The proof of that id."""
+    return next(proof for proof in made.proofs if proof.id == id)

@@ -128,12 +128,13 @@ class CheckValues(SimpleTestCase):
 
     def test_eight_sides_from_square_stock(self) -> None:
         # S 45: gauge 13.18 from each edge, faces 18.64.
-        octagon = leg_of(round_stool(10, leg={"at_top": 45, "at_foot": 30})).octagon
+        octagon = leg_of(round_stool(10, leg={"at_top": 45, "at_foot": 30})).making[0]
         assert octagon is not None
         self.assertAlmostEqual(octagon.quantity.value, 13.18, 2)
         self.assertIn("18.5 mm", octagon.note)
         square = {"section": "square", "at_top": 45, "at_foot": 30}
-        self.assertIsNone(leg_of(round_stool(10, leg=square)).octagon)
+        keys = [figure.key for figure in leg_of(round_stool(10, leg=square)).making]
+        self.assertFalse(any(key.endswith(".octagon") for key in keys))
 
     def test_spacers_under_a_ramp(self) -> None:
         # L 300, 6 degrees.

@@ -140,7 +140,7 @@ class Judged(SimpleTestCase):
         spec = [{"by": "resultant", "resultant": 11.53, "sightline": 180}]
         made = piece(placement={"way": "circle", "count": 3, "radius": 80}, angles=spec)
         self.assertIn("leans_inward", self.codes(made))
-        self.assertTrue({"footprint_inside", "cannot_stand"} & self.codes(made))
+        self.assertTrue({"footprint_inside", "cannot_stand", "too_few_feet"} & self.codes(made))
 
     def test_a_leg_that_never_reaches_the_floor_cannot_be_built(self) -> None:
         spec = [{"by": "resultant", "resultant": 60, "sightline": 90, "measured_from": "bearing"}]

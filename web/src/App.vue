@@ -71,8 +71,7 @@ function key(event: KeyboardEvent): void {
     s: () => router.push('/shop'),
     t: nextTheme,
   }
-  const stations: Record<string, string> = { '1': 'stance', '2': 'boring', '3': 'legs' }
-  const wanted = stations[event.key]
+  const wanted = piece.plan?.stations[Number(event.key) - 1]?.name
   if (wanted && router.currentRoute.value.name === 'piece') {
     go[event.key] = () => router.push(`/piece/${piece.id}/${wanted}`)
   }

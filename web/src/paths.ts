@@ -14,3 +14,13 @@ export function withValue<T>(root: T, path: string, value: unknown): T {
   copy[head] = rest.length ? withValue(copy[head], rest.join('.'), value) : value
   return copy as T
 }
+
+/** The value at a dotted path, or nothing where the path leads nowhere. */
+export function valueAt(root: unknown, path: string): unknown {
+  let here = root
+  for (const step of path.split('.')) {
+    if (here === null || typeof here !== 'object') return undefined
+    here = (here as Record<string, unknown>)[step]
+  }
+  return here
+}

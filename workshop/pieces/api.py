@@ -1,6 +1,7 @@
 """The rack: pieces, their revisions, their readings."""
 
 from datetime import datetime
+from functools import lru_cache
 from typing import Any
 from uuid import UUID
 
@@ -10,10 +11,10 @@ from ninja import Router, Schema, Status
 from splay.draw import draw
 from splay.errors import SplayError
 from splay.piece import Piece, read_piece
-from splay.piece.starters import starter
+from splay.piece.starters import STARTS, starter
 from splay.plan import Station, plan
 from splay.quantity import Bare, Quantity, Show
-from splay.shop import Shop
+from splay.shop import Shop, workbench
 from splay.views.shapes import View
 from workshop.pieces import actions
 from workshop.pieces.compare import Difference, compare
@@ -128,6 +129,32 @@ def _hang(row: PieceRow, document: dict[str, Any], shop: Shop) -> RackPiece:
     cautions = sum(finding.level != "note" for finding in made.findings)
     drawing = draw(piece, shop, made, "rack").piece[0]
     return RackPiece(**common, drawing=drawing, stations=list(made.stations), cautions=cautions)
+
+
+class Start(Schema):
+    """A piece to start from, drawn."""
+
+    start: str
+    title: str
+    drawing: View
+
+
+@lru_cache(maxsize=1)
+def _starts() -> list[Start]:
+    """Drawn once: the same for every shop, for no figure is written on them."""
+    shop = workbench()
+    made = []
+    for name, title in STARTS.items():
+        piece = starter(name)
+        view = draw(piece, shop, plan(piece, shop), "rack").piece[0]
+        made.append(Start(start=name, title=title, drawing=view))
+    return made
+
+
+@router.get("/starts", response={200: list[Start], 401: Problem})
+def starts(request: HttpRequest) -> list[Start]:
+    """Every piece there is to start from."""
+    return _starts()
 
 
 @router.get("", response={200: list[RackPiece], 401: Problem})

@@ -6,7 +6,7 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema
 from pydantic import Field, TypeAdapter
 
-from splay.draw import Drawings, draw
+from splay.draw import Drawings, Station, draw
 from splay.errors import BadInput, Fault, shorten
 from splay.piece import Piece, read_piece
 from splay.plan import Plan, plan
@@ -16,7 +16,7 @@ from splay.reading import Reading, read_reading
 from splay.setups.card import Scene
 from splay.shop import Shop, read_shop
 from splay.stance.lean import LeanAngles, solve
-from splay.stance.moves import Move, move
+from splay.stance.moves import Handled, Move, move
 from splay.stance.restate import Restate, restate
 from splay.summary import LeanFigures, lean_figures
 from splay.views.pictures import picture
@@ -32,7 +32,7 @@ Finite = Annotated[float, Field(allow_inf_nan=False, ge=-20000, le=20000)]
 class MoveIn(Schema):
     """A handle dragged in a view, to a place in that view's own mm."""
 
-    moves: Literal["foot", "socket", "height", "lean"]
+    moves: Handled
     view: Literal["front", "side", "plan"]
     to: tuple[Finite, Finite]
     leg: int = 0
@@ -41,7 +41,7 @@ class MoveIn(Schema):
 class RestateIn(Schema):
     """One thing of the piece to be said another way, keeping it as it is."""
 
-    what: Literal["outline", "placement", "angle", "scope", "joint"]
+    what: Literal["outline", "placement", "angle", "scope", "joint", "support", "members", "hollow"]
     to: Annotated[str, Field(max_length=40)]
     support: int = 0
     leg: int = 0
@@ -56,7 +56,8 @@ class ReadingIn(Schema):
 
 
 class PlanIn(Schema):
-    """A piece, whose tools, what was measured; `shop` empty means the installation's own."""
+    """A piece, whose tools, what was measured; `shop` empty means the installation's own; `along`
+    asks for one more view of the stance, in along that bearing."""
 
     piece: dict[str, Any]
     shop: dict[str, Any] | None = None
@@ -64,7 +65,8 @@ class PlanIn(Schema):
     moves: Annotated[list[MoveIn], Field(max_length=8, default_factory=list)]
     restate: Annotated[list[RestateIn], Field(max_length=8, default_factory=list)]
     bare: Bare | None = None
-    station: Literal["stance", "boring", "legs", "all"] = "all"
+    station: Station = "all"
+    along: Annotated[float, Field(allow_inf_nan=False, ge=-360, le=360)] | None = None
 
 
 class PlanOut(Schema):
@@ -122,7 +124,7 @@ def make_plan(request: HttpRequest, payload: PlanIn) -> HttpResponse:
     for said in payload.restate:
         piece = restate(piece, Restate(**said.model_dump()))
     made = plan(piece, shop, _readings(payload.readings, shop, bare))
-    drawings = draw(piece, shop, made, payload.station)
+    drawings = draw(piece, shop, made, payload.station, payload.along)
     # Written out by the schema itself: the plan was made by the core and needs no second check.
     body = _PLAN_OUT.dump_json(PlanOut.model_construct(piece=piece, plan=made, drawings=drawings))
     return HttpResponse(body, content_type="application/json")

@@ -1,12 +1,12 @@
 """The shop, read and changed."""
 
-from typing import Any
+from typing import Any, Literal
 
 from django.http import HttpRequest
 from ninja import Router, Schema
 
 from splay.quantity import Bare, Quantity, Show
-from splay.shop import Shop, read_shop
+from splay.shop import Shop, Tool, read_shop, ready_shops
 from splay.summary import chosen
 from workshop.problems import Problem
 from workshop.shop.models import keep_shop, the_shop
@@ -36,6 +36,28 @@ def _out(shop: Shop) -> ShopOut:
 def read(request: HttpRequest) -> ShopOut:
     """The shop's tools and units."""
     return _out(the_shop())
+
+
+class ReadyShop(Schema):
+    """A set of tools to begin with."""
+
+    name: Literal["hand", "machine", "class"]
+    title: str
+    tools: list[Tool]
+
+
+_TITLES: dict[Literal["hand", "machine", "class"], str] = {
+    "hand": "a hand-tool bench",
+    "machine": "a small machine shop",
+    "class": "a classroom",
+}
+
+
+@router.get("/ready", response={200: list[ReadyShop], 401: Problem})
+def ready(request: HttpRequest) -> list[ReadyShop]:
+    """Ready-made sets of tools, and every tool there is to add one from."""
+    sets = ready_shops()
+    return [ReadyShop(name=name, title=title, tools=list(sets[name])) for name, title in _TITLES.items()]
 
 
 @router.put("", response={200: ShopOut, (400, 401, 403, 413, 422): Problem})

@@ -48,6 +48,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/starts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Starts
+         * @description Every piece there is to start from.
+         */
+        get: operations["workshop_pieces_api_starts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{id}": {
         parameters: {
             query?: never;
@@ -312,6 +332,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shop/ready": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ready
+         * @description Ready-made sets of tools, and every tool there is to add one from.
+         */
+        get: operations["workshop_shop_api_ready"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -374,6 +414,88 @@ export interface components {
             typed: string;
         };
         /**
+         * ApronedLegs
+         * @description Four square legs leaning both ways, joined by aprons that lean with them.
+         */
+        ApronedLegs: {
+            /**
+             * Allowance
+             * @description Left on the legs for trimming level, mm.
+             * @default 10
+             */
+            allowance: number | string;
+            /**
+             * Apron
+             * @description Height of the aprons on their face, mm.
+             * @default 80
+             */
+            apron: number | string;
+            /**
+             * Face
+             * @description Width of a leg's faces at the top, mm.
+             * @default 40
+             */
+            face: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "aproned_legs";
+            /**
+             * Length
+             * @description Over the outer faces of the legs where they meet the top, side to side, mm.
+             */
+            length: number | string;
+            /**
+             * Rake
+             * @description Lean to front and back, seen square from the side, degrees.
+             */
+            rake: number | string;
+            /**
+             * Setback
+             * @description Apron's outer face behind the leg's, mm.
+             * @default 4
+             */
+            setback: number | string;
+            /**
+             * Splay
+             * @description Lean sideways, seen square from the front, degrees.
+             */
+            splay: number | string;
+            /**
+             * Tenon
+             * @description Length of the apron's tenons, mm; 0 for none.
+             * @default 20
+             */
+            tenon: number | string;
+            /**
+             * Thickness
+             * @description Thickness of the aprons, mm.
+             * @default 20
+             */
+            thickness: number | string;
+            /**
+             * True Section
+             * @description Whether the legs are planed to the aprons' planes (their corners then off 90) or left square.
+             * @default true
+             */
+            true_section: boolean;
+            /**
+             * Width
+             * @description Over the outer faces of the legs where they meet the top, front to back, mm.
+             */
+            width: number | string;
+        };
+        /**
+         * Arris
+         * @description The length along one long corner, named by the face and the edge it lies between.
+         */
+        Arris: {
+            length: components["schemas"]["Figure"];
+            /** Where */
+            where: string;
+        };
+        /**
          * AsWide
          * @description The outsides of the feet plumb under the top's own extent: it stands as wide as its top.
          */
@@ -383,6 +505,153 @@ export interface components {
              * @enum {string}
              */
             by: "as_wide";
+        };
+        /**
+         * BandSaw
+         * @description A band saw with a gauge in its table, and a table that tilts.
+         */
+        BandSaw: {
+            /**
+             * Kerf
+             * @description millimetres, or a length in the trade's notation
+             * @default 1.5
+             */
+            kerf: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "band_saw";
+            /**
+             * Name
+             * @description What the maker calls it.
+             */
+            name: string;
+            /**
+             * Owned
+             * @description Whether cards for it are wanted.
+             * @default true
+             */
+            owned: boolean;
+            /**
+             * @description How its gauge reads.
+             * @default {
+             *       "at_square": 90,
+             *       "counts": "down",
+             *       "reach": 60,
+             *       "step": 0.5
+             *     }
+             */
+            scale: components["schemas"]["Scale"];
+            /**
+             * Tallest
+             * @description Thickest stock that passes under the guide, mm.
+             * @default 200
+             */
+            tallest: number | string;
+            /**
+             * @description How the table's tilt reads.
+             * @default {
+             *       "at_square": 0,
+             *       "counts": "up",
+             *       "reach": 45,
+             *       "step": 1
+             *     }
+             */
+            tilt: components["schemas"]["Scale"];
+        };
+        /**
+         * Batch
+         * @description How many legs to make of one set: those in the piece, spare and practice ones.
+         *
+         *     For legs measured one by one: the shortest's length, how high the piece can stand with it,
+         *     and what comes off each of the others at the foot.
+         */
+        Batch: {
+            /** Cut Off */
+            cut_off: components["schemas"]["Figure"][];
+            /** Legs */
+            legs: number[];
+            make: components["schemas"]["Figure"];
+            shortest: components["schemas"]["Figure"] | null;
+            /** Support */
+            support: number;
+        };
+        /**
+         * Battened
+         * @description Blind tenons in battens screwed across the grain under a thin top.
+         */
+        Battened: {
+            /**
+             * Batten Thickness
+             * @description Through the batten, mm.
+             * @default 40
+             */
+            batten_thickness: number | string;
+            /**
+             * Batten Width
+             * @description Across the batten's face, mm.
+             * @default 60
+             */
+            batten_width: number | string;
+            /**
+             * Counterbore
+             * @description How deep its head is let in, mm.
+             * @default 8
+             */
+            counterbore: number | string;
+            /**
+             * Depth
+             * @description Depth bored along the axis into the batten, mm.
+             */
+            depth: number | string;
+            /**
+             * End
+             * @description Batten beyond the outermost leg centre, at each end, mm.
+             * @default 40
+             */
+            end: number | string;
+            /** @description A peg from the batten's side, if it is pegged. */
+            peg?: components["schemas"]["Peg"] | null;
+            /**
+             * Screw
+             * @description Length of each screw under its head, mm.
+             * @default 50
+             */
+            screw: number | string;
+            /**
+             * Screws
+             * @description Screws a batten.
+             * @default 3
+             */
+            screws: number;
+            /**
+             * Socket
+             * @description Diameter of the hole, mm.
+             */
+            socket: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            way: "battened";
+        };
+        /**
+         * Belly
+         * @description The thickest, or thinnest, place between top and foot.
+         */
+        Belly: {
+            /**
+             * At
+             * @description Where along the exposed length, as a share of it from the underside.
+             * @default 0.4
+             */
+            at: number;
+            /**
+             * Size
+             * @description Diameter or width there, mm.
+             */
+            size: number | string;
         };
         /**
          * BevelGauge
@@ -443,6 +712,8 @@ export interface components {
              * @description Depth bored along the axis to the flat of the bit, mm.
              */
             depth: number | string;
+            /** @description A peg from above, if it is pegged. */
+            peg?: components["schemas"]["Peg"] | null;
             /**
              * Socket
              * @description Diameter of the hole, mm.
@@ -453,6 +724,170 @@ export interface components {
              * @enum {string}
              */
             way: "blind";
+        };
+        /**
+         * BoardSides
+         * @description Two boards that lean outward, one at each end.
+         */
+        BoardSides: {
+            /**
+             * Allowance
+             * @description Left on the boards for trimming level, mm.
+             * @default 5
+             */
+            allowance: number | string;
+            /**
+             * @default {
+             *       "height": 40,
+             *       "width": 120
+             *     }
+             */
+            cut_out: components["schemas"]["FootCutOut"] | null;
+            /**
+             * @default {
+             *       "count": 1,
+             *       "depth": 14,
+             *       "gap": 1,
+             *       "size": 8,
+             *       "way": "loose_tenon",
+             *       "width": 30
+             *     }
+             */
+            dowels: components["schemas"]["Dowels"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "board_sides";
+            /**
+             * Length
+             * @description Over the outer faces where they meet the top, side to side, mm.
+             */
+            length: number | string;
+            /**
+             * Rails
+             * @description Cross-pieces and treads between the boards.
+             * @default []
+             */
+            rails: components["schemas"]["CrossPiece"][];
+            /**
+             * Splay
+             * @description How far the boards lean outward, degrees.
+             */
+            splay: number | string;
+            /**
+             * Thickness
+             * @description Thickness of a board, mm.
+             * @default 22
+             */
+            thickness: number | string;
+            /**
+             * Width
+             * @description Width of a board, front to back, mm.
+             */
+            width: number | string;
+        };
+        /**
+         * Body
+         * @description One part of square stock. Planes and voids are in its own frame: x along, y across, z up.
+         *
+         *     `start` and `finish` end it, `rips` bevel its long edges; `stands` says that `finish` is the
+         *     floor; `tenons` are the lengths beyond both ends' shoulders; parts with one `alike` are cut
+         *     to one setting (mirrored perhaps); `drawn` is False where another solid shows it.
+         */
+        Body: {
+            /** Alike */
+            alike: string;
+            /**
+             * Allowance
+             * @default 0
+             */
+            allowance: number;
+            /**
+             * Drawn
+             * @default true
+             */
+            drawn: boolean;
+            finish: components["schemas"]["Plane"];
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            pose: components["schemas"]["Pose"];
+            /**
+             * Rips
+             * @default []
+             */
+            rips: components["schemas"]["Plane"][];
+            /** Role */
+            role: string;
+            sides: components["schemas"]["Sides"];
+            /**
+             * Stands
+             * @default false
+             */
+            stands: boolean;
+            start: components["schemas"]["Plane"];
+            /** Support */
+            support: number;
+            /**
+             * Tenons
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            tenons: [
+                number,
+                number
+            ];
+            /** Thickness */
+            thickness: number;
+            /**
+             * Voids
+             * @default []
+             */
+            voids: components["schemas"]["Void"][];
+            /** Width */
+            width: number;
+        };
+        /**
+         * Bore
+         * @description One hole and its tenon, mm along the axis unless said otherwise.
+         *
+         *     `mouth_z` is the level of the face it enters, 0 for the underside; `size` its diameter (or
+         *     longer side) there, `tip` at the far end of the tenon; `through` whether it comes out;
+         *     `deep` from the mouth to the flat of the bit or the upper face; `tenon` the length of leg in
+         *     it; `limit` the wood it is bored into, square to the face; `across` a flat tenon's shorter side.
+         */
+        Bore: {
+            /** Across */
+            across: number;
+            /** Deep */
+            deep: number;
+            /** Limit */
+            limit: number;
+            /** Mouth Z */
+            mouth_z: number;
+            /** Size */
+            size: number;
+            /** Tenon */
+            tenon: number;
+            /** Through */
+            through: boolean;
+            /** Tip */
+            tip: number;
+        };
+        /**
+         * Check
+         * @description One cross-check: the distance between two marks, or a mark and the edge, and its proof's id.
+         */
+        Check: {
+            figure: components["schemas"]["Figure"];
+            /** Id */
+            id: string;
+            /** Legs */
+            legs: number[];
         };
         /**
          * Circle
@@ -481,6 +916,86 @@ export interface components {
              * @enum {string}
              */
             way: "circle";
+        };
+        /**
+         * Corner
+         * @description One corner of a drawn outline.
+         */
+        Corner: {
+            /**
+             * X
+             * @description To the right of the middle, mm.
+             */
+            x: number | string;
+            /**
+             * Y
+             * @description To the back of the middle, mm.
+             */
+            y: number | string;
+        };
+        /**
+         * CrossPiece
+         * @description A level piece between two leaning parts.
+         */
+        CrossPiece: {
+            /**
+             * Depth
+             * @description Height on its face, mm.
+             * @default 40
+             */
+            depth: number | string;
+            /**
+             * Drop
+             * @description Plumb, from the underside of the top down to its upper edge, mm; 0 is flush.
+             * @default 0
+             */
+            drop: number | string;
+            /**
+             * Lies
+             * @description On its edge like a rail, or flat like a tread: then `depth` runs front to back.
+             * @default upright
+             * @enum {string}
+             */
+            lies: "upright" | "flat";
+            /**
+             * Offset
+             * @description Its middle in front of (-) or behind (+) the middle of the support, mm.
+             * @default 0
+             */
+            offset: number | string;
+            /**
+             * Thickness
+             * @description Through its face, mm.
+             * @default 25
+             */
+            thickness: number | string;
+        };
+        /**
+         * DShape
+         * @description A D: straight along the back, square for a while, then half an ellipse to the front.
+         */
+        DShape: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "d";
+            /**
+             * Length
+             * @description Side to side (x), along the straight back, mm.
+             */
+            length: number | string;
+            /**
+             * Straight
+             * @description How far the ends run straight forward from the back before the curve begins, mm.
+             * @default 0
+             */
+            straight: number | string;
+            /**
+             * Width
+             * @description Front to back (y), mm.
+             */
+            width: number | string;
         };
         /**
          * Dial
@@ -551,13 +1066,121 @@ export interface components {
             scale: components["schemas"]["Scale"];
         };
         /**
+         * Dish
+         * @description A hollow both ways: an arc in every section through the middle.
+         */
+        Dish: {
+            /**
+             * Depth
+             * @description Depth in the middle, mm.
+             */
+            depth: number | string;
+            /**
+             * Length
+             * @description Side to side at the surface, mm.
+             */
+            length: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            way: "dish";
+            /**
+             * Width
+             * @description Front to back at the surface, mm.
+             */
+            width: number | string;
+        };
+        /**
+         * DowelScrew
+         * @description A screw pointed at both ends: half in the top, half in the leg, the leg's end cut to the lean.
+         */
+        DowelScrew: {
+            /**
+             * Core
+             * @description Diameter of the pilot hole in the top, mm.
+             * @default 5
+             */
+            core: number | string;
+            /**
+             * Into Top
+             * @description Thread that goes into the top, along the axis, mm.
+             * @default 30
+             */
+            into_top: number | string;
+            /**
+             * Length
+             * @description The whole screw, mm.
+             * @default 80
+             */
+            length: number | string;
+            /**
+             * Socket
+             * @description Diameter of the screw over its thread, mm.
+             * @default 8
+             */
+            socket: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            way: "dowel_screw";
+        };
+        /**
+         * Dowels
+         * @description Dowels or loose tenons in a butt joint.
+         */
+        Dowels: {
+            /**
+             * Count
+             * @description How many in one joint.
+             * @default 2
+             */
+            count: number;
+            /**
+             * Depth
+             * @description Depth in each of the two parts, mm.
+             * @default 25
+             */
+            depth: number | string;
+            /**
+             * Gap
+             * @description Left over at each end for glue, mm.
+             * @default 1
+             */
+            gap: number | string;
+            /**
+             * Size
+             * @description Diameter of a dowel, thickness of a loose tenon, mm.
+             * @default 10
+             */
+            size: number | string;
+            /**
+             * Way
+             * @default dowel
+             * @enum {string}
+             */
+            way: "dowel" | "loose_tenon";
+            /**
+             * Width
+             * @description Width of a loose tenon over its rounded edges, mm; of no account for dowels.
+             * @default 30
+             */
+            width: number | string;
+        };
+        /**
          * Drawings
-         * @description `piece`: the views asked for; `sections` and `legs`, one a group of legs; `pictures`, one
-         *     a set-up card, by the card's id.
+         * @description `piece`: the views asked for; `sections` and `legs`, one a group of legs; `layout`, one a
+         *     step of the marking-out; `sticks`, one a part of square stock; `pictures`, one a set-up card,
+         *     by the card's id; `meshes`, the solids of the turnable view.
          */
         Drawings: {
+            /** Layout */
+            layout: components["schemas"]["View"][];
             /** Legs */
             legs: components["schemas"]["View"][];
+            /** Meshes */
+            meshes: components["schemas"]["Mesh"][];
             /** Pictures */
             pictures: {
                 [key: string]: components["schemas"]["View"];
@@ -566,6 +1189,70 @@ export interface components {
             piece: components["schemas"]["View"][];
             /** Sections */
             sections: components["schemas"]["View"][];
+            /** Sticks */
+            sticks: components["schemas"]["View"][];
+        };
+        /**
+         * Drawn
+         * @description An outline drawn over the slab or slice itself: its corners in order, straight or smoothed.
+         */
+        Drawn: {
+            /**
+             * Corners
+             * @description In order round the edge, either way round; the middle of the piece is (0, 0).
+             */
+            corners: components["schemas"]["Corner"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "drawn";
+            /**
+             * Smooth
+             * @description Whether a curve runs through the corners, as bark does, instead of straight lines.
+             * @default false
+             */
+            smooth: boolean;
+        };
+        /**
+         * EdgeShape
+         * @description What is done to an edge all round: it takes room from the face.
+         */
+        EdgeShape: {
+            /**
+             * Angle
+             * @description Slope of a chamfer off the face, degrees.
+             * @default 45
+             */
+            angle: number | string;
+            /**
+             * Size
+             * @description Radius of a round-over, or how far a chamfer comes in on the face, mm.
+             * @default 0
+             */
+            size: number | string;
+            /**
+             * Way
+             * @default square
+             * @enum {string}
+             */
+            way: "square" | "round_over" | "chamfer";
+        };
+        /**
+         * EndCut
+         * @description One end, laid with its `up` face showing. Bare numbers, degrees and mm.
+         *
+         *     `mitre` is on that face between the cut and square across, positive where the end runs
+         *     longer towards the first edge (across); `tilt` is of the blade off square to the face,
+         *     positive where it runs longer towards the face itself; `on_edge` is the line on the edge.
+         */
+        EndCut: {
+            /** Mitre */
+            mitre: number;
+            /** On Edge */
+            on_edge: number;
+            /** Tilt */
+            tilt: number;
         };
         /**
          * FaultOut
@@ -674,7 +1361,7 @@ export interface components {
         };
         /**
          * FootCut
-         * @description `long` and `short` are the cut end's axes (a square leg: its edges) on the floor, mm.
+         * @description `long` and `short` are the cut end's axes (a leg with corners: over its flats) on the floor, mm.
          *
          *     `below` and `above` are how far, along the axis, the end's longest and shortest side lie
          *     beyond and short of the axis; they add up to `high_low`. `taper` is the radius lost per mm.
@@ -690,6 +1377,24 @@ export interface components {
             short: number;
             /** Taper */
             taper: number;
+        };
+        /**
+         * FootCutOut
+         * @description What is sawn out of a board's lower end so that it stands on two feet.
+         */
+        FootCutOut: {
+            /**
+             * Height
+             * @description Up the board's face, mm.
+             * @default 40
+             */
+            height: number | string;
+            /**
+             * Width
+             * @description Between the feet, mm.
+             * @default 120
+             */
+            width: number | string;
         };
         /**
          * Footprint
@@ -763,8 +1468,30 @@ export interface components {
             reach: number | string;
         };
         /**
+         * HandPlane
+         * @description A plane and a marking gauge: tapers, bevels and eight sides by hand.
+         */
+        HandPlane: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "hand_plane";
+            /**
+             * Name
+             * @description What the maker calls it.
+             */
+            name: string;
+            /**
+             * Owned
+             * @description Whether cards for it are wanted.
+             * @default true
+             */
+            owned: boolean;
+        };
+        /**
          * Handle
-         * @description A place the maker can take hold of: what it moves, which leg, where it is, its name.
+         * @description A place the maker can take hold of: what it moves, which one, where it is, its name.
          */
         Handle: {
             /** At */
@@ -780,13 +1507,19 @@ export interface components {
              * Moves
              * @enum {string}
              */
-            moves: "foot" | "socket" | "height" | "lean";
+            moves: "foot" | "socket" | "height" | "lean" | "member" | "frame" | "corner";
         };
         /**
          * Handsaw
-         * @description A handsaw to a line scribed round the foot.
+         * @description A handsaw to a scribed line, with a sawn block to guide it where one helps.
          */
         Handsaw: {
+            /**
+             * Kerf
+             * @description millimetres, or a length in the trade's notation
+             * @default 1.2
+             */
+            kerf: number | string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -835,6 +1568,18 @@ export interface components {
              * @enum {string}
              */
             way: "insets";
+        };
+        /**
+         * Layout
+         * @description The whole marking-out: the face it is done on, the steps, the cross-checks.
+         */
+        Layout: {
+            /** Checks */
+            checks: components["schemas"]["Check"][];
+            /** Face */
+            face: string;
+            /** Steps */
+            steps: components["schemas"]["Step"][];
         };
         /**
          * Lean
@@ -896,14 +1641,16 @@ export interface components {
         Leg: {
             /**
              * At Foot
-             * @description Diameter, or width of a square leg, on its axis at the floor, mm.
+             * @description Diameter, or width over the flats, on its axis at the floor, mm.
              */
             at_foot: number | string;
             /**
              * At Top
-             * @description Diameter, or width of a square leg, where it meets the underside, mm.
+             * @description Diameter, or width over the flats, where it meets the underside, mm.
              */
             at_top: number | string;
+            /** @description For a leg thickest, or thinnest, somewhere between. */
+            belly?: components["schemas"]["Belly"] | null;
             /**
              * Facing
              * @description How a square leg is turned: front face along the side-to-side line, or a face looking
@@ -913,12 +1660,57 @@ export interface components {
              */
             facing: "front" | "sightline";
             /**
+             * Made By
+             * @description Turned on a lathe, or shaved from square through eight sides.
+             * @default shaved
+             * @enum {string}
+             */
+            made_by: "turned" | "shaved";
+            /**
+             * Neck
+             * @description What the leg does where it meets the top.
+             * @default plain
+             * @enum {string}
+             */
+            neck: "plain" | "cove" | "shoulder";
+            /**
+             * Practice
+             * @description Practice legs, for a trial hole or a first turning.
+             * @default 0
+             */
+            practice: number;
+            /**
+             * Relief
+             * @description Bevel round the foot's edge, measured up the leg, mm.
+             * @default 0
+             */
+            relief: number | string;
+            /**
              * Section
-             * @description Round, or square stock with a round tenon.
+             * @description Round, eight-sided, or square stock with a round tenon.
              * @default round
              * @enum {string}
              */
-            section: "round" | "square";
+            section: "round" | "square" | "octagon";
+            /**
+             * Spare
+             * @description Spare legs made along with the rest.
+             * @default 0
+             */
+            spare: number;
+            /**
+             * Sticks
+             * @description Shaped or reused legs, measured one by one; the shortest sets what all can come to.
+             * @default []
+             */
+            sticks: components["schemas"]["Stick"][];
+            /**
+             * Tenon By
+             * @description How the round tenon is made.
+             * @default hand
+             * @enum {string}
+             */
+            tenon_by: "lathe" | "cutter" | "hand";
         };
         /**
          * LegFigures
@@ -960,22 +1752,27 @@ export interface components {
             foot_short: components["schemas"]["Figure"];
             high_low: components["schemas"]["Figure"];
             in_top: components["schemas"]["Figure"];
+            /** Making */
+            making: components["schemas"]["Figure"][];
             /** Number */
             number: number;
-            octagon: components["schemas"]["Figure"] | null;
             /** Section */
             section: string;
             stock: components["schemas"]["Figure"];
+            /** Support */
+            support: number;
             wedge: components["schemas"]["Figure"] | null;
         };
         /**
          * LegStance
          * @description One leg. Points in the top frame unless named, mm; angles in degrees.
          *
+         *     `socket` is the middle of the hole's mouth, in the underside or in the batten under it;
          *     `number` counts from 1 through the whole piece; `boring` is the lean off the top's normal,
          *     `standing` off plumb; `exposed` the length along the axis from underside to floor.
          */
         LegStance: {
+            bore: components["schemas"]["Bore"];
             boring: components["schemas"]["LeanAngles"];
             /** D */
             d: [
@@ -1015,6 +1812,109 @@ export interface components {
             support: number;
         };
         /**
+         * Level
+         * @description How high on a leg: by its drop, its height, or its place along the leg.
+         */
+        Level: {
+            /**
+             * By
+             * @description drop: plumb below the middle of the sitting surface; height: plumb above the floor;
+             *     along: down the leg's axis from the underside, or from a line scored round it there.
+             * @default height
+             * @enum {string}
+             */
+            by: "drop" | "height" | "along";
+            /**
+             * Value
+             * @description How much, mm.
+             */
+            value: number | string;
+        };
+        /**
+         * Mark
+         * @description One thing drawn. point: `points` has one, `text` its name; line: an open run; arc: a run too.
+         */
+        Mark: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "point" | "line" | "arc";
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+        };
+        /**
+         * MemberEnd
+         * @description One end: what it goes into, where along it, at what angle, and the socket there.
+         *
+         *     `acute_side` is "foot" or "top" for the side of the leg the acute angle lies on, "" when square.
+         */
+        MemberEnd: {
+            /** Acute Side */
+            acute_side: string;
+            acute_wall: components["schemas"]["Figure"];
+            behind: components["schemas"]["Figure"];
+            down: components["schemas"]["Figure"];
+            /** Into */
+            into: string;
+            /** Leg */
+            leg: number;
+            /** Member */
+            member: number;
+            obtuse_wall: components["schemas"]["Figure"];
+            read: components["schemas"]["Figure"];
+            shoulder: components["schemas"]["Figure"];
+            turn: components["schemas"]["Figure"];
+        };
+        /**
+         * MemberPart
+         * @description A stretcher's figures; `coplanar` names the members that lie in one plane with it.
+         */
+        MemberPart: {
+            centres: components["schemas"]["Figure"];
+            /** Coplanar */
+            coplanar: number[];
+            /** Ends */
+            ends: [
+                components["schemas"]["MemberEnd"],
+                components["schemas"]["MemberEnd"]
+            ];
+            gap: components["schemas"]["Figure"];
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+            total: components["schemas"]["Figure"];
+        };
+        /**
+         * Mesh
+         * @description One part: its key, what it is, corner coordinates x y z one after another, triangles as
+         *     indices counter-clockwise from outside, and the edges to be drawn as pairs of indices.
+         */
+        Mesh: {
+            /** Edges */
+            edges: number[];
+            /** Part */
+            part: string;
+            /** Points */
+            points: number[];
+            /**
+             * Stuff
+             * @enum {string}
+             */
+            stuff: "top" | "leg" | "stick" | "member" | "rope";
+            /** Triangles */
+            triangles: number[];
+        };
+        /**
          * MitreIn
          * @description A rail meeting a leg that splays: the splay and both widths, as typed.
          */
@@ -1031,6 +1931,12 @@ export interface components {
          * @description A saw that swings across a fence and whose blade may lean.
          */
         MitreSaw: {
+            /**
+             * Kerf
+             * @description millimetres, or a length in the trade's notation
+             * @default 2.5
+             */
+            kerf: number | string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1065,6 +1971,87 @@ export interface components {
              *     }
              */
             tilt: components["schemas"]["Scale"];
+            /**
+             * Widest
+             * @description Widest stock it cuts through, mm.
+             * @default 300
+             */
+            widest: number | string;
+        };
+        /**
+         * MitredFrames
+         * @description A rail mitred to a leg at each end; two such frames cross in half laps.
+         */
+        MitredFrames: {
+            /**
+             * Allowance
+             * @description Left on the legs for trimming level, mm.
+             * @default 10
+             */
+            allowance: number | string;
+            /**
+             * Crossing
+             * @description Angle between the two frames, degrees.
+             * @default 90
+             */
+            crossing: number | string;
+            /**
+             * @default {
+             *       "count": 1,
+             *       "depth": 18,
+             *       "gap": 1,
+             *       "size": 8,
+             *       "way": "loose_tenon",
+             *       "width": 25
+             *     }
+             */
+            dowels: components["schemas"]["Dowels"];
+            /**
+             * First
+             * @description Bearing of the first frame, degrees from x towards y.
+             * @default 45
+             */
+            first: number | string;
+            /**
+             * Frames
+             * @description One frame alone, or two that cross.
+             * @default 2
+             * @enum {integer}
+             */
+            frames: 1 | 2;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "mitred_frames";
+            /**
+             * Leg
+             * @description Width of the leg's face, mm.
+             * @default 50
+             */
+            leg: number | string;
+            /**
+             * Length
+             * @description Over the upper corners of one frame, mm.
+             */
+            length: number | string;
+            /**
+             * Rail
+             * @description Depth of the rail, mm.
+             * @default 50
+             */
+            rail: number | string;
+            /**
+             * Splay
+             * @description How far the legs lean outward, degrees.
+             */
+            splay: number | string;
+            /**
+             * Thickness
+             * @description Thickness of rails and legs, mm.
+             * @default 32
+             */
+            thickness: number | string;
         };
         /**
          * MoveIn
@@ -1080,7 +2067,7 @@ export interface components {
              * Moves
              * @enum {string}
              */
-            moves: "foot" | "socket" | "height" | "lean";
+            moves: "foot" | "socket" | "height" | "lean" | "member" | "frame" | "corner";
             /** To */
             to: [
                 number,
@@ -1091,6 +2078,67 @@ export interface components {
              * @enum {string}
              */
             view: "front" | "side" | "plan";
+        };
+        /**
+         * OnLeg
+         * @description An end in a leg.
+         */
+        OnLeg: {
+            /**
+             * Leg
+             * @description The leg's number in the piece.
+             */
+            leg: number;
+            level: components["schemas"]["Level"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            on: "leg";
+        };
+        /**
+         * OnMember
+         * @description An end in another member.
+         */
+        OnMember: {
+            /**
+             * Member
+             * @description The member's number; it stands earlier in the list.
+             */
+            member: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            on: "member";
+            /**
+             * Share
+             * @description Where along it, as a share of the way between its ends.
+             * @default 0.5
+             */
+            share: number;
+        };
+        /**
+         * OppositeLeg
+         * @description A hand drill sighted on the mark on the opposite leg.
+         */
+        OppositeLeg: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "opposite_leg";
+            /**
+             * Name
+             * @description What the maker calls it.
+             */
+            name: string;
+            /**
+             * Owned
+             * @description Whether cards for it are wanted.
+             * @default true
+             */
+            owned: boolean;
         };
         /**
          * Oval
@@ -1112,6 +2160,37 @@ export interface components {
              * @description Front to back (y), mm.
              */
             width: number | string;
+        };
+        /**
+         * Peg
+         * @description A peg through a blind tenon: driven from the upper face, or from the side of a batten.
+         */
+        Peg: {
+            /**
+             * Angle
+             * @description Slope off square to the face it enters, degrees; from the side it slopes away from the top.
+             * @default 10
+             */
+            angle: number | string;
+            /**
+             * Diameter
+             * @description Diameter of the peg, mm.
+             * @default 8
+             */
+            diameter: number | string;
+            /**
+             * Entry
+             * @description Where it enters: from above, how far from the socket's middle towards the middle of the top;
+             *     from the side, how far from the batten's face against the top; mm.
+             * @default 14
+             */
+            entry: number | string;
+            /**
+             * Margin
+             * @description Least wood left round the peg's far end, mm.
+             * @default 5
+             */
+            margin: number | string;
         };
         /**
          * Piece
@@ -1136,6 +2215,12 @@ export interface components {
              *     }
              */
             lean: components["schemas"]["Lean"];
+            /**
+             * Members
+             * @description Stretchers, footrests and ropes, each numbered from 1 in this order.
+             * @default []
+             */
+            members: (components["schemas"]["Stretcher"] | components["schemas"]["Rope"])[];
             /** Name */
             name: string;
             /**
@@ -1144,8 +2229,14 @@ export interface components {
              */
             notes: string;
             /** Supports */
-            supports: components["schemas"]["StakedLegs"][];
+            supports: (components["schemas"]["StakedLegs"] | components["schemas"]["PlaneFrames"] | components["schemas"]["MitredFrames"] | components["schemas"]["BoardSides"] | components["schemas"]["SlabLeg"] | components["schemas"]["ApronedLegs"])[];
             top: components["schemas"]["Top"];
+            /**
+             * Trials
+             * @description Trial positions kept with why they were left.
+             * @default []
+             */
+            trials: components["schemas"]["Trial"][];
             /**
              * Use
              * @default stool
@@ -1242,22 +2333,31 @@ export interface components {
          * @description Everything worked out for one piece.
          *
          *     `chosen` holds each typed value of the piece by its path, as the maker reads it; `legs` the
-         *     leans; `sizes` what the whole comes to; `stance` the bare geometry for drawings;
-         *     `parts` and `sockets` one entry a leg, in order.
+         *     leans of legs set into the top; `sizes` what the whole comes to; `layout` the marking-out;
+         *     `parts` and `sockets` one entry a leg, in order; `sticks` the parts of square stock;
+         *     `members` and `ropes` what runs between; `batches` how many legs to make of each kind;
+         *     `stance` the bare geometry for drawings.
          */
         Plan: {
+            /** Batches */
+            batches: components["schemas"]["Batch"][];
             /** Chosen */
             chosen: {
                 [key: string]: components["schemas"]["Quantity"];
             };
             /** Findings */
             findings: components["schemas"]["Finding"][];
+            layout: components["schemas"]["Layout"];
             /** Legs */
             legs: components["schemas"]["LegFigures"][];
+            /** Members */
+            members: components["schemas"]["MemberPart"][];
             /** Parts */
             parts: components["schemas"]["LegPart"][];
             /** Proofs */
             proofs: components["schemas"]["Proof"][];
+            /** Ropes */
+            ropes: components["schemas"]["RopePart"][];
             /** Setups */
             setups: components["schemas"]["SetUp"][];
             /** Sizes */
@@ -1267,12 +2367,17 @@ export interface components {
             stance: components["schemas"]["Stance"];
             /** Stations */
             stations: components["schemas"]["Station"][];
+            /** Sticks */
+            sticks: components["schemas"]["StickPart"][];
         };
         /**
          * PlanIn
-         * @description A piece, whose tools, what was measured; `shop` empty means the installation's own.
+         * @description A piece, whose tools, what was measured; `shop` empty means the installation's own; `along`
+         *     asks for one more view of the stance, in along that bearing.
          */
         PlanIn: {
+            /** Along */
+            along?: number | null;
             /** Bare */
             bare?: ("inch" | "metric") | null;
             /** Moves */
@@ -1294,7 +2399,7 @@ export interface components {
              * @default all
              * @enum {string}
              */
-            station: "stance" | "boring" | "legs" | "all";
+            station: "rack" | "stance" | "top" | "boring" | "legs" | "stretchers" | "solid" | "all";
         };
         /**
          * PlanOut
@@ -1304,6 +2409,142 @@ export interface components {
             drawings: components["schemas"]["Drawings"];
             piece: components["schemas"]["Piece"];
             plan: components["schemas"]["Plan"];
+        };
+        /**
+         * Plane
+         * @description The half space of wood n·p <= offset; `normal` points out of the wood, mm.
+         */
+        Plane: {
+            /** Normal */
+            normal: [
+                number,
+                number,
+                number
+            ];
+            /** Offset */
+            offset: number;
+        };
+        /**
+         * PlaneFrames
+         * @description Two frames of square stock, one in front and one behind, each leaning in its own plane.
+         */
+        PlaneFrames: {
+            /**
+             * Allowance
+             * @description Left on the legs for trimming level, mm.
+             * @default 10
+             */
+            allowance: number | string;
+            /**
+             * Cross
+             * @description The cross-pieces of one frame, uppermost first.
+             * @default [
+             *       {
+             *         "depth": 40,
+             *         "drop": 0,
+             *         "lies": "upright",
+             *         "offset": 0,
+             *         "thickness": 25
+             *       }
+             *     ]
+             */
+            cross: components["schemas"]["CrossPiece"][];
+            /**
+             * @default {
+             *       "count": 2,
+             *       "depth": 25,
+             *       "gap": 1,
+             *       "size": 10,
+             *       "way": "dowel",
+             *       "width": 30
+             *     }
+             */
+            dowels: components["schemas"]["Dowels"];
+            /**
+             * Face
+             * @description Width of a leg's face, in the plane of its frame, mm.
+             * @default 35
+             */
+            face: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "plane_frames";
+            /**
+             * Length
+             * @description Over the outsides of a frame's legs where they meet the top, side to side, mm.
+             */
+            length: number | string;
+            /**
+             * Link Thickness
+             * @description Thickness of a link, mm.
+             * @default 25
+             */
+            link_thickness: number | string;
+            /**
+             * Link Width
+             * @description Width of a link, side to side, mm.
+             * @default 35
+             */
+            link_width: number | string;
+            /**
+             * Links
+             * @description Short pieces that join the two frames under the top.
+             * @default 2
+             */
+            links: number;
+            /**
+             * Rake
+             * @description How far the frames lean to front and back, seen square from the side, degrees.
+             */
+            rake: number | string;
+            /**
+             * Splay
+             * @description How far the legs lean sideways, seen square from the front, degrees.
+             */
+            splay: number | string;
+            /**
+             * Thickness
+             * @description Thickness of a frame, mm.
+             * @default 35
+             */
+            thickness: number | string;
+            /**
+             * Width
+             * @description Over the outer faces of both frames where they meet the top, front to back, mm.
+             */
+            width: number | string;
+        };
+        /**
+         * Pose
+         * @description A right-handed frame in the top frame: a stick's middle, its length, width and thickness ways.
+         */
+        Pose: {
+            /** Across */
+            across: [
+                number,
+                number,
+                number
+            ];
+            /** Along */
+            along: [
+                number,
+                number,
+                number
+            ];
+            /** Origin */
+            origin: [
+                number,
+                number,
+                number
+            ];
+            /** Up */
+            up: [
+                number,
+                number,
+                number
+            ];
         };
         /**
          * Problem
@@ -1329,7 +2570,8 @@ export interface components {
          * @description A question one reading answers: what to measure, what is expected, how near is near enough.
          *
          *     `expected` is on the scale named by `read_on`; `answer` is the reading given, `off` how far it
-         *     lies from what was expected, `verdict` "", "fine" or "off".
+         *     lies from what was expected, `verdict` "", "fine" or "off"; `part` is what it is taken on,
+         *     `station` where it is asked, `short` what its field is called.
          */
         Proof: {
             answer: components["schemas"]["Quantity"] | null;
@@ -1344,12 +2586,58 @@ export interface components {
             matters: string;
             near: components["schemas"]["Quantity"];
             off: components["schemas"]["Quantity"] | null;
+            /**
+             * Part
+             * @default
+             */
+            part: string;
             /** Read On */
             read_on: string;
+            /**
+             * Short
+             * @default
+             */
+            short: string;
+            /**
+             * Station
+             * @default
+             */
+            station: string;
             /** Verdict */
             verdict: string;
             /** What */
             what: string;
+        };
+        /**
+         * Protractor
+         * @description A protractor held in the plane of two sticks.
+         */
+        Protractor: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "protractor";
+            /**
+             * Name
+             * @description What the maker calls it.
+             */
+            name: string;
+            /**
+             * Owned
+             * @description Whether cards for it are wanted.
+             * @default true
+             */
+            owned: boolean;
+            /**
+             * @default {
+             *       "at_square": 90,
+             *       "counts": "down",
+             *       "reach": 80,
+             *       "step": 0.5
+             *     }
+             */
+            scale: components["schemas"]["Scale"];
         };
         /**
          * Quantity
@@ -1537,6 +2825,55 @@ export interface components {
             value: number;
         };
         /**
+         * ReadyShop
+         * @description A set of tools to begin with.
+         */
+        ReadyShop: {
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "hand" | "machine" | "class";
+            /** Title */
+            title: string;
+            /** Tools */
+            tools: (components["schemas"]["BevelGauge"] | components["schemas"]["TiltingTable"] | components["schemas"]["Ramp"] | components["schemas"]["GuideBlock"] | components["schemas"]["AngleGuide"] | components["schemas"]["DigitalGauge"] | components["schemas"]["OppositeLeg"] | components["schemas"]["Protractor"] | components["schemas"]["MitreSaw"] | components["schemas"]["TableSaw"] | components["schemas"]["BandSaw"] | components["schemas"]["Handsaw"] | components["schemas"]["HandPlane"] | components["schemas"]["TaperJig"] | components["schemas"]["RouterTable"] | components["schemas"]["TenonCutter"])[];
+        };
+        /**
+         * Reamed
+         * @description A tapered tenon in a reamed hole, through the top.
+         */
+        Reamed: {
+            /**
+             * Included
+             * @description The whole angle of the taper, degrees.
+             * @default 6
+             */
+            included: number | string;
+            /**
+             * Per Turn
+             * @description What one turn of the reamer adds to the hole's diameter, as tried on scrap, mm.
+             * @default 0.1
+             */
+            per_turn: number | string;
+            /**
+             * Proud
+             * @description What stands out of the upper face, along the axis, mm.
+             * @default 0
+             */
+            proud: number | string;
+            /**
+             * Socket
+             * @description Diameter of the taper where its axis meets the underside, mm.
+             */
+            socket: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            way: "reamed";
+        };
+        /**
          * Rectangle
          * @description A rectangle, its corners rounded to a radius or left sharp.
          */
@@ -1590,7 +2927,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "outline" | "placement" | "angle" | "scope" | "joint";
+            what: "outline" | "placement" | "angle" | "scope" | "joint" | "support" | "members" | "hollow";
         };
         /**
          * Resultant
@@ -1639,6 +2976,67 @@ export interface components {
              * Format: date-time
              */
             saved: string;
+        };
+        /**
+         * Rope
+         * @description A rope through holes in legs: a rail that gives.
+         */
+        Rope: {
+            /**
+             * Closed
+             * @description Whether it comes back to the first leg.
+             * @default true
+             */
+            closed: boolean;
+            /**
+             * Diameter
+             * @description Thickness of the rope, mm.
+             * @default 10
+             */
+            diameter: number | string;
+            /**
+             * Ease
+             * @description The hole's diameter over the rope's, mm.
+             * @default 1
+             */
+            ease: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rope";
+            /**
+             * Knot
+             * @description Rope for the knot or splice, mm.
+             * @default 150
+             */
+            knot: number | string;
+            /**
+             * Legs
+             * @description The legs it runs through, in order.
+             */
+            legs: number[];
+            level: components["schemas"]["Level"];
+            /**
+             * Name
+             * @description What the maker calls it.
+             * @default
+             */
+            name: string;
+        };
+        /**
+         * RopePart
+         * @description A rope's figures: the holes, how far down each leg, and the rope itself.
+         */
+        RopePart: {
+            /** Downs */
+            downs: components["schemas"]["Figure"][];
+            hole: components["schemas"]["Figure"];
+            loop: components["schemas"]["Figure"];
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
         };
         /**
          * Round
@@ -1709,6 +3107,40 @@ export interface components {
             system: "inch" | "metric";
         };
         /**
+         * RouterTable
+         * @description A router in a table, for the slots of loose tenons.
+         */
+        RouterTable: {
+            /**
+             * Cutter
+             * @description Diameter of the cutter, mm.
+             * @default 8
+             */
+            cutter: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "router_table";
+            /**
+             * Name
+             * @description What the maker calls it.
+             */
+            name: string;
+            /**
+             * Owned
+             * @description Whether cards for it are wanted.
+             * @default true
+             */
+            owned: boolean;
+            /**
+             * Reach
+             * @description How far it can stand above the table, mm.
+             * @default 35
+             */
+            reach: number | string;
+        };
+        /**
          * Scale
          * @description A scale in degrees.
          */
@@ -1745,7 +3177,7 @@ export interface components {
          *
          *     `off` is the lean off square; `right` and `left` name what lies at either side of the work;
          *     `scale` is at-square, counts, reach and the set figure's text; `notes` are dimensions to
-         *     write in, by name.
+         *     write in, by name; `tilt` is a blade's or a table's lean besides, degrees.
          */
         Scene: {
             /** Left */
@@ -1765,6 +3197,11 @@ export interface components {
                 number,
                 string
             ] | null;
+            /**
+             * Tilt
+             * @default 0
+             */
+            tilt: number;
             /** Way */
             way: string;
         };
@@ -1786,7 +3223,8 @@ export interface components {
          * SetUp
          * @description One card: what is done to which legs with which tool, the setting, which way, the proof.
          *
-         *     `proofs` are the ids of the proofs that prove this cut.
+         *     `proofs` are the ids of the proofs that prove this cut; `legs` the staked legs it is for,
+         *     `parts` the keys of the sticks and members.
          */
         SetUp: {
             angle: components["schemas"]["Figure"];
@@ -1806,6 +3244,11 @@ export interface components {
             legs: number[];
             /** Operation */
             operation: string;
+            /**
+             * Parts
+             * @default []
+             */
+            parts: string[];
             /** Proofs */
             proofs: string[];
             /** Reach Note */
@@ -1853,7 +3296,7 @@ export interface components {
              * Layer
              * @enum {string}
              */
-            layer: "outline" | "solid" | "hidden" | "section" | "hatch" | "leg" | "tenon" | "sightline" | "axis" | "grain" | "floor" | "foot" | "footprint" | "cut" | "waste" | "measured" | "tool" | "scale" | "pointer" | "dimension" | "label" | "warning";
+            layer: "outline" | "solid" | "hidden" | "section" | "hatch" | "hatch_area" | "leg" | "board" | "rope" | "tenon" | "sightline" | "axis" | "grain" | "floor" | "foot" | "footprint" | "cut" | "waste" | "measured" | "tool" | "scale" | "pointer" | "dimension" | "label" | "warning";
             /**
              * Part
              * @default
@@ -1885,6 +3328,39 @@ export interface components {
              * @default 0
              */
             turn: number;
+        };
+        /**
+         * Shield
+         * @description A shield: a bowed back edge, bowed sides running together to a rounded nose in front.
+         */
+        Shield: {
+            /**
+             * Bow
+             * @description How far each of the three edges bows out of its straight line, mm.
+             * @default 20
+             */
+            bow: number | string;
+            /**
+             * Corner
+             * @description Radius of the three corners, mm.
+             * @default 20
+             */
+            corner: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "shield";
+            /**
+             * Length
+             * @description Side to side (x) between the back corners, mm.
+             */
+            length: number | string;
+            /**
+             * Width
+             * @description Middle of the back edge's chord to the nose (y), before the nose is rounded, mm.
+             */
+            width: number | string;
         };
         /**
          * Shop
@@ -1921,7 +3397,7 @@ export interface components {
              * Tools
              * @default []
              */
-            tools: (components["schemas"]["BevelGauge"] | components["schemas"]["TiltingTable"] | components["schemas"]["Ramp"] | components["schemas"]["GuideBlock"] | components["schemas"]["AngleGuide"] | components["schemas"]["DigitalGauge"] | components["schemas"]["MitreSaw"] | components["schemas"]["Handsaw"])[];
+            tools: (components["schemas"]["BevelGauge"] | components["schemas"]["TiltingTable"] | components["schemas"]["Ramp"] | components["schemas"]["GuideBlock"] | components["schemas"]["AngleGuide"] | components["schemas"]["DigitalGauge"] | components["schemas"]["OppositeLeg"] | components["schemas"]["Protractor"] | components["schemas"]["MitreSaw"] | components["schemas"]["TableSaw"] | components["schemas"]["BandSaw"] | components["schemas"]["Handsaw"] | components["schemas"]["HandPlane"] | components["schemas"]["TaperJig"] | components["schemas"]["RouterTable"] | components["schemas"]["TenonCutter"])[];
             /**
              * Version
              * @default 1
@@ -1953,6 +3429,46 @@ export interface components {
             shop: components["schemas"]["Shop"];
         };
         /**
+         * Shouldered
+         * @description A tenon that is not round, with shoulders sloped to the top; measured from its foot.
+         */
+        Shouldered: {
+            /**
+             * Across
+             * @description The tenon's shorter side, square to the sightline, mm.
+             */
+            across: number | string;
+            /**
+             * Depth
+             * @description Depth of the mortise along the axis, mm; past the upper face it goes through.
+             */
+            depth: number | string;
+            /**
+             * Socket
+             * @description The tenon's longer side, along the sightline, mm.
+             */
+            socket: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            way: "shouldered";
+        };
+        /**
+         * Sides
+         * @description What the maker calls a stick's four sides: the two edges (across) and the two faces (up).
+         */
+        Sides: {
+            /** Edge */
+            edge: string;
+            /** Face */
+            face: string;
+            /** Other Edge */
+            other_edge: string;
+            /** Other Face */
+            other_face: string;
+        };
+        /**
          * SignIn
          * @description A maker's name and password.
          */
@@ -1970,11 +3486,51 @@ export interface components {
             figure: components["schemas"]["Figure"];
         };
         /**
+         * SlabLeg
+         * @description One end of the slab mitred down to the floor.
+         */
+        SlabLeg: {
+            /**
+             * Allowance
+             * @description Left on its length for trimming level, mm.
+             * @default 10
+             */
+            allowance: number | string;
+            /**
+             * @default {
+             *       "count": 4,
+             *       "depth": 16,
+             *       "gap": 1,
+             *       "size": 10,
+             *       "way": "dowel",
+             *       "width": 30
+             *     }
+             */
+            dowels: components["schemas"]["Dowels"];
+            /**
+             * End
+             * @description The end of the top it stands at.
+             * @default left
+             * @enum {string}
+             */
+            end: "left" | "right";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "slab_leg";
+            /**
+             * Splay
+             * @description How far it leans outward, degrees.
+             */
+            splay: number | string;
+        };
+        /**
          * SocketPart
          * @description One socket's figures. Through: `exit_shift`; blind: walls, stop, deepest, left above.
          *
          *     `exit_at` is where a through hole's middle comes out on the upper face, or the middle of a
-         *     blind hole's floor, top frame x and y, mm.
+         *     blind hole's floor, top frame x and y, mm. `more` is what its kind of joint asks besides.
          */
         SocketPart: {
             acute_wall: components["schemas"]["Figure"] | null;
@@ -1988,6 +3544,8 @@ export interface components {
             exit_shift: components["schemas"]["Figure"] | null;
             first_touch: components["schemas"]["Figure"] | null;
             left_above: components["schemas"]["Figure"] | null;
+            /** More */
+            more: components["schemas"]["Figure"][];
             mouth: components["schemas"]["Figure"];
             /** Number */
             number: number;
@@ -2041,7 +3599,7 @@ export interface components {
         };
         /**
          * StakedLegs
-         * @description A set of legs bored into the top.
+         * @description A set of legs that end in the top, or in battens under it.
          */
         StakedLegs: {
             /**
@@ -2057,11 +3615,10 @@ export interface components {
              */
             angles: (components["schemas"]["SplayRake"] | components["schemas"]["Resultant"] | components["schemas"]["UnderRim"] | components["schemas"]["AsWide"] | components["schemas"]["Footprint"])[];
             /** Joint */
-            joint: components["schemas"]["Through"] | components["schemas"]["Blind"];
+            joint: components["schemas"]["Through"] | components["schemas"]["Blind"] | components["schemas"]["Reamed"] | components["schemas"]["Battened"] | components["schemas"]["DowelScrew"] | components["schemas"]["Shouldered"];
             /**
-             * Kind
-             * @default staked_legs
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "staked_legs";
             leg: components["schemas"]["Leg"];
@@ -2077,12 +3634,25 @@ export interface components {
         };
         /**
          * Stance
-         * @description The piece's floor and all its legs.
+         * @description The piece's floor, its legs set into the top, and its parts of square stock.
          */
         Stance: {
+            /** Bodies */
+            bodies: components["schemas"]["Body"][];
             floor: components["schemas"]["Floor"];
             /** Legs */
             legs: components["schemas"]["LegStance"][];
+        };
+        /**
+         * Start
+         * @description A piece to start from, drawn.
+         */
+        Start: {
+            drawing: components["schemas"]["View"];
+            /** Start */
+            start: string;
+            /** Title */
+            title: string;
         };
         /**
          * Station
@@ -2099,6 +3669,235 @@ export interface components {
             proofs: number;
             /** Title */
             title: string;
+        };
+        /**
+         * Step
+         * @description One step: what is done, the distances to set, and what it draws.
+         */
+        Step: {
+            /** Figures */
+            figures: components["schemas"]["Figure"][];
+            /** Marks */
+            marks: components["schemas"]["Mark"][];
+            /** Title */
+            title: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * Stick
+         * @description One shaped or reused leg as it lies there, measured.
+         */
+        Stick: {
+            /**
+             * At Foot
+             * @description Diameter at the foot, mm.
+             */
+            at_foot: number | string;
+            /**
+             * Length
+             * @description From the end that goes into the top to the foot, along its middle, mm.
+             */
+            length: number | string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * StickPart
+         * @description One part's figures; `alike` names the parts cut to one setting, mirrored perhaps.
+         */
+        StickPart: {
+            /** Alike */
+            alike: string;
+            /** Arrises */
+            arrises: components["schemas"]["Arris"][];
+            /** Bevels */
+            bevels: components["schemas"]["Figure"][];
+            blank: components["schemas"]["Figure"];
+            finish: components["schemas"]["EndCut"];
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Notches */
+            notches: components["schemas"]["Figure"][];
+            overall: components["schemas"]["Figure"];
+            /** Role */
+            role: string;
+            shoulders: components["schemas"]["Figure"] | null;
+            start: components["schemas"]["EndCut"];
+            /** Stock */
+            stock: [
+                components["schemas"]["Figure"],
+                components["schemas"]["Figure"]
+            ];
+            /** Support */
+            support: number;
+        };
+        /**
+         * Stretcher
+         * @description A round stick whose ends go into sockets.
+         */
+        Stretcher: {
+            /**
+             * Depth
+             * @description Depth of each socket along the stretcher's own line, mm.
+             * @default 20
+             */
+            depth: number | string;
+            /**
+             * Diameter
+             * @description In its middle, mm.
+             * @default 24
+             */
+            diameter: number | string;
+            /**
+             * Ends
+             * @description Both ends, each in a leg or in an earlier stretcher.
+             */
+            ends: (components["schemas"]["OnLeg"] | components["schemas"]["OnMember"])[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stretcher";
+            /**
+             * Name
+             * @description What the maker calls it, such as footrest.
+             * @default
+             */
+            name: string;
+            /**
+             * Spring
+             * @description Added to the length so that it pushes the legs apart a little, mm.
+             * @default 0
+             */
+            spring: number | string;
+            /**
+             * Tenon
+             * @description Diameter of its tenons and of the sockets, mm.
+             * @default 16
+             */
+            tenon: number | string;
+        };
+        /**
+         * TableSaw
+         * @description A saw with a sliding mitre gauge and a blade that tilts.
+         */
+        TableSaw: {
+            /**
+             * Kerf
+             * @description millimetres, or a length in the trade's notation
+             * @default 3
+             */
+            kerf: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "table_saw";
+            /**
+             * Name
+             * @description What the maker calls it.
+             */
+            name: string;
+            /**
+             * Owned
+             * @description Whether cards for it are wanted.
+             * @default true
+             */
+            owned: boolean;
+            /**
+             * @description How the mitre gauge reads.
+             * @default {
+             *       "at_square": 90,
+             *       "counts": "down",
+             *       "reach": 60,
+             *       "step": 0.5
+             *     }
+             */
+            scale: components["schemas"]["Scale"];
+            /**
+             * Tallest
+             * @description Greatest height the blade stands above the table, mm.
+             * @default 75
+             */
+            tallest: number | string;
+            /**
+             * @description How the blade's tilt reads.
+             * @default {
+             *       "at_square": 0,
+             *       "counts": "up",
+             *       "reach": 45,
+             *       "step": 0.5
+             *     }
+             */
+            tilt: components["schemas"]["Scale"];
+        };
+        /**
+         * TaperJig
+         * @description A sled that carries a leg past the blade at its taper.
+         */
+        TaperJig: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "taper_jig";
+            /**
+             * Length
+             * @description Between its two stops, mm.
+             * @default 700
+             */
+            length: number | string;
+            /**
+             * Name
+             * @description What the maker calls it.
+             */
+            name: string;
+            /**
+             * Owned
+             * @description Whether cards for it are wanted.
+             * @default true
+             */
+            owned: boolean;
+        };
+        /**
+         * TenonCutter
+         * @description A cutter in a drill that makes round tenons.
+         */
+        TenonCutter: {
+            /**
+             * Bore
+             * @description Diameter of the tenon it leaves, mm.
+             * @default 28
+             */
+            bore: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tenon_cutter";
+            /**
+             * Name
+             * @description What the maker calls it.
+             */
+            name: string;
+            /**
+             * Owned
+             * @description Whether cards for it are wanted.
+             * @default true
+             */
+            owned: boolean;
+            /**
+             * Takes
+             * @description How much longer than the tenon's diameter the stock's diagonal may be, mm.
+             * @default 25
+             */
+            takes: number | string;
         };
         /**
          * Through
@@ -2162,22 +3961,72 @@ export interface components {
         };
         /**
          * Top
-         * @description The top: outline, full thickness, grain.
+         * @description The top: outline, full thickness, grain, and what is shaped away.
          */
         Top: {
+            /**
+             * Bark
+             * @description Whether the edge is left as the tree grew it: nothing is measured from it.
+             * @default false
+             */
+            bark: boolean;
+            /**
+             * Boards
+             * @description Widths of the boards or strips it is glued from, across the grain, from the right of the
+             *     grain's bearing to its left, mm; empty for one piece.
+             * @default []
+             */
+            boards: (number | string)[];
             /**
              * Grain
              * @description Bearing of the long grain, degrees from x towards y; 0 runs side to side.
              * @default 0
              */
             grain: number | string;
+            /** Hollow */
+            hollow?: (components["schemas"]["Trough"] | components["schemas"]["Dish"]) | null;
+            /**
+             * @default {
+             *       "angle": 45,
+             *       "size": 0,
+             *       "way": "square"
+             *     }
+             */
+            lower_edge: components["schemas"]["EdgeShape"];
             /** Outline */
-            outline: components["schemas"]["Round"] | components["schemas"]["Oval"] | components["schemas"]["Rectangle"] | components["schemas"]["RoundedTriangle"];
+            outline: components["schemas"]["Round"] | components["schemas"]["Oval"] | components["schemas"]["Rectangle"] | components["schemas"]["RoundedTriangle"] | components["schemas"]["DShape"] | components["schemas"]["Shield"] | components["schemas"]["Drawn"];
             /**
              * Thickness
              * @description Full thickness, mm.
              */
             thickness: number | string;
+            /**
+             * @default {
+             *       "angle": 45,
+             *       "size": 0,
+             *       "way": "square"
+             *     }
+             */
+            upper_edge: components["schemas"]["EdgeShape"];
+        };
+        /**
+         * Trial
+         * @description A way of placing or leaning the legs that was tried, and why it was left.
+         */
+        Trial: {
+            /** Name */
+            name: string;
+            /**
+             * Supports
+             * @description The supports as they were then.
+             */
+            supports: (components["schemas"]["StakedLegs"] | components["schemas"]["PlaneFrames"] | components["schemas"]["MitredFrames"] | components["schemas"]["BoardSides"] | components["schemas"]["SlabLeg"] | components["schemas"]["ApronedLegs"])[];
+            /**
+             * Why
+             * @description Why it was left.
+             * @default
+             */
+            why: string;
         };
         /**
          * Triangle
@@ -2200,6 +4049,34 @@ export interface components {
              * @enum {string}
              */
             way: "triangle";
+        };
+        /**
+         * Trough
+         * @description A hollow across one way: an arc in section, the same all along.
+         */
+        Trough: {
+            /**
+             * Across
+             * @description The way the arc spans: side to side (length) or front to back (width).
+             * @default width
+             * @enum {string}
+             */
+            across: "length" | "width";
+            /**
+             * Chord
+             * @description Width of the hollow at the surface, mm.
+             */
+            chord: number | string;
+            /**
+             * Depth
+             * @description Depth in the middle, mm.
+             */
+            depth: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            way: "trough";
         };
         /**
          * Turn
@@ -2247,6 +4124,16 @@ export interface components {
             shapes: components["schemas"]["Shape"][];
             /** Title */
             title: string;
+        };
+        /**
+         * Void
+         * @description A convex notch taken out: a half lap, or the space between two feet.
+         */
+        Void: {
+            /** Name */
+            name: string;
+            /** Planes */
+            planes: components["schemas"]["Plane"][];
         };
     };
     responses: never;
@@ -2424,6 +4311,35 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    workshop_pieces_api_starts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Start"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3385,6 +5301,35 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    workshop_shop_api_ready: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadyShop"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -76,6 +76,10 @@ function nudge(handle: Handle, event: KeyboardEvent): void {
   emit('drag', handle, [handle.at[0] + by[0] * far, handle.at[1] + by[1] * far], true)
 }
 
+function lights(handle: Handle): string {
+  if (handle.moves === 'member') return `member.${handle.leg}`
+  return handle.moves === 'foot' || handle.moves === 'socket' ? `leg.${handle.leg}` : ''
+}
 const key = (handle: Handle): string => `${handle.moves}.${handle.leg}`
 </script>
 
@@ -146,7 +150,7 @@ const key = (handle: Handle): string => `${handle.moves}.${handle.leg}`
         :data-handle="key(handle)"
         @pointerdown.prevent="take(handle, $event)"
         @keydown="nudge(handle, $event)"
-        @pointerenter="emit('point', handle.leg ? `leg.${handle.leg}` : '')"
+        @pointerenter="emit('point', lights(handle))"
         @pointerleave="emit('point', '')"
       >
         <circle class="grip" :cx="handle.at[0]" :cy="-handle.at[1]" :r="unit * 20" />
@@ -191,6 +195,17 @@ polygon.solid {
 }
 polygon.leg {
   fill: var(--leg);
+}
+polygon.board {
+  fill: var(--wood);
+}
+polygon.hatch_area {
+  fill: var(--ink);
+  fill-opacity: 0.16;
+}
+polyline.rope {
+  stroke-width: 3px;
+  stroke-dasharray: 5 1.5;
 }
 polygon.foot {
   fill: var(--leg);
@@ -329,7 +344,8 @@ text.lit {
   stroke-width: 2px;
 }
 .handle.height .knob,
-.handle.lean .knob {
+.handle.lean .knob,
+.handle.member .knob {
   fill: var(--ink);
 }
 .handle:hover .knob,

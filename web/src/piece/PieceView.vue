@@ -4,6 +4,8 @@ import { computed, ref, watch } from 'vue'
 import BoringStation from '../stations/boring/BoringStation.vue'
 import LegsStation from '../stations/legs/LegsStation.vue'
 import StanceStation from '../stations/stance/StanceStation.vue'
+import StretchersStation from '../stations/stretchers/StretchersStation.vue'
+import TopStation from '../stations/top/TopStation.vue'
 import RevisionsSheet from './RevisionsSheet.vue'
 import StoryStick from './StoryStick.vue'
 import { type StationName, usePiece } from './store'
@@ -39,7 +41,9 @@ const said = computed(
       missing: 'not there',
     })[store.status],
 )
-const general = computed(() => store.faults[''] ?? store.faults['supports'])
+const general = computed(
+  () => store.faults[''] ?? store.faults['supports'] ?? store.faults['members'],
+)
 const next = computed(() => store.plan?.stations.find((s) => s.answered < s.proofs))
 
 function rename(event: Event): void {
@@ -94,7 +98,9 @@ function rename(event: Event): void {
       <v-btn size="small" @click="store.faults = {}">Put it away</v-btn>
     </div>
     <StanceStation v-if="(station || 'stance') === 'stance'" />
-    <BoringStation v-else-if="station === 'boring'" />
+    <TopStation v-else-if="station === 'top'" />
+    <BoringStation v-else-if="station === 'boring' && store.plan.legs.length" />
+    <StretchersStation v-else-if="station === 'stretchers'" />
     <LegsStation v-else />
     <RevisionsSheet v-if="revisions" v-model="revisions" :piece="id" @restore="store.restore" />
   </main>

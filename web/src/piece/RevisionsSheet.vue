@@ -4,6 +4,7 @@ import { onMounted, ref, watch } from 'vue'
 import { api, ask } from '../api/client'
 import type { Difference, Piece, RevisionOut } from '../api/types'
 import FigureText from '../fields/FigureText.vue'
+import Sheet from '../Sheet.vue'
 
 /** Every saved state of a piece; two of them compared; one of them put back. */
 const props = defineProps<{ /** Id of the piece. */ piece: string }>()
@@ -49,55 +50,46 @@ const named = (path: string): string => path.replaceAll('.', ' › ').replaceAll
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="46rem">
-    <div class="sheet">
-      <h2>Earlier states</h2>
-      <p v-if="failed" role="alert">{{ failed }}</p>
-      <div class="two">
-        <ul>
-          <li v-for="row in rows" :key="row.number">
-            <label
-              ><input v-model="a" type="radio" name="a" :value="row.number" /><span class="hide"
-                >before: {{ row.number }}</span
-              ></label
-            >
-            <label
-              ><input v-model="b" type="radio" name="b" :value="row.number" /><span class="hide"
-                >after: {{ row.number }}</span
-              ></label
-            >
-            <span class="figures">{{ row.number }}</span>
-            <span>{{ when(row.saved) }}, {{ row.by ?? 'the demo' }}</span>
-            <button class="plain word" type="button" @click="putBack(row.number)">put back</button>
-          </li>
-        </ul>
-        <div>
-          <h3>From {{ a }} to {{ b }}</h3>
-          <p v-if="!found.length" class="quiet">Nothing differs.</p>
-          <dl>
-            <div v-for="item in found" :key="item.path">
-              <dt>{{ named(item.path) }}</dt>
-              <dd>
-                <FigureText :text="item.before || 'none'" /> →
-                <FigureText :text="item.after || 'none'" />
-              </dd>
-            </div>
-          </dl>
-        </div>
+  <Sheet v-model="open" wide="46rem">
+    <h2>Earlier states</h2>
+    <p v-if="failed" role="alert">{{ failed }}</p>
+    <div class="two">
+      <ul>
+        <li v-for="row in rows" :key="row.number">
+          <label
+            ><input v-model="a" type="radio" name="a" :value="row.number" /><span class="hide"
+              >before: {{ row.number }}</span
+            ></label
+          >
+          <label
+            ><input v-model="b" type="radio" name="b" :value="row.number" /><span class="hide"
+              >after: {{ row.number }}</span
+            ></label
+          >
+          <span class="figures">{{ row.number }}</span>
+          <span>{{ when(row.saved) }}, {{ row.by ?? 'the demo' }}</span>
+          <button class="plain word" type="button" @click="putBack(row.number)">put back</button>
+        </li>
+      </ul>
+      <div>
+        <h3>From {{ a }} to {{ b }}</h3>
+        <p v-if="!found.length" class="quiet">Nothing differs.</p>
+        <dl>
+          <div v-for="item in found" :key="item.path">
+            <dt>{{ named(item.path) }}</dt>
+            <dd>
+              <FigureText :text="item.before || 'none'" /> →
+              <FigureText :text="item.after || 'none'" />
+            </dd>
+          </div>
+        </dl>
       </div>
-      <v-btn @click="open = false">Back to work</v-btn>
     </div>
-  </v-dialog>
+    <v-btn @click="open = false">Back to work</v-btn>
+  </Sheet>
 </template>
 
 <style scoped>
-.sheet {
-  background: var(--sheet);
-  border: 1.5px solid var(--ink);
-  padding: 1.25rem;
-  display: grid;
-  gap: 0.8rem;
-}
 .two {
   display: grid;
   grid-template-columns: 1fr 1fr;

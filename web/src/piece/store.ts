@@ -7,7 +7,7 @@ import { withValue, without } from '../paths'
 import { useShop } from '../shop/store'
 import { dropKept, keep, kept } from './kept'
 
-export type StationName = 'stance' | 'boring' | 'legs'
+export type StationName = 'stance' | 'top' | 'boring' | 'legs' | 'stretchers'
 export type Status = 'loading' | 'saved' | 'saving' | 'away' | 'conflict' | 'missing'
 interface Edit {
   path: string
@@ -34,6 +34,9 @@ export const usePiece = defineStore('piece', () => {
   const status = ref<Status>('loading')
   const station = ref<StationName>('stance')
   const lit = ref('')
+  /** What the stance shows besides its plan: the side, a look along a bearing, or the solids. */
+  const shown = ref<'side' | 'sight' | 'solid'>('side')
+  const along = ref(0)
   const readings = ref<{ proof: string; value: number; typed: string }[]>([])
   const theirs = shallowRef<PieceOut | null>(null)
   const undone = ref<Piece[]>([])
@@ -140,7 +143,9 @@ export const usePiece = defineStore('piece', () => {
             body: {
               piece: asked,
               bare: shop.system,
-              station: station.value,
+              station:
+                shown.value === 'solid' && station.value === 'stance' ? 'solid' : station.value,
+              along: shown.value === 'sight' ? along.value : null,
               readings: readings.value.map(({ proof, value }) => ({ proof, value })),
               moves: moved ? [moved] : [],
               restate: restated,
@@ -342,8 +347,18 @@ export const usePiece = defineStore('piece', () => {
     replan()
   }
 
+  /** Look at the stance another way; `bearing` for a look along it, degrees. */
+  function look(way: 'side' | 'sight' | 'solid', bearing = 0): void {
+    shown.value = way
+    along.value = bearing
+    replan()
+  }
+
   return {
     id,
+    shown,
+    along,
+    look,
     piece,
     plan,
     drawings,

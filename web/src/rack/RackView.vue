@@ -3,21 +3,30 @@ import { onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 
 import { api, ask, Away, Refused } from '../api/client'
-import type { RackPiece } from '../api/types'
+import type { RackPiece, Start } from '../api/types'
 import Drawing from '../drawing/Drawing.vue'
 import FigureText from '../fields/FigureText.vue'
+import Sheet from '../Sheet.vue'
 
 const router = useRouter()
 const pieces = ref<RackPiece[] | null>(null)
 const wrong = ref('')
 const leaving = ref<RackPiece | null>(null)
-const STARTS = [
-  ['round_three', 'a round stool on three legs'],
-  ['round_four', 'a round stool on four legs'],
-  ['triangle', 'a three-cornered stool'],
-  ['bench', 'a bench on four legs'],
-  ['table', 'a small oval table'],
-] as const
+const choosing = ref(false)
+const starts = ref<Start[]>([])
+
+/** The kinds to start from are fetched when they are first asked for. */
+async function openStarts(): Promise<void> {
+  choosing.value = true
+  if (starts.value.length) return
+  try {
+    starts.value = (await ask(api.GET('/api/pieces/starts'))) as Start[]
+  } catch (error) {
+    if (!(error instanceof Away)) throw error
+    choosing.value = false
+    wrong.value = 'The workshop does not answer. Try again.'
+  }
+}
 
 onMounted(() => void load())
 
@@ -77,18 +86,7 @@ function stage(piece: RackPiece): string {
   <main class="rack">
     <div class="line">
       <h1>The rack</h1>
-      <v-menu>
-        <template #activator="{ props: on }">
-          <v-btn v-bind="on" color="primary" variant="flat" data-new>New piece</v-btn>
-        </template>
-        <ul class="starts">
-          <li v-for="[start, title] in STARTS" :key="start">
-            <button class="plain" type="button" :data-start="start" @click="begin({ start })">
-              {{ title }}
-            </button>
-          </li>
-        </ul>
-      </v-menu>
+      <v-btn color="primary" variant="flat" data-new @click="openStarts">New piece</v-btn>
       <label class="word bring">
         bring in a piece file
         <input type="file" accept=".json,application/json" @change="bring" />
@@ -126,20 +124,31 @@ function stage(piece: RackPiece): string {
         </span>
       </li>
     </ul>
-    <v-dialog
-      :model-value="leaving !== null"
-      max-width="28rem"
-      @update:model-value="leaving = null"
-    >
-      <div class="sheet">
-        <h2>Take {{ leaving?.name }} off the rack?</h2>
-        <p>Its {{ leaving?.revision }} saved states and its readings go with it, for good.</p>
-        <div class="line">
-          <v-btn @click="leaving = null">Leave it</v-btn>
-          <v-btn color="error" @click="takeAway">Take it off</v-btn>
-        </div>
+    <Sheet :model-value="leaving !== null" wide="28rem" @update:model-value="leaving = null">
+      <h2>Take {{ leaving?.name }} off the rack?</h2>
+      <p>Its {{ leaving?.revision }} saved states and its readings go with it, for good.</p>
+      <div class="line">
+        <v-btn @click="leaving = null">Leave it</v-btn>
+        <v-btn color="error" @click="takeAway">Take it off</v-btn>
       </div>
-    </v-dialog>
+    </Sheet>
+    <Sheet v-model="choosing" wide="68rem">
+      <h2>What shall it be?</h2>
+      <p>Each comes whole and sound; every size, joint and piece of it can be changed or mixed.</p>
+      <ul class="starts">
+        <li v-for="one in starts" :key="one.start">
+          <button
+            class="plain"
+            type="button"
+            :data-start="one.start"
+            @click="begin({ start: one.start })"
+          >
+            <Drawing :view="one.drawing" />
+            {{ one.title }}
+          </button>
+        </li>
+      </ul>
+    </Sheet>
   </main>
 </template>
 
@@ -171,14 +180,18 @@ h1 {
 }
 .starts {
   list-style: none;
-  background: var(--sheet);
-  border: 1.5px solid var(--ink);
-  padding: 0.4rem 0;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(150px, 1fr));
+  gap: 0.6rem 1rem;
 }
 .starts button {
   width: 100%;
-  text-align: left;
-  padding: 0.45rem 1rem;
+  padding: 0.3rem;
+  text-align: center;
+  font-size: 0.92rem;
+}
+.starts :deep(svg) {
+  height: 104px;
 }
 .starts button:hover {
   background: var(--wood);
@@ -223,12 +236,5 @@ h1 {
 .wrong {
   color: var(--cut);
   padding-top: 0.6rem;
-}
-.sheet {
-  background: var(--sheet);
-  border: 1.5px solid var(--ink);
-  padding: 1.25rem;
-  display: grid;
-  gap: 0.8rem;
 }
 </style>

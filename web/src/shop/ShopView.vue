@@ -1,12 +1,13 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, onMounted, ref } from 'vue'
 
-import { Refused } from '../api/client'
-import type { Fault, Shop, Tool } from '../api/types'
+import { api, ask, Refused } from '../api/client'
+import type { Fault, ReadyShop, Shop, Tool } from '../api/types'
 import Choice from '../fields/Choice.vue'
 import TypedField from '../fields/TypedField.vue'
-import { withValue, without } from '../paths'
+import { valueAt, withValue, without } from '../paths'
 import { useShop } from './store'
+import { ABOUT, SCALE_NAMES, SIZES } from './words'
 
 /** The tools of the shop, how their scales read and how far they reach; units and rounding. */
 const store = useShop()
@@ -28,17 +29,8 @@ async function set(path: string, value: unknown): Promise<void> {
 }
 const text = (path: string): string => store.chosen[path]?.text ?? ''
 
-const KINDS: [string, string, string][] = [
-  ['bevel_gauge', 'Bevel gauge', 'gauge on the sightline'],
-  ['tilting_table', 'Drill press, tilting table', 'drill press, table tilts'],
-  ['ramp', 'Ramp', 'hinged ramp or sled'],
-  ['guide_block', 'Guide block', 'block sawn to the angle'],
-  ['angle_guide', 'Clamp-on drill guide', 'drill guide, tilting column'],
-  ['digital_gauge', 'Digital gauge', 'gauge on the drill'],
-  ['mitre_saw', 'Mitre saw', 'saw that swings'],
-  ['handsaw', 'Handsaw and scribe', 'handsaw, scribing block'],
-]
-const about = (kind: string): string => KINDS.find(([k]) => k === kind)?.[2] ?? ''
+const tools = computed(() => shop.value.tools ?? [])
+const SCALES = ['scale', 'tilt'] as const
 const SQUARE = [
   { value: '0', title: '0' },
   { value: '90', title: '90' },
@@ -66,15 +58,40 @@ const SYSTEMS = [
   { value: 'inch', title: 'inches' },
   { value: 'metric', title: 'millimetres' },
 ]
-const tools = computed(() => shop.value.tools ?? [])
-const add = (kind: string, name: string): Promise<void> =>
-  set('tools', [...tools.value, { kind, name }])
+/** Every tool there is, as it comes: the ready-made sets hold one of each. */
+const ready = ref<ReadyShop[]>([])
+/** The tools that were there before a ready-made set took their place. */
+const before = ref<Tool[] | null>(null)
+onMounted(async () => {
+  try {
+    ready.value = await ask(api.GET('/api/shop/ready'))
+  } catch {
+    away.value = true
+  }
+})
+function swap(one: ReadyShop): void {
+  before.value = tools.value
+  void set('tools', one.tools)
+}
+function putBack(): void {
+  void set('tools', before.value)
+  before.value = null
+}
+const known = computed(() => {
+  const found = new Map<string, Tool>()
+  for (const set of ready.value)
+    for (const tool of set.tools) if (!found.has(tool.kind ?? '')) found.set(tool.kind ?? '', tool)
+  return [...found.values()]
+})
+const add = (tool: Tool): Promise<void> => set('tools', [...tools.value, tool])
 const drop = (at: number): Promise<void> =>
   set(
     'tools',
     tools.value.filter((_, k) => k !== at),
   )
-const scaled = (tool: Tool): boolean => 'scale' in tool && tool.scale !== undefined
+const named = (tool: Tool, scale: string): string =>
+  scale === 'scale' && !('tilt' in tool) ? '' : (SCALE_NAMES[`${tool.kind}.${scale}`] ?? '')
+const has = (tool: Tool, name: string): boolean => name in tool
 </script>
 
 <template>
@@ -138,92 +155,91 @@ const scaled = (tool: Tool): boolean => 'scale' in tool && tool.scale !== undefi
         </div>
         <TypedField
           :stamp="store.chosen"
-          :label="about(tool.kind ?? '')"
+          :label="ABOUT[tool.kind ?? ''] ?? ''"
           :text="tool.name"
           :fault="faults[`tools.${k}.name`]"
           @commit="set(`tools.${k}.name`, $event)"
         />
         <div class="how">
-          <template v-if="scaled(tool) && 'scale' in tool">
-            <Choice
-              label="Reads at square"
-              :items="SQUARE"
-              :value="String(tool.scale?.at_square)"
-              @choose="set(`tools.${k}.scale.at_square`, Number($event))"
-            />
-            <Choice
-              label="Counts"
-              :items="COUNTS"
-              :value="tool.scale?.counts ?? 'up'"
-              @choose="set(`tools.${k}.scale.counts`, $event)"
-            />
+          <template v-for="scale in SCALES" :key="scale">
+            <template v-if="has(tool, scale)">
+              <Choice
+                :label="`${named(tool, scale)} reads at square`"
+                :items="SQUARE"
+                :value="store.chosen[`tools.${k}.${scale}.at_square`]?.value.toFixed(0) ?? '0'"
+                @choose="set(`tools.${k}.${scale}.at_square`, Number($event))"
+              />
+              <Choice
+                label="Counts"
+                :items="COUNTS"
+                :value="String(valueAt(tool, `${scale}.counts`))"
+                @choose="set(`tools.${k}.${scale}.counts`, $event)"
+              />
+              <TypedField
+                :stamp="store.chosen"
+                label="Reaches"
+                :text="text(`tools.${k}.${scale}.reach`)"
+                :fault="faults[`tools.${k}.${scale}.reach`]"
+                :data-field="`tools.${k}.${scale}.reach`"
+                @commit="set(`tools.${k}.${scale}.reach`, $event)"
+              />
+              <TypedField
+                :stamp="store.chosen"
+                label="Smallest mark"
+                :text="text(`tools.${k}.${scale}.step`)"
+                :fault="faults[`tools.${k}.${scale}.step`]"
+                @commit="set(`tools.${k}.${scale}.step`, $event)"
+              />
+            </template>
+          </template>
+          <v-select
+            v-if="tool.kind === 'ramp'"
+            label="Spacer stands"
+            :items="SPACERS"
+            :model-value="tool.spacer"
+            @update:model-value="set(`tools.${k}.spacer`, $event)"
+          />
+          <template v-for="[name, label] in SIZES" :key="name">
             <TypedField
+              v-if="has(tool, name)"
               :stamp="store.chosen"
-              label="Reaches"
-              :text="text(`tools.${k}.scale.reach`)"
-              :fault="faults[`tools.${k}.scale.reach`]"
-              @commit="set(`tools.${k}.scale.reach`, $event)"
-            />
-            <TypedField
-              :stamp="store.chosen"
-              label="Smallest mark"
-              :text="text(`tools.${k}.scale.step`)"
-              :fault="faults[`tools.${k}.scale.step`]"
-              @commit="set(`tools.${k}.scale.step`, $event)"
+              :label="label"
+              :text="text(`tools.${k}.${name}`)"
+              :fault="faults[`tools.${k}.${name}`]"
+              :data-field="`tools.${k}.${name}`"
+              @commit="set(`tools.${k}.${name}`, $event)"
             />
           </template>
-          <template v-if="tool.kind === 'ramp'">
-            <TypedField
-              :stamp="store.chosen"
-              label="Hinge to spacer"
-              :text="text(`tools.${k}.base`)"
-              :fault="faults[`tools.${k}.base`]"
-              @commit="set(`tools.${k}.base`, $event)"
-            />
-            <v-select
-              label="Spacer stands"
-              :items="SPACERS"
-              :model-value="tool.spacer"
-              @update:model-value="set(`tools.${k}.spacer`, $event)"
-            />
-          </template>
-          <TypedField
-            v-if="tool.kind === 'ramp' || tool.kind === 'guide_block'"
-            :stamp="store.chosen"
-            label="Good up to"
-            :text="text(`tools.${k}.reach`)"
-            :fault="faults[`tools.${k}.reach`]"
-            @commit="set(`tools.${k}.reach`, $event)"
-          />
-          <TypedField
-            v-if="tool.kind === 'guide_block'"
-            :stamp="store.chosen"
-            label="Height of the block"
-            :text="text(`tools.${k}.height`)"
-            :fault="faults[`tools.${k}.height`]"
-            @commit="set(`tools.${k}.height`, $event)"
-          />
-          <TypedField
-            v-if="tool.kind === 'mitre_saw'"
-            :stamp="store.chosen"
-            label="Blade leans to"
-            :text="text(`tools.${k}.tilt.reach`)"
-            :fault="faults[`tools.${k}.tilt.reach`]"
-            @commit="set(`tools.${k}.tilt.reach`, $event)"
-          />
         </div>
       </li>
     </ul>
     <p class="add">
       <span>Another tool:</span>
       <button
-        v-for="[kind, name] in KINDS"
-        :key="kind"
+        v-for="tool in known"
+        :key="tool.kind"
         class="plain word"
         type="button"
-        @click="add(kind, name)"
+        :data-add="tool.kind"
+        @click="add(tool)"
       >
-        {{ name.toLowerCase() }}
+        {{ tool.name.toLowerCase() }}
+      </button>
+    </p>
+    <p class="add">
+      <span>Begin again from the tools of</span>
+      <button
+        v-for="one in ready"
+        :key="one.name"
+        class="plain word"
+        type="button"
+        :data-ready="one.name"
+        @click="swap(one)"
+      >
+        {{ one.title }}
+      </button>
+      <button v-if="before" class="plain word" type="button" data-back @click="putBack">
+        put mine back
       </button>
     </p>
   </main>

@@ -6,38 +6,58 @@ import Choice from '../fields/Choice.vue'
 import { usePiece } from '../piece/store'
 import SetUpCard from './SetUpCard.vue'
 
-/** The cards of a station, one at a time: chosen by legs, then by tool. */
+/** The cards of a station, one at a time: chosen by the work, then by tool. */
 const props = defineProps<{ /** The station whose cards are shown. */ station: string }>()
-const emit = defineEmits<{ /** The legs of the card now shown. */ legs: [legs: number[]] }>()
+const emit = defineEmits<{
+  /** The legs of the card now shown. */ legs: [legs: number[]]
+  /** The parts of the card now shown, by key. */ parts: [parts: string[]]
+}>()
 const store = usePiece()
 const KEPT = 'proud-rake.tool.'
 
+/** The tool's part of a card's id: its kind and its place in the shop. */
+const keyOf = (card: SetUp): string =>
+  new RegExp(`${card.way}\\.\\d+`).exec(card.id)?.[0] ?? card.way
+/** What is done, whatever the tool. */
+const workOf = (card: SetUp): string => card.id.replace(keyOf(card), '')
+
 const cards = computed(() => (store.plan?.setups ?? []).filter((c) => c.station === props.station))
-const groups = computed(() => [...new Set(cards.value.map((c) => c.legs.join(', ')))])
-const legs = ref('')
+const works = computed(() => {
+  const found = new Map<string, string>()
+  for (const card of cards.value) if (!found.has(workOf(card))) found.set(workOf(card), card.title)
+  return [...found.entries()].map(([value, title]) => ({ value, title }))
+})
+const wanted = ref('')
 const tool = ref(localStorage.getItem(KEPT + props.station) ?? '')
-const group = computed(() =>
-  groups.value.includes(legs.value) ? legs.value : (groups.value[0] ?? ''),
+const work = computed(() =>
+  works.value.some((w) => w.value === wanted.value) ? wanted.value : (works.value[0]?.value ?? ''),
 )
-const mine = computed(() => cards.value.filter((c) => c.legs.join(', ') === group.value))
-const keyOf = (card: SetUp): string => card.id.split('.').slice(2).join('.')
+const mine = computed(() => cards.value.filter((c) => workOf(c) === work.value))
 const card = computed(() => mine.value.find((c) => keyOf(c) === tool.value) ?? mine.value[0])
 
 function choose(key: string): void {
   tool.value = key
   localStorage.setItem(KEPT + props.station, key)
 }
-watch(group, (to) => emit('legs', to.split(', ').map(Number)), { immediate: true })
+watch(
+  work,
+  () => {
+    emit('legs', card.value?.legs ?? [])
+    emit('parts', card.value?.parts ?? [])
+  },
+  { immediate: true },
+)
 </script>
 
 <template>
   <div class="picker">
-    <Choice
-      v-if="groups.length > 1"
-      label="Which legs"
-      :items="groups.map((g) => ({ value: g, title: `${g.includes(',') ? 'legs' : 'leg'} ${g}` }))"
-      :value="group"
-      @choose="legs = $event"
+    <v-select
+      v-if="works.length > 1"
+      label="The work"
+      :items="works"
+      :model-value="work"
+      data-work
+      @update:model-value="wanted = $event"
     />
     <Choice
       v-if="mine.length > 1"
@@ -46,7 +66,7 @@ watch(group, (to) => emit('legs', to.split(', ').map(Number)), { immediate: true
       :value="card ? keyOf(card) : ''"
       @choose="choose"
     />
-    <SetUpCard v-if="card" :key="keyOf(card)" :card="card" />
+    <SetUpCard v-if="card" :key="card.id" :card="card" />
     <p v-else>
       No tool for this is in the shop yet.
       <RouterLink to="/shop">Say which ones you own</RouterLink> and their settings appear here.

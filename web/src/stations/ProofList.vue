@@ -13,15 +13,32 @@ const props = defineProps<{
   ids: string[]
   /** Other ways to check the same, by rule alone. */
   checks: Figure[]
+  /** Whether each field says itself what is expected, for many unlike ones; no by default. */
+  compact?: boolean
 }>()
 const store = usePiece()
 const proofs = computed(() => (store.plan?.proofs ?? []).filter((p) => props.ids.includes(p.id)))
-const first = computed(() => proofs.value[0])
+
+/** Proofs with one question and one answer to expect stand together. */
+const asked = computed(() => {
+  const found = new Map<string, Proof[]>()
+  for (const proof of proofs.value) {
+    const key = [proof.read_on, proof.expected.text, proof.how].join()
+    found.set(key, [...(found.get(key) ?? []), proof])
+  }
+  return [...found.values()]
+})
 
 function typed(proof: Proof): string {
   return store.readings.find((r) => r.proof === proof.id)?.typed ?? ''
 }
 const VERDICT: Record<string, string> = { fine: 'fine', off: 'off' }
+
+/** What is expected and, once read, how far off it is. */
+function said(proof: Proof): string {
+  const off = proof.off ? `; ${proof.off.text} ${VERDICT[proof.verdict] ?? ''}` : ''
+  return `expect ${proof.expected.text}${off}`
+}
 
 /** Enter goes to the next proof, so that a gauge that types works as it is. */
 function next(event: KeyboardEvent): void {
@@ -31,36 +48,58 @@ function next(event: KeyboardEvent): void {
 </script>
 
 <template>
-  <section v-if="first" class="proofs" aria-label="Proof">
-    <p class="ask">
-      <strong>Prove it</strong>
-      <span>{{ first.read_on.toLowerCase() }}: expect</span>
-      <FigureText class="expect" :text="first.expected.text" />
-      <span class="quiet">near enough {{ first.near.text }}; {{ first.matters }}</span>
-    </p>
-    <ul @keydown.enter="next">
+  <section v-if="proofs.length" class="proofs" aria-label="Proof" @keydown.enter="next">
+    <ul v-if="compact" class="few">
       <li
         v-for="proof in proofs"
         :key="proof.id"
         :class="proof.verdict"
-        @pointerenter="store.lit = `leg.${proof.leg}`"
+        @pointerenter="store.lit = proof.part"
       >
         <TypedField
-          :label="`leg ${proof.leg} reads`"
+          :label="proof.short"
           :text="typed(proof)"
+          :hint="said(proof)"
           :fault="store.faults[`readings.${proof.id}`]"
           :stamp="store.readings"
           :data-proof="proof.id"
           @commit="store.answer(proof.id, $event)"
         />
-        <span class="verdict" role="status">
-          <template v-if="proof.off"
-            ><FigureText :text="proof.off.text" /> {{ VERDICT[proof.verdict] }}</template
-          >
-        </span>
       </li>
     </ul>
-    <p class="how">{{ first.how }}</p>
+    <div v-for="[first, ...rest] in compact ? [] : asked" :key="first?.id">
+      <template v-if="first">
+        <p class="ask">
+          <strong>Prove it</strong>
+          <span>{{ first.read_on.toLowerCase() }}: expect</span>
+          <FigureText class="expect" :text="first.expected.text" />
+          <span class="quiet">near enough {{ first.near.text }}; {{ first.matters }}</span>
+        </p>
+        <ul :class="{ few: !first.leg }">
+          <li
+            v-for="proof in [first, ...rest]"
+            :key="proof.id"
+            :class="proof.verdict"
+            @pointerenter="store.lit = proof.part"
+          >
+            <TypedField
+              :label="proof.short"
+              :text="typed(proof)"
+              :fault="store.faults[`readings.${proof.id}`]"
+              :stamp="store.readings"
+              :data-proof="proof.id"
+              @commit="store.answer(proof.id, $event)"
+            />
+            <span class="verdict" role="status">
+              <template v-if="proof.off"
+                ><FigureText :text="proof.off.text" /> {{ VERDICT[proof.verdict] }}</template
+              >
+            </span>
+          </li>
+        </ul>
+        <p class="how">{{ first.how }}</p>
+      </template>
+    </div>
     <p v-if="proofs.some((proof) => proof.verdict === 'off')" class="how off">
       What is not cut yet follows what was read.
     </p>
@@ -102,6 +141,9 @@ ul {
   grid-template-columns: repeat(auto-fill, minmax(120px, 1fr));
   gap: 0.3rem 0.7rem;
   padding-top: 0.3rem;
+}
+ul.few {
+  grid-template-columns: repeat(auto-fill, minmax(230px, 1fr));
 }
 .fine .verdict {
   color: var(--measured);

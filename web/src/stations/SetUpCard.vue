@@ -13,6 +13,9 @@ const props = defineProps<{ /** The card. */ card: SetUp }>()
 const store = usePiece()
 const picture = computed(() => store.drawings?.pictures[props.card.id])
 const dial = computed(() => props.card.dials[0])
+const lights = computed(() =>
+  props.card.legs[0] ? `leg.${props.card.legs[0]}` : (props.card.parts[0] ?? ''),
+)
 const reads = computed(() => {
   const d = dial.value
   if (!d) return ''
@@ -28,7 +31,7 @@ const marked = computed(() => {
   <article
     class="card"
     :data-card="card.id"
-    @pointerenter="store.lit = `leg.${card.legs[0]}`"
+    @pointerenter="store.lit = lights"
     @pointerleave="store.lit = ''"
   >
     <h2>{{ card.title }}: {{ card.tool.toLowerCase() }}</h2>
@@ -45,7 +48,8 @@ const marked = computed(() => {
         <p class="quiet small">{{ reads }}</p>
         <p v-if="marked" class="quiet small">nearest mark <FigureText :text="marked" /></p>
         <div class="figs">
-          <WhyFigure :figure="card.angle" label="True lean" />
+          <WhyFigure v-if="card.station === 'boring'" :figure="card.angle" label="True lean" />
+          <WhyFigure v-else :figure="card.angle" />
         </div>
       </div>
     </div>

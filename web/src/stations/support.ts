@@ -1,15 +1,16 @@
 import { computed, ref, type Ref } from 'vue'
 
-import type { LegFigures, Support } from '../api/types'
+import type { LegFigures, StakedLegs, Support } from '../api/types'
 import { usePiece } from '../piece/store'
 
 const index = ref(0)
 
-/** The set of legs being looked at, its place in the piece, and its legs' figures. */
+/** The support being looked at, its place in the piece, and, of staked legs, their figures. */
 export function useSupport(): {
   index: Ref<number>
   base: Ref<string>
-  support: Ref<Support | undefined>
+  any: Ref<Support | undefined>
+  support: Ref<StakedLegs | undefined>
   legs: Ref<LegFigures[]>
 } {
   const store = usePiece()
@@ -17,10 +18,22 @@ export function useSupport(): {
     get: () => Math.min(index.value, Math.max(0, (store.piece?.supports.length ?? 1) - 1)),
     set: (to: number) => (index.value = to),
   })
+  const any = computed(() => store.piece?.supports[at.value])
   return {
     index: at,
     base: computed(() => `supports.${at.value}`),
-    support: computed(() => store.piece?.supports[at.value]),
+    any,
+    support: computed(() => (any.value?.kind === 'staked_legs' ? any.value : undefined)),
     legs: computed(() => (store.plan?.legs ?? []).filter((leg) => leg.support === at.value)),
   }
+}
+
+/** What the maker calls each kind of support. */
+export const SUPPORTS: Record<Support['kind'], string> = {
+  staked_legs: 'legs set into the top',
+  slab_leg: 'slab turned down',
+  plane_frames: 'two leaning frames',
+  mitred_frames: 'crossed mitred frames',
+  board_sides: 'board sides',
+  aproned_legs: 'square legs and aprons',
 }

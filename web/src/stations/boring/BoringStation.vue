@@ -3,8 +3,8 @@ import { computed, ref } from 'vue'
 
 import type { SetUp } from '../../api/types'
 import Drawing from '../../drawing/Drawing.vue'
-import Choice from '../../fields/Choice.vue'
-import PieceField from '../../fields/PieceField.vue'
+import PieceForm from '../../fields/PieceForm.vue'
+import { choice, count, type Row, typed } from '../../fields/rows'
 import WhyFigure from '../../fields/WhyFigure.vue'
 import { usePiece } from '../../piece/store'
 import CardPicker from '../CardPicker.vue'
@@ -14,6 +14,9 @@ import { useSupport } from '../support'
 
 const store = usePiece()
 const { index, support, base } = useSupport()
+/** The first set of legs that is bored, where another kind of support was being looked at. */
+const first = (store.piece?.supports ?? []).findIndex((s) => s.kind === 'staked_legs')
+if (!support.value && first >= 0) index.value = first
 const legs = ref<number[]>([1])
 const underside = computed(() => store.drawings?.piece.find((view) => view.name === 'underside'))
 const section = computed(
@@ -34,6 +37,7 @@ const figures = computed(() => {
     s.deepest,
     s.left_above,
     s.edge,
+    ...s.more,
   ].filter((figure) => figure !== null && figure !== undefined)
 })
 const turns = computed(() => {
@@ -43,14 +47,69 @@ const turns = computed(() => {
   return [...found.values()].sort((a, b) => a.leg - b.leg)
 })
 const joint = computed(() => support.value?.joint)
-const WAYS = [
-  { value: 'through', title: 'through' },
-  { value: 'blind', title: 'blind' },
+const WAYS: [string, string][] = [
+  ['through', 'through'],
+  ['blind', 'blind'],
+  ['reamed', 'reamed taper'],
+  ['battened', 'in battens'],
+  ['shouldered', 'shouldered, not round'],
+  ['dowel_screw', 'double-ended screw'],
 ]
-const FACES = [
-  { value: 'underside', title: 'underside' },
-  { value: 'upper', title: 'upper face' },
-]
+const FACE = choice('joint.bored_from', 'Bored from', [
+  ['underside', 'underside'],
+  ['upper', 'upper face'],
+])
+const PEG = [typed('joint.peg.diameter', 'Peg'), typed('joint.peg.angle', 'Peg slopes')]
+const FORMS: Record<string, Row[]> = {
+  through: [typed('joint.socket', 'Socket'), typed('joint.proud', 'Proud'), FACE],
+  blind: [typed('joint.socket', 'Socket'), typed('joint.depth', 'Depth along the axis')],
+  reamed: [
+    typed('joint.socket', 'At the underside'),
+    typed('joint.included', 'Taper, included'),
+    typed('joint.proud', 'Proud'),
+    typed('joint.per_turn', 'A turn adds'),
+  ],
+  battened: [
+    typed('joint.socket', 'Socket'),
+    typed('joint.depth', 'Depth along the axis'),
+    typed('joint.batten_width', 'Batten, wide'),
+    typed('joint.batten_thickness', 'Batten, thick'),
+    typed('joint.end', 'Beyond the legs'),
+    typed('joint.screw', 'Screws'),
+    typed('joint.counterbore', 'Heads let in'),
+    count('joint.screws', 'Screws in each'),
+  ],
+  shouldered: [
+    typed('joint.socket', 'Along the sightline'),
+    typed('joint.across', 'Square to it'),
+    typed('joint.depth', 'Depth along the axis'),
+  ],
+  dowel_screw: [
+    typed('joint.core', 'Pilot'),
+    typed('joint.length', 'Screw, long'),
+    typed('joint.into_top', 'In the top'),
+  ],
+}
+const pegged = computed(() => joint.value !== undefined && 'peg' in joint.value)
+const form = computed(() => [
+  ...(FORMS[joint.value?.way ?? 'through'] ?? []),
+  ...(joint.value && 'peg' in joint.value && joint.value.peg
+    ? [
+        ...PEG,
+        typed(
+          'joint.peg.entry',
+          joint.value.way === 'battened' ? 'Peg below the top' : 'Peg off the mark',
+        ),
+      ]
+    : []),
+])
+function peg(on: boolean): void {
+  const entry = joint.value?.way === 'battened' ? 14 : 5
+  store.set(
+    `${base.value}.joint.peg`,
+    on ? { entry, angle: joint.value?.way === 'battened' ? 8 : 0 } : null,
+  )
+}
 const warned = computed(() =>
   (store.plan?.findings ?? [])
     .filter((f) => f.level !== 'note' && f.station === 'boring')
@@ -76,22 +135,28 @@ function become(to: string): void {
         />
       </figure>
       <div v-if="joint" class="fields">
-        <Choice label="Joint" :items="WAYS" :value="joint.way ?? 'through'" @choose="become" />
-        <PieceField label="Socket" :path="`${base}.joint.socket`" />
-        <PieceField
-          v-if="joint.way === 'blind'"
-          label="Depth along the axis"
-          :path="`${base}.joint.depth`"
+        <v-select
+          class="way"
+          label="Joint"
+          :items="WAYS.map(([value, title]) => ({ value, title }))"
+          :model-value="joint.way"
+          data-field="joint.way"
+          @update:model-value="become"
         />
-        <template v-else>
-          <PieceField label="Proud" :path="`${base}.joint.proud`" />
-          <Choice
-            label="Bored from"
-            :items="FACES"
-            :value="joint.bored_from ?? 'underside'"
-            @choose="store.set(`${base}.joint.bored_from`, $event)"
+        <PieceForm
+          class="rows"
+          :base="base"
+          :rows="form"
+          :across="form.length > 4 ? 4 : form.length"
+        />
+        <label v-if="pegged" class="flag">
+          <input
+            type="checkbox"
+            :checked="!!(joint && 'peg' in joint && joint.peg)"
+            @change="peg(($event.target as HTMLInputElement).checked)"
           />
-        </template>
+          pegged
+        </label>
       </div>
       <div class="lower">
         <figure class="section">
@@ -115,6 +180,15 @@ function become(to: string): void {
 
 <style scoped src="../station.css"></style>
 <style scoped>
+.way {
+  flex: 0 0 190px;
+}
+.rows {
+  flex: 1 1 300px;
+}
+.flag {
+  font-size: 0.92rem;
+}
 .under {
   flex: 1 1 auto;
   min-height: 240px;

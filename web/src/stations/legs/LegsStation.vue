@@ -3,106 +3,198 @@ import { computed, ref } from 'vue'
 
 import type { Figure, LegPart } from '../../api/types'
 import Drawing from '../../drawing/Drawing.vue'
-import Choice from '../../fields/Choice.vue'
 import FigureText from '../../fields/FigureText.vue'
-import PieceField from '../../fields/PieceField.vue'
+import PieceForm from '../../fields/PieceForm.vue'
+import { choice, count, type Row, typed } from '../../fields/rows'
 import WhyFigure from '../../fields/WhyFigure.vue'
 import { usePiece } from '../../piece/store'
 import CardPicker from '../CardPicker.vue'
 import Findings from '../Findings.vue'
-import { useSupport } from '../support'
+import StickTable from '../StickTable.vue'
 
 const store = usePiece()
-const { support, base } = useSupport()
 const legs = ref<number[]>([1])
+const keys = ref<string[]>([])
+const sticks = computed(() =>
+  (store.plan?.sticks ?? []).filter((s) => ['leg', 'side', 'slab_leg', 'slab'].includes(s.role)),
+)
+const round = computed(() => store.plan?.parts ?? [])
+
+/** The card shown decides whether round legs or square stock is laid out, where a piece has both. */
+const onSticks = computed(() => !round.value.length || keys.value.length > 0)
 const view = computed(
   () =>
     store.drawings?.legs.find((v) => legs.value.some((n) => v.name === `leg.${n}`)) ??
     store.drawings?.legs[0],
 )
-const part = computed(() => store.plan?.parts.find((p) => legs.value.includes(p.number)))
+const part = computed(
+  () => round.value.find((p) => legs.value.includes(p.number)) ?? round.value[0],
+)
+const staked = computed(() => {
+  const at = part.value?.support
+  return at === undefined ? undefined : store.piece?.supports[at]
+})
+const leg = computed(() => (staked.value?.kind === 'staked_legs' ? staked.value.leg : undefined))
+const path = computed(() => `supports.${part.value?.support ?? 0}`)
 const figures = computed<Figure[]>(() => {
   const p = part.value
   if (!p) return []
-  const all = [p.exposed, p.in_top, p.finished, p.blank, p.stock, p.octagon, p.wedge]
+  const all = [p.exposed, p.in_top, p.finished, p.blank, p.stock, ...p.making, p.wedge]
   return [...all, p.high_low, p.foot_long, p.foot_short].filter((figure) => figure !== null)
 })
+const batches = computed(() => store.plan?.batches ?? [])
 const COLUMNS: [string, (p: LegPart) => Figure][] = [
   ['exposed', (p) => p.exposed],
   ['in the top', (p) => p.in_top],
   ['finished', (p) => p.finished],
   ['blank', (p) => p.blank],
 ]
-const SECTIONS = [
-  { value: 'round', title: 'round' },
-  { value: 'square', title: 'square' },
+const FORM = computed<Row[]>(() => [
+  choice('leg.section', 'Legs are', [
+    ['round', 'round'],
+    ['octagon', 'eight-sided'],
+    ['square', 'square'],
+  ]),
+  ...(leg.value?.section === 'square'
+    ? [
+        choice('leg.facing', 'A face turned', [
+          ['front', 'to the front'],
+          ['sightline', 'along the sightline'],
+        ]),
+      ]
+    : []),
+  typed('leg.at_top', 'At the top'),
+  ...(leg.value?.belly ? [typed('leg.belly.size', 'At the belly')] : []),
+  typed('leg.at_foot', 'At the foot'),
+  typed('allowance', 'Trim allowance'),
+])
+const MAKING: Row[] = [
+  choice('leg.made_by', 'Made', [
+    ['shaved', 'shaved'],
+    ['turned', 'turned'],
+  ]),
+  choice('leg.tenon_by', 'Tenon by', [
+    ['hand', 'hand'],
+    ['lathe', 'lathe'],
+    ['cutter', 'cutter'],
+  ]),
+  choice('leg.neck', 'At the top', [
+    ['plain', 'plain'],
+    ['cove', 'a cove'],
+    ['shoulder', 'a shoulder'],
+  ]),
+  typed('leg.relief', 'Foot bevel'),
+  count('leg.spare', 'Spare'),
+  count('leg.practice', 'Practice'),
 ]
-const FACINGS = [
-  { value: 'front', title: 'to the front' },
-  { value: 'sightline', title: 'along the sightline' },
-]
+function belly(on: boolean): void {
+  const size = Math.max(Number(leg.value?.at_top ?? 40), Number(leg.value?.at_foot ?? 30)) + 6
+  store.set(`${path.value}.leg.belly`, on ? { at: 0.4, size } : null)
+}
+/** Sticks measured one by one: length and foot, one a line, as they were read off. */
+function setSticks(text: string): void {
+  const rows = text.split('\n').map((row) => row.trim())
+  const sticks = rows.filter(Boolean).map((row) => {
+    const [length, at_foot, ...note] = row.split(/[,;\t]/).map((word) => word.trim())
+    return { length, at_foot: at_foot || String(leg.value?.at_foot ?? 30), note: note.join(', ') }
+  })
+  store.set(`${path.value}.leg.sticks`, sticks)
+}
+const sticksShown = computed(() =>
+  (leg.value?.sticks ?? [])
+    .map((stick, k) => {
+      const at = `${path.value}.leg.sticks.${k}`
+      const read = (name: string): string => store.plan?.chosen[`${at}.${name}`]?.text ?? ''
+      return [read('length'), read('at_foot'), stick.note].filter(Boolean).join(', ')
+    })
+    .join('\n'),
+)
+const stickFault = computed(
+  () => Object.entries(store.faults).find(([at]) => at.includes('.leg.sticks'))?.[1],
+)
+function show(numbers: number[]): void {
+  if (numbers.length) legs.value = numbers
+}
 </script>
 
 <template>
   <div class="station">
     <div class="left">
-      <figure class="leg">
-        <figcaption>{{ view?.title }}</figcaption>
-        <Drawing v-if="view" :view="view" :lit="store.lit" />
-      </figure>
-      <div v-if="support" class="fields">
-        <Choice
-          label="Legs are"
-          :items="SECTIONS"
-          :value="support.leg.section ?? 'round'"
-          @choose="store.set(`${base}.leg.section`, $event)"
-        />
-        <Choice
-          v-if="support.leg.section === 'square'"
-          label="A face turned"
-          :items="FACINGS"
-          :value="support.leg.facing ?? 'front'"
-          @choose="store.set(`${base}.leg.facing`, $event)"
-        />
-        <PieceField label="Thick at the top" :path="`${base}.leg.at_top`" />
-        <PieceField label="Thick at the foot" :path="`${base}.leg.at_foot`" />
-        <PieceField label="Trim allowance" :path="`${base}.allowance`" />
-      </div>
-      <div class="two">
-        <table>
-          <caption>
-            Every leg, along its middle
-          </caption>
-          <thead>
-            <tr>
-              <th>Leg</th>
-              <th v-for="[name] in COLUMNS" :key="name">{{ name }}</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr
-              v-for="leg in store.plan?.parts"
-              :key="leg.number"
-              :data-leg="leg.number"
-              :class="{ lit: store.lit === `leg.${leg.number}` }"
-              @pointerenter="store.lit = `leg.${leg.number}`"
-              @pointerleave="store.lit = ''"
-            >
-              <td class="figures">{{ leg.number }}</td>
-              <td v-for="[name, pick] in COLUMNS" :key="name">
-                <FigureText :text="pick(leg).quantity.text" />
-              </td>
-            </tr>
-          </tbody>
-        </table>
-        <div class="figs">
-          <WhyFigure v-for="figure in figures" :key="figure.key" :figure="figure" />
+      <StickTable v-if="onSticks" :sticks="sticks" :parts="keys" />
+      <template v-else>
+        <figure class="leg">
+          <figcaption>{{ view?.title }}</figcaption>
+          <Drawing v-if="view" :view="view" :lit="store.lit" />
+        </figure>
+        <PieceForm v-if="leg" :base="path" :rows="FORM" :across="FORM.length" />
+        <div class="two">
+          <div>
+            <table>
+              <caption>
+                Every leg, along its middle
+              </caption>
+              <thead>
+                <tr>
+                  <th>Leg</th>
+                  <th v-for="[name] in COLUMNS" :key="name">{{ name }}</th>
+                </tr>
+              </thead>
+              <tbody>
+                <tr
+                  v-for="one in round"
+                  :key="one.number"
+                  :data-leg="one.number"
+                  :class="{ lit: store.lit === `leg.${one.number}` }"
+                  @pointerenter="store.lit = `leg.${one.number}`"
+                  @pointerleave="store.lit = ''"
+                >
+                  <td class="figures">{{ one.number }}</td>
+                  <td v-for="[name, pick] in COLUMNS" :key="name">
+                    <FigureText :text="pick(one).quantity.text" />
+                  </td>
+                </tr>
+              </tbody>
+            </table>
+            <details v-if="leg" class="making">
+              <summary>how they are made, spares, sticks measured one by one</summary>
+              <PieceForm :base="path" :rows="MAKING" />
+              <label class="flag">
+                <input
+                  type="checkbox"
+                  :checked="!!leg.belly"
+                  data-belly
+                  @change="belly(($event.target as HTMLInputElement).checked)"
+                />
+                thickest, or thinnest, in between
+              </label>
+              <label class="measured">
+                Sticks as they lie there, one a line: length, foot, note
+                <textarea
+                  rows="3"
+                  :value="sticksShown"
+                  data-field="leg.sticks"
+                  @change="setSticks(($event.target as HTMLTextAreaElement).value)"
+                />
+              </label>
+              <p v-if="stickFault" class="wrong" role="alert">
+                {{ stickFault.allowed }}. {{ stickFault.do }}
+              </p>
+              <div v-for="batch in batches" :key="batch.support" class="figs">
+                <WhyFigure :figure="batch.make" />
+                <WhyFigure v-if="batch.shortest" :figure="batch.shortest" />
+                <WhyFigure v-for="off in batch.cut_off" :key="off.key" :figure="off" />
+              </div>
+            </details>
+          </div>
+          <div class="figs">
+            <WhyFigure v-for="figure in figures" :key="figure.key" :figure="figure" />
+          </div>
         </div>
-      </div>
+      </template>
     </div>
     <aside class="panel">
       <Findings station="legs" />
-      <CardPicker station="legs" @legs="legs = $event" />
+      <CardPicker station="legs" @legs="show" @parts="keys = $event" />
     </aside>
   </div>
 </template>
@@ -127,6 +219,35 @@ const FACINGS = [
   .two {
     grid-template-columns: 1fr;
   }
+}
+summary {
+  cursor: pointer;
+  text-decoration: underline;
+  text-underline-offset: 3px;
+  font-size: 0.88rem;
+}
+.making {
+  padding-top: 0.5rem;
+}
+.making > * + * {
+  margin-top: 0.5rem;
+}
+.flag,
+.measured {
+  font-size: 0.88rem;
+  display: block;
+}
+textarea {
+  display: block;
+  width: 100%;
+  font: inherit;
+  color: inherit;
+  background: none;
+  border: 1px solid var(--line);
+  padding: 4px 8px;
+}
+.wrong {
+  color: var(--cut);
 }
 tr.lit {
   background: var(--wood);

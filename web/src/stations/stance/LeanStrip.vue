@@ -27,7 +27,7 @@ const rows = computed(() => {
 
 <template>
   <div class="strip">
-    <table>
+    <table v-if="rows.length">
       <thead>
         <tr>
           <th>legs</th>

@@ -43,40 +43,10 @@ function recount(event: Event): void {
   store.set(`${base.value}.placement.count`, /^\d+$/.test(typed.trim()) ? Number(typed) : typed)
 }
 const countFault = computed(() => store.faults[`${base.value}.placement.count`])
-
-function addSet(): void {
-  const all = store.piece?.supports ?? []
-  const last = all.at(-1)
-  if (!last) return
-  const place = { way: 'free', spots: [{ x: 0, y: 0, mirror: 'none' }] }
-  const spec = { by: 'resultant', resultant: 0, sightline: 0, measured_from: 'bearing' }
-  store.set('supports', [...all, { ...last, placement: place, angles: [spec], scope: 'alike' }])
-  index.value = all.length
-}
-function dropSet(): void {
-  const all = store.piece?.supports ?? []
-  const at = index.value
-  index.value = 0
-  store.set(
-    'supports',
-    all.filter((_, k) => k !== at),
-  )
-}
 </script>
 
 <template>
   <section v-if="way" aria-label="Where the legs stand">
-    <div v-if="(store.piece?.supports.length ?? 0) > 1" class="line">
-      <Choice
-        label="Set of legs"
-        :items="
-          (store.piece?.supports ?? []).map((_, k) => ({ value: String(k), title: `set ${k + 1}` }))
-        "
-        :value="String(index)"
-        @choose="index = Number($event)"
-      />
-      <button class="plain word" type="button" @click="dropSet">take this set away</button>
-    </div>
     <Choice label="Legs stand:" :items="WAYS" :value="way.way ?? 'circle'" @choose="become" />
     <p v-if="store.faults[`${base}.placement`]" class="wrong" role="alert">
       {{ store.faults[`${base}.placement`]?.allowed }}. {{ store.faults[`${base}.placement`]?.do }}
@@ -122,16 +92,8 @@ function dropSet(): void {
         </button>
       </div>
     </template>
-    <p v-if="store.faults['supports']" class="wrong" role="alert">
-      {{ store.faults['supports'].allowed }}. {{ store.faults['supports'].do }}
-    </p>
-    <p v-if="(store.piece?.supports.length ?? 0) < 8" class="line small">
-      <button v-if="way.way === 'free'" class="plain word" type="button" @click="addSpot">
-        another leg
-      </button>
-      <button class="plain word" type="button" @click="addSet">
-        another set of legs, unlike these
-      </button>
+    <p v-if="way.way === 'free'" class="line small">
+      <button class="plain word" type="button" @click="addSpot">another leg</button>
     </p>
   </section>
 </template>

@@ -1,16 +1,22 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, defineAsyncComponent } from 'vue'
 
 import type { Handle, View } from '../../api/types'
 import Drawing from '../../drawing/Drawing.vue'
+import Choice from '../../fields/Choice.vue'
 import { usePiece } from '../../piece/store'
 import Findings from '../Findings.vue'
+import { useSupport } from '../support'
+import FramePanel from './FramePanel.vue'
 import LeanPanel from './LeanPanel.vue'
 import LeanStrip from './LeanStrip.vue'
 import PlacePanel from './PlacePanel.vue'
+import SupportsPanel from './SupportsPanel.vue'
 import TopPanel from './TopPanel.vue'
 
+const SolidView = defineAsyncComponent(() => import('../../drawing/SolidView.vue'))
 const store = usePiece()
+const { support } = useSupport()
 const views = computed(() => {
   const found: Record<string, View> = {}
   for (const view of store.drawings?.piece ?? []) found[view.name] = view
@@ -21,7 +27,30 @@ const warned = computed(() =>
     .filter((f) => f.level !== 'note')
     .flatMap((f) => f.legs.map((n) => `leg.${n}`)),
 )
+const second = computed(() => (store.shown === 'sight' ? 'sight' : 'side'))
 
+/** The directions worth looking along: each leg's own sightline, and the corners. */
+const looks = computed(() => {
+  const found = [
+    { value: 'side', title: 'from the side' },
+    { value: 'solid', title: 'turn it round' },
+  ]
+  const seen = new Set<number>()
+  for (const leg of store.plan?.stance.legs ?? []) {
+    const bearing = leg.boring.bearing
+    if (bearing === null || seen.has(Math.round(bearing)) || seen.size >= 4) continue
+    seen.add(Math.round(bearing))
+    found.push({ value: String(bearing), title: `along leg ${leg.number}'s sightline` })
+  }
+  if (!seen.size) found.push({ value: '315', title: 'from the front right corner' })
+  return found
+})
+const look = computed(() => (store.shown === 'sight' ? String(store.along) : store.shown))
+
+function turn(to: string): void {
+  if (to === 'side' || to === 'solid') store.look(to)
+  else store.look('sight', Number(to))
+}
 function drag(view: string, handle: Handle, to: [number, number], final: boolean): void {
   const named = view as 'front' | 'side' | 'plan'
   store.drag({ moves: handle.moves, view: named, leg: handle.leg, to }, final)
@@ -31,25 +60,37 @@ function drag(view: string, handle: Handle, to: [number, number], final: boolean
 <template>
   <div class="station">
     <div class="drawings">
-      <figure v-for="name in ['front', 'side', 'plan']" :key="name" :class="name">
-        <figcaption>{{ views[name]?.title }}</figcaption>
-        <Drawing
-          v-if="views[name]"
-          :view="views[name]"
-          :lit="store.lit"
-          :warned="warned"
-          live
-          @drag="(handle, to, final) => drag(name, handle, to, final)"
-          @point="store.lit = $event"
-        />
-      </figure>
+      <Choice class="looks" label="Seen" :items="looks" :value="look" @choose="turn" />
+      <SolidView
+        v-if="store.shown === 'solid'"
+        class="solid"
+        :meshes="store.drawings?.meshes ?? []"
+      />
+      <template v-else>
+        <figure v-for="name in ['front', second, 'plan']" :key="name" :class="name">
+          <figcaption>{{ views[name]?.title }}</figcaption>
+          <Drawing
+            v-if="views[name]"
+            :view="views[name]"
+            :lit="store.lit"
+            :warned="warned"
+            live
+            @drag="(handle, to, final) => drag(name, handle, to, final)"
+            @point="store.lit = $event"
+          />
+        </figure>
+      </template>
       <LeanStrip class="strip" />
     </div>
     <aside class="panel">
       <Findings station="stance" />
       <TopPanel />
-      <PlacePanel />
-      <LeanPanel />
+      <SupportsPanel />
+      <template v-if="support">
+        <PlacePanel />
+        <LeanPanel />
+      </template>
+      <FramePanel v-else />
     </aside>
   </div>
 </template>
@@ -65,7 +106,15 @@ function drag(view: string, handle: Handle, to: [number, number], final: boolean
   min-height: 0;
   display: grid;
   grid-template-columns: 1fr 1fr;
-  grid-template-rows: minmax(0, 1fr) minmax(0, 1fr) auto;
+  grid-template-rows: auto minmax(0, 1fr) minmax(0, 1fr) auto;
+}
+.looks {
+  grid-column: 1 / 3;
+  padding: 0.2rem 0 0 0.9rem;
+}
+.solid {
+  grid-column: 1 / 3;
+  grid-row: 2 / 4;
 }
 figure {
   display: flex;

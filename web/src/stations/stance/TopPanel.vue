@@ -13,6 +13,9 @@ const KINDS = [
   { value: 'oval', title: 'oval' },
   { value: 'rectangle', title: 'rectangle' },
   { value: 'rounded_triangle', title: 'three-cornered' },
+  { value: 'd', title: 'a D' },
+  { value: 'shield', title: 'a shield' },
+  { value: 'drawn', title: 'drawn' },
 ]
 const FIELDS: Record<string, [string, string][]> = {
   round: [['diameter', 'Across']],
@@ -29,11 +32,34 @@ const FIELDS: Record<string, [string, string][]> = {
     ['side', 'Arc centres apart'],
     ['arc', 'Arc radius'],
   ],
+  d: [
+    ['length', 'Length'],
+    ['width', 'Width'],
+    ['straight', 'Straight'],
+  ],
+  shield: [
+    ['length', 'Across'],
+    ['width', 'Deep'],
+    ['bow', 'Bow'],
+    ['corner', 'Corners'],
+  ],
+  drawn: [],
 }
 
 /** Another outline of about the same size. */
 function become(kind: string): void {
   store.restate({ what: 'outline', to: kind })
+}
+/** A corner more between every two, where the edge wants following more closely. */
+function finer(): void {
+  const outline = top.value?.outline
+  if (outline?.kind !== 'drawn') return
+  const made = outline.corners.flatMap((corner, k) => {
+    const next = outline.corners[(k + 1) % outline.corners.length] ?? corner
+    const half = (a: unknown, b: unknown): number => (Number(a) + Number(b)) / 2
+    return [corner, { x: half(corner.x, next.x), y: half(corner.y, next.y) }]
+  })
+  store.set('top.outline.corners', made)
 }
 const USES = [
   ['stool', 'stool'],
@@ -79,6 +105,12 @@ const SIDES = [
         {{ store.faults['top.outline'].allowed }}. {{ store.faults['top.outline'].do }}
       </p>
     </div>
+    <p v-if="top.outline.kind === 'drawn'" class="line">
+      <span>{{ top.outline.corners.length }} corners, dragged in the plan</span>
+      <button class="plain word" type="button" data-more-corners @click="finer">
+        more corners
+      </button>
+    </p>
     <details>
       <summary>grain, use, notes</summary>
       <div class="grid">

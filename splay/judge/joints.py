@@ -1,0 +1,283 @@
+"""What can go wrong in joints: screws too long, pegs that break out, dowels that meet."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from itertools import combinations
+
+from splay.judge.finding import Finding
+from splay.parts import SocketPart
+from splay.piece import ApronedLegs, Battened, Blind, DowelScrew, MitredFrames, Piece, Reamed, StakedLegs
+from splay.quantity import Figure, Show
+from splay.setups.shaping import dowels_of
+from splay.stance.body import Body
+from splay.stance.convex import Plane, Solid, clip, plane_at, volume
+from splay.stance.hollow import thickness_at
+from splay.stance.staked import Stance
+
+POINT_MM = 3.0
+"""Least wood left in front of a screw's point (common practice, no source)."""
+DOWEL_SHARE = 0.6
+"""A dowel or loose tenon thicker than this share of its part weakens it (common practice, no source)."""
+TOUCH_MM = 0.01
+SHARED_MM3 = 1.0
+"""Less than this in common is a touch, not an overlap."""
+
+
+def screws(piece: Piece, sockets: tuple[SocketPart, ...], stance: Stance, show: Show) -> Iterator[Finding]:
+    """Screws through battens and double-ended ones that come out, or hold nothing."""
+    done: set[int] = set()
+    for socket, leg in zip(sockets, stance.legs, strict=True):
+        support = piece.supports[leg.support]
+        assert isinstance(support, StakedLegs)
+        joint = support.joint
+        if isinstance(joint, DowelScrew) and leg.support not in done:
+            done.add(leg.support)
+            if joint.into_top >= joint.length - POINT_MM:
+                yield Finding(
+                    "screw_short",
+                    "stop",
+                    "legs",
+                    "The double-ended screw leaves nothing for the leg.",
+                    "Take a longer screw, or let less of it into the top.",
+                    (leg.number,),
+                    show.length(joint.length - joint.into_top),
+                    show.length(POINT_MM),
+                    None,
+                    f"supports.{leg.support}.joint.length",
+                )
+        if not isinstance(joint, Battened) or leg.support in done:
+            continue
+        done.add(leg.support)
+        grip = _named(socket.more, ".grip").quantity
+        room = thickness_at(piece.top, leg.place.at) - POINT_MM
+        if grip.value > room:
+            yield Finding(
+                "screw_through",
+                "stop",
+                "boring",
+                f"The battens' screws reach {grip.text} into the top: they come out, or nearly.",
+                f"Take screws {show.length(grip.value - room).text} shorter, or sink them less deep.",
+                (leg.number,),
+                grip,
+                show.length(room),
+                leg.place.at,
+                f"supports.{leg.support}.joint.screw",
+            )
+        elif grip.value < 8.0:
+            yield Finding(
+                "screw_short",
+                "caution",
+                "boring",
+                f"The battens' screws reach only {grip.text} into the top.",
+                "Take longer screws, or sink their heads deeper.",
+                (leg.number,),
+                grip,
+                show.length(8.0),
+                None,
+                f"supports.{leg.support}.joint.screw",
+            )
+
+
+def _named(figures: tuple[Figure, ...], ending: str) -> Figure:
+    return next(figure for figure in figures if figure.key.endswith(ending))
+
+
+def pegs(piece: Piece, sockets: tuple[SocketPart, ...], stance: Stance, show: Show) -> Iterator[Finding]:
+    """Pegs that cannot stay inside, or miss their tenon; tapers that run to a point."""
+    for socket, leg in zip(sockets, stance.legs, strict=True):
+        support = piece.supports[leg.support]
+        assert isinstance(support, StakedLegs)
+        joint = support.joint
+        base = f"supports.{leg.support}.joint"
+        if isinstance(joint, Reamed) and leg.bore.tip <= 0.3 * leg.bore.size:
+            yield Finding(
+                "taper_to_a_point",
+                "stop",
+                "legs",
+                f"The tapered tenon of leg {leg.number} runs out to {show.length(leg.bore.tip).text}.",
+                "Ream at a smaller angle, or start thicker.",
+                (leg.number,),
+                show.length(leg.bore.tip),
+                show.length(0.3 * leg.bore.size),
+                None,
+                f"{base}.included",
+            )
+        if isinstance(joint, Battened) and joint.peg is not None:
+            longest = _named(socket.more, ".peg").quantity
+            need = joint.batten_width / 2.0 + leg.bore.size / 2.0
+            if longest.value < need:
+                yield Finding(
+                    "peg_short",
+                    "caution",
+                    "boring",
+                    f"The peg may be {longest.text} long before it breaks out: it does not cross tenon "
+                    f"{leg.number}.",
+                    "Slope it less, or enter it nearer the top.",
+                    (leg.number,),
+                    longest,
+                    show.length(need),
+                    leg.place.at,
+                    f"{base}.peg.angle",
+                )
+        if isinstance(joint, Blind) and joint.peg is not None:
+            crosses = _named(socket.more, ".peg_crosses").quantity
+            high = leg.bore.deep * -leg.d[2]
+            if not joint.peg.diameter < crosses.value < high - joint.peg.diameter / 2.0:
+                yield Finding(
+                    "peg_misses",
+                    "caution",
+                    "boring",
+                    f"The peg from above meets the middle of tenon {leg.number} {crosses.text} above "
+                    f"the underside; the tenon stands {show.length(high).text} high.",
+                    "Enter it nearer to, or further from, the mark, or change its slope.",
+                    (leg.number,),
+                    crosses,
+                    show.length(high),
+                    leg.place.at,
+                    f"{base}.peg.entry",
+                )
+
+
+def dowels(piece: Piece, show: Show) -> Iterator[Finding]:
+    """Dowels and loose tenons too thick for their parts, or deeper than there is wood."""
+    for index, chosen, thin, what in dowels_of(piece):
+        base = f"supports.{index}.dowels"
+        if chosen.size > DOWEL_SHARE * thin:
+            yield Finding(
+                "dowel_thick",
+                "caution",
+                "stretchers",
+                f"{show.length(chosen.size).text} is thick for the {what}, "
+                f"{show.length(thin).text} through.",
+                "Take thinner ones: about a third of the thickness.",
+                (),
+                show.length(chosen.size),
+                show.length(DOWEL_SHARE * thin),
+                None,
+                f"{base}.size",
+            )
+        if chosen.gap >= chosen.depth:
+            yield Finding(
+                "dowel_short",
+                "stop",
+                "stretchers",
+                "The room for glue leaves no dowel.",
+                "Bore deeper, or leave less room.",
+                (),
+                show.length(chosen.depth - chosen.gap),
+                show.length(0.0),
+                None,
+                f"{base}.depth",
+            )
+        deep = _room(piece, index)
+        if deep is not None and chosen.depth > deep - POINT_MM:
+            yield Finding(
+                "dowels_meet",
+                "stop",
+                "stretchers",
+                f"{show.length(chosen.depth).text} deep in the {what}: they come out, or meet.",
+                f"At most {show.length(deep - POINT_MM).text} deep.",
+                (),
+                show.length(chosen.depth),
+                show.length(deep - POINT_MM),
+                None,
+                f"{base}.depth",
+            )
+
+
+def _room(piece: Piece, index: int) -> float | None:
+    """How deep a dowel may go before it comes out of the part it enters, mm."""
+    support = piece.supports[index]
+    if support.kind == "plane_frames":
+        return support.face
+    if support.kind == "board_sides":
+        return support.thickness
+    if support.kind == "slab_leg":
+        return piece.top.thickness
+    if isinstance(support, MitredFrames):
+        return min(support.rail, support.leg)
+    return None
+
+
+def apron_tenons(piece: Piece, show: Show) -> Iterator[Finding]:
+    """Tenons of two aprons that meet inside the leg."""
+    for index, support in enumerate(piece.supports):
+        if not isinstance(support, ApronedLegs) or support.tenon == 0.0:
+            continue
+        # The other apron's tenon begins behind the setback, at most as thick as its apron.
+        room = support.face - support.setback - support.thickness
+        if support.tenon > support.face - POINT_MM:
+            code, level, limit = "tenon_through", "stop", support.face - POINT_MM
+            text = "The aprons' tenons come out of the legs."
+        elif support.tenon > room:
+            code, level, limit = "tenons_meet", "note", room
+            text = "The tenons of two aprons meet inside the leg."
+        else:
+            continue
+        yield Finding(
+            code,
+            "stop" if level == "stop" else "note",
+            "stretchers",
+            text,
+            "Mitre their ends, or make them shorter.",
+            (),
+            show.length(support.tenon),
+            show.length(limit),
+            None,
+            f"supports.{index}.tenon",
+        )
+
+
+def overlaps(stance: Stance, show: Show) -> Iterator[Finding]:
+    """Parts of square stock that would be in each other's way."""
+    solids = [(body, _reach(body)) for body in stance.bodies if body.drawn]
+    for (one, near), (two, far) in combinations(solids, 2):
+        if any(near[0][k] > far[1][k] or far[0][k] > near[1][k] for k in range(3)):
+            continue
+        shared = _shared(one, two)
+        if shared > SHARED_MM3:
+            yield Finding(
+                "parts_overlap",
+                "stop",
+                "stance",
+                f"{one.name[0].upper()}{one.name[1:]} and {two.name} are in each other's way.",
+                "Move one of them, or make it thinner or shorter.",
+                (),
+                show.length(shared ** (1.0 / 3.0)),
+                show.length(0.0),
+                None,
+                f"supports.{one.support}",
+            )
+
+
+def _reach(body: Body) -> tuple[tuple[float, ...], tuple[float, ...]]:
+    corners = [p for solid in body.stood for face in solid for p in face.corners]
+    return (
+        tuple(min(p[k] for p in corners) + TOUCH_MM for k in range(3)),
+        tuple(max(p[k] for p in corners) - TOUCH_MM for k in range(3)),
+    )
+
+
+def _shared(one: Body, two: Body) -> float:
+    """Volume two parts have in common, mm³: the pieces of one clipped by the faces of the other."""
+    return sum(_common(a, b) for a in one.stood for b in two.stood)
+
+
+def _common(a: Solid, b: Solid) -> float:
+    planes = [plane_at(face.normal, face.corners[0]) for face in b]
+    # Parts that meet in a joint lie on either side of a face of one of them: nothing to clip.
+    if any(_all_beyond(plane, a) for plane in planes):
+        return 0.0
+    if any(_all_beyond(plane_at(face.normal, face.corners[0]), b) for face in a):
+        return 0.0
+    left = a
+    for plane in planes:
+        left = clip(left, plane)
+        if not left:
+            return 0.0
+    return abs(volume(left))
+
+
+def _all_beyond(plane: Plane, solid: Solid) -> bool:
+    return all(plane.beyond(p) > -TOUCH_MM for face in solid for p in face.corners)

@@ -1,0 +1,123 @@
+"""What can go wrong with the top itself: hollows, glue lines, boards too narrow."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+
+from splay.judge.finding import Finding
+from splay.layout.steps import glue_lines
+from splay.parts import SocketPart
+from splay.piece import Dish, Piece
+from splay.quantity import Show
+from splay.quantity import degrees as deg
+from splay.stance.outline import extent, points
+from splay.stance.staked import Stance
+
+THIN_TOP_MM = 10.0
+"""Least wood left under a hollow (common practice, no source)."""
+CLEAR_OF_GLUE = 0.25
+"""Least distance of a hole's side from a glue line, as a share of the hole (common practice, no source)."""
+
+
+def hollow(piece: Piece, show: Show) -> Iterator[Finding]:
+    """Hollows deeper than the top, leaving too little, or wider than there is top."""
+    cut = piece.top.hollow
+    if cut is None:
+        return
+    left = piece.top.thickness - cut.depth
+    if left < THIN_TOP_MM:
+        through = left <= 0
+        yield Finding(
+            "hollow_through" if through else "hollow_thin",
+            "stop" if through else "caution",
+            "top",
+            "The hollow is deeper than the top is thick."
+            if through
+            else f"Only {show.length(left).text} is left under the hollow.",
+            f"Hollow it {show.length(THIN_TOP_MM - left).text} less, or start with thicker wood.",
+            (),
+            show.length(cut.depth),
+            show.length(piece.top.thickness - THIN_TOP_MM),
+            (0.0, 0.0),
+            "top.hollow.depth",
+        )
+    a, b = extent(piece.top.outline)
+    if isinstance(cut, Dish):
+        over = max(cut.length - 2 * a, cut.width - 2 * b)
+        field = "top.hollow.length" if cut.length - 2 * a > cut.width - 2 * b else "top.hollow.width"
+    else:
+        over = cut.chord - 2 * (a if cut.across == "length" else b)
+        field = "top.hollow.chord"
+    if over > 1e-6:
+        yield Finding(
+            "hollow_past_edge",
+            "note",
+            "top",
+            "The hollow runs out over the edge: the edge comes out lower there.",
+            "Make it narrower if you want the edge straight.",
+            (),
+            show.length(over),
+            show.length(0.0),
+            None,
+            field,
+        )
+
+
+def glue_lines_crossed(
+    piece: Piece, sockets: tuple[SocketPart, ...], stance: Stance, show: Show
+) -> Iterator[Finding]:
+    """Holes on or beside a glue line."""
+    lines = glue_lines(piece)
+    if not lines:
+        return
+    c, s = deg.cos(piece.top.grain), deg.sin(piece.top.grain)
+    for socket, leg in zip(sockets, stance.legs, strict=True):
+        if leg.bore.mouth_z != 0:
+            continue
+        half = leg.bore.size / 2
+        ends = [-s * x + c * y for x, y in (leg.place.at, socket.exit_at)]
+        clear = min(_clear(min(ends) - half, max(ends) + half, line) for line in lines)
+        least = CLEAR_OF_GLUE * leg.bore.size
+        if clear < least:
+            yield Finding(
+                "glue_line",
+                "caution",
+                "boring",
+                f"The hole for leg {leg.number} "
+                + ("crosses a glue line." if clear <= 0 else "runs close to a glue line."),
+                "Move the leg, or glue the top from other widths.",
+                (leg.number,),
+                show.length(clear),
+                show.length(least),
+                leg.place.at,
+                "top.boards",
+            )
+
+
+def _clear(low: float, high: float, line: float) -> float:
+    """Distance of a line from a strip, negative inside it."""
+    return max(low - line, line - high)
+
+
+def boards_wide_enough(piece: Piece, show: Show) -> Iterator[Finding]:
+    """Boards that together do not cover the outline."""
+    if not piece.top.boards:
+        return
+    c, s = deg.cos(piece.top.grain), deg.sin(piece.top.grain)
+    reach = 2.0 * max(abs(-s * x + c * y) for x, y in points(piece.top.outline))
+    total = math.fsum(piece.top.boards)
+    if total < reach - 1e-6:
+        yield Finding(
+            "boards_narrow",
+            "caution",
+            "top",
+            f"The boards come to {show.length(total).text}; the outline is {show.length(reach).text} "
+            "across the grain.",
+            "Add a board or widen one.",
+            (),
+            show.length(total),
+            show.length(reach),
+            None,
+            "top.boards",
+        )

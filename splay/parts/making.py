@@ -1,0 +1,160 @@
+"""What making a leg asks besides its lengths: eight sides, tapers, the tenon's stock."""
+
+from __future__ import annotations
+
+import math
+
+from splay.piece import DowelScrew, Reamed, Shouldered, StakedLegs
+from splay.quantity import Figure, Show
+from splay.quantity import degrees as deg
+from splay.stance.staked import LegStance
+from splay.stance.taper import thickest
+
+EVEN_MM = 1e-6
+
+
+def making(key: str, support: StakedLegs, leg: LegStance, show: Show) -> tuple[Figure, ...]:
+    """Gauge settings, tapers, the tenon and the foot of one leg."""
+    return tuple(
+        figure
+        for figure in (
+            _octagon(key, support, leg, show),
+            *_tapers(key, support, leg, show),
+            *_tenon(key, support, leg, show),
+            _relief(key, support, leg, show),
+        )
+        if figure is not None
+    )
+
+
+def stock_size(support: StakedLegs, leg: LegStance) -> float:
+    """Square stock a leg comes out of, mm."""
+    return max(thickest(support.leg), leg.bore.size if leg.bore.tenon else 0.0)
+
+
+def _octagon(key: str, support: StakedLegs, leg: LegStance, show: Show) -> Figure | None:
+    """Eight sides from square: mark S (1 - 1/sqrt 2) from each edge; each face S (sqrt 2 - 1)."""
+    shape = support.leg
+    if shape.section == "square" or (shape.section == "round" and shape.made_by == "turned"):
+        return None
+    stock = stock_size(support, leg)
+    return show.figure(
+        f"{key}.octagon",
+        "Eight sides: gauge from each edge",
+        stock * (1.0 - math.sqrt(0.5)),
+        "S · (1 − 1/√2)",
+        show.input("S", "square stock", stock),
+        note=f"each of the eight faces is then {show.length(stock * (math.sqrt(2.0) - 1.0)).text} wide",
+    )
+
+
+def _tapers(key: str, support: StakedLegs, leg: LegStance, show: Show) -> list[Figure]:
+    """How much comes off each face, and over which length."""
+    shape, long = support.leg, leg.exposed
+    ways = [("top", shape.at_top, "foot", shape.at_foot, long)]
+    if shape.belly is not None:
+        at, size = shape.belly.at, shape.belly.size
+        ways = [
+            ("belly", size, "top", shape.at_top, at * long),
+            ("belly", size, "foot", shape.at_foot, (1.0 - at) * long),
+        ]
+    made = []
+    for start, a, end, b, run in ways:
+        if abs(a - b) < EVEN_MM:
+            continue
+        thick, thin, towards = (a, b, end) if a > b else (b, a, start)
+        made.append(
+            show.figure(
+                f"{key}.taper.{towards}",
+                f"Taper towards the {towards}, off each face",
+                (thick - thin) / 2.0,
+                "(big − small) / 2",
+                show.input("B", "thick end", thick),
+                show.input("b", "thin end", thin),
+                show.input("l", "tapered length", run),
+                note=f"over {show.length(run).text}: {show.angle(_slope(thick, thin, run), 2).text} a face",
+            )
+        )
+    return made
+
+
+def _slope(thick: float, thin: float, run: float) -> float:
+    return deg.atan((thick - thin) / 2.0 / run)
+
+
+def _tenon(key: str, support: StakedLegs, leg: LegStance, show: Show) -> list[Figure]:
+    joint, bore = support.joint, leg.bore
+    lean = show.input("ρ", "lean to the top", leg.boring.resultant, "deg")
+    if isinstance(joint, DowelScrew):
+        return [
+            show.figure(
+                f"{key}.top_cut",
+                "Saw the upper end, off square",
+                leg.boring.resultant,
+                "ρ",
+                lean,
+                unit="deg",
+                note="in the plane of the lean: the inner side comes out longer",
+            )
+        ]
+    if isinstance(joint, Shouldered):
+        return [
+            show.figure(
+                f"{key}.shoulder",
+                "Shoulders, off square",
+                leg.boring.resultant,
+                "ρ",
+                lean,
+                unit="deg",
+                note="measured from the foot: the foot's end is the reference for every leg",
+            ),
+            show.figure(
+                f"{key}.shoulder_length",
+                "Sloped shoulder to foot, along the middle",
+                leg.exposed,
+                "exposed",
+                show.input("L", "exposed", leg.exposed),
+            ),
+        ]
+    if isinstance(joint, Reamed):
+        return [
+            show.figure(
+                f"{key}.tip",
+                "Tapered tenon, diameter at its tip",
+                bore.tip,
+                "d − 2 · tan (i/2) · in the top",
+                show.input("d", "at the underside", bore.size),
+                show.input("i", "included angle", joint.included, "deg"),
+                show.input("k", "in the top", bore.tenon),
+            )
+        ]
+    if support.leg.tenon_by == "lathe" and support.leg.neck == "plain":
+        return []
+    return [
+        show.figure(
+            f"{key}.shoulder_line",
+            "Tenon's shoulder from its end",
+            bore.tenon,
+            "in the top",
+            show.input("k", "in the top", bore.tenon),
+            note={
+                "plain": "the leg runs into its tenon without a step",
+                "cove": "ease the hole's mouth to meet the cove: it breaks here first",
+                "shoulder": "cut the shoulder to the lean; it meets the eased mouth",
+            }[support.leg.neck],
+        )
+    ]
+
+
+def _relief(key: str, support: StakedLegs, leg: LegStance, show: Show) -> Figure | None:
+    size = support.leg.relief
+    if size <= 0.0:
+        return None
+    return show.figure(
+        f"{key}.relief",
+        "Relief bevel round the foot, up the leg",
+        size,
+        "as chosen",
+        show.input("v", "up the leg", size),
+        note="so that the edge does not split when it is dragged",
+    )

@@ -1,0 +1,248 @@
+"""A stick or board to cut: lengths along its four arrises, its ends, its bevels, its stock."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from splay.quantity import Figure, Show
+from splay.stance.body import Body
+from splay.stance.convex import Plane
+
+SAWING_MM = 20.0
+"""Left on a blank for squaring and sawing both ends (common practice, no source)."""
+SQUARE_DEG = 1e-6
+
+
+@dataclass(frozen=True)
+class EndCut:
+    """One end, laid with its `up` face showing. Bare numbers, degrees and mm.
+
+    `mitre` is on that face between the cut and square across, positive where the end runs
+    longer towards the first edge (across); `tilt` is of the blade off square to the face,
+    positive where it runs longer towards the face itself; `on_edge` is the line on the edge.
+    """
+
+    mitre: float
+    tilt: float
+    on_edge: float
+
+    @property
+    def square(self) -> bool:
+        """Whether it is cut square both ways."""
+        return abs(self.mitre) < SQUARE_DEG and abs(self.tilt) < SQUARE_DEG
+
+
+@dataclass(frozen=True)
+class Arris:
+    """The length along one long corner, named by the face and the edge it lies between."""
+
+    where: str
+    length: Figure
+
+
+@dataclass(frozen=True)
+class StickPart:
+    """One part's figures; `alike` names the parts cut to one setting, mirrored perhaps."""
+
+    key: str
+    name: str
+    role: str
+    support: int
+    alike: str
+    overall: Figure
+    shoulders: Figure | None
+    arrises: tuple[Arris, ...]
+    stock: tuple[Figure, Figure]
+    blank: Figure
+    start: EndCut
+    finish: EndCut
+    bevels: tuple[Figure, ...]
+    notches: tuple[Figure, ...]
+
+
+def end_cut(plane: Plane, sign: int) -> EndCut:
+    """A stick's end as mitre and tilt; `plane` in the stick's own frame, `sign` +1 for the far end.
+
+    tan m = n_across / n_along on the face, sin t = n_up: the signed form of the compound cut.
+    """
+    x, y, z = plane.normal
+    along = abs(x)
+    return EndCut(
+        mitre=math.degrees(math.atan2(-y, along)),
+        tilt=math.degrees(math.atan2(-z, math.hypot(x, y))),
+        on_edge=math.degrees(math.atan2(-z, along)),
+    )
+
+
+def stick_part(body: Body, show: Show) -> StickPart:
+    """The figures of one part."""
+    key, arrises = body.key, _arrises(body, show)
+    ends = [body.at(y, z) for y, z in body.arrises().values()]
+    first, last = min(a for a, _ in ends), max(b for _, b in ends)
+    between = last - first
+    tenons = sum(body.tenons)
+    overall = between + tenons
+    inputs = [show.input("L", "long point to long point", between)]
+    if tenons:
+        inputs.append(show.input("T", "both tenons", tenons))
+    wide, thick = body.width, body.thickness
+    return StickPart(
+        key=key,
+        name=body.name,
+        role=body.role,
+        support=body.support,
+        alike=body.alike,
+        overall=show.figure(
+            f"{key}.overall",
+            "Over all, tenons and all" if tenons else "Over all, long point to long point",
+            overall,
+            "L + T" if tenons else "L",
+            *inputs,
+            note="along the stick",
+        ),
+        shoulders=show.figure(
+            f"{key}.shoulders",
+            "Between shoulders, long point to long point",
+            between,
+            "L",
+            show.input("L", "long point to long point", between),
+        )
+        if tenons
+        else None,
+        arrises=arrises,
+        stock=(
+            show.figure(f"{key}.width", "Stock, width", wide, "w", show.input("w", "width", wide)),
+            show.figure(
+                f"{key}.thick", "Stock, thickness", thick, "t", show.input("t", "thickness", thick)
+            ),
+        ),
+        blank=show.figure(
+            f"{key}.blank",
+            "Blank",
+            overall + body.allowance + SAWING_MM,
+            "over all + trim + sawing",
+            show.input("A", "over all", overall),
+            show.input("a", "trim allowance", body.allowance),
+            show.input("s", "for sawing both ends", SAWING_MM),
+        ),
+        start=end_cut(body.start, -1),
+        finish=end_cut(body.finish, 1),
+        bevels=_bevels(body, show),
+        notches=_notches(body, show),
+    )
+
+
+def arris_name(body: Body, i: int, k: int) -> str:
+    """A long corner by its face and its edge."""
+    sides = body.sides
+    face = sides.face if k > 0 else sides.other_face
+    edge = sides.edge if i > 0 else sides.other_edge
+    return f"{face}, {edge}"
+
+
+def _arrises(body: Body, show: Show) -> tuple[Arris, ...]:
+    made = []
+    for (i, k), (y, z) in sorted(body.arrises().items(), reverse=True):
+        a, b = body.at(y, z)
+        where = arris_name(body, i, k)
+        made.append(
+            Arris(
+                where,
+                show.figure(
+                    f"{body.key}.arris.{i}.{k}",
+                    f"Along the {where}",
+                    b - a,
+                    "far end − near end",
+                    show.input("x₂", "far end from the middle line's start", b - a),
+                ),
+            )
+        )
+    return tuple(made)
+
+
+def _bevels(body: Body, show: Show) -> tuple[Figure, ...]:
+    made = []
+    for rip in body.rips:
+        edge = body.sides.edge if rip.normal[1] > 0 else body.sides.other_edge
+        angle = math.degrees(math.atan2(abs(rip.normal[2]), abs(rip.normal[1])))
+        if angle < SQUARE_DEG:
+            continue
+        wide = body.sides.face if rip.normal[2] < 0 else body.sides.other_face
+        made.append(
+            show.figure(
+                f"{body.key}.bevel.{edge.replace(' ', '_')}",
+                f"Bevel of the {edge}, off square",
+                angle,
+                "the angle between the edge and square to the face",
+                show.input("b", "off square", angle, "deg"),
+                unit="deg",
+                note=f"the {wide} comes out the wider",
+            )
+        )
+    return tuple(made)
+
+
+def _notches(body: Body, show: Show) -> tuple[Figure, ...]:
+    """Half laps and cut-outs: where they begin, how wide, how deep."""
+    made: list[Figure] = []
+    for void in body.voids:
+        key = f"{body.key}.{void.name.replace(' ', '_')}"
+        cross = [p for p in void.planes if abs(p.normal[0]) > 0.5]
+        flat = [p for p in void.planes if abs(p.normal[0]) <= 0.5]
+        if len(cross) == 2:
+            spots = sorted(p.offset / p.normal[0] for p in cross)
+            turn = math.degrees(math.atan2(abs(cross[0].normal[2]), abs(cross[0].normal[0])))
+            depth = body.width / 2 - abs(flat[0].offset) if flat else 0.0
+            named = void.name
+            made += [
+                show.figure(
+                    f"{key}.wide",
+                    f"{named.capitalize()}: wide, along the stick",
+                    spots[1] - spots[0],
+                    "thickness of the other / sin crossing",
+                    show.input("w", "along the stick", spots[1] - spots[0]),
+                    note="at mid length; scribe it from the other rail itself",
+                ),
+                show.figure(
+                    f"{key}.deep",
+                    f"{named.capitalize()}: deep",
+                    depth,
+                    "half the depth",
+                    show.input("d", "depth of the rail", body.width),
+                ),
+            ]
+            if turn > SQUARE_DEG:
+                made.append(
+                    show.figure(
+                        f"{key}.turn",
+                        "Its cheeks off square across",
+                        turn,
+                        "90° − crossing",
+                        show.input("c", "off square", turn, "deg"),
+                        unit="deg",
+                    )
+                )
+            continue
+        across = sorted(p.offset / p.normal[1] for p in void.planes if abs(p.normal[1]) > 0.5)
+        top = [p for p in void.planes if abs(p.normal[0]) > 0.5]
+        if len(across) == 2 and top:
+            begin = top[0].offset / top[0].normal[0]
+            end = body.at(0.0, 0.0)[1]
+            made += [
+                show.figure(
+                    f"{key}.wide",
+                    f"{void.name.capitalize()}: wide",
+                    across[1] - across[0],
+                    "as chosen",
+                    show.input("w", "between the feet", across[1] - across[0]),
+                ),
+                show.figure(
+                    f"{key}.high",
+                    f"{void.name.capitalize()}: high, on the board",
+                    end - begin,
+                    "as chosen",
+                    show.input("h", "up the board", end - begin),
+                ),
+            ]
+    return tuple(made)

@@ -1,0 +1,168 @@
+"""Supports made of square stock: frames, board sides, a slab leg, legs with aprons."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from splay.document import Angle, Frozen, Length
+
+Size = Annotated[float, Length(20, 6000)]
+Stock = Annotated[float, Length(6, 400)]
+Slope = Annotated[float, Angle(0, 45)]
+
+
+class Dowels(Frozen):
+    """Dowels or loose tenons in a butt joint."""
+
+    way: Literal["dowel", "loose_tenon"] = "dowel"
+    size: Annotated[float, Length(3, 60)] = 10.0
+    """Diameter of a dowel, thickness of a loose tenon, mm."""
+    width: Annotated[float, Length(3, 400)] = 30.0
+    """Width of a loose tenon over its rounded edges, mm; of no account for dowels."""
+    depth: Annotated[float, Length(3, 200)] = 25.0
+    """Depth in each of the two parts, mm."""
+    count: Annotated[int, Field(ge=1, le=12, strict=True)] = 2
+    """How many in one joint."""
+    gap: Annotated[float, Length(0, 10)] = 1.0
+    """Left over at each end for glue, mm."""
+
+
+class CrossPiece(Frozen):
+    """A level piece between two leaning parts."""
+
+    drop: Annotated[float, Length(0, 2000)] = 0.0
+    """Plumb, from the underside of the top down to its upper edge, mm; 0 is flush."""
+    depth: Stock = 40.0
+    """Height on its face, mm."""
+    thickness: Stock = 25.0
+    """Through its face, mm."""
+    offset: Annotated[float, Length(-2000, 2000)] = 0.0
+    """Its middle in front of (-) or behind (+) the middle of the support, mm."""
+    lies: Literal["upright", "flat"] = "upright"
+    """On its edge like a rail, or flat like a tread: then `depth` runs front to back."""
+
+
+class PlaneFrames(Frozen):
+    """Two frames of square stock, one in front and one behind, each leaning in its own plane."""
+
+    kind: Literal["plane_frames"] = "plane_frames"
+    length: Size
+    """Over the outsides of a frame's legs where they meet the top, side to side, mm."""
+    width: Size
+    """Over the outer faces of both frames where they meet the top, front to back, mm."""
+    splay: Slope
+    """How far the legs lean sideways, seen square from the front, degrees."""
+    rake: Slope
+    """How far the frames lean to front and back, seen square from the side, degrees."""
+    face: Stock = 35.0
+    """Width of a leg's face, in the plane of its frame, mm."""
+    thickness: Stock = 35.0
+    """Thickness of a frame, mm."""
+    cross: Annotated[tuple[CrossPiece, ...], Field(max_length=4)] = (CrossPiece(),)
+    """The cross-pieces of one frame, uppermost first."""
+    links: Annotated[int, Field(ge=0, le=6, strict=True)] = 2
+    """Short pieces that join the two frames under the top."""
+    link_width: Stock = 35.0
+    """Width of a link, side to side, mm."""
+    link_thickness: Stock = 25.0
+    """Thickness of a link, mm."""
+    dowels: Dowels = Dowels()
+    allowance: Annotated[float, Length(0, 300)] = 10.0
+    """Left on the legs for trimming level, mm."""
+
+
+class MitredFrames(Frozen):
+    """A rail mitred to a leg at each end; two such frames cross in half laps."""
+
+    kind: Literal["mitred_frames"] = "mitred_frames"
+    length: Size
+    """Over the upper corners of one frame, mm."""
+    splay: Slope
+    """How far the legs lean outward, degrees."""
+    rail: Stock = 50.0
+    """Depth of the rail, mm."""
+    leg: Stock = 50.0
+    """Width of the leg's face, mm."""
+    thickness: Stock = 32.0
+    """Thickness of rails and legs, mm."""
+    first: Annotated[float, Angle(-360, 360)] = 45.0
+    """Bearing of the first frame, degrees from x towards y."""
+    crossing: Annotated[float, Angle(30, 150)] = 90.0
+    """Angle between the two frames, degrees."""
+    frames: Literal[1, 2] = 2
+    """One frame alone, or two that cross."""
+    dowels: Dowels = Dowels(way="loose_tenon", size=8.0, width=25.0, depth=18.0, count=1)
+    allowance: Annotated[float, Length(0, 300)] = 10.0
+    """Left on the legs for trimming level, mm."""
+
+
+class FootCutOut(Frozen):
+    """What is sawn out of a board's lower end so that it stands on two feet."""
+
+    width: Size = 120.0
+    """Between the feet, mm."""
+    height: Annotated[float, Length(3, 2000)] = 40.0
+    """Up the board's face, mm."""
+
+
+class BoardSides(Frozen):
+    """Two boards that lean outward, one at each end."""
+
+    kind: Literal["board_sides"] = "board_sides"
+    length: Size
+    """Over the outer faces where they meet the top, side to side, mm."""
+    width: Size
+    """Width of a board, front to back, mm."""
+    thickness: Stock = 22.0
+    """Thickness of a board, mm."""
+    splay: Slope
+    """How far the boards lean outward, degrees."""
+    cut_out: FootCutOut | None = FootCutOut()
+    rails: Annotated[tuple[CrossPiece, ...], Field(max_length=6)] = ()
+    """Cross-pieces and treads between the boards."""
+    dowels: Dowels = Dowels(way="loose_tenon", size=8.0, width=30.0, depth=14.0, count=1)
+    allowance: Annotated[float, Length(0, 300)] = 5.0
+    """Left on the boards for trimming level, mm."""
+
+
+class SlabLeg(Frozen):
+    """One end of the slab mitred down to the floor."""
+
+    kind: Literal["slab_leg"] = "slab_leg"
+    end: Literal["left", "right"] = "left"
+    """The end of the top it stands at."""
+    splay: Slope
+    """How far it leans outward, degrees."""
+    dowels: Dowels = Dowels(size=10.0, depth=16.0, count=4)
+    allowance: Annotated[float, Length(0, 300)] = 10.0
+    """Left on its length for trimming level, mm."""
+
+
+class ApronedLegs(Frozen):
+    """Four square legs leaning both ways, joined by aprons that lean with them."""
+
+    kind: Literal["aproned_legs"] = "aproned_legs"
+    length: Size
+    """Over the outer faces of the legs where they meet the top, side to side, mm."""
+    width: Size
+    """Over the outer faces of the legs where they meet the top, front to back, mm."""
+    splay: Slope
+    """Lean sideways, seen square from the front, degrees."""
+    rake: Slope
+    """Lean to front and back, seen square from the side, degrees."""
+    face: Stock = 40.0
+    """Width of a leg's faces at the top, mm."""
+    true_section: bool = True
+    """Whether the legs are planed to the aprons' planes (their corners then off 90) or left square."""
+    apron: Stock = 80.0
+    """Height of the aprons on their face, mm."""
+    thickness: Stock = 20.0
+    """Thickness of the aprons, mm."""
+    setback: Annotated[float, Length(0, 100)] = 4.0
+    """Apron's outer face behind the leg's, mm."""
+    tenon: Annotated[float, Length(0, 200)] = 20.0
+    """Length of the apron's tenons, mm; 0 for none."""
+    allowance: Annotated[float, Length(0, 300)] = 10.0
+    """Left on the legs for trimming level, mm."""

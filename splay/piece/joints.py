@@ -1,0 +1,120 @@
+"""Joints between a leg and the top."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from splay.document import Angle, Frozen, Length
+
+Thick = Annotated[float, Length(6, 200)]
+Depth = Annotated[float, Length(3, 400)]
+
+
+class Peg(Frozen):
+    """A peg through a blind tenon: driven from the upper face, or from the side of a batten."""
+
+    diameter: Annotated[float, Length(2, 40)] = 8.0
+    """Diameter of the peg, mm."""
+    entry: Annotated[float, Length(0, 300)] = 14.0
+    """Where it enters: from above, how far from the socket's middle towards the middle of the top;
+    from the side, how far from the batten's face against the top; mm."""
+    angle: Annotated[float, Angle(0, 60)] = 10.0
+    """Slope off square to the face it enters, degrees; from the side it slopes away from the top."""
+    margin: Annotated[float, Length(0, 50)] = 5.0
+    """Least wood left round the peg's far end, mm."""
+
+
+class Through(Frozen):
+    """A tenon that comes out at the upper face."""
+
+    way: Literal["through"] = "through"
+    socket: Thick
+    """Diameter of the hole, mm."""
+    proud: Annotated[float, Length(0, 100)] = 0.0
+    """What stands out of the upper face, along the axis, mm."""
+    bored_from: Literal["underside", "upper"] = "underside"
+    """The face the boring starts from."""
+
+
+class Blind(Frozen):
+    """A tenon that ends inside the top, bored from the underside."""
+
+    way: Literal["blind"] = "blind"
+    socket: Thick
+    """Diameter of the hole, mm."""
+    depth: Depth
+    """Depth bored along the axis to the flat of the bit, mm."""
+    peg: Peg | None = None
+    """A peg from above, if it is pegged."""
+
+
+class Reamed(Frozen):
+    """A tapered tenon in a reamed hole, through the top."""
+
+    way: Literal["reamed"] = "reamed"
+    socket: Thick
+    """Diameter of the taper where its axis meets the underside, mm."""
+    included: Annotated[float, Angle(1, 30)] = 6.0
+    """The whole angle of the taper, degrees."""
+    proud: Annotated[float, Length(0, 100)] = 0.0
+    """What stands out of the upper face, along the axis, mm."""
+    per_turn: Annotated[float, Length(0.005, 5)] = 0.1
+    """What one turn of the reamer adds to the hole's diameter, as tried on scrap, mm."""
+
+
+class Battened(Frozen):
+    """Blind tenons in battens screwed across the grain under a thin top."""
+
+    way: Literal["battened"] = "battened"
+    socket: Thick
+    """Diameter of the hole, mm."""
+    depth: Depth
+    """Depth bored along the axis into the batten, mm."""
+    batten_width: Annotated[float, Length(15, 400)] = 60.0
+    """Across the batten's face, mm."""
+    batten_thickness: Annotated[float, Length(10, 200)] = 40.0
+    """Through the batten, mm."""
+    end: Annotated[float, Length(5, 1000)] = 40.0
+    """Batten beyond the outermost leg centre, at each end, mm."""
+    screws: Annotated[int, Field(ge=2, le=20, strict=True)] = 3
+    """Screws a batten."""
+    screw: Annotated[float, Length(5, 300)] = 50.0
+    """Length of each screw under its head, mm."""
+    counterbore: Annotated[float, Length(0, 200)] = 8.0
+    """How deep its head is let in, mm."""
+    peg: Peg | None = None
+    """A peg from the batten's side, if it is pegged."""
+
+
+class DowelScrew(Frozen):
+    """A screw pointed at both ends: half in the top, half in the leg, the leg's end cut to the lean."""
+
+    way: Literal["dowel_screw"] = "dowel_screw"
+    socket: Thick = 8.0
+    """Diameter of the screw over its thread, mm."""
+    core: Annotated[float, Length(1, 60)] = 5.0
+    """Diameter of the pilot hole in the top, mm."""
+    length: Annotated[float, Length(10, 400)] = 80.0
+    """The whole screw, mm."""
+    into_top: Annotated[float, Length(3, 300)] = 30.0
+    """Thread that goes into the top, along the axis, mm."""
+
+
+class Shouldered(Frozen):
+    """A tenon that is not round, with shoulders sloped to the top; measured from its foot."""
+
+    way: Literal["shouldered"] = "shouldered"
+    socket: Thick
+    """The tenon's longer side, along the sightline, mm."""
+    across: Thick
+    """The tenon's shorter side, square to the sightline, mm."""
+    depth: Depth
+    """Depth of the mortise along the axis, mm; past the upper face it goes through."""
+
+
+Joint = Annotated[
+    Through | Blind | Reamed | Battened | DowelScrew | Shouldered,
+    Field(discriminator="way"),
+]

@@ -1,0 +1,169 @@
+"""Whole arrangements put in at once: supports of another kind, members, hollows."""
+
+from __future__ import annotations
+
+import math
+from typing import Any
+
+from splay.errors import BadInput, Fault, shorten
+from splay.piece import Piece, write_piece
+from splay.piece.starters import starting_support
+from splay.stance.outline import extent
+from splay.stance.staked import LegStance, stand
+
+LEVEL_SHARE = 0.38
+"""Stretchers begin at this share of the height (common practice, no source)."""
+STEP_MM = 34.0
+"""Levels of two stretchers in one leg begin this far apart, so that their sockets do not meet."""
+FOOTREST_DROP_MM = 445.0
+"""A footrest feels right about this far below the seat (common practice, no source)."""
+HOLLOW_SHARE = 0.2
+
+
+def with_support(piece: Piece, kind: str, index: int) -> dict[str, Any]:
+    """The piece's document with support `index` of another kind; one more where it is the next."""
+    document = write_piece(piece)
+    a, b = extent(piece.top.outline)
+    made = starting_support(kind, 2 * a, 2 * b).model_dump(mode="json")
+    if made["kind"] != kind:
+        raise BadInput(
+            Fault("restate.to", shorten(kind), "a kind of support", "Choose one of the kinds listed.")
+        )
+    if kind == "slab_leg" and piece.top.outline.kind != "rectangle":
+        document["top"]["outline"] = {"kind": "rectangle", "length": 2 * a, "width": 2 * b}
+    if kind == "slab_leg" and any(s.kind == kind for k, s in enumerate(piece.supports) if k != index):
+        made["end"] = "right"
+    if not 0 <= index <= len(piece.supports):
+        do = "Choose a support there is, or the next."
+        raise BadInput(Fault("restate.support", str(index), f"0 to {len(piece.supports)}", do))
+    document["supports"][index : index + 1] = [made]
+    document["members"] = _still_held(document)
+    return document
+
+
+def _still_held(document: dict[str, Any]) -> list[Any]:
+    """Members go when the legs they ran between were changed for something else."""
+    staked = all(s["kind"] == "staked_legs" for s in document["supports"])
+    return document["members"] if staked else []
+
+
+def with_members(piece: Piece, to: str) -> dict[str, Any]:
+    """The piece's document with its members arranged: none, single, h, t, triangle, box, footrest, rope.
+
+    BadInput where the legs do not allow it.
+    """
+    document = write_piece(piece)
+    if to == "none":
+        document["members"] = []
+        return document
+    legs = list(stand(piece).legs)
+    low = piece.height * LEVEL_SHARE
+    ring = sorted(legs, key=lambda leg: math.atan2(leg.socket[1], leg.socket[0]))
+    makers = {
+        "single": lambda: _single(legs, low),
+        "h": lambda: _h(legs, low),
+        "t": lambda: _t(legs, low),
+        "triangle": lambda: _round(ring, low, 3),
+        "box": lambda: _round(ring, low, 4),
+        "footrest": lambda: [*document["members"], _footrest(piece, legs)],
+        "rope": lambda: [*document["members"], _rope(piece, ring)],
+    }
+    if to not in makers:
+        allowed = ", ".join(makers)
+        raise BadInput(Fault("restate.to", shorten(to), allowed, "Choose one of these."))
+    document["members"] = makers[to]()
+    return document
+
+
+def _on(leg: LegStance, height: float) -> dict[str, Any]:
+    level = {"by": "height", "value": round(height, 1)}
+    return {"on": "leg", "leg": leg.number, "level": level}
+
+
+def _stretcher(a: dict[str, Any], b: dict[str, Any], **more: Any) -> dict[str, Any]:
+    return {"kind": "stretcher", "ends": [a, b], **more}
+
+
+def _need(legs: list[LegStance], count: int, what: str) -> None:
+    if len(legs) < count:
+        raise BadInput(
+            Fault(
+                "members",
+                f"{len(legs)} legs",
+                f"{what} wants {count} legs set into the top",
+                "Choose another arrangement, or add legs.",
+            )
+        )
+
+
+def _single(legs: list[LegStance], low: float) -> list[Any]:
+    _need(legs, 2, "a single stretcher")
+    return [_stretcher(_on(legs[0], low), _on(legs[1], low))]
+
+
+def _h(legs: list[LegStance], low: float) -> list[Any]:
+    """A piece on each side, and one between their middles."""
+    _need(legs, 4, "an H")
+    pairs = []
+    for side in (-1, 1):
+        mine = sorted((leg for leg in legs if leg.socket[0] * side > 1e-6), key=lambda leg: leg.socket[1])
+        if len(mine) < 2:
+            _need([], 4, "an H with two legs on each side")
+        pairs.append((mine[0], mine[-1]))
+    sides = [_stretcher(_on(a, low), _on(b, low), diameter=26) for a, b in pairs]
+    middle = _stretcher({"on": "member", "member": 1}, {"on": "member", "member": 2}, depth=15, tenon=14)
+    return [*sides, middle]
+
+
+def _t(legs: list[LegStance], low: float) -> list[Any]:
+    """One between the two front legs, one from its middle to the leg behind."""
+    _need(legs, 3, "a T")
+    mine = sorted(legs, key=lambda leg: (round(leg.socket[1], 3), leg.socket[0]))
+    front = _stretcher(_on(mine[0], low), _on(mine[1], low), diameter=26)
+    back = _stretcher({"on": "member", "member": 1}, _on(mine[-1], low), depth=15, tenon=14)
+    return [front, back]
+
+
+def _round(ring: list[LegStance], low: float, least: int) -> list[Any]:
+    """From each leg to the next, at levels that keep the sockets in one leg apart."""
+    _need(ring, least, "this arrangement")
+    n = len(ring)
+    made = []
+    for k, leg in enumerate(ring):
+        step = 2 if n % 2 == 1 and k == n - 1 else k % 2
+        height = low + STEP_MM * step
+        made.append(_stretcher(_on(leg, height), _on(ring[(k + 1) % n], height)))
+    return made
+
+
+def _footrest(piece: Piece, legs: list[LegStance]) -> dict[str, Any]:
+    """Between the two foremost legs, placed by its drop from the seat."""
+    _need(legs, 2, "a footrest")
+    front = sorted(legs, key=lambda leg: (round(leg.socket[1], 3), leg.socket[0]))[:2]
+    drop = min(FOOTREST_DROP_MM, 0.7 * piece.height)
+    ends = [{**_on(leg, 1.0), "level": {"by": "drop", "value": drop}} for leg in front]
+    return _stretcher(ends[0], ends[1], name="footrest", diameter=28)
+
+
+def _rope(piece: Piece, ring: list[LegStance]) -> dict[str, Any]:
+    _need(ring, 2, "a rope")
+    drop = min(FOOTREST_DROP_MM, 0.65 * piece.height)
+    level = {"by": "drop", "value": drop}
+    legs = [leg.number for leg in ring]
+    return {"kind": "rope", "name": "foot rope", "legs": legs, "level": level}
+
+
+def with_hollow(piece: Piece, to: str) -> dict[str, Any]:
+    """The piece's document with another hollow: none, trough or dish, sized for the top."""
+    document = write_piece(piece)
+    a, b = extent(piece.top.outline)
+    deep = HOLLOW_SHARE * piece.top.thickness
+    made: dict[str, dict[str, Any] | None] = {
+        "none": None,
+        "trough": {"way": "trough", "across": "width", "chord": 1.7 * b, "depth": deep},
+        "dish": {"way": "dish", "length": 1.6 * a, "width": 1.6 * b, "depth": deep},
+    }
+    if to not in made:
+        raise BadInput(Fault("restate.to", shorten(to), ", ".join(made), "Choose one of these."))
+    document["top"]["hollow"] = made[to]
+    return document

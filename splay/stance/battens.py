@@ -1,0 +1,54 @@
+"""Battens under a thin top, across its grain, that carry battened legs."""
+
+from __future__ import annotations
+
+from splay.piece import Battened, Piece, StakedLegs
+from splay.quantity import degrees as deg
+from splay.stance.body import Body, Sides, body, pose
+from splay.stance.convex import Plane
+from splay.stance.vectors import Flat, Vec
+
+SAME_MM = 0.01
+"""Legs nearer than this to one line across the grain share a batten."""
+
+
+def battens(piece: Piece, support: StakedLegs, index: int, places: list[Flat]) -> tuple[Body, ...]:
+    """One batten for each line across the grain that has legs on it, `places` their sockets."""
+    joint = support.joint
+    if not isinstance(joint, Battened):
+        return ()
+    grain = piece.top.grain
+    along: Flat = (deg.cos(grain), deg.sin(grain))
+    over: Flat = (-along[1], along[0])
+    rows: dict[int, list[Flat]] = {}
+    for at in places:
+        line = round((at[0] * along[0] + at[1] * along[1]) / SAME_MM)
+        near = next((known for known in rows if abs(known - line) <= 1), line)
+        rows.setdefault(near, []).append(at)
+    made = []
+    for k, (line, mates) in enumerate(sorted(rows.items())):
+        reach = [p[0] * over[0] + p[1] * over[1] for p in mates]
+        low, high = min(reach) - joint.end, max(reach) + joint.end
+        g, middle = line * SAME_MM, (low + high) / 2
+        z = -joint.batten_thickness / 2
+        origin: Vec = (g * along[0] + middle * over[0], g * along[1] + middle * over[1], z)
+        way: Vec = (over[0], over[1], 0.0)
+        from_middle = origin[0] * way[0] + origin[1] * way[1]
+        half = (high - low) / 2
+        made.append(
+            body(
+                f"s{index}.batten.{k + 1}",
+                f"batten {k + 1}",
+                "batten",
+                index,
+                f"s{index}.batten.{round(high - low, 3)}",
+                pose(origin, way, (0.0, 0.0, 1.0)),
+                (joint.batten_width, joint.batten_thickness),
+                Sides("one edge", "other edge", "face against the top", "lower face"),
+                (
+                    Plane((-way[0], -way[1], 0.0), half - from_middle),
+                    Plane(way, half + from_middle),
+                ),
+            )
+        )
+    return tuple(made)

@@ -1,0 +1,185 @@
+"""A stick or board of square stock: where it lies, and the planes that end it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cached_property
+
+from splay.stance.convex import Face, Plane, Solid, box, clip, without
+from splay.stance.vectors import Vec, cross, dot
+
+FAR_MM = 20000.0
+Role = str
+
+
+@dataclass(frozen=True)
+class Pose:
+    """A right-handed frame in the top frame: a stick's middle, its length, width and thickness ways."""
+
+    origin: Vec
+    along: Vec
+    across: Vec
+    up: Vec
+
+    def out(self, p: Vec) -> Vec:
+        """A point of the stick's own frame in the top frame."""
+        o, a, b, c = self.origin, self.along, self.across, self.up
+        return (
+            o[0] + p[0] * a[0] + p[1] * b[0] + p[2] * c[0],
+            o[1] + p[0] * a[1] + p[1] * b[1] + p[2] * c[1],
+            o[2] + p[0] * a[2] + p[1] * b[2] + p[2] * c[2],
+        )
+
+    def turn_out(self, v: Vec) -> Vec:
+        """A direction of the stick's own frame in the top frame."""
+        a, b, c = self.along, self.across, self.up
+        return (
+            v[0] * a[0] + v[1] * b[0] + v[2] * c[0],
+            v[0] * a[1] + v[1] * b[1] + v[2] * c[1],
+            v[0] * a[2] + v[1] * b[2] + v[2] * c[2],
+        )
+
+    def inward(self, plane: Plane) -> Plane:
+        """A plane of the top frame in the stick's own frame."""
+        n = plane.normal
+        turned = (dot(n, self.along), dot(n, self.across), dot(n, self.up))
+        return Plane(turned, plane.offset - dot(n, self.origin))
+
+
+def pose(origin: Vec, along: Vec, up: Vec) -> Pose:
+    """The frame of a stick lying `along` with its face turned `up`; both of unit length."""
+    return Pose(origin, along, cross(up, along), up)
+
+
+@dataclass(frozen=True)
+class Sides:
+    """What the maker calls a stick's four sides: the two edges (across) and the two faces (up)."""
+
+    edge: str
+    other_edge: str
+    face: str
+    other_face: str
+
+
+@dataclass(frozen=True)
+class Void:
+    """A convex notch taken out: a half lap, or the space between two feet."""
+
+    name: str
+    planes: tuple[Plane, ...]
+
+
+@dataclass(frozen=True)
+class Body:
+    """One part of square stock. Planes and voids are in its own frame: x along, y across, z up.
+
+    `start` and `finish` end it, `rips` bevel its long edges; `stands` says that `finish` is the
+    floor; `tenons` are the lengths beyond both ends' shoulders; parts with one `alike` are cut
+    to one setting (mirrored perhaps); `drawn` is False where another solid shows it.
+    """
+
+    key: str
+    name: str
+    role: Role
+    support: int
+    alike: str
+    pose: Pose
+    width: float
+    thickness: float
+    sides: Sides
+    start: Plane
+    finish: Plane
+    rips: tuple[Plane, ...] = ()
+    voids: tuple[Void, ...] = ()
+    stands: bool = False
+    tenons: tuple[float, float] = (0.0, 0.0)
+    allowance: float = 0.0
+    drawn: bool = True
+
+    @cached_property
+    def plain(self) -> Solid:
+        """The part before anything is notched out, in its own frame."""
+        y, z = self.width / 2, self.thickness / 2
+        made = box((-FAR_MM, -y, -z), (FAR_MM, y, z))
+        for plane in (self.start, self.finish, *self.rips):
+            made = clip(made, plane)
+        return made
+
+    @cached_property
+    def pieces(self) -> tuple[Solid, ...]:
+        """The finished part as convex pieces, in its own frame."""
+        made: tuple[Solid, ...] = (self.plain,)
+        for void in self.voids:
+            made = tuple(piece for solid in made for piece in without(solid, void.planes))
+        return tuple(solid for solid in made if solid)
+
+    @cached_property
+    def stood(self) -> tuple[Solid, ...]:
+        """The finished part's convex pieces in the top frame."""
+        where = self.pose
+        return tuple(
+            tuple(
+                Face(where.turn_out(face.normal), tuple(where.out(p) for p in face.corners))
+                for face in solid
+            )
+            for solid in self.pieces
+        )
+
+    def at(self, y: float, z: float) -> tuple[float, float]:
+        """Where the line at y across and z up begins and ends along the stick, mm."""
+        first, last = self.start, self.finish
+        a = (first.offset - first.normal[1] * y - first.normal[2] * z) / first.normal[0]
+        b = (last.offset - last.normal[1] * y - last.normal[2] * z) / last.normal[0]
+        return a, b
+
+    def arrises(self) -> dict[tuple[int, int], tuple[float, float]]:
+        """The four long corners left after the rips: (across, up) in mm, by sign of each."""
+        made = {}
+        for i in (-1, 1):
+            for k in (-1, 1):
+                y, z = i * self.width / 2, k * self.thickness / 2
+                for rip in self.rips:
+                    if rip.normal[1] * i > 0:
+                        y = (rip.offset - rip.normal[2] * z) / rip.normal[1]
+                made[i, k] = (y, z)
+        return made
+
+
+def body(
+    key: str,
+    name: str,
+    role: Role,
+    support: int,
+    alike: str,
+    where: Pose,
+    size: tuple[float, float],
+    sides: Sides,
+    ends: tuple[Plane, Plane],
+    *,
+    rips: tuple[Plane, ...] = (),
+    voids: tuple[Void, ...] = (),
+    stands: bool = False,
+    tenon: float = 0.0,
+    allowance: float = 0.0,
+    drawn: bool = True,
+) -> Body:
+    """A part from planes of the top frame; `size` is width (across) and thickness (up), mm."""
+    return Body(
+        key=key,
+        name=name,
+        role=role,
+        support=support,
+        alike=alike,
+        pose=where,
+        width=size[0],
+        thickness=size[1],
+        sides=sides,
+        start=where.inward(ends[0]),
+        finish=where.inward(ends[1]),
+        rips=tuple(where.inward(plane) for plane in rips),
+        voids=tuple(Void(v.name, tuple(where.inward(p) for p in v.planes)) for v in voids),
+        stands=stands,
+        tenons=(tenon, tenon),
+        allowance=allowance,
+        drawn=drawn,
+    )

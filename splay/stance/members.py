@@ -1,0 +1,230 @@
+"""Where members run: from axis to axis, where they leave each leg, and at what angle."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from splay.errors import CannotBuild
+from splay.piece import Leg, Level, OnLeg, Piece, Rope, Stretcher
+from splay.stance.aim import faces
+from splay.stance.floor import Floor
+from splay.stance.hollow import hollow_depth
+from splay.stance.staked import LegStance, Stance, support_of
+from splay.stance.taper import corners, size_at, taper_at
+from splay.stance.vectors import Vec, along, angle, between, cross, dot, length, unit
+
+
+@dataclass(frozen=True)
+class EndStance:
+    """One end of a stretcher. Points in the top frame, mm; angles in degrees.
+
+    `leg` or `member` is what it goes into; `down` its place along that axis from the socket (or
+    the member's first end); `at` the point on the axis; `acute` the acute angle between the two
+    axes; `opening` the whole angle from the stretcher, pointing into the piece it leaves, to that
+    piece's downward axis; `leaves` the distance from axis to surface along the stretcher;
+    `radius` half the size there; `taper` the radius lost per length down; `turn` the socket's
+    place round the leg from its sightline mark, clockwise seen from the top.
+    """
+
+    leg: int
+    member: int
+    down: float
+    at: Vec
+    acute: float
+    opening: float
+    leaves: float
+    radius: float
+    taper: float
+    turn: float
+    axis: Vec
+
+
+@dataclass(frozen=True)
+class MemberStance:
+    """One stretcher: both ends, its direction from the first to the second, axis to axis."""
+
+    number: int
+    ends: tuple[EndStance, EndStance]
+    u: Vec
+    centres: float
+
+
+@dataclass(frozen=True)
+class RopeStance:
+    """One rope: the middle of each hole on its leg's axis, in order, and how far down it is."""
+
+    number: int
+    legs: tuple[int, ...]
+    points: tuple[Vec, ...]
+    downs: tuple[float, ...]
+
+
+def sitting_point(piece: Piece) -> Vec:
+    """The middle of the sitting surface, at the bottom of its hollow, top frame."""
+    return (0.0, 0.0, piece.top.thickness - hollow_depth(piece.top.hollow, (0.0, 0.0)))
+
+
+def down_the_leg(piece: Piece, leg: LegStance, level: Level, floor: Floor, field: str) -> float:
+    """Distance along a leg's axis from its socket to a level, mm.
+
+    By drop: q = (Dr - n·(S - P)) / (-n·d). CannotBuild where that is not on the leg.
+    """
+    fall = -dot(floor.normal, leg.d)
+    if level.by == "along":
+        down = level.value
+    elif level.by == "height":
+        down = leg.exposed - level.value / fall
+    else:
+        above = dot(floor.normal, between(leg.socket, sitting_point(piece)))
+        down = (level.value - above) / fall
+    if not 0.0 < down < leg.exposed:
+        raise CannotBuild(
+            f"That level is not on leg {leg.number}: it lies "
+            + ("above the top's underside." if down <= 0 else "below the floor."),
+            "Give a level between the top and the floor.",
+            field,
+        )
+    return down
+
+
+def members(piece: Piece, stance: Stance) -> tuple[tuple[MemberStance, ...], tuple[RopeStance, ...]]:
+    """Every stretcher and every rope of a piece, given where its legs are."""
+    sticks: dict[int, MemberStance] = {}
+    ropes: list[RopeStance] = []
+    for k, member in enumerate(piece.members):
+        if isinstance(member, Rope):
+            ropes.append(_rope(piece, stance, member, k))
+        else:
+            sticks[k + 1] = _stretcher(piece, stance, member, k, sticks)
+    return tuple(sticks.values()), tuple(ropes)
+
+
+def _rope(piece: Piece, stance: Stance, rope: Rope, k: int) -> RopeStance:
+    points, downs = [], []
+    for number in rope.legs:
+        leg = stance.legs[number - 1]
+        down = down_the_leg(piece, leg, rope.level, stance.floor, f"members.{k}.level.value")
+        points.append(along(leg.socket, leg.d, down))
+        downs.append(down)
+    return RopeStance(k + 1, rope.legs, tuple(points), tuple(downs))
+
+
+@dataclass(frozen=True)
+class _Anchor:
+    leg: int
+    member: int
+    down: float
+    at: Vec
+    axis: Vec
+    mark: Vec
+
+
+def _stretcher(
+    piece: Piece, stance: Stance, member: Stretcher, k: int, known: dict[int, MemberStance]
+) -> MemberStance:
+    anchors = []
+    for e, end in enumerate(member.ends):
+        if isinstance(end, OnLeg):
+            leg = stance.legs[end.leg - 1]
+            down = down_the_leg(piece, leg, end.level, stance.floor, f"members.{k}.ends.{e}.level.value")
+            at = along(leg.socket, leg.d, down)
+            anchors.append(_Anchor(leg.number, 0, down, at, leg.d, _mark(leg)))
+        else:
+            other = known[end.member]
+            a, b = other.ends[0].at, other.ends[1].at
+            down = end.share * other.centres
+            at = along(a, other.u, down)
+            anchors.append(_Anchor(0, end.member, down, at, unit(between(a, b)), (0.0, 0.0, -1.0)))
+    gap = between(anchors[0].at, anchors[1].at)
+    if length(gap) < 1.0:
+        raise CannotBuild(
+            f"Stretcher {k + 1} has both its ends at one place.",
+            "Give its ends different places.",
+            f"members.{k}.ends",
+        )
+    u = unit(gap)
+    ends = (
+        _end(piece, stance, anchors[0], u),
+        _end(piece, stance, anchors[1], (-u[0], -u[1], -u[2])),
+    )
+    return MemberStance(k + 1, ends, u, length(gap))
+
+
+def _mark(leg: LegStance) -> Vec:
+    """The side of the leg its sightline mark is on: outermost; the front of a plumb leg."""
+    d = leg.d
+    flat: Vec = (d[0], d[1], 0.0)
+    if math.hypot(d[0], d[1]) < 1e-9:
+        flat = (0.0, -1.0, 0.0)
+    run = dot(flat, d)
+    return unit((flat[0] - run * d[0], flat[1] - run * d[1], flat[2] - run * d[2]))
+
+
+def _end(piece: Piece, stance: Stance, anchor: _Anchor, u: Vec) -> EndStance:
+    """`u` points from this end along the stretcher."""
+    opening = angle(u, anchor.axis)
+    acute = min(opening, 180.0 - opening)
+    if anchor.leg:
+        leg = stance.legs[anchor.leg - 1]
+        shape = support_of(piece, leg).leg
+        radius = size_at(shape, leg.exposed, anchor.down) / 2.0
+        taper = taper_at(shape, leg.exposed, anchor.down)
+        leaves = _leaves(shape, leg, radius, taper, u, opening)
+    else:
+        other = piece.members[anchor.member - 1]
+        radius, taper = (other.diameter / 2.0 if isinstance(other, Stretcher) else 0.0), 0.0
+        leaves = radius / math.sin(math.radians(opening))
+    side = cross(anchor.axis, anchor.mark)
+    # Seen from the top one looks down the axis: clockwise is the turn about the axis itself.
+    turn = math.degrees(math.atan2(dot(u, side), dot(u, anchor.mark)))
+    return EndStance(
+        leg=anchor.leg,
+        member=anchor.member,
+        down=anchor.down,
+        at=anchor.at,
+        acute=acute,
+        opening=opening,
+        leaves=leaves,
+        radius=radius,
+        taper=taper,
+        turn=turn,
+        axis=anchor.axis,
+    )
+
+
+def _leaves(shape: Leg, leg: LegStance, radius: float, taper: float, u: Vec, opening: float) -> float:
+    """From the axis to the surface along u: R / (sin a + k cos a) with a from u to the axis.
+
+    With corners: (w/2) / max |u·f| over the flats' normals f.
+    """
+    if shape.section == "round":
+        a = math.radians(opening)
+        return radius / (math.sin(a) + taper * math.cos(a))
+    side, front = faces(shape, leg.d)
+    flats = [side, front]
+    if len(corners(shape)) == 8:
+        h = math.sqrt(0.5)
+        for i in (1.0, -1.0):
+            flats.append(
+                (
+                    h * (side[0] + i * front[0]),
+                    h * (side[1] + i * front[1]),
+                    h * (side[2] + i * front[2]),
+                )
+            )
+    return radius / max(abs(dot(u, f)) for f in flats)
+
+
+def wood_behind(radius: float, deep: float, diameter: float, acute_deg: float) -> float:
+    """Least wood left behind a flat-bottomed socket in a round leg, mm.
+
+    `deep` is the socket's depth from the surface along the stretcher. The flat bottom is a disc
+    tilted against the leg's axis; its furthest point from that axis decides.
+    """
+    a = math.radians(acute_deg)
+    s, c, half = math.sin(a), math.cos(a), diameter / 2.0
+    past = deep - radius / s
+    if abs(past * s) * c <= half * s * s:
+        return radius - math.hypot(half, past)
+    return radius - abs(past * s) - half * c

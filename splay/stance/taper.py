@@ -1,0 +1,52 @@
+"""How thick a leg is along its length."""
+
+from __future__ import annotations
+
+import math
+
+from splay.piece import Leg
+
+
+def size_at(leg: Leg, exposed: float, down: float) -> float:
+    """Diameter, or width over the flats, `down` along the axis from the underside, mm."""
+    share = min(1.0, max(0.0, down / exposed))
+    if leg.belly is None:
+        return leg.at_top + (leg.at_foot - leg.at_top) * share
+    at, size = leg.belly.at, leg.belly.size
+    if share <= at:
+        return leg.at_top + (size - leg.at_top) * share / at
+    return size + (leg.at_foot - size) * (share - at) / (1.0 - at)
+
+
+def foot_taper(leg: Leg, exposed: float) -> float:
+    """Radius lost per length down at the foot; negative where the leg grows towards it."""
+    return _slope(leg, exposed, 1.0)
+
+
+def taper_at(leg: Leg, exposed: float, down: float) -> float:
+    """Radius lost per length down at a place of the leg."""
+    return _slope(leg, exposed, down / exposed)
+
+
+def _slope(leg: Leg, exposed: float, share: float) -> float:
+    if leg.belly is None:
+        return (leg.at_top - leg.at_foot) / 2.0 / exposed
+    at, size = leg.belly.at, leg.belly.size
+    if share < at:
+        return (leg.at_top - size) / 2.0 / (at * exposed)
+    return (size - leg.at_foot) / 2.0 / ((1.0 - at) * exposed)
+
+
+def corners(leg: Leg) -> tuple[tuple[float, float], ...]:
+    """Corners of a leg's section in order, for a half width of 1; none for a round leg."""
+    if leg.section == "square":
+        return ((1.0, 1.0), (-1.0, 1.0), (-1.0, -1.0), (1.0, -1.0))
+    if leg.section == "octagon":
+        k = math.sqrt(2.0) - 1.0
+        return ((1, k), (k, 1), (-k, 1), (-1, k), (-1, -k), (-k, -1), (k, -1), (1, -k))
+    return ()
+
+
+def thickest(leg: Leg) -> float:
+    """Its thickest place, mm."""
+    return max(leg.at_top, leg.at_foot, leg.belly.size if leg.belly else 0.0)

@@ -1,0 +1,173 @@
+"""The piece's solids as triangles, for the view that can be turned: floor frame, mm."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from itertools import pairwise
+from typing import Literal
+
+import numpy as np
+import shapely
+
+from splay.stance.convex import Solid
+from splay.stance.hollow import hollow_depth
+from splay.stance.vectors import Flat, Vec
+from splay.views.project import Points, to_floor
+from splay.views.scene import Model, rings_of
+
+_RINGS = 14
+"""Rings from the middle to the edge on which a hollowed face is drawn."""
+_ROPE_SIDES = 8
+
+Stuff = Literal["top", "leg", "stick", "member", "rope"]
+
+
+@dataclass(frozen=True)
+class Mesh:
+    """One part: its key, what it is, corner coordinates x y z one after another, triangles as
+    indices counter-clockwise from outside, and the edges to be drawn as pairs of indices."""
+
+    part: str
+    stuff: Stuff
+    points: tuple[float, ...]
+    triangles: tuple[int, ...]
+    edges: tuple[int, ...]
+
+
+def meshes(model: Model) -> tuple[Mesh, ...]:
+    """Every solid of the piece."""
+    made = [_top(model)]
+    for k, leg in enumerate(model.stance.legs):
+        mouth, end = model.legs[k]
+        rings = [mouth, model.middles[k], end]
+        made.append(_tube(f"leg.{leg.number}", "leg", rings))
+        enters, tip = model.tenons[k]
+        made.append(_tube(f"leg.{leg.number}", "leg", [tip, enters]))
+    for body in model.stance.bodies:
+        if body.drawn:
+            made += _body(model, body.key, body.stood)
+    for run, rod in zip(model.runs, model.rods, strict=True):
+        made.append(_tube(f"member.{run.number}", "member", list(rod)))
+    for rope in model.ropes:
+        chosen = model.piece.members[rope.number - 1]
+        half = getattr(chosen, "diameter", 10.0) / 2.0
+        ring = [*rope.points, rope.points[0]] if getattr(chosen, "closed", False) else list(rope.points)
+        for a, b in pairwise(ring):
+            made.append(_cord(model, rope.number, a, b, half))
+    return tuple(made)
+
+
+def _flat(points: Points) -> tuple[float, ...]:
+    return tuple(points.round(2).ravel().tolist())
+
+
+def _tube(part: str, stuff: Stuff, rings: list[Points]) -> Mesh:
+    """Rings of as many points each, joined round, the first and the last closed."""
+    n = len(rings[0])
+    points = np.concatenate(rings)
+    count = len(rings)
+    triangles: list[int] = []
+    for r in range(count - 1):
+        for k in range(n):
+            a, b = r * n + k, r * n + (k + 1) % n
+            triangles += [a, a + n, b, b, a + n, b + n]
+    last = (count - 1) * n
+    for k in range(1, n - 1):
+        triangles += [0, k, k + 1, last, last + k + 1, last + k]
+    triangles = _outward(points, triangles)
+    edges = [i for r in (0, last) for k in range(n) for i in (r + k, r + (k + 1) % n)]
+    return Mesh(part, stuff, _flat(points), tuple(triangles), tuple(edges))
+
+
+def _outward(points: Points, triangles: list[int]) -> list[int]:
+    """Turned over if the solid's volume comes out negative."""
+    t = points[np.array(triangles).reshape(-1, 3)]
+    volume = np.einsum("ij,ij->i", t[:, 0], np.cross(t[:, 1], t[:, 2])).sum()
+    if volume >= 0.0:
+        return triangles
+    turned = np.array(triangles).reshape(-1, 3)[:, ::-1]
+    return [int(i) for i in turned.ravel()]
+
+
+def _body(model: Model, key: str, stood: tuple[Solid, ...]) -> list[Mesh]:
+    made = []
+    for solid in stood:
+        points: list[Vec] = []
+        triangles: list[int] = []
+        edges: list[int] = []
+        for face in solid:
+            corners = face.corners
+            start = len(points)
+            points += [model.place(p) for p in corners]
+            n = len(corners)
+            for k in range(1, n - 1):
+                triangles += [start, start + k, start + k + 1]
+            edges += [i for k in range(n) for i in (start + k, start + (k + 1) % n)]
+        made.append(Mesh(key, "stick", _flat(np.array(points)), tuple(triangles), tuple(edges)))
+    return made
+
+
+def _cord(model: Model, number: int, a: Vec, b: Vec, half: float) -> Mesh:
+    p, q = np.array(model.place(a)), np.array(model.place(b))
+    u = (q - p) / np.linalg.norm(q - p)
+    seed = np.array((0.0, 0.0, 1.0)) if abs(u[2]) < 0.9 else np.array((1.0, 0.0, 0.0))
+    v = np.cross(u, seed)
+    v /= np.linalg.norm(v)
+    w = np.cross(u, v)
+    turns = np.linspace(0.0, 2.0 * np.pi, _ROPE_SIDES, endpoint=False)
+    ring = np.outer(np.cos(turns), v * half) + np.outer(np.sin(turns), w * half)
+    return _tube(f"member.{number}", "rope", [p + ring, q + ring])
+
+
+def _top(model: Model) -> Mesh:
+    """Underside flat, edge straight, upper face flat or hollowed."""
+    low, high = rings_of(model.piece)
+    thin = slice(None, None, 3 if len(low) > 120 else 1)
+    low, high = low[thin], high[thin]
+    n = len(low)
+    hollow = model.piece.top.hollow
+    points = [low, high]
+    triangles: list[int] = []
+    for k in range(n):
+        a, b = k, (k + 1) % n
+        triangles += [a, b, a + n, b, b + n, a + n]
+    triangles += [i for t in _fill(low) for i in reversed(t)]
+    if hollow is None:
+        triangles += [n + i for t in _fill(high) for i in t]
+    else:
+        t = model.piece.top.thickness
+        inner = []
+        for r in range(_RINGS, -1, -1):
+            ring = high[:, :2] * (r / _RINGS)
+            depth = np.array([hollow_depth(hollow, (float(x), float(y))) for x, y in ring])
+            inner.append(np.column_stack((ring, t - depth)))
+        start = 2 * n
+        points += inner
+        for r in range(_RINGS):
+            for k in range(n):
+                a, b = start + r * n + k, start + r * n + (k + 1) % n
+                triangles += [a, b, a + n, b, b + n, a + n]
+        # The rim of a hollow that runs out over the edge hangs below the flat rim: close it.
+        for k in range(n):
+            a, b = n + k, n + (k + 1) % n
+            triangles += [a, b, start + k, b, start + (k + 1) % n, start + k]
+    made = to_floor(model.stance.floor, np.concatenate(points))
+    edges = [i for r in (0, n) for k in range(n) for i in (r + k, r + (k + 1) % n)]
+    return Mesh("top", "top", _flat(made), tuple(triangles), tuple(edges))
+
+
+def _fill(ring: Points) -> list[tuple[int, int, int]]:
+    """Triangles over a flat ring, by its own points, counter-clockwise from above."""
+    index: dict[Flat, int] = {(float(x), float(y)): k for k, (x, y, _) in enumerate(ring)}
+    shape = shapely.Polygon(ring[:, :2])
+    made = []
+    for triangle in shapely.get_parts(shapely.constrained_delaunay_triangles(shape)):
+        corners = shapely.get_coordinates(triangle)[:3]
+        found = [index.get((float(x), float(y))) for x, y in corners]
+        if None in found:
+            continue
+        a, b, c = (int(i) for i in found if i is not None)
+        (x0, y0), (x1, y1), (x2, y2) = corners
+        ccw = (x1 - x0) * (y2 - y0) - (x2 - x0) * (y1 - y0) > 0
+        made.append((a, b, c) if ccw else (a, c, b))
+    return made

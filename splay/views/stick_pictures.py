@@ -1,0 +1,172 @@
+"""Pictures of work on sticks: two of them at an angle, bevels, laps, eight sides, tapers, slots."""
+
+from __future__ import annotations
+
+import math
+
+from splay.quantity import degrees as deg
+from splay.setups.card import Scene
+from splay.stance.vectors import Flat
+from splay.views.shapes import Shape, area, line, text
+
+
+def _strip(start: Flat, bearing: float, reach: float, half: float) -> tuple[Flat, ...]:
+    c, s = deg.cos(bearing), deg.sin(bearing)
+    x, y = start
+    far = (x + reach * c, y + reach * s)
+    return (
+        (x - half * s, y + half * c),
+        (far[0] - half * s, far[1] + half * c),
+        (far[0] + half * s, far[1] - half * c),
+        (x + half * s, y - half * c),
+    )
+
+
+def two_sticks(scene: Scene) -> list[Shape]:
+    """A leg standing, the stretcher leaving it; the acute side on its own side, foot below."""
+    acute = scene.notes["acute"]
+    lean = -scene.off if acute == "foot" else scene.off
+    middle: Flat = (-58.0, 0.0)
+    leg = _strip((-58.0, -116.0), 90.0, 232.0, 17.0)
+    member = _strip(middle, lean, 190.0, 11.0)
+    reach = 84.0
+    square = 270.0 if acute == "foot" else 90.0
+    sweep = (lean - square + 540.0) % 360.0 - 180.0
+    arc = [
+        (
+            middle[0] + reach * deg.cos(square + sweep * k / 12),
+            middle[1] + reach * deg.sin(square + sweep * k / 12),
+        )
+        for k in range(13)
+    ]
+    half = square + sweep / 2
+    label = (middle[0] + (reach + 26) * deg.cos(half), middle[1] + (reach + 26) * deg.sin(half))
+    made = [
+        area("leg", member),
+        area("leg", leg),
+        line("axis", (-58.0, -122.0), (-58.0, 122.0)),
+        line("axis", middle, (middle[0] + 205 * deg.cos(lean), middle[1] + 205 * deg.sin(lean))),
+        line("measured", *arc),
+        text("pointer", label, scene.notes["angle"]),
+        text("label", (-152, 108), "top", anchor="start"),
+        text("label", (-152, -114), "foot", anchor="start"),
+        text("label", (-86, 60), scene.notes["leg"], turn=90.0),
+        text("label", (120, 22 + 178 * deg.tan(lean)), scene.notes["member"]),
+    ]
+    if scene.notes["tool"] == "opposite_leg":
+        made.append(line("sightline", middle, (middle[0] + 215 * deg.cos(lean), 215 * deg.sin(lean))))
+    if scene.scale is not None and scene.scale[3] != scene.notes["angle"]:
+        made.append(text("pointer", (150, -104), f"set {scene.scale[3]}", anchor="end"))
+    return made
+
+
+def bevelled_edge(scene: Scene) -> list[Shape]:
+    """The stick's section, with its bevelled edges off square."""
+    t = deg.tan(scene.off) * 60.0
+    lean = t if scene.notes["wide_first"] == "yes" else -t
+    left = -lean if scene.notes["both"] == "yes" else 0.0
+    quad = ((-96.0, -30.0), (96.0, -30.0), (96.0 - lean, 30.0), (-96.0 + left, 30.0))
+    return [
+        area("section", quad),
+        line("dimension", (96.0, -30.0), (96.0, 54.0)),
+        line("cut", (96.0 + lean * 0.5, -60.0), (96.0 - lean * 1.5, 60.0)),
+        text("pointer", (110.0 + max(-lean, 0.0), 66.0), scene.notes["angle"]),
+        text("label", (0.0, 40.0), scene.notes["face"]),
+        text("label", (0.0, -50.0), scene.notes["other"]),
+        text("label", (150.0, -80.0), scene.notes["edge"], anchor="end"),
+        text("label", (-150.0, -80.0), scene.notes["other_edge"], anchor="start"),
+    ]
+
+
+def notch(scene: Scene) -> list[Shape]:
+    """A rail with its half lap, or a board's lower end with the space between its feet."""
+    high, deep = 70.0, 35.0
+    if scene.notes["lap"] == "no":
+        body = ((-120.0, 90.0), (-120.0, -60.0), (-50.0, -60.0), (-50.0, -20.0))
+        rest = ((50.0, -20.0), (50.0, -60.0), (120.0, -60.0), (120.0, 90.0))
+        return [
+            area("leg", (*body, *rest)),
+            line("floor", (-156, -60), (156, -60)),
+            text("dimension", (0, -46), scene.notes["wide"]),
+            line("dimension", (-50, -54), (50, -54)),
+            line("dimension", (66, -60), (66, -20)),
+            text("pointer", (76, -44), scene.notes["deep"], anchor="start"),
+        ]
+    above = scene.notes["from"] == "above"
+    y0, y1 = (0.0, high) if above else (high, 0.0)
+    mid = y1 - deep if above else y1 + deep
+    ring = ((-150.0, y0), (150.0, y0), (150.0, y1), (24.0, y1), (24.0, mid), (-24.0, mid), (-24.0, y1))
+    out = 14.0 if above else -18.0
+    return [
+        area("leg", (*ring, (-150.0, y1))),
+        line("cut", (-24.0, y1), (-24.0, mid), (24.0, mid), (24.0, y1)),
+        line("dimension", (-24.0, y1 + out), (24.0, y1 + out)),
+        text("dimension", (0.0, y1 + 1.8 * out), scene.notes["wide"]),
+        line("dimension", (40.0, y1), (40.0, mid)),
+        text("pointer", (48.0, (y1 + mid) / 2 - 4), scene.notes["deep"], anchor="start"),
+        text("label", (-146.0, -24.0), f"half lap from {scene.notes['from']}", anchor="start"),
+    ]
+
+
+def octagon(scene: Scene) -> list[Shape]:
+    """The square end with the eight sides, or the round tenon, inside it."""
+    half, k = 76.0, 76.0 * (math.sqrt(2.0) - 1.0)
+    ring: tuple[Flat, ...] = (
+        (half, k),
+        (k, half),
+        (-k, half),
+        (-half, k),
+        (-half, -k),
+        (-k, -half),
+        (k, -half),
+        (half, -k),
+    )
+    square = ((-half, -half), (half, -half), (half, half), (-half, half))
+    return [
+        area("waste", square),
+        area("section", ring),
+        line("cut", (k, half), (half, k)),
+        line("dimension", (k, half + 12), (half, half + 12)),
+        text("pointer", ((k + half) / 2 + 4, half + 24), scene.notes["gauge"], anchor="start"),
+        line("dimension", (-half, -half - 12), (half, -half - 12)),
+        text("dimension", (0, -half - 30), scene.notes["stock"]),
+    ]
+
+
+def taper(scene: Scene) -> list[Shape]:
+    """The leg from its thick end to its thin one, with what comes off each face."""
+    thick_left = scene.notes["thick"] == "top"
+    a, b = (34.0, 16.0) if thick_left else (16.0, 34.0)
+    body = ((-146.0, -a), (146.0, -b), (146.0, b), (-146.0, a))
+    blank = ((-146.0, -34.0), (146.0, -34.0), (146.0, 34.0), (-146.0, 34.0))
+    thin = 130.0 if thick_left else -130.0
+    return [
+        area("waste", blank),
+        area("leg", body),
+        line("cut", (-146.0, a), (146.0, b)),
+        line("cut", (-146.0, -a), (146.0, -b)),
+        text("dimension", (-146.0, -56.0), f"top {scene.notes['top']}", anchor="start"),
+        text("dimension", (146.0, -56.0), f"foot {scene.notes['foot']}", anchor="end"),
+        text("pointer", (thin, 46.0), scene.notes["off"]),
+        line("dimension", (-146.0, -72.0), (146.0, -72.0)),
+        text("dimension", (0.0, -90.0), scene.notes["run"]),
+    ]
+
+
+def slot(scene: Scene) -> list[Shape]:
+    """An end seen square on, with its slot, and how deep it runs."""
+    return [
+        area("section", ((-110.0, -40.0), (110.0, -40.0), (110.0, 40.0), (-110.0, 40.0))),
+        area(
+            "cut",
+            tuple(
+                (x + 12.0 * deg.cos(a), 12.0 * deg.sin(a))
+                for x, first in ((48.0, -90), (-48.0, 90))
+                for a in range(first, first + 181, 15)
+            ),
+        ),
+        line("dimension", (-60.0, 54.0), (60.0, 54.0)),
+        text("dimension", (0.0, 62.0), scene.notes["wide"]),
+        text("pointer", (66.0, -6.0), scene.notes["thick"], anchor="start"),
+        text("label", (0.0, -62.0), f"{scene.notes['deep']} deep, square to the sawn end"),
+    ]

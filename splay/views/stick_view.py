@@ -1,0 +1,88 @@
+"""A part of square stock laid out: its face and its edge, with the cut lines and lengths."""
+
+from __future__ import annotations
+
+from splay.parts.stick import StickPart
+from splay.quantity import Show
+from splay.stance.body import Body
+from splay.stance.vectors import Flat
+from splay.views.shapes import Shape, View, area, line, text
+
+
+def stick_view(body: Body, part: StickPart, show: Show) -> View:
+    """The face above, the edge below it, the near end at the left; true to scale, mm."""
+    arrises = body.arrises()
+    spans = {key: body.at(*at) for key, at in arrises.items()}
+    low = min(a for a, _ in spans.values())
+    high = max(b for _, b in spans.values())
+    long, w, t = high - low, body.width, body.thickness
+    gap = 0.35 * max(w, t) + 0.03 * long
+    shapes: list[Shape] = []
+    shapes += _side(body, "face", gap / 2 + w / 2, low)
+    shapes += _side(body, "edge", -gap / 2 - t / 2, low)
+    step = 0.035 * long + 4.0
+    top = gap / 2 + w + step
+    first = part.arrises[0]
+    a, b = spans[1, 1]
+    shapes += _span(a - low, b - low, top, step, first.length.quantity.text, part.key)
+    bottom = -gap / 2 - t - step
+    shapes += _span(0.0, long, bottom, step, part.overall.quantity.text, part.key)
+    shapes += [
+        text("label", (0.0, gap / 2 + w + 0.25 * step), body.sides.face, anchor="start"),
+        text("label", (0.0, -gap / 2 + 0.2 * step), body.sides.edge, anchor="start"),
+        text(
+            "dimension",
+            (long * 0.5, gap / 2 + w / 2),
+            f"{part.stock[0].quantity.text} × {part.stock[1].quantity.text}",
+        ),
+    ]
+    for void in body.voids:
+        shapes += _void(body, part, void.name, low, gap, show)
+    box = (-0.04 * long - 6, bottom - 1.2 * step, long * 1.04 + 6, top + 1.4 * step)
+    title = f"{part.name[0].upper()}{part.name[1:]}"
+    return View(part.key, title, box, tuple(shapes))
+
+
+def _span(a: float, b: float, level: float, step: float, words: str, part: str) -> list[Shape]:
+    return [
+        line("dimension", (a, level), (b, level), part=part),
+        line("dimension", (a, level - 0.25 * step), (a, level + 0.25 * step)),
+        line("dimension", (b, level - 0.25 * step), (b, level + 0.25 * step)),
+        text("dimension", ((a + b) / 2, level + 0.3 * step), words),
+    ]
+
+
+def _side(body: Body, which: str, middle: float, low: float) -> list[Shape]:
+    """One side seen square on: the outline of the finished part and its sawn ends."""
+    faces = []
+    toward = (0.0, 0.0, 1.0) if which == "face" else (0.0, 1.0, 0.0)
+    for solid in body.pieces:
+        for face in solid:
+            facing = sum(n * v for n, v in zip(face.normal, toward, strict=True))
+            if facing > 1e-6:
+                faces.append((facing, face))
+    made: list[Shape] = []
+    for facing, face in sorted(faces, key=lambda one: one[0]):
+        ring: tuple[Flat, ...] = tuple(
+            (p[0] - low, middle + (p[1] if which == "face" else -p[2])) for p in face.corners
+        )
+        made.append(area("hatch_area" if facing < 0.99 and abs(face.normal[0]) > 0.05 else "leg", ring))
+    for solid in body.pieces:
+        for face in solid:
+            if abs(face.normal[0]) < 0.3:
+                continue
+            across = [(p[0] - low, p[1] if which == "face" else -p[2]) for p in face.corners]
+            first = min(across, key=lambda p: p[1])
+            last = max(across, key=lambda p: p[1])
+            made.append(line("cut", (first[0], middle + first[1]), (last[0], middle + last[1])))
+    return made
+
+
+def _void(body: Body, part: StickPart, name: str, low: float, gap: float, show: Show) -> list[Shape]:
+    del show
+    if not part.notches:
+        return []
+    words = " × ".join(figure.quantity.text for figure in part.notches[:2])
+    x = body.at(0.0, 0.0)[1] - low
+    at = (x / 2, gap / 2 + 0.12 * body.width) if "lap" in name else (x * 0.86, gap / 2 + body.width / 2)
+    return [text("pointer", at, words)]

@@ -1,0 +1,205 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import type { Support } from '../../api/types'
+import PieceForm from '../../fields/PieceForm.vue'
+import { choice, count, flag, type Row, typed } from '../../fields/rows'
+import { usePiece } from '../../piece/store'
+import { useSupport } from '../support'
+
+/** The sizes of a support made of square stock, and the pieces between its leaning parts. */
+const store = usePiece()
+const { any, base } = useSupport()
+type Kind = Exclude<NonNullable<Support['kind']>, 'staked_legs'>
+
+const DOWELS: Row[] = [
+  choice('dowels.way', 'Joined by', [
+    ['dowel', 'dowels'],
+    ['loose_tenon', 'loose tenons'],
+  ]),
+  typed('dowels.size', 'Thick'),
+  typed('dowels.depth', 'Deep'),
+  count('dowels.count', 'In a joint'),
+]
+const FORMS: Record<Kind, Row[]> = {
+  plane_frames: [
+    typed('length', 'Over the legs'),
+    typed('width', 'Over the frames'),
+    typed('splay', 'Legs splay'),
+    typed('rake', 'Frames rake'),
+    typed('face', 'Leg, wide'),
+    typed('thickness', 'Frame, thick'),
+    count('links', 'Links'),
+    typed('link_width', 'Link, wide'),
+    typed('link_thickness', 'Link, thick'),
+    typed('allowance', 'Trim allowance'),
+  ],
+  mitred_frames: [
+    typed('length', 'Over the corners'),
+    typed('splay', 'Splay'),
+    choice('frames', 'Frames', [
+      [1, 'one'],
+      [2, 'two, crossing'],
+    ]),
+    typed('rail', 'Rail, deep'),
+    typed('leg', 'Leg, wide'),
+    typed('thickness', 'Thick'),
+    typed('first', 'First one at'),
+    typed('crossing', 'They cross at'),
+    typed('allowance', 'Trim allowance'),
+  ],
+  board_sides: [
+    typed('length', 'Over the sides'),
+    typed('width', 'Boards, wide'),
+    typed('thickness', 'Boards, thick'),
+    typed('splay', 'Splay'),
+    typed('allowance', 'Trim allowance'),
+  ],
+  slab_leg: [
+    choice('end', 'At the', [
+      ['left', 'left end'],
+      ['right', 'right end'],
+    ]),
+    typed('splay', 'Splay'),
+    typed('allowance', 'Trim allowance'),
+  ],
+  aproned_legs: [
+    typed('length', 'Over the legs, long'),
+    typed('width', 'Over the legs, wide'),
+    typed('face', 'Leg'),
+    typed('splay', 'Splay'),
+    typed('rake', 'Rake'),
+    typed('apron', 'Apron, high'),
+    typed('thickness', 'Apron, thick'),
+    typed('setback', 'Apron set back'),
+    typed('tenon', 'Tenon, long'),
+    typed('allowance', 'Trim allowance'),
+    flag('true_section', 'legs planed to the aprons'),
+  ],
+}
+const form = computed(() =>
+  any.value && any.value.kind !== 'staked_legs' ? FORMS[any.value.kind] : [],
+)
+const doweled = computed(() => any.value !== undefined && 'dowels' in any.value)
+
+/** Cross-pieces of frames, rails and treads of board sides: the same fields, one row each. */
+const between = computed(() => {
+  const support = any.value
+  if (support?.kind === 'plane_frames') return { at: 'cross', list: support.cross ?? [], most: 4 }
+  if (support?.kind === 'board_sides') return { at: 'rails', list: support.rails ?? [], most: 6 }
+  return null
+})
+const LINE: Row[] = [typed('drop', 'Drop'), typed('depth', 'Deep'), typed('thickness', 'Thick')]
+const RAIL: Row[] = [
+  ...LINE,
+  typed('offset', 'Back'),
+  choice('lies', 'Lies', [
+    ['upright', 'edge'],
+    ['flat', 'flat'],
+  ]),
+]
+const lines = computed(() => (any.value?.kind === 'board_sides' ? RAIL : LINE))
+
+function addLine(): void {
+  const here = between.value
+  if (!here) return
+  const last = here.list.at(-1)
+  const next = { ...(last ?? { depth: 40, thickness: 22 }), drop: Number(last?.drop ?? 0) + 100 }
+  store.set(`${base.value}.${here.at}`, [...here.list, next])
+}
+function dropLine(k: number): void {
+  const here = between.value
+  if (!here) return
+  store.set(
+    `${base.value}.${here.at}`,
+    here.list.filter((_, at) => at !== k),
+  )
+}
+const feet = computed(() => any.value?.kind === 'board_sides')
+const cutOut = computed(() => (any.value?.kind === 'board_sides' ? any.value.cut_out : null))
+const CUT = [typed('cut_out.width', 'Between the feet'), typed('cut_out.height', 'High')]
+function feetOf(on: boolean): void {
+  store.set(`${base.value}.cut_out`, on ? {} : null)
+}
+</script>
+
+<template>
+  <section aria-label="Sizes of this support">
+    <PieceForm :base="base" :rows="form" />
+    <div v-if="feet" class="feet">
+      <label class="flag">
+        <input
+          type="checkbox"
+          :checked="!!cutOut"
+          @change="feetOf(($event.target as HTMLInputElement).checked)"
+        />
+        two feet
+      </label>
+      <PieceForm v-if="cutOut" :base="base" :rows="CUT" :across="2" />
+    </div>
+    <template v-if="between">
+      <p class="line">
+        <strong>{{
+          between.at === 'rails' ? 'Rails and treads' : 'Cross-pieces of a frame'
+        }}</strong>
+        <button
+          v-if="between.list.length < between.most"
+          class="plain word"
+          type="button"
+          @click="addLine"
+        >
+          another
+        </button>
+      </p>
+      <div v-for="(_, k) in between.list" :key="k" class="row">
+        <PieceForm :base="`${base}.${between.at}.${k}`" :rows="lines" :across="lines.length" />
+        <button
+          class="plain word"
+          type="button"
+          :aria-label="`Take ${k + 1} away`"
+          @click="dropLine(k)"
+        >
+          away
+        </button>
+      </div>
+    </template>
+    <PieceForm v-if="doweled" class="joined" :base="base" :rows="DOWELS" :across="4" />
+  </section>
+</template>
+
+<style scoped src="./panel.css"></style>
+<style scoped>
+.joined {
+  grid-template-columns: 1.7fr 1fr 1fr 1fr !important;
+}
+.row {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 0.5rem;
+  align-items: center;
+}
+.row :deep(input),
+.row :deep(.v-select__selection) {
+  font-size: 0.84rem;
+}
+.row :deep(.v-field) {
+  --v-field-padding-start: 6px;
+  --v-field-padding-end: 2px;
+}
+.row :deep(.form) {
+  gap: 0.3rem;
+}
+.feet {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 1rem;
+  align-items: center;
+}
+.flag {
+  white-space: nowrap;
+  font-size: 0.92rem;
+}
+.word {
+  font-size: 0.9rem;
+}
+</style>

@@ -1,0 +1,228 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+
+import type { Figure, Member } from '../../api/types'
+import FigureText from '../../fields/FigureText.vue'
+import PieceForm from '../../fields/PieceForm.vue'
+import { choice, count, flag, type Row, typed, words } from '../../fields/rows'
+import WhyFigure from '../../fields/WhyFigure.vue'
+import { usePiece } from '../../piece/store'
+
+/** The stretchers and ropes of a piece, one row each, and the one being looked at in full. */
+const store = usePiece()
+const members = computed(() => store.piece?.members ?? [])
+const at = ref(0)
+const here = computed(() => Math.min(at.value, members.value.length - 1))
+const one = computed(() => members.value[here.value])
+const part = computed(() => store.plan?.members.find((p) => p.number === here.value + 1))
+const rope = computed(() => store.plan?.ropes.find((p) => p.number === here.value + 1))
+
+const ARRANGEMENTS: [string, string][] = [
+  ['none', 'nothing'],
+  ['single', 'one piece'],
+  ['h', 'an H'],
+  ['t', 'a T'],
+  ['triangle', 'a triangle'],
+  ['box', 'a box'],
+]
+const MORE: [string, string][] = [
+  ['footrest', 'a footrest'],
+  ['rope', 'a rope'],
+]
+const arrange = (to: string): void => store.restate({ what: 'members', to })
+
+/** Lengths and names of a member, whichever kind it is. */
+function line(
+  member: Member,
+  k: number,
+): { name: string; gap: string; long: string; read: string } {
+  const stick = store.plan?.members.find((p) => p.number === k + 1)
+  if (stick)
+    return {
+      name: stick.name,
+      gap: stick.gap.quantity.text,
+      long: stick.total.quantity.text,
+      read: stick.ends.map((end) => end.read.quantity.text).join(' and '),
+    }
+  const cord = store.plan?.ropes.find((p) => p.number === k + 1)
+  return { name: cord?.name ?? '', gap: '', long: cord?.loop.quantity.text ?? '', read: '' }
+}
+const figures = computed<Figure[]>(() => {
+  if (rope.value) return [rope.value.hole, rope.value.loop, ...rope.value.downs]
+  const p = part.value
+  if (!p) return []
+  const ends = p.ends.flatMap((end) => [
+    end.read,
+    end.down,
+    end.turn,
+    end.obtuse_wall,
+    end.acute_wall,
+    end.behind,
+    end.shoulder,
+  ])
+  return [p.centres, p.gap, p.total, ...ends]
+})
+const LEVEL: [unknown, string][] = [
+  ['height', 'above the floor'],
+  ['drop', 'below the seat'],
+  ['along', 'down the leg'],
+]
+const rows = computed<Row[]>(() => {
+  const member = one.value
+  if (!member) return []
+  if (member.kind === 'rope')
+    return [
+      words('name', 'Name'),
+      choice('level.by', 'Placed by', LEVEL),
+      typed('level.value', 'How much'),
+      typed('diameter', 'Rope'),
+      typed('ease', 'Hole over rope'),
+      typed('knot', 'For the knot'),
+      flag('closed', 'goes all round'),
+    ]
+  const made = [words('name', 'Name')]
+  member.ends.forEach((end, e) => {
+    const n = e + 1
+    if (end.on === 'leg')
+      made.push(
+        count(`ends.${e}.leg`, `End ${n} in leg`),
+        choice(`ends.${e}.level.by`, `End ${n} placed`, LEVEL),
+        typed(`ends.${e}.level.value`, `End ${n}`),
+      )
+    else made.push(count(`ends.${e}.member`, `End ${n} in stretcher`))
+  })
+  return [
+    ...made,
+    typed('diameter', 'Thick'),
+    typed('tenon', 'Tenons'),
+    typed('depth', 'Sockets deep'),
+    typed('spring', 'Spring'),
+  ]
+})
+function drop(k: number): void {
+  store.set(
+    'members',
+    members.value.filter((_, n) => n !== k),
+  )
+}
+</script>
+
+<template>
+  <section class="members" aria-label="What runs between the legs">
+    <p class="line">
+      <span>Between the legs:</span>
+      <button
+        v-for="[value, title] in ARRANGEMENTS"
+        :key="value"
+        class="plain word"
+        type="button"
+        :data-arrange="value"
+        @click="arrange(value)"
+      >
+        {{ title }}
+      </button>
+      <span>and besides:</span>
+      <button
+        v-for="[value, title] in MORE"
+        :key="value"
+        class="plain word"
+        type="button"
+        :data-arrange="value"
+        @click="arrange(value)"
+      >
+        {{ title }}
+      </button>
+    </p>
+    <table v-if="members.length">
+      <thead>
+        <tr>
+          <th></th>
+          <th>member</th>
+          <th>clear gap</th>
+          <th>length</th>
+          <th>angles, acute</th>
+          <th></th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr
+          v-for="(member, k) in members"
+          :key="k"
+          :data-member="k + 1"
+          :class="{ lit: store.lit === `member.${k + 1}`, on: k === here }"
+          @pointerenter="store.lit = `member.${k + 1}`"
+          @pointerleave="store.lit = ''"
+        >
+          <td class="figures">{{ k + 1 }}</td>
+          <td>
+            <button class="plain" type="button" @click="at = k">{{ line(member, k).name }}</button>
+          </td>
+          <td><FigureText :text="line(member, k).gap" /></td>
+          <td><FigureText :text="line(member, k).long" /></td>
+          <td><FigureText :text="line(member, k).read" /></td>
+          <td>
+            <button
+              class="plain word"
+              type="button"
+              :aria-label="`Take ${k + 1} away`"
+              @click="drop(k)"
+            >
+              away
+            </button>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <template v-if="one">
+      <PieceForm :base="`members.${here}`" :rows="rows" :across="4" />
+      <p v-if="part?.coplanar.length" class="quiet">
+        Lies in one plane with {{ part.coplanar.join(', ') }}: these can go together as one frame.
+      </p>
+      <div class="figs">
+        <WhyFigure v-for="figure in figures" :key="figure.key" :figure="figure" />
+      </div>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.members {
+  display: grid;
+  gap: 0.5rem;
+  border-top: 1px solid var(--line);
+  padding-top: 0.4rem;
+}
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.2rem 0.9rem;
+  font-size: 0.92rem;
+}
+table {
+  border-collapse: collapse;
+  font-size: 0.92rem;
+}
+th {
+  text-align: left;
+  font-weight: 600;
+  font-size: 0.84rem;
+}
+td {
+  border-top: 1px solid var(--line);
+  padding: 3px 8px 3px 0;
+}
+tr.lit {
+  background: var(--wood);
+}
+tr.on button:first-child {
+  font-weight: 650;
+}
+.figs {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  column-gap: 1.5rem;
+}
+.quiet {
+  font-size: 0.88rem;
+}
+</style>

@@ -1,0 +1,80 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+
+import type { Handle } from '../../api/types'
+import Drawing from '../../drawing/Drawing.vue'
+import { usePiece } from '../../piece/store'
+import CardPicker from '../CardPicker.vue'
+import Findings from '../Findings.vue'
+import StickTable from '../StickTable.vue'
+import MembersPanel from './MembersPanel.vue'
+
+/** What runs between the legs: where it sits, how long it is, how its sockets are bored. */
+const store = usePiece()
+const parts = ref<string[]>([])
+const views = computed(() => store.drawings?.piece ?? [])
+const sticks = computed(() =>
+  (store.plan?.sticks ?? []).filter((stick) =>
+    ['cross', 'rail', 'link', 'apron', 'tread', 'batten'].includes(stick.role),
+  ),
+)
+const rails = computed(() => sticks.value.filter((stick) => stick.role !== 'batten'))
+const legged = computed(() => (store.plan?.legs.length ?? 0) > 0)
+
+function drag(view: string, handle: Handle, to: [number, number], final: boolean): void {
+  const named = view as 'front' | 'side'
+  store.drag({ moves: handle.moves, view: named, leg: handle.leg, to }, final)
+}
+</script>
+
+<template>
+  <div class="station">
+    <div class="left">
+      <div v-if="legged" class="views">
+        <figure v-for="view in views" :key="view.name" :class="view.name">
+          <figcaption>{{ view.title }}</figcaption>
+          <Drawing
+            :view="view"
+            :lit="store.lit"
+            live
+            :letter="12"
+            @drag="(handle, to, final) => drag(view.name, handle, to, final)"
+            @point="store.lit = $event"
+          />
+        </figure>
+      </div>
+      <StickTable v-if="rails.length" :sticks="rails" :parts="parts" />
+      <MembersPanel v-if="legged" />
+    </div>
+    <aside class="panel">
+      <Findings station="stretchers" />
+      <CardPicker
+        v-if="rails.length || store.plan?.members.length"
+        station="stretchers"
+        @parts="parts = $event"
+      />
+      <p v-else>
+        Nothing runs between the legs yet. Choose an arrangement at the left: its settings appear
+        here.
+      </p>
+    </aside>
+  </div>
+</template>
+
+<style scoped src="../station.css"></style>
+<style scoped>
+.views {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  flex: 0 0 270px;
+}
+.views :deep(svg) {
+  height: 250px;
+}
+@media (max-width: 700px) {
+  .views {
+    grid-template-columns: 1fr;
+    flex: none;
+  }
+}
+</style>

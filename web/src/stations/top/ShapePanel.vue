@@ -1,0 +1,117 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import Choice from '../../fields/Choice.vue'
+import PieceForm from '../../fields/PieceForm.vue'
+import { choice, flag, type Row, typed } from '../../fields/rows'
+import { usePiece } from '../../piece/store'
+
+/** What is shaped into the top: hollow, edges, boards, bark. */
+const store = usePiece()
+const top = computed(() => store.piece?.top)
+const hollow = computed(() => top.value?.hollow)
+const HOLLOWS = [
+  { value: 'none', title: 'flat' },
+  { value: 'trough', title: 'hollowed one way' },
+  { value: 'dish', title: 'both ways' },
+]
+const FORMS: Record<string, Row[]> = {
+  trough: [
+    choice('hollow.across', 'Curves', [
+      ['length', 'side to side'],
+      ['width', 'front to back'],
+    ]),
+    typed('hollow.chord', 'Wide'),
+    typed('hollow.depth', 'Deep'),
+  ],
+  dish: [
+    typed('hollow.length', 'Long'),
+    typed('hollow.width', 'Wide'),
+    typed('hollow.depth', 'Deep'),
+  ],
+}
+const SHAPES: [unknown, string][] = [
+  ['square', 'left square'],
+  ['round_over', 'rounded over'],
+  ['chamfer', 'chamfered'],
+]
+const edges = computed(() => {
+  const rows: Row[] = []
+  for (const [name, label] of [
+    ['upper_edge', 'Upper edge'],
+    ['lower_edge', 'Lower edge'],
+  ] as const) {
+    rows.push(choice(`${name}.way`, label, SHAPES))
+    if (top.value?.[name]?.way !== 'square') rows.push(typed(`${name}.size`, 'Comes in by'))
+    if (top.value?.[name]?.way === 'chamfer') rows.push(typed(`${name}.angle`, 'Slope'))
+  }
+  return rows
+})
+const boards = computed(() => top.value?.boards ?? [])
+
+/** Widths as typed in one line, since that is how they are written on the offcut. */
+function setBoards(text: string): void {
+  const widths = text
+    .split(/[,;+]/)
+    .map((word) => word.trim())
+    .filter(Boolean)
+  store.set('top.boards', widths)
+}
+const shown = computed(() =>
+  boards.value.map((_, k) => store.plan?.chosen[`top.boards.${k}`]?.text ?? '').join(', '),
+)
+const boardFault = computed(() =>
+  Object.entries(store.faults).find(([path]) => path.startsWith('top.boards')),
+)
+</script>
+
+<template>
+  <section v-if="top" class="shape" aria-label="What is shaped into the top">
+    <Choice
+      label="Upper face:"
+      :items="HOLLOWS"
+      :value="hollow?.way ?? 'none'"
+      @choose="store.restate({ what: 'hollow', to: $event })"
+    />
+    <PieceForm v-if="hollow" base="top" :rows="FORMS[hollow.way ?? 'dish'] ?? []" />
+    <PieceForm base="top" :rows="edges" :across="edges.length > 4 ? 3 : edges.length" />
+    <div class="two">
+      <v-text-field
+        label="Boards, widths across the grain"
+        :model-value="shown"
+        placeholder="one piece"
+        :error-messages="boardFault ? `${boardFault[1].allowed}. ${boardFault[1].do}` : ''"
+        data-field="top.boards"
+        @change="setBoards(($event.target as HTMLInputElement).value)"
+      />
+      <PieceForm
+        base="top"
+        :rows="[typed('grain', 'Grain, off the side line'), flag('bark', 'bark left on')]"
+        :across="2"
+      />
+    </div>
+    <label v-if="top.outline.kind === 'drawn'" class="flag">
+      <input
+        type="checkbox"
+        :checked="top.outline.smooth"
+        @change="store.set('top.outline.smooth', ($event.target as HTMLInputElement).checked)"
+      />
+      a curve through the corners; drag them in the plan of the Stance
+    </label>
+  </section>
+</template>
+
+<style scoped>
+.shape {
+  display: grid;
+  gap: 0.5rem;
+}
+.two {
+  display: grid;
+  grid-template-columns: 1fr 1.2fr;
+  gap: 0.5rem;
+}
+.flag {
+  font-size: 0.92rem;
+}
+</style>
