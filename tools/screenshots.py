@@ -86,9 +86,12 @@ def open_piece(page: Page, address: str, name: str, station: str) -> None:
 
 
 SHOTS = {
-    "stance": ("Dome bench", "stance"),
+    "stance": ("Foyer bench", "stance"),
+    "top": ("Eyepiece stool", "top"),
     "boring": ("Eyepiece stool", "boring"),
-    "legs": ("Chart table", "legs"),
+    "legs": ("Lamp-cabinet base", "legs"),
+    "stretchers": ("Eyepiece stool", "stretchers"),
+    "in-the-round": ("Plate-store stool", "stance"),
 }
 
 
@@ -104,6 +107,13 @@ def main(folder: Path, wanted: list[str]) -> None:
         for name, (piece, station) in SHOTS.items():
             if not wanted or name in wanted:
                 open_piece(page, address, piece, station)
+                if name == "in-the-round":
+                    page.get_by_label("turn it round").click(force=True)
+                    page.wait_for_timeout(1500)
+                if name == "top":
+                    for _ in range(3):
+                        page.locator("[data-next]").click()
+                    page.wait_for_timeout(300)
                 page.screenshot(path=folder / f"{name}.png")
 
 

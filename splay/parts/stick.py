@@ -35,10 +35,15 @@ class EndCut:
 
 @dataclass(frozen=True)
 class Arris:
-    """The length along one long corner, named by the face and the edge it lies between."""
+    """The length along one long corner, named by the face and the edge it lies between.
+
+    `across` and `up` are the signs of its place in the stick's own frame.
+    """
 
     where: str
     length: Figure
+    across: int
+    up: int
 
 
 @dataclass(frozen=True)
@@ -154,10 +159,14 @@ def _arrises(body: Body, show: Show) -> tuple[Arris, ...]:
                     f"Along the {where}",
                     b - a,
                     "far end − near end",
-                    show.input("x₂", "far end from the middle line's start", b - a),
+                    show.input("x₂", "far end from the near end", b - a),
                 ),
+                i,
+                k,
             )
         )
+    # The longest first: it is the one that is measured; mirrored parts then agree by name.
+    made.sort(key=lambda arris: (-round(arris.length.quantity.value, 3), arris.where))
     return tuple(made)
 
 

@@ -23,7 +23,7 @@ def stick_view(body: Body, part: StickPart, show: Show) -> View:
     step = 0.035 * long + 4.0
     top = gap / 2 + w + step
     first = part.arrises[0]
-    a, b = spans[1, 1]
+    a, b = spans[first.across, first.up]
     shapes += _span(a - low, b - low, top, step, first.length.quantity.text, part.key)
     bottom = -gap / 2 - t - step
     shapes += _span(0.0, long, bottom, step, part.overall.quantity.text, part.key)

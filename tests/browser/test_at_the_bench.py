@@ -12,7 +12,7 @@ from workshop.pieces.models import PieceRow
 class Keys(BrowserCase):
     def test_single_letters_go_everywhere_and_stay_out_of_fields(self) -> None:
         page = self.at(self.hang())
-        page.keyboard.press("2")
+        page.keyboard.press("3")
         expect(page.locator("[data-setting]")).to_be_visible()
         page.keyboard.press("q")
         expect(page.get_by_role("heading", name="Quick set")).to_be_visible()

@@ -76,7 +76,7 @@ class Keeping(BrowserCase):
                 break
             page.wait_for_timeout(50)
         page.locator("figcaption").first.click()
-        page.keyboard.press("3")  # asks for a plan anew, with the save still under way
+        page.keyboard.press("4")  # asks for a plan anew, with the save still under way
         expect(page.locator("tr[data-leg]")).to_have_count(4)
         for route in held:
             route.continue_()

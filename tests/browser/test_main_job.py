@@ -71,7 +71,7 @@ class MainJob(BrowserCase):
         expect(page.locator("[data-units]")).to_have_text("millimetres")
 
         # Lengths and the foot cut.
-        page.keyboard.press("3")
+        page.keyboard.press("4")
         expect(page.locator("tr[data-leg]")).to_have_count(3)
         expect(page.locator("[data-setting]")).to_have_text("14.0°")
         page.locator("button[aria-label='Why Finished length?']").click()

@@ -49,9 +49,10 @@ def sawn(part: StickPart, body: Body) -> Manifold:
     """A stick from its stock, its bevels, its two cuts and the length along its first arris."""
     w, t = (figure.quantity.value for figure in part.stock)
     made = Manifold.cube([LONG_MM, w, t], True)
-    y, z = body.arrises()[1, 1]
+    measured = part.arrises[0]
+    y, z = body.arrises()[measured.across, measured.up]
     first = body.at(y, z)[0]
-    length = part.arrises[0].length.quantity.value
+    length = measured.length.quantity.value
     for end, sign, x in ((part.start, -1, first), (part.finish, 1, first + length)):
         normal = blade(end, sign)
         made = made.trim_by_plane((-normal).tolist(), float(-normal @ [x, y, z]))

@@ -110,4 +110,13 @@ path {
   font-size: 0.8rem;
   text-decoration: none;
 }
+@media (max-width: 900px) {
+  .stick {
+    flex-wrap: wrap;
+  }
+  .notch {
+    flex: 0 0 auto;
+    padding-right: 1rem;
+  }
+}
 </style>

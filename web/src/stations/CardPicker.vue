@@ -79,5 +79,6 @@ watch(
   display: grid;
   gap: 0.6rem;
   align-content: start;
+  grid-template-columns: minmax(0, 1fr);
 }
 </style>

@@ -1,0 +1,176 @@
+"""Every kind of piece, from choosing it to its last card, and what only some kinds have."""
+
+from __future__ import annotations
+
+import re
+
+from playwright.sync_api import Page, expect
+
+from splay.piece.starters import starter
+from tests.browser.base import BrowserCase, drag, field, saved, type_in
+
+
+class FromChoosingToTheLastCard(BrowserCase):
+    def follow(self, start: str) -> None:
+        """Choose a kind on the rack, then open every card of every station."""
+        page = self.open(self.page)
+        page.goto(self.live_server_url)
+        page.locator("[data-new]").click()
+        page.locator(f"[data-start={start}]").click()
+        page.wait_for_selector(".station svg.drawing")
+        address = page.url.rsplit("/", 1)[0]
+        names = page.locator("nav.stick a .title").all_inner_texts()
+        self.assertEqual(names[:2], ["Stance", "Top"])
+        for name in names[1:]:
+            page.goto(f"{address}/{name.lower()}")
+            page.wait_for_selector(".station")
+            if name == "Top":
+                self._mark_out(page)
+            elif page.locator("article.card").count() or page.locator("[data-work]").count():
+                self._cards(page, f"{start} at {name}")
+            else:
+                expect(page.get_by_text("Nothing runs between the legs yet")).to_be_visible()
+
+    def _mark_out(self, page: Page) -> None:
+        while page.locator("[data-next]").is_enabled():
+            expect(page.locator(".marking polyline.cut, .marking ellipse.cut").first).to_be_attached()
+            page.locator("[data-next]").click()
+
+    def _cards(self, page: Page, where: str) -> None:
+        """Each work in turn: its setting stands there, with a picture, its proof and its caution."""
+        expect(page.locator("article.card")).to_be_visible()
+        works = page.locator("[data-work]")
+        count = 1
+        if works.count():
+            works.click()
+            count = page.locator(".v-overlay--active .v-list-item").count()
+            page.keyboard.press("Escape")
+        for k in range(count):
+            if count > 1:
+                works.click()
+                page.locator(".v-overlay--active .v-list-item").nth(k).click()
+            with self.subTest(where, work=k):
+                expect(page.locator("[data-setting]")).to_have_text(re.compile(r"\d"))
+                expect(page.locator("article.card svg.drawing")).to_be_visible()
+                expect(page.locator("article.card [data-proof]").first).to_be_visible()
+                expect(page.locator("article.card .care").first).to_be_visible()
+
+    def test_legs_set_into_the_top(self) -> None:
+        for start in ("round_three", "triangle", "bench", "battened"):
+            self.follow(start)
+
+    def test_legs_of_other_joints(self) -> None:
+        for start in ("tall", "log_slice", "slab"):
+            self.follow(start)
+
+
+class FramesFromChoosingToTheLastCard(FromChoosingToTheLastCard):
+    def test_legs_set_into_the_top(self) -> None:
+        for start in ("plane_frames", "crossed"):
+            self.follow(start)
+
+    def test_legs_of_other_joints(self) -> None:
+        for start in ("board_sides", "aproned"):
+            self.follow(start)
+
+
+class Mixing(BrowserCase):
+    def test_a_support_becomes_another_kind_and_a_second_one_joins_it(self) -> None:
+        page = self.at(self.hang(starter("bench")))
+        page.locator("[data-field='support.kind']").click()
+        page.get_by_role("option", name="slab turned down").click()
+        expect(field(page, "supports.0.splay")).to_be_visible()
+        page.get_by_role("button", name="another support").click()
+        expect(page.locator("[data-figure=splay]").first).to_be_visible()
+        expect(page.locator("nav.stick")).to_contain_text("Boring")
+        saved(page)
+
+    def test_a_frames_foot_is_dragged_to_another_splay(self) -> None:
+        page = self.at(self.hang(starter("crossed")))
+        before = field(page, "supports.0.splay").input_value()
+        drag(page, "front", "frame.0", (18, 0))
+        expect(field(page, "supports.0.splay")).not_to_have_value(before)
+        saved(page)
+
+    def test_an_outline_is_drawn_over_corner_by_corner(self) -> None:
+        page = self.at(self.hang(starter("log_slice")))
+        expect(page.locator("[data-handle='corner.1']")).to_be_visible()
+        drag(page, "plan", "corner.1", (16, 4))
+        saved(page)
+        page.locator("[data-more-corners]").click()
+        expect(page.locator("[data-handle='corner.16']")).to_be_visible()
+
+
+class BetweenTheLegs(BrowserCase):
+    def test_arrangements_are_put_in_dragged_and_typed(self) -> None:
+        page = self.at(self.hang(starter("round_three")), "stretchers")
+        page.locator("[data-arrange=triangle]").click()
+        expect(page.locator("tr[data-member]")).to_have_count(3)
+        expect(page.locator("[data-setting]")).to_be_visible()
+        page.locator("[data-arrange=t]").click()
+        expect(page.locator("tr[data-member]")).to_have_count(2)
+        drag(page, "front", "member.1", (0, -20))
+        expect(field(page, "members.0.ends.0.level.value")).not_to_have_value("171 mm")
+        type_in(page, "members.0.ends.0.level.value", "150")
+        expect(field(page, "members.0.ends.0.level.value")).to_have_value("150 mm")
+        page.locator("[data-arrange=rope]").click()
+        expect(page.locator("tr[data-member]")).to_have_count(3)
+        saved(page)
+
+    def test_a_leg_that_is_not_there_is_refused_beside_the_field(self) -> None:
+        page = self.at(self.hang(starter("bench")), "stretchers")
+        box = page.locator("[data-field='members.0.ends.0.leg'] input")
+        box.fill("9")
+        box.press("Tab")
+        expect(page.get_by_text("there is no leg 9")).to_be_visible()
+
+
+class InTheRound(BrowserCase):
+    def test_the_piece_is_turned_with_the_keys(self) -> None:
+        page = self.at(self.hang(starter("plane_frames")))
+        page.get_by_label("turn it round").click(force=True)
+        expect(page.locator("[data-solid] canvas")).to_be_visible()
+        page.wait_for_timeout(600)
+        before = page.locator("[data-solid]").screenshot()
+        page.locator("[data-solid]").focus()
+        for _ in range(4):
+            page.keyboard.press("ArrowRight")
+        page.wait_for_timeout(300)
+        self.assertNotEqual(before, page.locator("[data-solid]").screenshot())
+
+    def test_looking_along_a_sightline_the_leg_stands_plumb(self) -> None:
+        page = self.at(self.hang(starter("round_three")))
+        page.get_by_label("along leg 2's sightline").click(force=True)
+        expect(page.locator("figure.sight figcaption")).to_contain_text("Looking in along")
+        axis = page.locator("figure.sight polyline.axis").nth(1)
+        expect(axis).to_be_attached()
+
+
+class TopAndShop(BrowserCase):
+    def test_a_hollow_takes_wood_away_and_a_trial_is_kept_with_its_reason(self) -> None:
+        page = self.at(self.hang(starter("round_four")), "top")
+        page.get_by_label("both ways").click(force=True)
+        type_in(page, "top.hollow.depth", "55")
+        expect(page.locator("[data-finding=hollow_through]")).to_be_visible()
+        type_in(page, "top.hollow.depth", "9")
+        expect(page.locator("[data-finding=hollow_through]")).to_have_count(0)
+        page.get_by_text("Positions tried").click()
+        page.locator("[data-trial-name] input").fill("wide")
+        page.locator("[data-trial-why] input").fill("looked like a crab")
+        page.get_by_role("button", name="Keep", exact=True).click()
+        expect(page.locator("[data-trial]")).to_contain_text("looked like a crab")
+        saved(page)
+
+    def test_a_ready_made_set_changes_every_card(self) -> None:
+        address = self.hang(starter("crossed"))
+        page = self.at(address, "legs")
+        expect(page.get_by_label("Table saw")).to_be_attached()
+        page.goto(f"{self.live_server_url}/shop")
+        page.locator("[data-ready=hand]").click()
+        expect(page.locator("li[data-tool]")).to_have_count(6)
+        page = self.at(address, "legs")
+        expect(page.locator("article.card")).to_contain_text("handsaw")
+        expect(page.get_by_label("Table saw")).to_have_count(0)
+        page.goto(f"{self.live_server_url}/shop")
+        page.locator("[data-add=mitre_saw]").click()
+        expect(page.locator("li[data-tool]")).to_have_count(7)
