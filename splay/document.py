@@ -136,6 +136,19 @@ def _echo(detail: ErrorDetails, details: list[ErrorDetails]) -> bool:
     )
 
 
+def _inside(given: Any, path: str) -> Any:
+    """What was given at a dotted path; all of it where the path leads nowhere."""
+    here = given
+    for step in path.split("."):
+        if isinstance(here, Mapping) and step in here:
+            here = here[step]
+        elif isinstance(here, list | tuple) and step.isdigit() and int(step) < len(here):
+            here = here[int(step)]
+        else:
+            return given
+    return here
+
+
 _KNOWN = {
     "missing": ("a value", "Fill it in."),
     "extra_forbidden": ("only the fields of this format", "Take it out, or mend its spelling."),
@@ -156,6 +169,8 @@ def _fault(detail: ErrorDetails, given: Mapping[str, Any], at: str) -> Fault:
     steps = (at, _path(detail["loc"], given), str(context.get("field", "")))
     field = ".".join(step for step in steps if step)
     got = "nothing" if kind == "missing" else shorten(detail["input"])
+    if kind == "rule" and context.get("field"):
+        got = shorten(_inside(detail["input"], str(context["field"])))
     if kind in {"reading", "range", "rule"}:
         return Fault(field, got, str(context["allowed"]), str(context["do"]))
     if kind in _KNOWN:

@@ -20,6 +20,7 @@ from playwright.sync_api import Page  # noqa: E402
 
 from splay.draw import draw  # noqa: E402
 from splay.piece import Piece, read_piece  # noqa: E402
+from splay.piece.starters import STARTS, starter  # noqa: E402
 from splay.plan import plan  # noqa: E402
 from splay.shop import workbench  # noqa: E402
 from tools.screenshots import browsed, open_piece, served  # noqa: E402
@@ -61,10 +62,26 @@ def core() -> None:
         print(f"{f'  draw(), its drawings at {station}':58} {took:8.1f} ms")
 
 
+def kinds() -> None:
+    """plan() of every kind of piece there is to start from; the slowest is held to its limit."""
+    shop = workbench()
+    found = {}
+    for name in STARTS:
+        made = starter(name)
+        found[name] = median_ms(lambda m=made: plan(m, shop))  # type: ignore[misc]
+    slowest = max(found, key=lambda name: found[name])
+    say(f"plan(), the slowest kind ({slowest})", found[slowest], "ms", 15)
+
+
 def posts(page: Page, address: str) -> None:
     """POST /api/plan over loopback, timed in the page that uses it."""
-    document = json.loads((PIECES / "cloakroom-stool.json").read_text(encoding="utf-8"))
-    for station in ("stance", "all"):
+    stool = json.loads((PIECES / "cloakroom-stool.json").read_text(encoding="utf-8"))
+    framed = json.loads((PIECES / "plate-stool.json").read_text(encoding="utf-8"))
+    for document, station, name, limit in (
+        (stool, "stance", "one station", 40),
+        (framed, "stance", "one station of the framed stool", 60),
+        (framed, "legs", "its legs, the most cards", 60),
+    ):
         times = page.evaluate(
             """async ([piece, station]) => {
                 const token = document.cookie.match(/csrftoken=([^;]+)/)[1]
@@ -83,8 +100,7 @@ def posts(page: Page, address: str) -> None:
             }""",
             [document, station],
         )
-        name = f"POST /api/plan, {'one station' if station == 'stance' else 'every drawing'}"
-        say(name, statistics.median(times[10:]), "ms", 40)
+        say(f"POST /api/plan, {name}", statistics.median(times[10:]), "ms", limit)
 
 
 def drags(page: Page, address: str) -> None:
@@ -117,6 +133,16 @@ def drags(page: Page, address: str) -> None:
     print(f"{'  median':58} {statistics.median(times):8.1f} ms")
 
 
+def round_about(page: Page, address: str) -> None:
+    """Frames a second of the view in the round, drawn in software."""
+    open_piece(page, address, "Plate-store stool", "stance")
+    page.get_by_label("turn it round").click(force=True)
+    page.wait_for_selector("[data-solid] canvas")
+    page.wait_for_timeout(800)
+    pace = page.evaluate("document.querySelector('[data-solid]').pace(90)")
+    print(f"{'in the round at 1280x800, software rendering':58} {pace:8.1f} frames/s  (at least 30)")
+
+
 def first_page(page: Page, address: str) -> None:
     """Scripts and styles of the first page, gzipped, and the time until it can be used."""
     seen: list[str] = []
@@ -141,10 +167,12 @@ def first_page(page: Page, address: str) -> None:
 def main() -> None:
     """Everything."""
     core()
+    kinds()
     with served() as address, browsed() as page:
         first_page(page, address)
         posts(page, address)
         drags(page, address)
+        round_about(page, address)
 
 
 if __name__ == "__main__":

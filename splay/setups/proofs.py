@@ -240,12 +240,14 @@ class _Asker:
                     "stretchers" if lap else "legs", "notch, deep",
                 )  # fmt: skip
         for index, dowels, _, what in dowels_of(known.piece):
-            if dowels.way == "loose_tenon":
-                yield self.length(
-                    f"slot.{index}", self.show.length(dowels.depth), f"Slots of the {what}, deep",
-                    "Depth of the rule, at both ends of the slot.",
-                    "too shallow holds the joint open", f"s{index}", "stretchers", "slot, deep",
-                )  # fmt: skip
+            holes = "Slots" if dowels.way == "loose_tenon" else "Dowel holes"
+            yield self.length(
+                f"slot.{index}", self.show.length(dowels.depth), f"{holes} of the {what}, deep",
+                "Depth of the rule, at both ends of a slot, or a marked dowel.",
+                "too shallow holds the joint open", f"s{index}",
+                "legs" if known.piece.supports[index].kind == "slab_leg" else "stretchers",
+                f"{holes.lower()}, deep",
+            )  # fmt: skip
 
     def read(self, part: MemberPart, e: int) -> Proof:
         end = part.ends[e]

@@ -32,6 +32,7 @@ from splay.shop import (
     TableSaw,
     TaperJig,
     TenonCutter,
+    TiltingTable,
     Tool,
 )
 from splay.shop.scale import within_reach
@@ -43,6 +44,7 @@ _RIP = "Feather board and push stick; stand out of the blade's line; follow the 
 _TAPER = "Hold-downs, both of them: a short taper near a blade kicks; else plane it by hand."
 _PLANE = "Work against a stop; both hands on the plane."
 _ROUTER = "Never stand long stock on end at a router: use another bit, or a jig that holds it flat."
+_BORE = "Clamp the part to the table, the wedge with it; follow the drill's own manual."
 _CUTTER = "Clamp the stick in a vice, drill level and slow; a cutter grabs as it starts."
 
 
@@ -416,6 +418,8 @@ def dowels_of(piece: Piece) -> Iterator[tuple[int, Dowels, float, str]]:
 
 
 def _slots(piece: Piece, tool: Tool, k: int, show: Show) -> Iterator[SetUp]:
+    if isinstance(tool, TiltingTable):
+        yield from _dowel_holes(piece, tool, k, show)
     if not isinstance(tool, RouterTable):
         return
     for index, dowels, _, what in dowels_of(piece):
@@ -474,6 +478,61 @@ def _slots(piece: Piece, tool: Tool, k: int, show: Show) -> Iterator[SetUp]:
             jig=(loose, fence),
             note=" ".join(notes),
             caution=_ROUTER,
+            proofs=(f"slot.{index}",),
+        )
+
+
+def _dowel_holes(piece: Piece, tool: TiltingTable, k: int, show: Show) -> Iterator[SetUp]:
+    """Holes for dowels, square to a sawn end: the table (or a wedge) tilts by the end's own slope."""
+    for index, dowels, _, what in dowels_of(piece):
+        if dowels.way != "dowel":
+            continue
+        support = piece.supports[index]
+        splay = float(getattr(support, "splay", 0.0))
+        slope = (90.0 - splay) / 2.0 if isinstance(support, SlabLeg) else splay
+        made = dial(tool.name, tool.scale, min(slope, tool.scale.reach), show)
+        reaches = within_reach(tool.scale, slope)
+        figure = show.figure(
+            f"dowel.{index}.wedge",
+            "Wedge under the part, or tilt of the table",
+            slope,
+            "the end's own slope",
+            show.input("s", "off square", slope, "deg"),
+            unit="deg",
+            note="so that the sawn end lies level under the drill",
+        )
+        yield _card(
+            f"dowel.{index}.{tool.kind}.{k}",
+            "stretchers" if not isinstance(support, SlabLeg) else "legs",
+            "dowel",
+            tool,
+            f"Bore the sawn ends of the {what} for dowels",
+            figure,
+            "Tilt the table to",
+            Scene(
+                "slot",
+                slope,
+                "",
+                "",
+                None,
+                {
+                    "wide": f"{dowels.count} in a joint",
+                    "thick": show.length(dowels.size).text,
+                    "deep": show.length(dowels.depth).text,
+                },
+            ),
+            dials=(made,),
+            setting=made.reading,
+            which=("Sawn end up and level; the hole runs square to it.",),
+            steps=(
+                f"Bit {show.length(dowels.size).text}, {show.length(dowels.depth).text} deep.",
+                "Mark the other part from dowel points pressed out of the first.",
+            ),
+            jig=(loose_length(f"s{index}", dowels, show), figure),
+            note=""
+            if reaches
+            else "Past the table's tilt: saw the wedge, or bore by hand in a guide block.",
+            caution=_BORE,
             proofs=(f"slot.{index}",),
         )
 

@@ -36,15 +36,12 @@ def with_support(piece: Piece, kind: str, index: int) -> dict[str, Any]:
     if not 0 <= index <= len(piece.supports):
         do = "Choose a support there is, or the next."
         raise BadInput(Fault("restate.support", str(index), f"0 to {len(piece.supports)}", do))
+    changed = document["supports"][index : index + 1]
     document["supports"][index : index + 1] = [made]
-    document["members"] = _still_held(document)
+    # Legs that went, or that stand elsewhere now, hold none of the members that ran between them.
+    if changed and "staked_legs" in (changed[0]["kind"], kind):
+        document["members"] = []
     return document
-
-
-def _still_held(document: dict[str, Any]) -> list[Any]:
-    """Members go when the legs they ran between were changed for something else."""
-    staked = all(s["kind"] == "staked_legs" for s in document["supports"])
-    return document["members"] if staked else []
 
 
 def with_members(piece: Piece, to: str) -> dict[str, Any]:

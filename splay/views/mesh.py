@@ -8,6 +8,7 @@ from typing import Literal
 
 import numpy as np
 import shapely
+import shapely.errors
 
 from splay.stance.convex import Solid
 from splay.stance.hollow import hollow_depth
@@ -160,8 +161,13 @@ def _fill(ring: Points) -> list[tuple[int, int, int]]:
     """Triangles over a flat ring, by its own points, counter-clockwise from above."""
     index: dict[Flat, int] = {(float(x), float(y)): k for k, (x, y, _) in enumerate(ring)}
     shape = shapely.Polygon(ring[:, :2])
-    made = []
-    for triangle in shapely.get_parts(shapely.constrained_delaunay_triangles(shape)):
+    made: list[tuple[int, int, int]] = []
+    try:
+        triangles = shapely.get_parts(shapely.constrained_delaunay_triangles(shape))
+    except shapely.errors.GEOSException:
+        # An outline pressed flat by its own figures has no face to fill; its edges still show.
+        return made
+    for triangle in triangles:
         corners = shapely.get_coordinates(triangle)[:3]
         found = [index.get((float(x), float(y))) for x, y in corners]
         if None in found:

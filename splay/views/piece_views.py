@@ -206,7 +206,7 @@ def _warned(model: Model, eye: Eye) -> list[Shape]:
             "warning",
             eye.see(model.place((*finding.at, 0.0))),
             (_RING_MM, _RING_MM),
-            part=f"leg.{finding.legs[0]}",
+            part=f"leg.{finding.legs[0]}" if finding.legs else "top",
         )
         for finding in model.findings
         if finding.at is not None and finding.level != "note"

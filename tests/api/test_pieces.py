@@ -182,6 +182,6 @@ class WhoMay(TestCase):
         with override_settings(DEMO=True):
             call_command("demo", verbosity=0)
             call_command("demo", verbosity=0)
-        self.assertEqual(PieceRow.objects.count(), 4)
+        self.assertEqual(PieceRow.objects.count(), 9)
         with self.assertRaises(CommandError):
             call_command("demo")

@@ -13,7 +13,7 @@ from tests.browser.base import BrowserCase, drag, field, saved, type_in
 class FromChoosingToTheLastCard(BrowserCase):
     def follow(self, start: str) -> None:
         """Choose a kind on the rack, then open every card of every station."""
-        page = self.open(self.page)
+        page = self.page
         page.goto(self.live_server_url)
         page.locator("[data-new]").click()
         page.locator(f"[data-start={start}]").click()
@@ -109,7 +109,7 @@ class BetweenTheLegs(BrowserCase):
         expect(page.locator("[data-setting]")).to_be_visible()
         page.locator("[data-arrange=t]").click()
         expect(page.locator("tr[data-member]")).to_have_count(2)
-        drag(page, "front", "member.1", (0, -20))
+        drag(page, "side", "member.1", (0, -20))
         expect(field(page, "members.0.ends.0.level.value")).not_to_have_value("171 mm")
         type_in(page, "members.0.ends.0.level.value", "150")
         expect(field(page, "members.0.ends.0.level.value")).to_have_value("150 mm")

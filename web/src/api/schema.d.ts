@@ -489,9 +489,15 @@ export interface components {
         /**
          * Arris
          * @description The length along one long corner, named by the face and the edge it lies between.
+         *
+         *     `across` and `up` are the signs of its place in the stick's own frame.
          */
         Arris: {
+            /** Across */
+            across: number;
             length: components["schemas"]["Figure"];
+            /** Up */
+            up: number;
             /** Where */
             where: string;
         };
