@@ -83,7 +83,7 @@ def draw(
         else (),
         layout=layout_views(piece, plan.layout) if station in ("top", "all") else (),
         sticks=tuple(
-            stick_view(body, part, show)
+            stick_view(body, part)
             for body, part in zip(stance.bodies, plan.sticks, strict=True)
             if station == "all" or station == station_of(part.role)
         ),

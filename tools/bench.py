@@ -139,7 +139,20 @@ def round_about(page: Page, address: str) -> None:
     page.get_by_label("turn it round").click(force=True)
     page.wait_for_selector("[data-solid] canvas")
     page.wait_for_timeout(800)
-    pace = page.evaluate("document.querySelector('[data-solid]').pace(90)")
+    pace = page.evaluate(
+        """async (frames) => {
+            const host = document.querySelector('[data-solid]')
+            const gl = host.querySelector('canvas').getContext('webgl2')
+            const start = performance.now()
+            for (let k = 0; k < frames; k++) {
+                host.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowRight' }))
+                await new Promise((go) => requestAnimationFrame(go))
+                gl.finish()
+            }
+            return (1000 * frames) / (performance.now() - start)
+        }""",
+        90,
+    )
     print(f"{'in the round at 1280x800, software rendering':58} {pace:8.1f} frames/s  (at least 30)")
 
 

@@ -9,7 +9,7 @@ from splay.judge.finding import Finding
 from splay.parts import SocketPart
 from splay.piece import ApronedLegs, Battened, Blind, DowelScrew, MitredFrames, Piece, Reamed, StakedLegs
 from splay.quantity import Figure, Show
-from splay.setups.shaping import dowels_of
+from splay.setups.loose_joints import dowels_of
 from splay.stance.body import Body
 from splay.stance.convex import Plane, Solid, clip, plane_at, volume
 from splay.stance.hollow import thickness_at

@@ -66,8 +66,8 @@ class StickPart:
     notches: tuple[Figure, ...]
 
 
-def end_cut(plane: Plane, sign: int) -> EndCut:
-    """A stick's end as mitre and tilt; `plane` in the stick's own frame, `sign` +1 for the far end.
+def end_cut(plane: Plane) -> EndCut:
+    """A stick's end as mitre and tilt; `plane` in the stick's own frame.
 
     tan m = n_across / n_along on the face, sin t = n_up: the signed form of the compound cut.
     """
@@ -131,8 +131,8 @@ def stick_part(body: Body, show: Show) -> StickPart:
             show.input("a", "trim allowance", body.allowance),
             show.input("s", "for sawing both ends", SAWING_MM),
         ),
-        start=end_cut(body.start, -1),
-        finish=end_cut(body.finish, 1),
+        start=end_cut(body.start),
+        finish=end_cut(body.finish),
         bevels=_bevels(body, show),
         notches=_notches(body, show),
     )
@@ -159,7 +159,8 @@ def _arrises(body: Body, show: Show) -> tuple[Arris, ...]:
                     f"Along the {where}",
                     b - a,
                     "far end − near end",
-                    show.input("x₂", "far end from the near end", b - a),
+                    show.input("x₂", "far end, along the stick", b),
+                    show.input("x₁", "near end", a),
                 ),
                 i,
                 k,

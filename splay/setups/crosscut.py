@@ -11,6 +11,7 @@ from splay.quantity import degrees as deg
 from splay.setups.card import Dial, Scene, SetUp
 from splay.setups.dial import dial
 from splay.setups.jigs import wedge
+from splay.setups.words import counted
 from splay.shop import BandSaw, Handsaw, MitreSaw, Shop, TableSaw, Tool
 from splay.shop.scale import within_reach
 from splay.stance.body import Body
@@ -136,24 +137,13 @@ _ENDS = {
 
 
 def _title(cut: Cut) -> str:
-    names = list(dict.fromkeys(use[0].name for use in cut.uses))
     ends = {use[2] for use in cut.uses}
     role = cut.first.role
+    named = counted(use[0] for use in cut.uses)
+    if role == "slab":
+        return f"Mitre {named}"
     near, far = _ENDS.get(role, ("left end", "right end"))
     what = "both ends" if len(ends) == 2 else f"the {near if ends == {'start'} else far}"
-    if role == "slab":
-        return f"Mitre {names[0]}"
-    count = f"{len(names)} " if len(names) > 1 else ""
-    plural = {
-        "leg": "legs",
-        "side": "sides",
-        "rail": "rails",
-        "cross": "cross-pieces",
-        "link": "links",
-        "apron": "aprons",
-        "tread": "treads",
-    }
-    named = f"{count}{plural.get(role, role)}" if count else f"the {names[0]}"
     return f"Cut {what} of {named}"
 
 
@@ -175,19 +165,14 @@ def _which_way(cut: Cut) -> tuple[str, ...]:
     if cut.mitre < SQUARE_DEG and cut.tilt < SQUARE_DEG:
         return ("Square, both ways.",)
     near, far = _ENDS.get(cut.first.role, ("left end", "right end"))
-    said: dict[tuple[str, str], list[str]] = {}
-    for part, body, name in cut.uses:
-        end = near if name == "start" else far
-        said.setdefault((end, _phrase(part, body, name)), []).append(part.name)
-    parallel = _relation(cut)
+    said = dict.fromkeys(
+        (near if name == "start" else far, _phrase(part, body, name)) for part, body, name in cut.uses
+    )
     lines = [
         f"{end[0].upper()}{end[1:]}: the {phrase} {'come' if ' and ' in phrase else 'comes'} out longer."
         for end, phrase in said
     ]
-    if len(lines) > 2:
-        # Mirrored parts: the same words about differently named sides; two are enough to see it.
-        phrases = list(dict.fromkeys(lines))
-        lines = phrases[:4]
+    parallel = _relation(cut)
     return (*([parallel] if parallel else []), *lines)
 
 
@@ -318,11 +303,10 @@ def _scene(cut: Cut, tool: Tool, dials: tuple[Dial, ...], words: str, show: Show
     body = cut.uses[0][1]
     part, name = cut.first, cut.uses[0][2]
     end = part.start if name == "start" else part.finish
-    long_first = end.mitre >= 0
-    longer = body.sides.edge if long_first else body.sides.other_edge
-    shorter = body.sides.other_edge if long_first else body.sides.edge
-    if cut.mitre < SQUARE_DEG:
-        longer, shorter = body.sides.edge, body.sides.other_edge
+    # Square on the face neither edge is the longer: then the first is laid against the fence.
+    first = end.mitre > -SQUARE_DEG
+    longer = body.sides.edge if first else body.sides.other_edge
+    shorter = body.sides.other_edge if first else body.sides.edge
     main = dials[0] if dials else None
     scale = (main.at_square, main.counts, main.reach, words) if main else None
     notes = {

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
 from splay.layout import Layout
@@ -16,7 +16,7 @@ from splay.quantity import Figure, Quantity, Show
 from splay.quantity import degrees as deg
 from splay.setups.card import Proof
 from splay.setups.crosscut import Cut, station_of
-from splay.setups.shaping import dowels_of
+from splay.setups.loose_joints import dowels_of
 from splay.shop import BevelGauge, DigitalGauge, Scale, Shop, reading
 from splay.stance.staked import LegStance, Stance
 
@@ -77,6 +77,18 @@ def all_proofs(known: Known, shop: Shop, show: Show, answers: dict[str, float]) 
     )
 
 
+@dataclass(frozen=True)
+class _Said:
+    """The words of a proof, and where it belongs."""
+
+    what: str
+    how: str
+    matters: str
+    part: str
+    station: str
+    short: str
+
+
 class _Asker:
     """Words one proof after another."""
 
@@ -94,26 +106,9 @@ class _Asker:
         station: str,
         short: str,
     ) -> Proof:
-        near = self.show.length(NEAR_MM)
-        value = self.answers.get(key)
-        answer = None if value is None else self.show.length(value)
-        off = None if answer is None else self.show.length(answer.value - expected.value)
-        return Proof(
-            key,
-            0,
-            what,
-            how,
-            "rule",
-            expected,
-            near,
-            matters,
-            answer,
-            off,
-            _verdict(off, near),
-            part,
-            station,
-            short,
-        )
+        """Measured with a rule; `expected` in mm."""
+        said = _Said(what, how, matters, part, station, short)
+        return self._proof(key, "rule", expected, self.show.length(NEAR_MM), self.show.length, said)
 
     def angle(
         self,
@@ -129,24 +124,36 @@ class _Asker:
         """Read on whatever the shop proves angles with; `off_square` in degrees."""
         name, scale = proving_scale(self.shop)
         expected, near = self.show.angle(reading(scale, off_square)), self.show.angle(NEAR_DEG)
+        said = _Said(what, how, matters, part, station, short)
+        return self._proof(key, name, expected, near, self.show.angle, said)
+
+    def _proof(
+        self,
+        key: str,
+        read_on: str,
+        expected: Quantity,
+        near: Quantity,
+        shown: Callable[[float], Quantity],
+        said: _Said,
+    ) -> Proof:
         value = self.answers.get(key)
-        answer = None if value is None else self.show.angle(value)
-        off = None if answer is None else self.show.angle(answer.value - expected.value)
+        answer = None if value is None else shown(value)
+        off = None if answer is None else shown(answer.value - expected.value)
         return Proof(
-            key,
-            0,
-            what,
-            how,
-            name,
-            expected,
-            near,
-            matters,
-            answer,
-            off,
-            _verdict(off, near),
-            part,
-            station,
-            short,
+            id=key,
+            leg=0,
+            what=said.what,
+            how=said.how,
+            read_on=read_on,
+            expected=expected,
+            near=near,
+            matters=said.matters,
+            answer=answer,
+            off=off,
+            verdict=_verdict(off, near),
+            part=said.part,
+            station=said.station,
+            short=said.short,
         )
 
     def mark(self, check: Check) -> Proof:

@@ -23,29 +23,35 @@ from splay.shop.tools import (
     Tool,
 )
 
+_EVERY: tuple[Tool, ...] = (
+    BevelGauge(name="Bevel gauge"),
+    TiltingTable(name="Drill press, tilting table"),
+    Ramp(name="Ramp under the drill press"),
+    GuideBlock(name="Guide block"),
+    AngleGuide(name="Clamp-on drill guide"),
+    DigitalGauge(name="Digital gauge on the drill"),
+    OppositeLeg(name="Hand drill by eye"),
+    Protractor(name="Protractor"),
+    MitreSaw(name="Mitre saw"),
+    TableSaw(name="Table saw"),
+    BandSaw(name="Band saw"),
+    Handsaw(name="Handsaw and scribe"),
+    HandPlane(name="Plane and marking gauge"),
+    TaperJig(name="Taper jig"),
+    RouterTable(name="Router table"),
+    TenonCutter(name="Tenon cutter"),
+)
+_BY_HAND: set[str] = {"bevel_gauge", "guide_block", "opposite_leg", "protractor", "handsaw", "hand_plane"}
+_SETS: dict[str, set[str]] = {
+    "hand": _BY_HAND,
+    "machine": {str(tool.kind) for tool in _EVERY} - {"guide_block", "angle_guide"},
+    "class": _BY_HAND | {"angle_guide", "tenon_cutter"},
+}
+
 
 def workbench() -> Shop:
     """One tool of every kind, with the scales most often found on them (common practice, no source)."""
-    return Shop(
-        tools=(
-            BevelGauge(name="Bevel gauge"),
-            TiltingTable(name="Drill press, tilting table"),
-            Ramp(name="Ramp under the drill press"),
-            GuideBlock(name="Guide block"),
-            AngleGuide(name="Clamp-on drill guide"),
-            DigitalGauge(name="Digital gauge on the drill"),
-            OppositeLeg(name="Hand drill, opposite leg as sight"),
-            Protractor(name="Protractor"),
-            MitreSaw(name="Mitre saw"),
-            TableSaw(name="Table saw"),
-            BandSaw(name="Band saw"),
-            Handsaw(name="Handsaw and scribe"),
-            HandPlane(name="Plane and marking gauge"),
-            TaperJig(name="Taper jig"),
-            RouterTable(name="Router table"),
-            TenonCutter(name="Tenon cutter"),
-        )
-    )
+    return Shop(tools=_EVERY)
 
 
 def ready_shops() -> dict[str, tuple[Tool, ...]]:
@@ -53,39 +59,4 @@ def ready_shops() -> dict[str, tuple[Tool, ...]]:
 
     Scales as most often found (common practice, no source); every one is there to be corrected.
     """
-    return {
-        "hand": (
-            BevelGauge(name="Bevel gauge"),
-            GuideBlock(name="Guide block"),
-            OppositeLeg(name="Hand drill, opposite leg as sight"),
-            Protractor(name="Protractor"),
-            Handsaw(name="Handsaw and scribe"),
-            HandPlane(name="Plane and marking gauge"),
-        ),
-        "machine": (
-            BevelGauge(name="Bevel gauge"),
-            TiltingTable(name="Drill press, tilting table"),
-            Ramp(name="Ramp under the drill press"),
-            DigitalGauge(name="Digital gauge"),
-            OppositeLeg(name="Hand drill, opposite leg as sight"),
-            Protractor(name="Protractor"),
-            MitreSaw(name="Mitre saw"),
-            TableSaw(name="Table saw"),
-            BandSaw(name="Band saw"),
-            Handsaw(name="Handsaw and scribe"),
-            HandPlane(name="Plane and marking gauge"),
-            TaperJig(name="Taper jig"),
-            RouterTable(name="Router table"),
-            TenonCutter(name="Tenon cutter"),
-        ),
-        "class": (
-            BevelGauge(name="Bevel gauge"),
-            GuideBlock(name="Guide block"),
-            AngleGuide(name="Clamp-on drill guide"),
-            OppositeLeg(name="Hand drill, opposite leg as sight"),
-            Protractor(name="Protractor"),
-            Handsaw(name="Handsaw and scribe"),
-            HandPlane(name="Plane and marking gauge"),
-            TenonCutter(name="Tenon cutter"),
-        ),
-    }
+    return {name: tuple(t for t in _EVERY if t.kind in kinds) for name, kinds in _SETS.items()}

@@ -6,9 +6,9 @@ import math
 from typing import Any
 
 from splay.errors import BadInput, Fault, shorten
-from splay.piece import Piece, write_piece
+from splay.piece import Battened, Blind, Drawn, Piece, StakedLegs, write_piece
 from splay.piece.starters import starting_support
-from splay.stance.outline import extent
+from splay.stance.outline import extent, through
 from splay.stance.staked import LegStance, stand
 
 LEVEL_SHARE = 0.38
@@ -18,6 +18,8 @@ STEP_MM = 34.0
 FOOTREST_DROP_MM = 445.0
 """A footrest feels right about this far below the seat (common practice, no source)."""
 HOLLOW_SHARE = 0.2
+BELLY_MM = 6.0
+CROSS_STEP_MM = 100.0
 
 
 def with_support(piece: Piece, kind: str, index: int) -> dict[str, Any]:
@@ -163,4 +165,60 @@ def with_hollow(piece: Piece, to: str) -> dict[str, Any]:
     if to not in made:
         raise BadInput(Fault("restate.to", shorten(to), ", ".join(made), "Choose one of these."))
     document["top"]["hollow"] = made[to]
+    return document
+
+
+def with_belly(model: StakedLegs, to: str) -> dict[str, Any] | None:
+    """A leg's belly: none, or a little thicker than its thicker end."""
+    size = max(model.leg.at_top, model.leg.at_foot) + BELLY_MM
+    return {"at": 0.4, "size": size} if to == "belly" else None
+
+
+def with_peg(model: StakedLegs, to: str) -> dict[str, Any]:
+    """The joint with a peg, or without; BadInput for a joint that takes none."""
+    joint = model.joint
+    if not isinstance(joint, Blind | Battened):
+        do = "Choose a blind joint or one in battens, then peg it."
+        raise BadInput(Fault("restate.to", joint.way, "a joint with a blind tenon", do))
+    made = joint.model_dump()
+    side = {"entry": 0.33 * joint.batten_thickness, "angle": 8.0} if isinstance(joint, Battened) else None
+    made["peg"] = (side or {"entry": 5.0, "angle": 0.0}) if to == "peg" else None
+    return made
+
+
+def with_finer_corners(piece: Piece) -> dict[str, Any]:
+    """The piece's document with a corner more between every two of its drawn outline.
+
+    On a smoothed outline it lies on the curve itself, so that nothing moves.
+    """
+    outline = piece.top.outline
+    if not isinstance(outline, Drawn):
+        do = "Choose the drawn outline first."
+        raise BadInput(Fault("restate.what", outline.kind, "a drawn outline", do))
+    document = write_piece(piece)
+    made = []
+    for k, corner in enumerate(outline.corners):
+        before, after = outline.corners[k - 1], outline.corners[(k + 1) % len(outline.corners)]
+        beyond = outline.corners[(k + 2) % len(outline.corners)]
+        made.append(corner.model_dump())
+        if outline.smooth:
+            x = through(before.x, corner.x, after.x, beyond.x, 0.5)
+            y = through(before.y, corner.y, after.y, beyond.y, 0.5)
+        else:
+            x, y = (corner.x + after.x) / 2, (corner.y + after.y) / 2
+        made.append({"x": x, "y": y})
+    document["top"]["outline"]["corners"] = made
+    return document
+
+
+def with_cross_piece(piece: Piece, index: int) -> dict[str, Any]:
+    """The piece's document with one more cross-piece or rail on support `index`, below its last."""
+    document = write_piece(piece)
+    support = document["supports"][index] if 0 <= index < len(piece.supports) else {}
+    name = {"plane_frames": "cross", "board_sides": "rails"}.get(support.get("kind", ""), "")
+    if not name:
+        do = "Choose leaning frames or board sides."
+        raise BadInput(Fault("restate.support", str(index), "a support with cross-pieces", do))
+    last = support[name][-1] if support[name] else {"drop": -CROSS_STEP_MM, "thickness": 22.0}
+    support[name] = [*support[name], {**last, "drop": last["drop"] + CROSS_STEP_MM}]
     return document

@@ -118,11 +118,12 @@ def _drawn(outline: Drawn) -> tuple[Flat, ...]:
         p0, p1, p2, p3 = ring[k - 1], ring[k], ring[(k + 1) % n], ring[(k + 2) % n]
         for step in range(SMOOTH_STEPS):
             t = step / SMOOTH_STEPS
-            made.append((_through(p0[0], p1[0], p2[0], p3[0], t), _through(p0[1], p1[1], p2[1], p3[1], t)))
+            made.append((through(p0[0], p1[0], p2[0], p3[0], t), through(p0[1], p1[1], p2[1], p3[1], t)))
     return tuple(made)
 
 
-def _through(a: float, b: float, c: float, d: float, t: float) -> float:
+def through(a: float, b: float, c: float, d: float, t: float) -> float:
+    """One coordinate of the curve from b to c, `t` of the way, given its neighbours a and d."""
     return 0.5 * (2 * b + (c - a) * t + (2 * a - 5 * b + 4 * c - d) * t**2 + (3 * b - a - 3 * c + d) * t**3)
 
 

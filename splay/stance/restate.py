@@ -10,7 +10,15 @@ from splay.errors import BadInput, Fault
 from splay.piece import Outline, Piece, StakedLegs, read_piece, write_piece
 from splay.quantity import degrees as deg
 from splay.stance.aim import foot_reach, outward
-from splay.stance.arrange import with_hollow, with_members, with_support
+from splay.stance.arrange import (
+    with_belly,
+    with_cross_piece,
+    with_finer_corners,
+    with_hollow,
+    with_members,
+    with_peg,
+    with_support,
+)
 from splay.stance.outline import extent, points
 from splay.stance.staked import LegStance, Stance, spec_index, stand, support_of
 
@@ -23,6 +31,13 @@ MOST_CORNERS = 16
 LEAST_TENON_MM = 16.0
 
 
+What = Literal[
+    "outline", "placement", "angle", "scope", "joint", "belly", "peg",
+    "support", "members", "hollow", "corners", "cross_piece",
+]  # fmt: skip
+"""What can be said another way, or put in whole."""
+
+
 @dataclass(frozen=True)
 class Restate:
     """What is to be said another way, and how.
@@ -31,7 +46,7 @@ class Restate:
     the number of a leg served by the angle meant, `measured_from` the line of a sightline.
     """
 
-    what: Literal["outline", "placement", "angle", "scope", "joint", "support", "members", "hollow"]
+    what: What
     to: str
     support: int = 0
     leg: int = 0
@@ -46,6 +61,10 @@ def restate(piece: Piece, ask: Restate) -> Piece:
         return read_piece(with_members(piece, ask.to))
     if ask.what == "hollow":
         return read_piece(with_hollow(piece, ask.to))
+    if ask.what == "corners":
+        return read_piece(with_finer_corners(piece))
+    if ask.what == "cross_piece":
+        return read_piece(with_cross_piece(piece, ask.support))
     document = write_piece(piece)
     if ask.what == "outline":
         document["top"]["outline"] = _outline(piece, ask.to)
@@ -68,6 +87,10 @@ def restate(piece: Piece, ask: Restate) -> Piece:
         support["angles"][index] = _angle(piece, stance, leg, ask.to, ask.measured_from)
     elif ask.what == "scope":
         _share(piece, stance, legs, ask, model, support)
+    elif ask.what == "belly":
+        support["leg"]["belly"] = with_belly(model, ask.to)
+    elif ask.what == "peg":
+        support["joint"] = with_peg(model, ask.to)
     else:
         support["joint"] = _joint(piece, model, ask.to)
     return read_piece(document)

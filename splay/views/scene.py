@@ -22,6 +22,8 @@ from splay.views.shapes import Layer, Shape, area, line
 
 _COARSE = 5
 """Every how manieth point of a finely drawn outline is enough for a silhouette."""
+_FINE = 150
+"""From this many points on an outline is finely drawn."""
 _FACING = 1e-6
 _SEAM_MM = 0.02
 
@@ -158,7 +160,7 @@ class Model:
         low, high = rings_of(piece)
         self.lower, self.upper = to_floor(floor, low), to_floor(floor, high)
         # A sharp corner must not be skipped: only finely drawn outlines are thinned.
-        thin = slice(None, None, _COARSE if len(low) > 2 * _COARSE**2 else 1)
+        thin = slice(None, None, _COARSE if len(low) > _FINE else 1)
         self.body = np.concatenate((self.lower[thin], self.upper[thin]))
         self.seat = floor.to_floor((0.0, 0.0, piece.top.thickness))
         self.half = extent(piece.top.outline)

@@ -7,7 +7,7 @@ import math
 from splay.quantity import degrees as deg
 from splay.setups.card import Scene
 from splay.stance.vectors import Flat
-from splay.views.shapes import Shape, area, line, text
+from splay.views.shapes import Shape, area, ellipse, line, text
 
 
 def _strip(start: Flat, bearing: float, reach: float, half: float) -> tuple[Flat, ...]:
@@ -154,7 +154,16 @@ def taper(scene: Scene) -> list[Shape]:
 
 
 def slot(scene: Scene) -> list[Shape]:
-    """An end seen square on, with its slot, and how deep it runs."""
+    """An end seen square on, with its slot or its dowel holes, and how deep they run."""
+    if scene.notes["round"] == "yes":
+        return [
+            area("section", ((-110.0, -40.0), (110.0, -40.0), (110.0, 40.0), (-110.0, 40.0))),
+            ellipse("section", (-48.0, 0.0), (14.0, 14.0)),
+            ellipse("section", (48.0, 0.0), (14.0, 14.0)),
+            text("dimension", (0.0, 62.0), scene.notes["wide"]),
+            text("pointer", (70.0, -6.0), scene.notes["thick"], anchor="start"),
+            text("label", (0.0, -62.0), f"{scene.notes['deep']} deep, square to the sawn end"),
+        ]
     return [
         area("section", ((-110.0, -40.0), (110.0, -40.0), (110.0, 40.0), (-110.0, 40.0))),
         area(

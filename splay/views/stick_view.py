@@ -3,13 +3,12 @@
 from __future__ import annotations
 
 from splay.parts.stick import StickPart
-from splay.quantity import Show
 from splay.stance.body import Body
 from splay.stance.vectors import Flat
 from splay.views.shapes import Shape, View, area, line, text
 
 
-def stick_view(body: Body, part: StickPart, show: Show) -> View:
+def stick_view(body: Body, part: StickPart) -> View:
     """The face above, the edge below it, the near end at the left; true to scale, mm."""
     arrises = body.arrises()
     spans = {key: body.at(*at) for key, at in arrises.items()}
@@ -37,7 +36,7 @@ def stick_view(body: Body, part: StickPart, show: Show) -> View:
         ),
     ]
     for void in body.voids:
-        shapes += _void(body, part, void.name, low, gap, show)
+        shapes += _void(body, part, void.name, low, gap)
     box = (-0.04 * long - 6, bottom - 1.2 * step, long * 1.04 + 6, top + 1.4 * step)
     title = f"{part.name[0].upper()}{part.name[1:]}"
     return View(part.key, title, box, tuple(shapes))
@@ -78,8 +77,7 @@ def _side(body: Body, which: str, middle: float, low: float) -> list[Shape]:
     return made
 
 
-def _void(body: Body, part: StickPart, name: str, low: float, gap: float, show: Show) -> list[Shape]:
-    del show
+def _void(body: Body, part: StickPart, name: str, low: float, gap: float) -> list[Shape]:
     if not part.notches:
         return []
     words = " × ".join(figure.quantity.text for figure in part.notches[:2])

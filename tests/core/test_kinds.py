@@ -386,3 +386,115 @@ class Arranged(SimpleTestCase):
         apart = batch.cut_off[1].quantity.value - batch.cut_off[0].quantity.value
         self.assertAlmostEqual(apart, 20)
         self.assertAlmostEqual(batch.shortest.quantity.value, batch.cut_off[0].quantity.value)
+
+
+class LooseJoints(SimpleTestCase):
+    """Dowels and loose tenons run square to the end they enter, whatever that end's slope is."""
+
+    def slopes(self, made: Piece, operation: str) -> dict[str, float]:
+        found = {}
+        for card in planned(made).setups:
+            if card.operation == operation:
+                slope = next(f for f in card.jig if f.key.endswith((".slope", ".fence")))
+                found[card.title] = slope.quantity.value
+        return found
+
+    def test_a_mitres_slots_are_square_to_the_mitre_not_to_the_splay(self) -> None:
+        # Equal widths splayed 12: half of 102 from the length, so 39 off square.
+        found = self.slopes(starter("crossed"), "slot")
+        self.assertEqual([round(v, 4) for v in found.values()], [39.0])
+        document = write_piece(starter("crossed"))
+        document["supports"][0].update(rail=60, leg=45, splay=15)
+        # 63.05 and 41.95 from each one's own length (independent values).
+        values = sorted(90.0 - v for v in self.slopes(read_piece(document), "slot").values())
+        self.assertAlmostEqual(values[0], 41.95, 2)
+        self.assertAlmostEqual(values[1], 63.05, 2)
+
+    def test_a_slabs_dowels_are_square_to_its_bevel(self) -> None:
+        self.assertEqual([round(v, 4) for v in self.slopes(starter("slab"), "dowel").values()], [41.0])
+
+    def test_a_raked_frames_cross_pieces_slope_by_less_than_the_splay(self) -> None:
+        made = starter("plane_frames")
+        splay, rake = math.radians(7), math.radians(9)
+        expected = math.degrees(math.atan(math.tan(splay) * math.cos(rake)))
+        values = sorted(self.slopes(made, "dowel").values())
+        self.assertAlmostEqual(values[0], expected, 3)
+        self.assertAlmostEqual(values[1], 9.0, 3)
+
+    def test_board_rails_slope_by_the_splay(self) -> None:
+        self.assertEqual([round(v, 4) for v in self.slopes(starter("board_sides"), "slot").values()], [10])
+
+    def test_a_cutter_of_another_size_is_said_with_what_to_do(self) -> None:
+        tools = [
+            t.model_copy(update={"cutter": 6.0}) for t in workbench().tools if t.kind == "router_table"
+        ]
+        made = plan(starter("board_sides"), Shop(tools=tuple(tools)))
+        card = next(c for c in made.setups if c.operation == "slot")
+        self.assertFalse(card.in_reach)
+        self.assertIn("change one of them", card.reach_note)
+
+
+class PutInWhole(SimpleTestCase):
+    """What the maker asks for with one word comes sized for the piece at hand."""
+
+    def test_a_finer_outline_keeps_its_shape_straight_or_smooth(self) -> None:
+        for smooth in (False, True):
+            document = write_piece(starter("log_slice"))
+            document["top"]["outline"]["smooth"] = smooth
+            before = read_piece(document)
+            after = restate(before, Restate("corners", "finer"))
+            old, new = polygon(before.top.outline), polygon(after.top.outline)
+            with self.subTest(smooth=smooth):
+                self.assertAlmostEqual(new.area / old.area, 1.0, delta=0.005 if smooth else 1e-9)
+        with self.assertRaises(BadInput):
+            restate(starter("table"), Restate("corners", "finer"))
+
+    def test_another_cross_piece_stands_below_the_last(self) -> None:
+        for name, field in (("plane_frames", "cross"), ("board_sides", "rails")):
+            made = restate(starter(name), Restate("cross_piece", "more"))
+            drops = [piece["drop"] for piece in write_piece(made)["supports"][0][field]]
+            self.assertEqual(drops[-1], drops[-2] + 100)
+        with self.assertRaises(BadInput):
+            restate(starter("table"), Restate("cross_piece", "more"))
+
+    def test_a_peg_stays_inside_and_crosses_its_tenon(self) -> None:
+        for name, at in (("battened", 0), ("slab", 1), ("bench", 0)):
+            without = restate(starter(name), Restate("peg", "none", at))
+            made = restate(without, Restate("peg", "peg", at))
+            codes = {f.code for f in planned(made).findings}
+            with self.subTest(name):
+                self.assertFalse(codes & {"peg_short", "peg_misses"})
+        with self.assertRaises(BadInput):
+            restate(starter("round_three"), Restate("peg", "peg"))
+
+    def test_a_belly_is_thicker_than_both_ends_and_tapers_to_both(self) -> None:
+        made = planned(restate(starter("round_three"), Restate("belly", "belly")))
+        tapers = [f.key for f in made.parts[0].making if ".taper." in f.key]
+        self.assertEqual([key.rsplit(".", 1)[1] for key in tapers], ["top", "foot"])
+        plain = planned(restate(starter("round_three"), Restate("belly", "none")))
+        self.assertEqual(len([f for f in plain.parts[0].making if ".taper." in f.key]), 1)
+
+
+class Words(SimpleTestCase):
+    def test_a_cut_says_which_side_comes_out_longer_and_the_solid_agrees(self) -> None:
+        for name in ("plane_frames", "aproned", "crossed", "board_sides", "slab"):
+            made = planned(starter(name))
+            for part, body in zip(made.sticks, made.stance.bodies, strict=True):
+                for end, sign in ((part.start, -1), (part.finish, 1)):
+                    reach = {}
+                    for (i, k), (y, z) in body.arrises().items():
+                        reach[i, k] = body.at(y, z)[0 if sign < 0 else 1] * sign
+                    with self.subTest(name, part=part.name, end=sign):
+                        if abs(end.mitre) > 1e-6 and not body.rips:
+                            first = max(v for (i, _), v in reach.items() if i > 0)
+                            other = max(v for (i, _), v in reach.items() if i < 0)
+                            self.assertEqual(first > other, end.mitre > 0)
+                        if abs(end.tilt) > 1e-6 and not body.rips:
+                            face = max(v for (_, k), v in reach.items() if k > 0)
+                            back = max(v for (_, k), v in reach.items() if k < 0)
+                            self.assertEqual(face > back, end.tilt > 0)
+
+    def test_one_part_is_named_and_several_are_counted(self) -> None:
+        titles = {card.title for card in planned(starter("aproned")).setups}
+        self.assertIn("Cut both ends of 2 aprons", titles)
+        self.assertIn("Mitre the top, its left end", {c.title for c in planned(starter("slab")).setups})

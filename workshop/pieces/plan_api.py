@@ -17,7 +17,7 @@ from splay.setups.card import Scene
 from splay.shop import Shop, read_shop
 from splay.stance.lean import LeanAngles, solve
 from splay.stance.moves import Handled, Move, move
-from splay.stance.restate import Restate, restate
+from splay.stance.restate import Restate, What, restate
 from splay.summary import LeanFigures, lean_figures
 from splay.views.pictures import picture
 from splay.views.shapes import View
@@ -41,7 +41,7 @@ class MoveIn(Schema):
 class RestateIn(Schema):
     """One thing of the piece to be said another way, keeping it as it is."""
 
-    what: Literal["outline", "placement", "angle", "scope", "joint", "support", "members", "hollow"]
+    what: What
     to: Annotated[str, Field(max_length=40)]
     support: int = 0
     leg: int = 0

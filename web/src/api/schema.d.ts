@@ -2933,7 +2933,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "outline" | "placement" | "angle" | "scope" | "joint" | "support" | "members" | "hollow";
+            what: "outline" | "placement" | "angle" | "scope" | "joint" | "belly" | "peg" | "support" | "members" | "hollow" | "corners" | "cross_piece";
         };
         /**
          * Resultant

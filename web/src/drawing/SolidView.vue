@@ -141,20 +141,6 @@ onBeforeUnmount(() => {
   renderer?.dispose()
 })
 watch(() => [props.meshes, store.lit, theme.global.name.value], build)
-
-/** For measuring: how many frames a second it draws while turning, over so many frames. */
-async function pace(frames: number): Promise<number> {
-  const start = performance.now()
-  for (let k = 0; k < frames; k += 1) {
-    await new Promise((go) => requestAnimationFrame(go))
-    key(new KeyboardEvent('keydown', { key: 'ArrowRight' }))
-    renderer?.render(scene, camera)
-    renderer?.getContext().finish()
-  }
-  return (1000 * frames) / (performance.now() - start)
-}
-defineExpose({ pace })
-onMounted(() => Object.assign(host.value ?? {}, { pace }))
 </script>
 
 <template>

@@ -70,6 +70,7 @@ export const usePiece = defineStore('piece', () => {
     faults.value = {}
     done.value = []
     undone.value = []
+    shown.value = 'side'
     status.value = 'loading'
     try {
       const got = await ask(api.GET('/api/pieces/{id}', { params: { path: { id: wanted } } }))

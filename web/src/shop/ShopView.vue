@@ -90,7 +90,7 @@ const drop = (at: number): Promise<void> =>
     tools.value.filter((_, k) => k !== at),
   )
 const named = (tool: Tool, scale: string): string =>
-  scale === 'scale' && !('tilt' in tool) ? '' : (SCALE_NAMES[`${tool.kind}.${scale}`] ?? '')
+  SCALE_NAMES[`${tool.kind}.${scale}`] ?? 'Reads at square'
 const has = (tool: Tool, name: string): boolean => name in tool
 </script>
 
@@ -164,7 +164,7 @@ const has = (tool: Tool, name: string): boolean => name in tool
           <template v-for="scale in SCALES" :key="scale">
             <template v-if="has(tool, scale)">
               <Choice
-                :label="`${named(tool, scale)} reads at square`"
+                :label="named(tool, scale)"
                 :items="SQUARE"
                 :value="store.chosen[`tools.${k}.${scale}.at_square`]?.value.toFixed(0) ?? '0'"
                 @choose="set(`tools.${k}.${scale}.at_square`, Number($event))"

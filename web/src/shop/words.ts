@@ -20,12 +20,12 @@ export const ABOUT: Record<string, string> = {
 
 /** What the scales of a tool with two of them are on. */
 export const SCALE_NAMES: Record<string, string> = {
-  'mitre_saw.scale': 'Swing',
-  'mitre_saw.tilt': 'Blade',
-  'table_saw.scale': 'Gauge',
-  'table_saw.tilt': 'Blade',
-  'band_saw.scale': 'Gauge',
-  'band_saw.tilt': 'Table',
+  'mitre_saw.scale': 'Swing at square',
+  'mitre_saw.tilt': 'Blade at square',
+  'table_saw.scale': 'Gauge at square',
+  'table_saw.tilt': 'Blade at square',
+  'band_saw.scale': 'Gauge at square',
+  'band_saw.tilt': 'Table at square',
 }
 
 /** Sizes a tool may have, by their names in the shop's document. */

@@ -86,14 +86,13 @@ const figures = computed(() => {
   </div>
 </template>
 
+<style scoped src="./table.css"></style>
 <style scoped>
 figure :deep(svg) {
   height: 190px;
 }
-figcaption,
-caption {
+figcaption {
   font-size: 0.84rem;
-  text-align: left;
 }
 .two {
   display: grid;
@@ -102,29 +101,6 @@ caption {
   align-items: start;
   border-top: 1px solid var(--line);
   padding-top: 0.4rem;
-}
-table {
-  border-collapse: collapse;
-  width: 100%;
-  font-size: 0.9rem;
-}
-th {
-  text-align: left;
-  font-weight: 600;
-  font-size: 0.84rem;
-}
-td {
-  border-top: 1px solid var(--line);
-  padding: 4px 6px 4px 0;
-}
-td button {
-  text-align: left;
-}
-tr.lit {
-  background: var(--wood);
-}
-tr.on button {
-  font-weight: 650;
 }
 @media (max-width: 700px) {
   .two {

@@ -103,13 +103,8 @@ const form = computed(() => [
       ]
     : []),
 ])
-function peg(on: boolean): void {
-  const entry = joint.value?.way === 'battened' ? 14 : 5
-  store.set(
-    `${base.value}.joint.peg`,
-    on ? { entry, angle: joint.value?.way === 'battened' ? 8 : 0 } : null,
-  )
-}
+const peg = (on: boolean): void =>
+  store.restate({ what: 'peg', to: on ? 'peg' : 'none', support: index.value })
 const warned = computed(() =>
   (store.plan?.findings ?? [])
     .filter((f) => f.level !== 'note' && f.station === 'boring')

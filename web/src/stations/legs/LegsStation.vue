@@ -87,10 +87,12 @@ const MAKING: Row[] = [
   count('leg.spare', 'Spare'),
   count('leg.practice', 'Practice'),
 ]
-function belly(on: boolean): void {
-  const size = Math.max(Number(leg.value?.at_top ?? 40), Number(leg.value?.at_foot ?? 30)) + 6
-  store.set(`${path.value}.leg.belly`, on ? { at: 0.4, size } : null)
-}
+const belly = (on: boolean): void =>
+  store.restate({
+    what: 'belly',
+    to: on ? 'belly' : 'none',
+    support: part.value?.support ?? 0,
+  })
 /** Sticks measured one by one: length and foot, one a line, as they were read off. */
 function setSticks(text: string): void {
   const rows = text.split('\n').map((row) => row.trim())
@@ -200,6 +202,7 @@ function show(numbers: number[]): void {
 </template>
 
 <style scoped src="../station.css"></style>
+<style scoped src="../table.css"></style>
 <style scoped>
 .leg {
   flex: 0 0 auto;
@@ -248,23 +251,5 @@ textarea {
 }
 .wrong {
   color: var(--cut);
-}
-tr.lit {
-  background: var(--wood);
-}
-table {
-  border-collapse: collapse;
-  width: 100%;
-  font-size: 0.92rem;
-}
-caption,
-th {
-  text-align: left;
-  font-weight: 600;
-  font-size: 0.84rem;
-}
-td {
-  border-top: 1px solid var(--line);
-  padding: 5px 0;
 }
 </style>

@@ -9,7 +9,7 @@ import { useSupport } from '../support'
 
 /** The sizes of a support made of square stock, and the pieces between its leaning parts. */
 const store = usePiece()
-const { any, base } = useSupport()
+const { index, any, base } = useSupport()
 type Kind = Exclude<NonNullable<Support['kind']>, 'staked_legs'>
 
 const DOWELS: Row[] = [
@@ -100,13 +100,7 @@ const RAIL: Row[] = [
 ]
 const lines = computed(() => (any.value?.kind === 'board_sides' ? RAIL : LINE))
 
-function addLine(): void {
-  const here = between.value
-  if (!here) return
-  const last = here.list.at(-1)
-  const next = { ...(last ?? { depth: 40, thickness: 22 }), drop: Number(last?.drop ?? 0) + 100 }
-  store.set(`${base.value}.${here.at}`, [...here.list, next])
-}
+const addLine = (): void => store.restate({ what: 'cross_piece', to: 'more', support: index.value })
 function dropLine(k: number): void {
   const here = between.value
   if (!here) return

@@ -51,16 +51,7 @@ function become(kind: string): void {
   store.restate({ what: 'outline', to: kind })
 }
 /** A corner more between every two, where the edge wants following more closely. */
-function finer(): void {
-  const outline = top.value?.outline
-  if (outline?.kind !== 'drawn') return
-  const made = outline.corners.flatMap((corner, k) => {
-    const next = outline.corners[(k + 1) % outline.corners.length] ?? corner
-    const half = (a: unknown, b: unknown): number => (Number(a) + Number(b)) / 2
-    return [corner, { x: half(corner.x, next.x), y: half(corner.y, next.y) }]
-  })
-  store.set('top.outline.corners', made)
-}
+const finer = (): void => store.restate({ what: 'corners', to: 'finer' })
 const USES = [
   ['stool', 'stool'],
   ['bench', 'bench'],

@@ -185,6 +185,7 @@ function drop(k: number): void {
   </section>
 </template>
 
+<style scoped src="../table.css"></style>
 <style scoped>
 .members {
   display: grid;
@@ -197,25 +198,6 @@ function drop(k: number): void {
   flex-wrap: wrap;
   gap: 0.2rem 0.9rem;
   font-size: 0.92rem;
-}
-table {
-  border-collapse: collapse;
-  font-size: 0.92rem;
-}
-th {
-  text-align: left;
-  font-weight: 600;
-  font-size: 0.84rem;
-}
-td {
-  border-top: 1px solid var(--line);
-  padding: 3px 8px 3px 0;
-}
-tr.lit {
-  background: var(--wood);
-}
-tr.on button:first-child {
-  font-weight: 650;
 }
 .figs {
   display: grid;

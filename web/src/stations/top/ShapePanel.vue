@@ -77,7 +77,7 @@ const boardFault = computed(() =>
     <PieceForm base="top" :rows="edges" :across="edges.length > 4 ? 3 : edges.length" />
     <div class="two">
       <v-text-field
-        label="Boards, widths across the grain"
+        label="Widths of the boards"
         :model-value="shown"
         placeholder="one piece"
         :error-messages="boardFault ? `${boardFault[1].allowed}. ${boardFault[1].do}` : ''"
@@ -86,7 +86,7 @@ const boardFault = computed(() =>
       />
       <PieceForm
         base="top"
-        :rows="[typed('grain', 'Grain, off the side line'), flag('bark', 'bark left on')]"
+        :rows="[typed('grain', 'Grain at'), flag('bark', 'bark left on')]"
         :across="2"
       />
     </div>

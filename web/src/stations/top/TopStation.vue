@@ -90,9 +90,7 @@ const checks = computed(() => (store.plan?.layout.checks ?? []).map((check) => c
 .step {
   border-top: 1px solid var(--line);
   padding-top: 0.4rem;
-  min-height: 118px;
-  max-height: 190px;
-  overflow-y: auto;
+  flex: none;
 }
 .what {
   font-size: 1.04rem;
@@ -101,7 +99,7 @@ const checks = computed(() => (store.plan?.layout.checks ?? []).map((check) => c
 }
 .figs {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(260px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(300px, 1fr));
   column-gap: 1.5rem;
 }
 .turn {

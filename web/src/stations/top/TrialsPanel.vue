@@ -47,12 +47,7 @@ function drop(k: number): void {
       </li>
     </ul>
     <form @submit.prevent="keep">
-      <v-text-field
-        v-model="name"
-        label="Keep how it stands now, as"
-        maxlength="120"
-        data-trial-name
-      />
+      <v-text-field v-model="name" label="Keep this, as" maxlength="120" data-trial-name />
       <v-text-field v-model="why" label="Why it is left" maxlength="1000" data-trial-why />
       <v-btn type="submit" :disabled="!name.trim()">Keep</v-btn>
     </form>

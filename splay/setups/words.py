@@ -1,0 +1,31 @@
+"""How several parts are named on one card."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from splay.parts.stick import StickPart
+
+_PLURALS = {
+    "leg": "legs",
+    "side": "sides",
+    "rail": "rails",
+    "cross": "cross-pieces",
+    "link": "links",
+    "apron": "aprons",
+    "tread": "treads",
+}
+
+
+def counted(parts: Iterable[StickPart]) -> str:
+    """ "the front apron", "4 legs", "2 rails and 4 legs": one by its name, several by their number."""
+    mine = {part.key: part for part in parts}.values()
+    roles: dict[str, list[StickPart]] = {}
+    for part in mine:
+        roles.setdefault(part.role, []).append(part)
+    said = []
+    for role, alike in roles.items():
+        name = alike[0].name
+        one = name if name.startswith("the ") else f"the {name}"
+        said.append(one if len(alike) == 1 else f"{len(alike)} {_PLURALS.get(role, role)}")
+    return " and ".join(said)
