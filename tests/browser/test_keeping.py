@@ -9,7 +9,8 @@ from django.contrib.auth import get_user_model
 from django.test import SimpleTestCase, tag
 from playwright.sync_api import Route, expect
 
-from tests.browser.base import PATIENCE_MS, BrowserCase, field, saved, type_in
+from splay.piece.starters import starter
+from tests.browser.base import PATIENCE_MS, BrowserCase, drag, field, saved, type_in
 from tools.screenshots import browsed, served
 from workshop.pieces.models import PieceRow
 from workshop.shop.models import the_shop
@@ -65,6 +66,37 @@ class Keeping(BrowserCase):
                 slow.pop().continue_()
             page.wait_for_timeout(100)
         expect(field(page, "height")).to_have_value("480 mm")
+
+    def test_a_change_made_while_a_slow_save_is_under_way_is_no_conflict(self) -> None:
+        page = self.at(self.hang())
+        held: list[Route] = []
+
+        def slow(route: Route) -> None:
+            held.append(route)
+            if len(held) > 1:
+                route.continue_()
+
+        page.route("**/api/pieces/*", slow)
+        type_in(page, "height", "466")
+        for _ in range(100):
+            if held:
+                break
+            page.wait_for_timeout(50)
+        type_in(page, "height", "471")
+        expect(field(page, "height")).to_have_value("471 mm")
+        page.wait_for_timeout(900)  # longer than it waits before it saves
+        self.assertEqual(len(held), 1)
+        held[0].continue_()
+        saved(page)
+        expect(page.get_by_text("saved elsewhere")).to_have_count(0)
+        self.assertEqual(PieceRow.objects.get().revisions.latest("number").document["height"], 471)
+
+    def test_a_drag_that_cannot_be_is_refused_and_saved_is_true_again(self) -> None:
+        page = self.at(self.hang(starter("round_three")))
+        drag(page, "front", "foot.1", (400, 0))
+        drag(page, "plan", "foot.2", (900, 900))
+        expect(page.locator(".band")).to_be_visible()
+        saved(page)
 
     def test_saved_is_said_though_a_plan_comes_back_while_saving(self) -> None:
         page = self.at(self.hang())

@@ -157,7 +157,7 @@ class Shaping(BrowserCase):
         type_in(page, "supports.0.angles.1.rake", "18")
         expect(page.locator("[data-figure=rake]")).to_have_count(2)
         page.get_by_label("each its own").click(force=True)
-        expect(page.get_by_role("radio", name="leg 4")).to_be_attached()
+        expect(page.get_by_role("radio", name="leg 4", exact=True)).to_be_attached()
 
     def test_tops_and_layouts_change_kind(self) -> None:
         page = self.at(self.hang())

@@ -52,6 +52,7 @@ export const usePiece = defineStore('piece', () => {
   let stale = false
   let saveTimer = 0
   let unsaved = false
+  let writing = false
   let turn = 0
 
   const canUndo = computed(() => done.value.length > 0)
@@ -66,7 +67,7 @@ export const usePiece = defineStore('piece', () => {
     pending = []
     said = []
     move = null
-    flying = stale = unsaved = false
+    flying = stale = unsaved = writing = false
     faults.value = {}
     done.value = []
     undone.value = []
@@ -167,9 +168,11 @@ export const usePiece = defineStore('piece', () => {
       } catch (error) {
         if (mine !== turn) return
         if (error instanceof Refused) {
-          setAside(error, batch)
+          // Nothing of it is on its way any more, which is what "saved" is judged by.
           said = said.filter((ask) => !restated.includes(ask))
           if (move === moved) move = null
+          if (final) before = null
+          setAside(error, batch)
         } else if (error instanceof Away) {
           status.value = 'away'
           keep(id.value, { piece: piece.value, pending, revision })
@@ -242,10 +245,16 @@ export const usePiece = defineStore('piece', () => {
     saveTimer = window.setTimeout(() => void save(), SAVE_AFTER_MS)
   }
 
+  /** One save at a time: a second one beside it would be based on the same revision, and refused. */
   async function save(over = revision): Promise<void> {
     const mine = turn
     const document = piece.value
     if (!document) return
+    if (writing) {
+      later()
+      return
+    }
+    writing = true
     try {
       const got = await ask(
         api.PUT('/api/pieces/{id}', {
@@ -271,6 +280,8 @@ export const usePiece = defineStore('piece', () => {
         status.value = 'away'
         saveTimer = window.setTimeout(() => void save(over), RETRY_MS)
       } else throw error
+    } finally {
+      if (mine === turn) writing = false
     }
   }
 
