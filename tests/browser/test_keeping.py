@@ -191,11 +191,26 @@ class OtherPages(BrowserCase):
         reach.fill("10")
         reach.press("Enter")
         expect(reach).to_have_value("10.0°")
+        expect(table.locator("label.on", has_text="down")).to_be_visible()
         self.assertEqual(the_shop().tools[1].scale.at_square, 90)  # type: ignore[union-attr]
         self.at(address, "boring")
         page.get_by_role("radio", name="Drill press, tilting table").click(force=True)
         expect(page.locator("[data-setting]")).to_have_text("80.0°")
         expect(page.locator(".reach")).to_contain_text("wedge of 4.0°")
+
+    def test_two_quick_changes_of_the_shop_both_stay(self) -> None:
+        page = self.page
+        page.goto(f"{self.live_server_url}/shop")
+        table = page.locator("[data-tool=tilting_table]")
+        table.get_by_label("90", exact=True).wait_for()
+        # Both in one breath: the second change must not be made to the shop as it was before.
+        page.evaluate(
+            "() => { const at = (t) => [...document.querySelectorAll('[data-tool=tilting_table] label')]"
+            ".find((l) => l.textContent.trim() === t).click(); at('90'); at('down') }"
+        )
+        expect(table.locator("label.on", has_text="down")).to_be_visible()
+        scale = the_shop().tools[1].scale  # type: ignore[union-attr]
+        self.assertEqual((scale.at_square, scale.counts), (90, "down"))
 
     def test_a_piece_file_is_brought_in_and_a_bad_one_explained(self) -> None:
         page = self.page

@@ -17,7 +17,7 @@ const shop = computed(() => store.shop as Shop)
 
 async function set(path: string, value: unknown): Promise<void> {
   try {
-    await store.change(withValue(shop.value, path, value))
+    await store.change((now) => withValue(now, path, value))
     faults.value = without(faults.value, path)
     away.value = false
   } catch (error) {

@@ -16,19 +16,32 @@ export const useShop = defineStore('shop', () => {
     chosen.value = answer.chosen
   }
 
-  /** Change one place of the shop's document; throws Refused with the faults. */
-  async function change(changed: Shop): Promise<void> {
-    const body = { shop: changed as unknown as Record<string, unknown>, bare: system.value }
+  let last: Promise<unknown> = Promise.resolve()
+
+  /**
+   * Change the shop's document, one change after the other: each is made to the shop as the one
+   * before left it, so that two quick ones both stay. Throws Refused with the faults.
+   */
+  function change(edit: (now: Shop) => Shop): Promise<void> {
+    const mine = last.then(() => send(edit))
+    last = mine.catch(() => undefined)
+    return mine
+  }
+
+  async function send(edit: (now: Shop) => Shop): Promise<void> {
+    if (!shop.value) return
+    const changed = edit(shop.value) as unknown as Record<string, unknown>
+    const body = { shop: changed, bare: system.value }
     const answer = await ask(api.PUT('/api/shop', { body }))
     shop.value = answer.shop
     chosen.value = answer.chosen
   }
 
   async function flipUnits(): Promise<void> {
-    if (!shop.value) return
-    const rounding = { ...shop.value.rounding }
-    rounding.system = system.value === 'inch' ? 'metric' : 'inch'
-    await change({ ...shop.value, rounding })
+    await change((now) => ({
+      ...now,
+      rounding: { ...now.rounding, system: now.rounding?.system === 'inch' ? 'metric' : 'inch' },
+    }))
   }
 
   return { shop, chosen, system, load, change, flipUnits }
