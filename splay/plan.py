@@ -79,7 +79,7 @@ def plan(piece: Piece, shop: Shop, readings: Iterable[Reading] = ()) -> Plan:
     real = stand(piece, read) if read else planned
     runs, lines = members(piece, real)
     parts = tuple(leg_part(piece, leg, real.floor, show) for leg in real.legs)
-    sockets = tuple(socket_part(piece, leg, shop.bit, show) for leg in real.legs)
+    sockets = tuple(socket_part(piece, leg, shop.bit_for(leg.bore.size), show) for leg in real.legs)
     sticks = tuple(stick_part(body, show) for body in real.bodies)
     rungs = tuple(member_part(piece, run, runs, show) for run in runs)
     layout = lay_out(piece, planned, show)
@@ -105,7 +105,7 @@ def plan(piece: Piece, shop: Shop, readings: Iterable[Reading] = ()) -> Plan:
         batches=batches(piece, parts, show),
         setups=setups,
         proofs=proofs,
-        findings=judge(Whole(piece, real, sockets, runs, rungs, setups), show),
+        findings=judge(Whole(piece, shop, real, sockets, runs, rungs, setups), show),
         stations=_stations(piece, real, proofs),
         stance=real,
     )

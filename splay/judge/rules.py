@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from splay.judge import joints, members, standing, tops
+from splay.judge import bits, joints, members, standing, tops
 from splay.judge import sockets as rules
 from splay.judge.finding import Finding
 from splay.parts import SocketPart
@@ -13,6 +13,7 @@ from splay.parts.member import MemberPart
 from splay.piece import Piece
 from splay.quantity import Show
 from splay.setups.card import SetUp
+from splay.shop import Shop
 from splay.stance.members import MemberStance
 from splay.stance.staked import Stance
 
@@ -25,6 +26,7 @@ class Whole:
     """All there is to judge about one piece."""
 
     piece: Piece
+    shop: Shop
     stance: Stance
     sockets: tuple[SocketPart, ...]
     runs: tuple[MemberStance, ...]
@@ -42,6 +44,7 @@ def judge(whole: Whole, show: Show) -> tuple[Finding, ...]:
         *rules.edges(piece, sockets, stance, show),
         *rules.meeting(piece, sockets, stance, show),
         *rules.tenons(piece, stance, show),
+        *bits.missing(piece, whole.shop, stance, show),
         *tops.hollow(piece, show),
         *tops.glue_lines_crossed(piece, sockets, stance, show),
         *tops.boards_wide_enough(piece, show),

@@ -8,7 +8,7 @@ from itertools import combinations
 
 from splay.judge.finding import Finding
 from splay.parts import SocketPart
-from splay.piece import DowelScrew, Piece, StakedLegs, Through
+from splay.piece import DowelScrew, Piece, Shouldered, StakedLegs, Through
 from splay.quantity import Show
 from splay.quantity import degrees as deg
 from splay.stance.staked import LegStance, Stance, support_of
@@ -131,6 +131,10 @@ def _mouth(piece: Piece, leg: LegStance, u: Flat) -> float:
     if lean.bearing is None:
         return half
     across = u[0] * deg.cos(lean.bearing) + u[1] * deg.sin(lean.bearing)
+    if isinstance(support_of(piece, leg).joint, Shouldered):
+        # A mortise has corners: half its length along the sightline, half its width square to it.
+        beside = math.sqrt(max(0.0, 1.0 - across**2))
+        return abs(across) * half / deg.cos(lean.resultant) + beside * leg.bore.across / 2
     return half * math.sqrt(1.0 - across**2 + (across / deg.cos(lean.resultant)) ** 2)
 
 

@@ -21,6 +21,7 @@ def making(key: str, support: StakedLegs, leg: LegStance, show: Show) -> tuple[F
             _octagon(key, support, leg, show),
             *_tapers(key, support, leg, show),
             *_tenon(key, support, leg, show),
+            _round_over(key, support, leg, show),
             _relief(key, support, leg, show),
         )
         if figure is not None
@@ -144,6 +145,34 @@ def _tenon(key: str, support: StakedLegs, leg: LegStance, show: Show) -> list[Fi
             }[support.leg.neck],
         )
     ]
+
+
+BEARING_MM = 3.0
+"""Flat a round-over bit's bearing needs on each face (common practice, no source)."""
+
+
+def _round_over(key: str, support: StakedLegs, leg: LegStance, show: Show) -> Figure | None:
+    """The largest round-over the thinnest end's arrises take, its bearing still on the face.
+
+    An arris of a flats' angle takes r · tan((180 - angle) / 2) of each face: r on a square leg,
+    r · tan 22.5° on eight sides.
+    """
+    shape = support.leg
+    if shape.section == "round":
+        return None
+    thin = min(shape.at_top, shape.at_foot, *([shape.belly.size] if shape.belly else []))
+    square = shape.section == "square"
+    face = thin if square else thin * (math.sqrt(2.0) - 1.0)
+    takes = 1.0 if square else deg.tan(22.5)
+    return show.figure(
+        f"{key}.round_over",
+        "Round-over on its arrises, at most",
+        max(0.0, (face - BEARING_MM) / 2.0 / takes),
+        "(f − b) / 2" if square else "(f − b) / (2 · tan 22.5°)",
+        show.input("f", "a face at the thinnest end", face),
+        show.input("b", "flat left for the bearing", BEARING_MM),
+        note="rounded after the tenon and the joints are cut: a bearing needs a face to run on",
+    )
 
 
 def _relief(key: str, support: StakedLegs, leg: LegStance, show: Show) -> Figure | None:

@@ -20,7 +20,8 @@ IN_PLANE_MM = 0.5
 class MemberEnd:
     """One end: what it goes into, where along it, at what angle, and the socket there.
 
-    `acute_side` is "foot" or "top" for the side of the leg the acute angle lies on, "" when square.
+    `acute_side` is "foot" or "top" for the side of the leg the acute angle lies on, "" when square;
+    `radius` half of what it goes into there, mm.
     """
 
     into: str
@@ -34,6 +35,7 @@ class MemberEnd:
     behind: Figure
     shoulder: Figure
     acute_side: str
+    radius: float
 
 
 @dataclass(frozen=True)
@@ -187,6 +189,7 @@ def _end(key: str, member: Stretcher, end: EndStance, show: Show) -> MemberEnd:
             alpha,
             unit="deg",
         ),
+        radius=end.radius,
         acute_side="" if end.acute > 90.0 - 1e-6 else ("foot" if end.opening < 90.0 else "top"),
     )
 

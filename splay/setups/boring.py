@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
-from splay.piece import Piece, Reamed, Shouldered
+from splay.piece import Piece, Reamed, Round, Shouldered
 from splay.quantity import Figure, Quantity, Show
 from splay.quantity import degrees as deg
 from splay.setups.card import Dial, Scene, SetUp, Turn
 from splay.setups.dial import dial
-from splay.setups.groups import Group, bored_from, boring_groups, indexing, toward, turn
+from splay.setups.groups import PIN, Group, bored_from, boring_groups, indexing, toward, turn
 from splay.setups.jigs import block_angle, block_setback, ramp_spacer, wedge
 from splay.setups.proofs import rod_checks
 from splay.shop import (
@@ -102,7 +103,7 @@ def _card(shared: _Shared, tool: Tool, index: int, show: Show) -> SetUp:
         which_way=_which_way(shared, tool),
         steps=_steps(shared, tool, show),
         turns=shared.turns,
-        jig=jig,
+        jig=(*jig, *_pin(shared, tool, show, key)),
         in_reach=reaches,
         reach_note=note,
         scene=_scene(tool, rho, shared, dials, setting, show),
@@ -110,6 +111,42 @@ def _card(shared: _Shared, tool: Tool, index: int, show: Show) -> SetUp:
         checks=shared.checks,
         cautions=(_CLAMP if isinstance(tool, PRESSES) else _HAND,),
     )
+
+
+def _pin(shared: _Shared, tool: Tool, show: Show, key: str) -> tuple[Figure, ...]:
+    """Where the pin stands that the top is turned on, and the cradle for a top already rounded."""
+    if not isinstance(tool, PRESSES) or not shared.index.startswith(PIN):
+        return ()
+    socket = shared.group.first.socket
+    radius = math.hypot(socket[0], socket[1])
+    top = shared.piece.top
+    below = "middle" in shared.downhill
+    side = "downhill" if below else "uphill"
+    made = [
+        show.figure(
+            f"{key}.pin",
+            "Pin in the table, from the bit's point",
+            radius,
+            "circle of the legs",
+            show.input("R", "leg centres from the middle", radius),
+            note=f"measured along the tilted table, {side} of the bit; the top's centre hole sits on it",
+        )
+    ]
+    if isinstance(top.outline, Round):
+        rim = top.outline.diameter / 2.0
+        made.append(
+            show.figure(
+                f"{key}.cradle",
+                "Or a cradle: two stops square to each other, their corner downhill of the bit",
+                rim * math.sqrt(2.0) + (radius if below else -radius),
+                "r · √2 + R" if below else "r · √2 − R",
+                show.input("r", "half the round top", rim),
+                show.input("R", "leg centres from the middle", radius),
+                note="for a top without a centre hole, already sawn round: it rests in the corner; "
+                "turn it there until the next mark is under the point",
+            )
+        )
+    return tuple(made)
 
 
 def _angle(group: Group, show: Show, key: str) -> Figure:

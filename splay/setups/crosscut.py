@@ -109,7 +109,7 @@ def _card(cut: Cut, tool: Tool, index: int, show: Show) -> SetUp:
         reach_note=note,
         scene=_scene(cut, tool, dials, setting.text, show),
         proofs=(f"cut.{part.key}.{end}", *(f"long.{k}" for k in keys)),
-        checks=tuple(figure.length for figure in part.arrises[:2]),
+        checks=(*(figure.length for figure in part.arrises[:2]), *_stock(cut, tool, show, key)),
         cautions=_cautions(cut, tool),
         parts=keys,
     )
@@ -125,6 +125,28 @@ def _angle(cut: Cut, show: Show, key: str) -> Figure:
         show.input("t", "blade off square to the face", cut.tilt, "deg"),
         unit="deg",
         note="drawn on the face, with the face flat on the saw",
+    )
+
+
+def _stock(cut: Cut, tool: Tool, show: Show, key: str) -> tuple[Figure, ...]:
+    """Stock for all these parts end to end: their lengths, and a kerf for each of them."""
+    assert isinstance(tool, MitreSaw | TableSaw | BandSaw | Handsaw)
+    parts = {use[0].key: use[0] for use in cut.uses}
+    if cut.first.role == "slab":
+        return ()
+    long = max(part.overall.quantity.value for part in parts.values())
+    n = len(parts)
+    return (
+        show.figure(
+            f"{key}.stock",
+            f"Stock for {'it' if n == 1 else f'all {n}, end to end'}",
+            n * (long + tool.kerf),
+            "n · (L + kerf)",
+            show.input("n", "parts", float(n), "ratio"),
+            show.input("L", "over all, the longest of them", long),
+            show.input("w", f"kerf of the {tool.name.lower()}", tool.kerf),
+            note="one kerf for each; parts whose ends run parallel share the cut between them",
+        ),
     )
 
 

@@ -85,6 +85,9 @@ def turn(number: int, lean: LeanAngles, show: Show) -> Turn:
     return Turn(number, show.angle(lean.from_side), show.angle(lean.from_centre), toward(lean))
 
 
+PIN = "Turn the top on a centre pin"
+
+
 def indexing(piece: Piece, group: Group) -> str:
     """How the top is turned from one leg of the group to the next."""
     support = support_of(piece, group.first)
@@ -95,7 +98,7 @@ def indexing(piece: Piece, group: Group) -> str:
     spec = support.angles[0]
     straight = not isinstance(spec, Resultant) or spec.measured_from == "out"
     if ring and straight and support.scope == "alike" and count == _ring_count(piece, group):
-        return f"Turn the top on a centre pin, {360 / count:g}° from leg to leg."
+        return f"{PIN}, {360 / count:g}° from leg to leg."
     halves = _diagonals(group)
     if halves:
         named = "; ".join(f"legs {a} and {b}" for a, b in halves)

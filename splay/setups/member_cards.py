@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 from splay.parts.member import MemberEnd, MemberPart
 from splay.piece import Piece, Stretcher
 from splay.quantity import Figure, Quantity, Show
@@ -71,7 +73,7 @@ def _card(piece: Piece, uses: list[tuple[MemberPart, int]], tool: Tool, index: i
         which_way=_which_way(end, tool),
         steps=_steps(uses, chosen, end, show),
         turns=(),
-        jig=jig,
+        jig=(*jig, *_vee(end, tool, show, key)),
         in_reach=not note,
         reach_note=note,
         scene=Scene(
@@ -110,6 +112,23 @@ def _setting(
         f"set it to its end and put a wedge of {jig[0].quantity.text} under the cradle."
     )
     return (made,), made.reading, jig, note
+
+
+def _vee(end: MemberEnd, tool: Tool, show: Show, key: str) -> tuple[Figure, ...]:
+    """The V a round leg lies in under the drill: it touches at 45 degrees, D / sqrt 2 apart."""
+    if not isinstance(tool, TiltingTable) or not end.leg:
+        return ()
+    thick = 2.0 * end.radius
+    return (
+        show.figure(
+            f"{key}.vee",
+            "V for the leg, sides at 45°: its mouth more than",
+            thick / math.sqrt(2.0),
+            "D / √2",
+            show.input("D", "leg there", thick),
+            note="as long as the leg; under a tapered leg shim the thin end until its middle is level",
+        ),
+    )
 
 
 def _title(uses: list[tuple[MemberPart, int]]) -> str:

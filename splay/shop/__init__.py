@@ -1,8 +1,18 @@
 """Shop: the tools a workshop owns, how each scale reads, how far it reaches."""
 
-from splay.shop.model import SHOP_FORMAT, Rounding, Shop, read_shop, shop_schema, write_shop
+from splay.shop.model import (
+    SAME_BIT_MM,
+    SHOP_FORMAT,
+    Rounding,
+    Shop,
+    nearest_bit,
+    read_shop,
+    shop_schema,
+    write_shop,
+)
 from splay.shop.ready import ready_shops, workbench
 from splay.shop.scale import Scale, reading
+from splay.shop.spacers import Spacer, usual_spacers
 from splay.shop.tools import (
     AngleGuide,
     BandSaw,
@@ -14,6 +24,7 @@ from splay.shop.tools import (
     Handsaw,
     MitreSaw,
     OppositeLeg,
+    OwnedBit,
     Protractor,
     Ramp,
     RouterTable,
@@ -25,6 +36,7 @@ from splay.shop.tools import (
 )
 
 __all__ = [
+    "SAME_BIT_MM",
     "SHOP_FORMAT",
     "AngleGuide",
     "BandSaw",
@@ -36,21 +48,25 @@ __all__ = [
     "Handsaw",
     "MitreSaw",
     "OppositeLeg",
+    "OwnedBit",
     "Protractor",
     "Ramp",
     "Rounding",
     "RouterTable",
     "Scale",
     "Shop",
+    "Spacer",
     "TableSaw",
     "TaperJig",
     "TenonCutter",
     "TiltingTable",
     "Tool",
+    "nearest_bit",
     "read_shop",
     "reading",
     "ready_shops",
     "shop_schema",
+    "usual_spacers",
     "workbench",
     "write_shop",
 ]

@@ -9,7 +9,8 @@ from pydantic_core import PydanticCustomError
 
 from splay.document import Frozen, read_document
 from splay.quantity import Bare, Units
-from splay.shop.tools import Bit, Tool
+from splay.shop.spacers import Spacer
+from splay.shop.tools import Bit, OwnedBit, Tool
 
 SHOP_FORMAT = "proud-rake-shop"
 
@@ -44,7 +45,28 @@ class Shop(Frozen):
     name: Annotated[str, Field(min_length=1, max_length=120)] = "Workshop"
     rounding: Rounding = Rounding()
     bit: Bit = Bit()
+    """What is taken of a bit that is not in the list."""
+    bits: Annotated[tuple[OwnedBit, ...], Field(max_length=80)] = ()
+    """The bits in the drawer; none listed means that whatever is wanted is at hand."""
+    spacers: Annotated[tuple[Spacer, ...], Field(max_length=60)] = ()
+    """What can be put under a foot."""
     tools: Annotated[tuple[Tool, ...], Field(max_length=40)] = ()
+
+    def bit_for(self, diameter_mm: float) -> Bit:
+        """The bit a hole is bored with: the listed one of that size, else what is taken of any."""
+        owned = nearest_bit(self.bits, diameter_mm)
+        if owned is None or abs(owned.diameter - diameter_mm) > SAME_BIT_MM:
+            return self.bit
+        return owned
+
+
+SAME_BIT_MM = 0.15
+"""A bit this near a hole's size bores it: 1/64 in stays apart from a tenth (common practice, no source)."""
+
+
+def nearest_bit(bits: tuple[OwnedBit, ...], diameter_mm: float) -> OwnedBit | None:
+    """The listed bit whose size is nearest; None where none is listed."""
+    return min(bits, key=lambda bit: abs(bit.diameter - diameter_mm), default=None)
 
 
 def read_shop(given: object, bare: Bare = "metric", at: str = "") -> Shop:

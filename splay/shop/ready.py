@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from splay.shop.model import Shop
+from splay.shop.spacers import usual_spacers
 from splay.shop.tools import (
     AngleGuide,
     BandSaw,
@@ -51,7 +52,7 @@ _SETS: dict[str, set[str]] = {
 
 def workbench() -> Shop:
     """One tool of every kind, with the scales most often found on them (common practice, no source)."""
-    return Shop(tools=_EVERY)
+    return Shop(tools=_EVERY, spacers=usual_spacers())
 
 
 def ready_shops() -> dict[str, tuple[Tool, ...]]:

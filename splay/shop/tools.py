@@ -179,6 +179,13 @@ class Bit(Frozen):
     """How far the cutting spurs at the rim stand out, mm; 0 for none."""
 
 
+class OwnedBit(Bit):
+    """One bit in the drawer: what it bores, and what stands out in front of its flat."""
+
+    diameter: Annotated[float, Length(1, 120)]
+    """Diameter of the hole it leaves, mm."""
+
+
 Tool = Annotated[
     BevelGauge
     | TiltingTable

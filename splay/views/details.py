@@ -31,7 +31,10 @@ def section_view(piece: Piece, group: Group, socket: SocketPart, show: Show) -> 
         k = bore.deep
         corners = ((-k * s - half * c, k * c - half * s), (-k * s + half * c, k * c + half * s))
     else:
-        corners = ((-t * tan - slant, t), (-t * tan + slant, t))
+        # A reamed hole is a cone about the axis: its sides lean to either side of the lean.
+        half_angle = deg.atan((bore.size - bore.tip) / 2 / bore.tenon) if bore.tenon > 0 else 0.0
+        inner, outer = deg.tan(rho + half_angle), deg.tan(rho - half_angle)
+        corners = ((-t * outer - slant, t), (-t * inner + slant, t))
     hole = (put(-slant, 0.0), put(slant, 0.0), put(*corners[1]), put(*corners[0]))
     part = f"leg.{leg.number}"
     band = (put(-reach, 0.0), put(reach, 0.0), put(reach, t), put(-reach, t))

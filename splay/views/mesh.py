@@ -13,8 +13,9 @@ import shapely.errors
 from splay.stance.convex import Solid
 from splay.stance.hollow import hollow_depth
 from splay.stance.vectors import Flat, Vec
+from splay.views.edges import rings_of
 from splay.views.project import Points, to_floor
-from splay.views.scene import Model, rings_of
+from splay.views.scene import Model
 
 _RINGS = 14
 """Rings from the middle to the edge on which a hollowed face is drawn."""
@@ -121,20 +122,20 @@ def _cord(model: Model, number: int, a: Vec, b: Vec, half: float) -> Mesh:
 
 
 def _top(model: Model) -> Mesh:
-    """Underside flat, edge straight, upper face flat or hollowed."""
-    low, high = rings_of(model.piece)
-    thin = slice(None, None, 3 if len(low) > 120 else 1)
-    low, high = low[thin], high[thin]
-    n = len(low)
+    """Underside flat, edge as shaped, upper face flat or hollowed."""
+    points = list(rings_of(model.piece))
+    thin = slice(None, None, 3 if len(points[0]) > 120 else 1)
+    points = [ring[thin] for ring in points]
+    low, high = points[0], points[-1]
+    n, last = len(low), (len(points) - 1) * len(low)
     hollow = model.piece.top.hollow
-    points = [low, high]
     triangles: list[int] = []
-    for k in range(n):
-        a, b = k, (k + 1) % n
+    for k in range(last):
+        a, b = k, k - n + 1 if k % n == n - 1 else k + 1
         triangles += [a, b, a + n, b, b + n, a + n]
     triangles += [i for t in _fill(low) for i in reversed(t)]
     if hollow is None:
-        triangles += [n + i for t in _fill(high) for i in t]
+        triangles += [last + i for t in _fill(high) for i in t]
     else:
         t = model.piece.top.thickness
         inner = []
@@ -142,7 +143,7 @@ def _top(model: Model) -> Mesh:
             ring = high[:, :2] * (r / _RINGS)
             depth = np.array([hollow_depth(hollow, (float(x), float(y))) for x, y in ring])
             inner.append(np.column_stack((ring, t - depth)))
-        start = 2 * n
+        start = last + n
         points += inner
         for r in range(_RINGS):
             for k in range(n):
@@ -150,10 +151,10 @@ def _top(model: Model) -> Mesh:
                 triangles += [a, b, a + n, b, b + n, a + n]
         # The rim of a hollow that runs out over the edge hangs below the flat rim: close it.
         for k in range(n):
-            a, b = n + k, n + (k + 1) % n
+            a, b = last + k, last + (k + 1) % n
             triangles += [a, b, start + k, b, start + (k + 1) % n, start + k]
     made = to_floor(model.stance.floor, np.concatenate(points))
-    edges = [i for r in (0, n) for k in range(n) for i in (r + k, r + (k + 1) % n)]
+    edges = [i for r in (0, last) for k in range(n) for i in (r + k, r + (k + 1) % n)]
     return Mesh("top", "top", _flat(made), tuple(triangles), tuple(edges))
 
 

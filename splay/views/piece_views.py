@@ -138,7 +138,11 @@ def plan_view(model: Model, eye: Eye, title: str) -> View:
     legs = model.stance.legs
     a, b = model.half
     shapes = sight.solids()
-    shapes.append(area("outline", sight.outline(model.lower), "top"))
+    shapes.append(area("outline", sight.outline(model.rim), "top"))
+    edge = model.piece.top.upper_edge if eye is PLAN else model.piece.top.lower_edge
+    if edge.way != "square" and edge.size > 0.0:
+        ring = sight.outline(model.upper if eye is PLAN else model.lower)
+        shapes.append(line("hidden", *ring, ring[0], part="top"))
     shapes += _grain(model, eye)
     for ends in (
         ((-a - 15, 0.0, 0.0), (a + 15, 0.0, 0.0)),

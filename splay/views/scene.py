@@ -9,14 +9,14 @@ import shapely
 
 from splay.judge import Finding
 from splay.parts import LegPart, SocketPart
-from splay.piece import Piece, SlabLeg, Stretcher
+from splay.piece import Piece, Stretcher
 from splay.quantity import Show
 from splay.stance.body import Body
 from splay.stance.members import MemberStance, RopeStance
-from splay.stance.outline import extent, points
-from splay.stance.slab_leg import slab_mitre
+from splay.stance.outline import extent
 from splay.stance.staked import Stance
 from splay.stance.vectors import Flat, Vec, along, dot
+from splay.views.edges import profile, rings_of
 from splay.views.project import DRAWN, Eye, Points, hulls, leg_points, rod_points, tenon_points, to_floor
 from splay.views.shapes import Layer, Shape, area, line
 
@@ -152,16 +152,18 @@ class Model:
         self.piece, self.stance, self.sockets, self.show = piece, stance, sockets, show
         floor = stance.floor
         pairs = list(zip(stance.legs, parts, strict=True))
-        rings = [leg_points(piece, leg, part, floor) for leg, part in pairs]
-        self.legs = [(mouth, end) for mouth, _, end in rings]
-        self.middles = [middle for _, middle, _ in rings]
+        ends = [leg_points(piece, leg, part, floor) for leg, part in pairs]
+        self.legs = [(mouth, end) for mouth, _, end in ends]
+        self.middles = [middle for _, middle, _ in ends]
         self.tenons = [tenon_points(leg, part, floor) for leg, part in pairs]
         self.rods = [self._rod(run) for run in runs]
-        low, high = rings_of(piece)
-        self.lower, self.upper = to_floor(floor, low), to_floor(floor, high)
+        rings = [to_floor(floor, ring) for ring in rings_of(piece)]
+        self.lower, self.upper = rings[0], rings[-1]
+        self.rim = rings[len(profile(piece.top.lower_edge, piece.top.thickness)) - 1]
+        """The outline itself, where no edge is shaped away."""
         # A sharp corner must not be skipped: only finely drawn outlines are thinned.
-        thin = slice(None, None, _COARSE if len(low) > _FINE else 1)
-        self.body = np.concatenate((self.lower[thin], self.upper[thin]))
+        thin = slice(None, None, _COARSE if len(self.lower) > _FINE else 1)
+        self.body = np.concatenate([ring[thin] for ring in rings])
         self.seat = floor.to_floor((0.0, 0.0, piece.top.thickness))
         self.half = extent(piece.top.outline)
         stood = [leg.foot_floor for leg in stance.legs]
@@ -181,19 +183,3 @@ class Model:
         start = along(a.at, run.u, a.leaves)
         end = along(a.at, run.u, run.centres - b.leaves)
         return rod_points(start, end, run.u, chosen.diameter / 2.0, self.stance.floor)
-
-
-def rings_of(piece: Piece) -> tuple[Points, Points]:
-    """The outline on the underside and on the upper face, mitred where a slab leg leaves it."""
-    ring = np.array(points(piece.top.outline))
-    mitres = [slab_mitre(piece, s) for s in piece.supports if isinstance(s, SlabLeg)]
-    made = []
-    for z in (0.0, piece.top.thickness):
-        level = np.hstack((ring, np.full((len(ring), 1), z)))
-        for mitre in mitres:
-            # The mitre is square across: what lies beyond it comes back along the length.
-            n = mitre.normal
-            beyond = level @ np.array(n) - mitre.offset
-            level[:, 0] -= np.where(beyond > 0.0, beyond / n[0], 0.0)
-        made.append(level)
-    return made[0], made[1]

@@ -11,12 +11,17 @@ from django.db import transaction
 
 from splay.piece import read_piece
 from splay.plan import plan
-from splay.shop import Rounding, workbench
+from splay.shop import OwnedBit, Rounding, workbench
 from workshop.accounts.demo import DEMO_MAKER
 from workshop.pieces.actions import answer, put_on_rack, save
 from workshop.pieces.models import PieceRow
 from workshop.shop.models import keep_shop
 
+# What the two benches own: diameter and lead point, mm.
+BITS = (
+    (5, 0), (6, 1), (8, 2), (10, 2), (12, 2), (14, 2.5), (16, 2.5), (18, 3), (20, 3), (22, 3),
+    (24, 3), (25, 3), (26, 3), (28, 3), (30, 3.5), (32, 3.5), (35, 3.5), (38, 4),
+)  # fmt: skip
 FOLDER = Path(__file__).parent / "pieces"
 # Hung in this order: the one changed last is seen first.
 ORDER = (
@@ -74,7 +79,9 @@ def load_demo() -> int:
     maker.save()
     assert isinstance(maker, User)
     PieceRow.objects.all().delete()
-    shop = keep_shop(workbench().model_copy(update={"name": "Larkmoor workshop", "rounding": Rounding()}))
+    bits = tuple(OwnedBit(diameter=d, centre_spur=spur) for d, spur in BITS)
+    theirs = {"name": "Larkmoor workshop", "rounding": Rounding(), "bits": bits}
+    shop = keep_shop(workbench().model_copy(update=theirs))
     for name in ORDER:
         document = json.loads((FOLDER / f"{name}.json").read_text(encoding="utf-8"))
         # The first thought was a little lower: every saved state is kept and can be compared.

@@ -1861,7 +1861,8 @@ export interface components {
          * MemberEnd
          * @description One end: what it goes into, where along it, at what angle, and the socket there.
          *
-         *     `acute_side` is "foot" or "top" for the side of the leg the acute angle lies on, "" when square.
+         *     `acute_side` is "foot" or "top" for the side of the leg the acute angle lies on, "" when square;
+         *     `radius` half of what it goes into there, mm.
          */
         MemberEnd: {
             /** Acute Side */
@@ -1876,6 +1877,8 @@ export interface components {
             /** Member */
             member: number;
             obtuse_wall: components["schemas"]["Figure"];
+            /** Radius */
+            radius: number;
             read: components["schemas"]["Figure"];
             shoulder: components["schemas"]["Figure"];
             turn: components["schemas"]["Figure"];
@@ -2166,6 +2169,29 @@ export interface components {
              * @description Front to back (y), mm.
              */
             width: number | string;
+        };
+        /**
+         * OwnedBit
+         * @description One bit in the drawer: what it bores, and what stands out in front of its flat.
+         */
+        OwnedBit: {
+            /**
+             * Centre Spur
+             * @description How far the lead point stands out, mm; 0 for none.
+             * @default 0
+             */
+            centre_spur: number | string;
+            /**
+             * Diameter
+             * @description Diameter of the hole it leaves, mm.
+             */
+            diameter: number | string;
+            /**
+             * Rim Spurs
+             * @description How far the cutting spurs at the rim stand out, mm; 0 for none.
+             * @default 0
+             */
+            rim_spurs: number | string;
         };
         /**
          * Peg
@@ -3374,12 +3400,19 @@ export interface components {
          */
         Shop: {
             /**
+             * @description What is taken of a bit that is not in the list.
              * @default {
              *       "centre_spur": 0,
              *       "rim_spurs": 0
              *     }
              */
             bit: components["schemas"]["Bit"];
+            /**
+             * Bits
+             * @description The bits in the drawer; none listed means that whatever is wanted is at hand.
+             * @default []
+             */
+            bits: components["schemas"]["OwnedBit"][];
             /**
              * Format
              * @default proud-rake-shop
@@ -3399,6 +3432,12 @@ export interface components {
              *     }
              */
             rounding: components["schemas"]["Rounding"];
+            /**
+             * Spacers
+             * @description What can be put under a foot.
+             * @default []
+             */
+            spacers: components["schemas"]["Spacer"][];
             /**
              * Tools
              * @default []
@@ -3558,6 +3597,28 @@ export interface components {
             obtuse_wall: components["schemas"]["Figure"] | null;
             /** Through */
             through: boolean;
+        };
+        /**
+         * Spacer
+         * @description One thing of known thickness, and how many of it there are.
+         */
+        Spacer: {
+            /**
+             * Count
+             * @description How many of it are at hand.
+             * @default 1
+             */
+            count: number;
+            /**
+             * Name
+             * @description What the maker calls it.
+             */
+            name: string;
+            /**
+             * Thick
+             * @description Its thickness as it is put under a foot, mm: measured, not read off a table.
+             */
+            thick: number | string;
         };
         /**
          * SplayRake

@@ -77,10 +77,23 @@ function aim(): void {
   controls?.update()
 }
 
+/** While it turns it is drawn once a pixel, so that it keeps up; at rest twice as finely. */
+const TURNING = 1
+const AT_REST = 2
+const SETTLE_MS = 180
+let settling = 0
+
 /** Drawn only when something changed: nothing moves by itself. */
 function draw(): void {
   cancelAnimationFrame(asked)
-  asked = requestAnimationFrame(() => renderer?.render(scene, camera))
+  clearTimeout(settling)
+  asked = requestAnimationFrame(() => paint(TURNING))
+  settling = window.setTimeout(() => paint(AT_REST), SETTLE_MS)
+}
+function paint(fineness: number): void {
+  if (!renderer) return
+  if (renderer.getPixelRatio() !== fineness) renderer.setPixelRatio(fineness)
+  renderer.render(scene, camera)
 }
 
 function fit(): void {
@@ -115,12 +128,12 @@ function key(event: KeyboardEvent): void {
 
 onMounted(() => {
   try {
-    renderer = new THREE.WebGLRenderer({ antialias: true, preserveDrawingBuffer: true })
+    renderer = new THREE.WebGLRenderer({ antialias: false, preserveDrawingBuffer: true })
   } catch {
     failed.value = true
     return
   }
-  renderer.setPixelRatio(1)
+  renderer.setPixelRatio(TURNING)
   renderer.domElement.setAttribute('aria-hidden', 'true')
   host.value?.append(renderer.domElement)
   controls = new OrbitControls(camera, renderer.domElement)
@@ -137,6 +150,7 @@ onMounted(() => {
 onBeforeUnmount(() => {
   watcher.disconnect()
   cancelAnimationFrame(asked)
+  clearTimeout(settling)
   controls?.dispose()
   renderer?.dispose()
 })

@@ -6,6 +6,7 @@ import type { Fault, ReadyShop, Shop, Tool } from '../api/types'
 import Choice from '../fields/Choice.vue'
 import TypedField from '../fields/TypedField.vue'
 import { valueAt, withValue, without } from '../paths'
+import DrawerPanel from './DrawerPanel.vue'
 import { useShop } from './store'
 import { ABOUT, SCALE_NAMES, SIZES } from './words'
 
@@ -53,6 +54,16 @@ const ROUNDING = [
 const STEPS = [
   { value: '0.5', title: '0.5 mm' },
   { value: '0.1', title: '0.1 mm' },
+]
+const BITS = [
+  { name: 'diameter', label: 'Bores', as: 'length' as const },
+  { name: 'centre_spur', label: 'Lead point', as: 'length' as const },
+  { name: 'rim_spurs', label: 'Rim spurs', as: 'length' as const },
+]
+const SPACER_FIELDS = [
+  { name: 'name', label: 'What', as: 'text' as const },
+  { name: 'thick', label: 'Thick', as: 'length' as const },
+  { name: 'count', label: 'How many', as: 'count' as const },
 ]
 const SYSTEMS = [
   { value: 'inch', title: 'inches' },
@@ -213,6 +224,24 @@ const has = (tool: Tool, name: string): boolean => name in tool
         </div>
       </li>
     </ul>
+    <DrawerPanel
+      list="bits"
+      title="Bits in the drawer"
+      empty="None listed: whatever a hole wants is taken to be at hand. List them, and a hole without its bit is told."
+      :fields="BITS"
+      :fresh="{}"
+      :faults="faults"
+      @set="set"
+    />
+    <DrawerPanel
+      list="spacers"
+      title="Spacers to put under a foot"
+      empty="None listed: shims are then given as a thickness only."
+      :fields="SPACER_FIELDS"
+      :fresh="{ thick: '1 mm' }"
+      :faults="faults"
+      @set="set"
+    />
     <p class="add">
       <span>Another tool:</span>
       <button

@@ -1,0 +1,91 @@
+"""Holes for which no bit lies in the drawer."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from splay.judge.finding import Finding
+from splay.piece import Battened, Blind, DowelScrew, Piece, Reamed, Rope, Shouldered, StakedLegs
+from splay.quantity import Show
+from splay.quantity import degrees as deg
+from splay.setups.loose_joints import dowels_of
+from splay.shop import SAME_BIT_MM, Shop, nearest_bit
+from splay.stance.staked import Stance
+
+
+@dataclass(frozen=True)
+class Hole:
+    """A hole to bore: what for, its diameter in mm, where it is bored, the field that sets it;
+    `most` where anything a little under it does as well (a pilot)."""
+
+    what: str
+    diameter: float
+    station: str
+    field: str
+    legs: tuple[int, ...] = ()
+    most: bool = False
+
+
+def holes(piece: Piece, stance: Stance) -> Iterator[Hole]:
+    """Every hole the piece asks for, once for each setting."""
+    for index, support in enumerate(piece.supports):
+        if not isinstance(support, StakedLegs):
+            continue
+        joint, at = support.joint, f"supports.{index}.joint"
+        legs = tuple(leg for leg in stance.legs if leg.support == index)
+        numbers = tuple(leg.number for leg in legs)
+        if isinstance(joint, Reamed):
+            shortest = max(leg.bore.deep for leg in legs)
+            pilot = joint.socket - 2.0 * deg.tan(joint.included / 2.0) * shortest
+            yield Hole("the reamer's pilot", pilot, "boring", f"{at}.socket", numbers, most=True)
+        elif isinstance(joint, DowelScrew):
+            yield Hole("the screws' pilots", joint.core, "boring", f"{at}.core", numbers, most=True)
+        elif not isinstance(joint, Shouldered):
+            yield Hole("the sockets", joint.socket, "boring", f"{at}.socket", numbers)
+        if isinstance(joint, Blind | Battened) and joint.peg is not None:
+            yield Hole("the pegs", joint.peg.diameter, "boring", f"{at}.peg.diameter", numbers)
+    for k, member in enumerate(piece.members):
+        name = member.name or f"member {k + 1}"
+        if isinstance(member, Rope):
+            size = member.diameter + member.ease
+            yield Hole(f"the holes of the {name}", size, "stretchers", f"members.{k}.diameter")
+        else:
+            yield Hole(f"the sockets of the {name}", member.tenon, "stretchers", f"members.{k}.tenon")
+    for index, dowels, _, what in dowels_of(piece):
+        if dowels.way == "dowel":
+            at = f"supports.{index}.dowels.size"
+            yield Hole(f"the dowels of the {what}", dowels.size, "stretchers", at)
+
+
+def missing(piece: Piece, shop: Shop, stance: Stance, show: Show) -> Iterator[Finding]:
+    """Holes whose bit is not among those listed; nothing is said where none are listed."""
+    if not shop.bits:
+        return
+    told: set[tuple[str, float]] = set()
+    for hole in holes(piece, stance):
+        key = (hole.what, round(hole.diameter, 2))
+        near = nearest_bit(shop.bits, hole.diameter)
+        if near is None or key in told:
+            continue
+        told.add(key)
+        if hole.most:
+            under = [b.diameter for b in shop.bits if b.diameter <= hole.diameter + SAME_BIT_MM]
+            if under:
+                continue
+        elif abs(near.diameter - hole.diameter) <= SAME_BIT_MM:
+            continue
+        size = show.length(hole.diameter)
+        yield Finding(
+            "no_bit",
+            "caution",
+            hole.station,
+            f"No bit of {size.text} is in the drawer for {hole.what}.",
+            f"The nearest there bores {show.length(near.diameter).text}: choose that size, or add the bit "
+            "to the shop's list.",
+            hole.legs,
+            size,
+            show.length(near.diameter),
+            None,
+            hole.field,
+        )

@@ -1,0 +1,69 @@
+"""The top as rings one above the other: what round-overs and chamfers leave of its edge."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+
+import numpy as np
+
+from splay.piece import EdgeShape, Outline, Piece, SlabLeg
+from splay.quantity import degrees as deg
+from splay.stance.outline import points
+from splay.stance.slab_leg import slab_mitre
+from splay.views.project import Points
+
+_STEPS = 4
+"""Chords a round-over is drawn in."""
+_SHARPEST = 0.25
+"""Half-angle's cosine below which a corner's inset is no longer carried to its point."""
+
+
+def profile(edge: EdgeShape, thickness: float) -> tuple[tuple[float, float], ...]:
+    """(in from the edge, away from the face) from the side to the face, mm; one point if square.
+
+    Neither goes past half the thickness, so that two shaped edges never cross.
+    """
+    if edge.way == "square" or edge.size <= 0.0:
+        return ((0.0, 0.0),)
+    most = thickness / 2.0
+    if edge.way == "chamfer":
+        drop = edge.size * deg.tan(edge.angle)
+        return ((0.0, min(drop, most)), (edge.size, 0.0))
+    turns = [90.0 * k / _STEPS for k in range(_STEPS + 1)]
+    size = edge.size
+    return tuple((size * (1.0 - deg.cos(a)), min(size * (1.0 - deg.sin(a)), most)) for a in turns)
+
+
+@lru_cache(maxsize=64)
+def _inward(outline: Outline) -> Points:
+    """For each point of the outline, how it moves for each mm the edge comes in: along the bisector."""
+    ring = np.array(points(outline))
+    along = np.roll(ring, -1, axis=0) - ring
+    along /= np.maximum(np.linalg.norm(along, axis=1, keepdims=True), 1e-9)
+    normal = np.column_stack((-along[:, 1], along[:, 0]))
+    both = normal + np.roll(normal, 1, axis=0)
+    both /= np.maximum(np.linalg.norm(both, axis=1, keepdims=True), 1e-9)
+    cosine = np.maximum((both * normal).sum(axis=1, keepdims=True), _SHARPEST)
+    made: Points = both / cosine
+    return made
+
+
+def rings_of(piece: Piece) -> tuple[Points, ...]:
+    """Rings from the underside to the upper face, top frame, mm, mitred where a slab leg leaves it."""
+    top = piece.top
+    ring, inward = np.array(points(top.outline)), _inward(top.outline)
+    low = profile(top.lower_edge, top.thickness)
+    high = profile(top.upper_edge, top.thickness)
+    levels = [(inset, up) for inset, up in reversed(low)]
+    levels += [(inset, top.thickness - down) for inset, down in high]
+    mitres = [slab_mitre(piece, s) for s in piece.supports if isinstance(s, SlabLeg)]
+    made = []
+    for inset, z in levels:
+        level = np.column_stack((ring + inset * inward, np.full(len(ring), z)))
+        for mitre in mitres:
+            # The mitre is square across: what lies beyond it comes back along the length.
+            n = mitre.normal
+            beyond = level @ np.array(n) - mitre.offset
+            level[:, 0] -= np.where(beyond > 0.0, beyond / n[0], 0.0)
+        made.append(level)
+    return tuple(made)
