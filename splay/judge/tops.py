@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
+from functools import lru_cache
 
 from splay.judge.finding import Finding
 from splay.layout.steps import glue_lines
 from splay.parts import SocketPart
-from splay.piece import Dish, Piece
+from splay.piece import Dish, Outline, Piece
 from splay.quantity import Show
 from splay.quantity import degrees as deg
 from splay.stance.outline import extent, points
@@ -100,12 +101,18 @@ def _clear(low: float, high: float, line: float) -> float:
     return max(low - line, line - high)
 
 
+@lru_cache(maxsize=64)
+def across(outline: Outline, grain: float) -> float:
+    """Furthest the outline reaches from its middle, square to the grain, mm."""
+    c, s = deg.cos(grain), deg.sin(grain)
+    return max(abs(-s * x + c * y) for x, y in points(outline))
+
+
 def boards_wide_enough(piece: Piece, show: Show) -> Iterator[Finding]:
     """Boards that together do not cover the outline."""
     if not piece.top.boards:
         return
-    c, s = deg.cos(piece.top.grain), deg.sin(piece.top.grain)
-    reach = 2.0 * max(abs(-s * x + c * y) for x, y in points(piece.top.outline))
+    reach = 2.0 * across(piece.top.outline, piece.top.grain)
     total = math.fsum(piece.top.boards)
     if total < reach - 1e-6:
         yield Finding(

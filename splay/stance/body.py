@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import cached_property
 
-from splay.stance.convex import Face, Plane, Solid, box, clip, without
+from splay.stance.convex import Face, Plane, Solid, box, clip, prism, without
 from splay.stance.vectors import Vec, cross, dot
 
 FAR_MM = 20000.0
@@ -100,6 +100,12 @@ class Body:
     def plain(self) -> Solid:
         """The part before anything is notched out, in its own frame."""
         y, z = self.width / 2, self.thickness / 2
+        if not self.rips:
+            ends = {(i, k): self.at(i * y, k * z) for i in (-1, 1) for k in (-1, 1)}
+            # Ends that meet within the stick leave a wedge, which only clipping gets right.
+            if all(a < b - 1e-6 for a, b in ends.values()):
+                caps = (self.start.normal, self.finish.normal)
+                return prism(self.width, self.thickness, ends, caps)
         made = box((-FAR_MM, -y, -z), (FAR_MM, y, z))
         for plane in (self.start, self.finish, *self.rips):
             made = clip(made, plane)

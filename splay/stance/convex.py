@@ -66,6 +66,25 @@ def box(low: Vec, high: Vec) -> Solid:
     return tuple(made)
 
 
+def prism(
+    wide: float, thick: float, ends: dict[tuple[int, int], tuple[float, float]], caps: tuple[Vec, Vec]
+) -> Solid:
+    """A stick along x with slanting ends: `wide` across y, `thick` up z, centred, mm.
+
+    `ends` gives for each long corner (sign of y, sign of z) where it begins and ends; `caps` are
+    the outward normals of the two ends.
+    """
+    y, z = wide / 2, thick / 2
+    ring = ((-1, -1), (1, -1), (1, 1), (-1, 1))
+    near: list[Vec] = [(ends[i, k][0], i * y, k * z) for i, k in ring]
+    far: list[Vec] = [(ends[i, k][1], i * y, k * z) for i, k in ring]
+    normals: tuple[Vec, ...] = ((0.0, 0.0, -1.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0), (0.0, -1.0, 0.0))
+    sides = [
+        Face(normals[k], (near[k], far[k], far[(k + 1) % 4], near[(k + 1) % 4])[::-1]) for k in range(4)
+    ]
+    return (Face(caps[0], tuple(reversed(near))), Face(caps[1], tuple(far)), *sides)
+
+
 def clip(solid: Solid, plane: Plane) -> Solid:
     """What is left of a convex solid on the wood side of a plane; empty when nothing is."""
     made: list[Face] = []

@@ -148,9 +148,13 @@ def edge_distance(outline: Outline, place: Flat) -> float:
     if isinstance(outline, Round):
         return outline.diameter / 2 - math.hypot(*place)
     shape = polygon(outline)
-    at = shapely.Point(place)
-    away = float(shape.exterior.distance(at))
-    return away if shape.contains(at) else -away
+    away = float(shapely.distance(_exterior(outline), shapely.points(*place)))
+    return away if shapely.contains_xy(shape, *place) else -away
+
+
+@lru_cache(maxsize=64)
+def _exterior(outline: Outline) -> shapely.LinearRing:
+    return polygon(outline).exterior
 
 
 @lru_cache(maxsize=64)
