@@ -58,6 +58,8 @@ class Length(_Typed):
 
     low_mm: float
     high_mm: float
+    fine: bool = False
+    """Whether a hair matters: it is then shown as a caliper shows it."""
 
     def _read(self, given: object, info: ValidationInfo) -> float:
         bare: Bare = (info.context or {}).get("bare", "metric")

@@ -22,7 +22,9 @@ from splay.views.scene import Model
 from splay.views.shapes import View
 from splay.views.stick_view import stick_view
 
-Station = Literal["rack", "stance", "top", "boring", "legs", "stretchers", "solid", "all"]
+Station = Literal[
+    "rack", "stance", "top", "boring", "legs", "stretchers", "level", "solid", "all"
+]  # fmt: skip
 _VIEWS: dict[Station, tuple[str, ...]] = {
     "rack": ("quarter",),
     "stance": ("front", "side", "plan"),
@@ -30,6 +32,7 @@ _VIEWS: dict[Station, tuple[str, ...]] = {
     "boring": ("underside",),
     "legs": (),
     "stretchers": ("front", "side"),
+    "level": (),
     "solid": (),
     "all": ("front", "side", "plan", "underside", "quarter"),
 }

@@ -7,6 +7,10 @@ from dataclasses import dataclass
 
 from splay.judge import Finding, Whole, judge
 from splay.layout import Layout, lay_out
+from splay.level.feet import feet_of
+from splay.level.proofs import level_proofs
+from splay.level.rounds import Level, LevelRound, level
+from splay.level.ways import asks_in_all
 from splay.parts import LegPart, SocketPart, leg_part, socket_part
 from splay.parts.member import MemberPart, RopePart, member_part, rope_part
 from splay.parts.stick import StickPart, stick_part
@@ -18,7 +22,7 @@ from splay.setups.card import Proof, SetUp
 from splay.setups.crosscut import crosscut_cards, cuts
 from splay.setups.foot import foot_cards
 from splay.setups.member_cards import member_cards
-from splay.setups.proofs import Known, all_proofs
+from splay.setups.proofs import Asker, Known, all_proofs
 from splay.setups.shaping import shaping_cards
 from splay.shop import Shop
 from splay.stance.members import members
@@ -34,6 +38,7 @@ class Plan:
     leans of legs set into the top; `sizes` what the whole comes to; `layout` the marking-out;
     `parts` and `sockets` one entry a leg, in order; `sticks` the parts of square stock;
     `members` and `ropes` what runs between; `batches` how many legs to make of each kind;
+    `level` the passes of levelling, empty where they were not asked for; `known` the readings by proof;
     `stance` the bare geometry for drawings.
     """
 
@@ -51,6 +56,8 @@ class Plan:
     proofs: tuple[Proof, ...]
     findings: tuple[Finding, ...]
     stations: tuple[Station, ...]
+    level: tuple[LevelRound, ...]
+    known: dict[str, float]
     stance: Stance
 
 
@@ -65,12 +72,13 @@ class Station:
     off: int
 
 
-def plan(piece: Piece, shop: Shop, readings: Iterable[Reading] = ()) -> Plan:
+def plan(piece: Piece, shop: Shop, readings: Iterable[Reading] = (), *, levelling: bool = True) -> Plan:
     """The plan of a piece in a shop, given the readings taken so far.
 
     Settings and expected values come from the stance as planned; lengths and feet from the
     holes as they were read. The same input gives the same plan. BadInput names a reading that
-    answers no proof; CannotBuild a choice that cannot stand.
+    answers no proof; CannotBuild a choice that cannot stand. Without `levelling` the passes of
+    levelling are only counted, unless one of them was measured: a drag of a leg has no use for them.
     """
     show = Show(shop.rounding.units())
     planned = stand(piece)
@@ -92,6 +100,10 @@ def plan(piece: Piece, shop: Shop, readings: Iterable[Reading] = ()) -> Plan:
     )
     asked = Known(piece, planned, real, parts, sticks, cuts(sticks, real.bodies), rungs, layout)
     proofs = all_proofs(asked, shop, show, known)
+    passes = Level((), (), ())
+    if levelling or any(id.startswith("level.") for id in known):
+        passes, _ = level(piece, real, parts, sticks, shop, show, known)
+        proofs += tuple(level_proofs(passes, feet_of(piece, real), Asker(shop, show, known)))
     return Plan(
         chosen=chosen(piece, show),
         sizes=sizes(piece, real, show),
@@ -105,8 +117,10 @@ def plan(piece: Piece, shop: Shop, readings: Iterable[Reading] = ()) -> Plan:
         batches=batches(piece, parts, show),
         setups=setups,
         proofs=proofs,
-        findings=judge(Whole(piece, shop, real, sockets, runs, rungs, setups), show),
+        findings=judge(Whole(piece, shop, real, sockets, runs, rungs, setups, passes.rounds), show),
         stations=_stations(piece, real, proofs),
+        level=passes.rounds,
+        known=known,
         stance=real,
     )
 
@@ -121,9 +135,12 @@ def _stations(piece: Piece, stance: Stance, proofs: tuple[Proof, ...]) -> tuple[
     if rails or stance.legs:
         names.append(("stretchers", "Stretchers"))
     made = []
+    names.append(("level", "Level"))
     for name, title in names:
         mine = [proof for proof in proofs if proof.station == name]
         answered = sum(proof.answer is not None for proof in mine)
         off = sum(proof.verdict == "off" for proof in mine)
-        made.append(Station(name, title, len(mine), answered, off))
+        asked = len(mine) or (asks_in_all(piece, stance) if name == "level" else 0)
+        # Every foot of a levelling is off before it is cut: that is its job, and no fault.
+        made.append(Station(name, title, asked, answered, 0 if name == "level" else off))
     return tuple(made)

@@ -13,6 +13,8 @@ MOST_LEAN_DEG = 75.0
 MOST_LENGTH_MM = 6000.0
 LENGTHS = frozenset({"foot", "mark", "long", "gap", "tenon", "octagon", "taper", "notch", "slot"})
 """Proofs answered with a length: a leg, two marks, a stick, a gap, what was shaped."""
+LEVEL_KINDS = frozenset({"bench", "along", "sight", "shim", "stands", "top", "under"})
+"""What levelling asks for: heights, lengths along a leg, packings, shims and gaps."""
 ANGLES = frozenset({"bore", "cut", "read", "rip"})
 """Proofs answered on the proving scale: a hole, a sawn end, two sticks, a bevel."""
 
@@ -31,6 +33,8 @@ def read_reading(proof: str, given: object, shop: Shop, bare: Bare, field: str =
     The proof's own name says whether an angle or a length is asked for.
     """
     kind = proof.partition(".")[0]
+    if kind == "level":
+        return Reading(proof, _level_reading(proof, given, bare, field))
     if kind in LENGTHS:
         length = read_length(given, bare, field)
         if not 0 < length <= MOST_LENGTH_MM:
@@ -45,6 +49,29 @@ def read_reading(proof: str, given: object, shop: Shop, bare: Bare, field: str =
         do = f"{name} shows {scale.at_square:g} at square and counts {scale.counts} from there."
         raise BadInput(Fault(field, shorten(given), "a lean outward on that scale", do))
     return Reading(proof, shown)
+
+
+MOST_PACKING_MM = 200.0
+
+
+def _level_reading(proof: str, given: object, bare: Bare, field: str) -> float:
+    """A height, a gap, a shim: none below 0 but the packing of a sighted stick, which goes both ways."""
+    parts = proof.split(".")
+    if len(parts) < 4 or parts[2] not in LEVEL_KINDS:
+        raise _unknown(proof, field)
+    length = read_length(given, bare, field)
+    if parts[2] == "sight":
+        if abs(length) > MOST_PACKING_MM:
+            allowed = "a packing of less than 200 mm either way"
+            raise BadInput(Fault(field, shorten(given), allowed, "Measure it again."))
+        return length
+    if length < 0 or length > MOST_LENGTH_MM:
+        thing = {"under": "gap", "shim": "shim"}.get(parts[2], "height")
+        do = "A foot that bears has 0." if thing != "height" else "Measure it again."
+        raise BadInput(Fault(field, shorten(given), f"a {thing} of 0 or more", do))
+    if length == 0 and parts[2] not in {"under", "shim"}:
+        raise BadInput(Fault(field, shorten(given), "a height above 0", "Measure it again."))
+    return length
 
 
 def answers(readings: tuple[Reading, ...]) -> dict[str, float]:

@@ -245,7 +245,7 @@ def _walk(part: object, path: str, found: dict[str, Quantity], show: Show) -> No
         value, at = getattr(part, name), f"{path}.{name}" if path else name
         for rule in info.metadata:
             if isinstance(rule, Length):
-                found[at] = show.length(value)
+                found[at] = show.fine(value) if rule.fine else show.length(value)
             elif isinstance(rule, Angle):
                 found[at] = show.angle(value)
         if isinstance(value, tuple):

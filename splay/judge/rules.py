@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from splay.judge import bits, joints, members, standing, tops
 from splay.judge import sockets as rules
 from splay.judge.finding import Finding
+from splay.level.rounds import LevelRound
 from splay.parts import SocketPart
 from splay.parts.member import MemberPart
 from splay.piece import Piece
@@ -32,6 +33,7 @@ class Whole:
     runs: tuple[MemberStance, ...]
     members: tuple[MemberPart, ...]
     cards: tuple[SetUp, ...]
+    passes: tuple[LevelRound, ...] = ()
 
 
 def judge(whole: Whole, show: Show) -> tuple[Finding, ...]:
@@ -57,8 +59,27 @@ def judge(whole: Whole, show: Show) -> tuple[Finding, ...]:
         *members.wood(whole.members, show),
         *members.meeting(piece, whole.runs, show),
         *reach(whole.cards, show),
+        *levels(whole.passes),
     ]
     return tuple(sorted(found, key=lambda finding: _WEIGHT[finding.level]))
+
+
+def levels(passes: tuple[LevelRound, ...]) -> Iterator[Finding]:
+    """What is wrong with the readings of the pass being worked on, or with what they lead to."""
+    for round_ in passes[-1:]:
+        for problem in round_.problems:
+            yield Finding(
+                problem.code,
+                problem.level,
+                "level",
+                problem.text,
+                problem.mend,
+                problem.legs,
+                problem.number,
+                problem.limit,
+                None,
+                "levelling",
+            )
 
 
 def reach(cards: tuple[SetUp, ...], show: Show) -> Iterator[Finding]:

@@ -13,6 +13,7 @@ from splay.piece.frames import (
 )
 from splay.piece.joints import Battened, Blind, DowelScrew, Joint, Peg, Reamed, Shouldered, Through
 from splay.piece.legs import Belly, Leg, StakedLegs, Stick
+from splay.piece.levelling import Levelling, LevelPass, LevelWay
 from splay.piece.members import Level, Member, OnLeg, OnMember, Rope, Stretcher
 from splay.piece.model import (
     FORMAT,
@@ -67,6 +68,9 @@ __all__ = [
     "Lean",
     "Leg",
     "Level",
+    "LevelPass",
+    "LevelWay",
+    "Levelling",
     "Member",
     "MitredFrames",
     "OnLeg",

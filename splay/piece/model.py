@@ -13,6 +13,7 @@ from splay.errors import BadInput, Fault, shorten
 from splay.piece.angles import Lean
 from splay.piece.frames import ApronedLegs, BoardSides, MitredFrames, PlaneFrames, SlabLeg
 from splay.piece.legs import StakedLegs
+from splay.piece.levelling import Levelling
 from splay.piece.members import MOST_MEMBERS, Member, OnMember, Stretcher
 from splay.piece.places import MOST
 from splay.piece.tops import Rectangle, Top
@@ -54,6 +55,8 @@ class Piece(Frozen):
     """Stretchers, footrests and ropes, each numbered from 1 in this order."""
     trials: Annotated[tuple[Trial, ...], Field(max_length=40)] = ()
     """Trial positions kept with why they were left."""
+    levelling: Levelling = Levelling()
+    """How its feet are brought into one plane."""
     notes: Annotated[str, Field(max_length=4000)] = ""
 
     @model_validator(mode="after")

@@ -81,6 +81,20 @@ def millimetres(mm: float, step_mm: float) -> str:
     return f"{sign if count else ''}{value:.1f} mm"
 
 
+THIN_MM = 3.0
+"""Under this a length is read with a gauge or a caliper rather than a rule (common practice, no source)."""
+
+
+def fine(mm: float, system: Bare) -> str:
+    """A small length as a caliper shows it: to 0.05 mm, or to a thousandth of an inch."""
+    if system == "inch":
+        text = f"{mm / MM_PER_INCH:.3f}"
+        return (text[1:] if float(text) == 0 and text.startswith("-") else text) + '"'
+    count = math.floor(abs(mm) / 0.05 + 0.5)
+    text = f"{count * 0.05:.2f}"
+    return f"{'-' if mm < 0 and count else ''}{text[:-1] if text.endswith('0') else text} mm"
+
+
 def degrees(value: float, places: int = 1) -> str:
     """Degrees to one decimal, as the scales in a shop can be read; never a negative nought."""
     text = f"{value:.{places}f}"
@@ -107,6 +121,14 @@ class Show:
         made = Quantity(mm, "mm", a, b) if self._inch else Quantity(mm, "mm", b, a)
         self._lengths[mm] = made
         return made
+
+    def fine(self, mm: float) -> Quantity:
+        """A length that matters to a hair: small ones as a caliper shows them, others to 0.1 or 1/64."""
+        if abs(mm) < THIN_MM:
+            a, b = fine(mm, "inch"), fine(mm, "metric")
+        else:
+            a, b = inches(mm, 64), millimetres(mm, 0.1)
+        return Quantity(mm, "mm", a, b) if self._inch else Quantity(mm, "mm", b, a)
 
     def angle(self, deg: float, places: int = 1) -> Quantity:
         """An angle in degrees."""
@@ -150,7 +172,11 @@ class Show:
         *inputs: Input,
         unit: Unit = "mm",
         note: str = "",
+        fine: bool = False,
     ) -> Figure:
-        """A length (mm) or angle (deg) with its working."""
-        quantity = self.angle(value) if unit == "deg" else self._plain(value, unit)
+        """A length (mm) or angle (deg) with its working; `fine` where a hair matters."""
+        if fine:
+            quantity = self.fine(value)
+        else:
+            quantity = self.angle(value) if unit == "deg" else self._plain(value, unit)
         return Figure(key, label, quantity, formula, inputs, note)

@@ -58,7 +58,7 @@ class Known:
 
 def all_proofs(known: Known, shop: Shop, show: Show, answers: dict[str, float]) -> tuple[Proof, ...]:
     """Every proof the piece asks for, in the order of work; holes against the stance as planned."""
-    ask = _Asker(shop, show, answers)
+    ask = Asker(shop, show, answers)
     return (
         *(ask.mark(check) for check in known.layout.checks),
         *(
@@ -89,8 +89,8 @@ class _Said:
     short: str
 
 
-class _Asker:
-    """Words one proof after another."""
+class Asker:
+    """Makes one proof after another in one maker's units, with the answer it has."""
 
     def __init__(self, shop: Shop, show: Show, answers: dict[str, float]) -> None:
         self.shop, self.show, self.answers = shop, show, answers
@@ -109,6 +109,23 @@ class _Asker:
         """Measured with a rule; `expected` in mm."""
         said = _Said(what, how, matters, part, station, short)
         return self._proof(key, "rule", expected, self.show.length(NEAR_MM), self.show.length, said)
+
+    def hair(
+        self,
+        key: str,
+        expected_mm: float,
+        near_mm: float,
+        what: str,
+        how: str,
+        matters: str,
+        part: str,
+        station: str,
+        short: str,
+    ) -> Proof:
+        """Measured with a gauge or a caliper, where a hair matters; mm."""
+        said = _Said(what, how, matters, part, station, short)
+        expected, near = self.show.fine(expected_mm), self.show.fine(near_mm)
+        return self._proof(key, "rule, height gauge or caliper", expected, near, self.show.fine, said)
 
     def angle(
         self,
@@ -157,6 +174,7 @@ class _Asker:
         )
 
     def mark(self, check: Check) -> Proof:
+        """A distance between two marks on the top."""
         how = "Rule from centre to centre of the marks, pricked, not drawn."
         matters = "a mark moved now costs nothing; a hole cannot be moved"
         label = check.figure.label
@@ -164,6 +182,7 @@ class _Asker:
         return self.length(check.id, check.figure.quantity, label, how, matters, part, "top", label)
 
     def cut(self, cut: Cut) -> Proof:
+        """The angle of a sawn end, on the side where it shows most."""
         part, body, end = cut.uses[0]
         on = cut.mitre if cut.mitre > SQUARE_DEG else cut.tilt
         where = body.sides.face if cut.mitre > SQUARE_DEG or cut.tilt <= SQUARE_DEG else body.sides.edge
@@ -184,6 +203,7 @@ class _Asker:
         )
 
     def long(self, stick: StickPart) -> Proof:
+        """A stick along the corner its card measures."""
         arris = stick.arrises[0]
         return self.length(
             f"long.{stick.key}",
@@ -257,6 +277,7 @@ class _Asker:
             )  # fmt: skip
 
     def read(self, part: MemberPart, e: int) -> Proof:
+        """The acute angle between a stretcher and what it goes into, dry-fitted."""
         end = part.ends[e]
         return self.angle(
             f"read.{part.number}.{e + 1}",
@@ -270,6 +291,7 @@ class _Asker:
         )
 
     def gap(self, part: MemberPart) -> Proof:
+        """The clear gap a stretcher is cut for."""
         return self.length(
             f"gap.{part.number}",
             part.gap.quantity,

@@ -14,7 +14,7 @@ class Spacer(Frozen):
 
     name: Annotated[str, Field(min_length=1, max_length=60)]
     """What the maker calls it."""
-    thick: Annotated[float, Length(0.02, 200)]
+    thick: Annotated[float, Length(0.02, 200, fine=True)]
     """Its thickness as it is put under a foot, mm: measured, not read off a table."""
     count: Annotated[int, Field(ge=1, le=99, strict=True)] = 1
     """How many of it are at hand."""

@@ -173,9 +173,9 @@ class Protractor(_Owned):
 class Bit(Frozen):
     """The bit for the sockets, and what stands out in front of its flat."""
 
-    centre_spur: Annotated[float, Length(0, 40)] = 0.0
+    centre_spur: Annotated[float, Length(0, 40, fine=True)] = 0.0
     """How far the lead point stands out, mm; 0 for none."""
-    rim_spurs: Annotated[float, Length(0, 10)] = 0.0
+    rim_spurs: Annotated[float, Length(0, 10, fine=True)] = 0.0
     """How far the cutting spurs at the rim stand out, mm; 0 for none."""
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import random
+from copy import deepcopy
 from typing import Any
 
 from splay.piece import write_piece
@@ -42,11 +43,11 @@ def spoiled(document: Any, chance: random.Random) -> Any:
         if what < 0.15:
             del here[path[-1]]
         elif what < 0.3 and isinstance(here, dict):
-            here[f"{path[-1]}_"] = chance.choice(ODD)
+            here[f"{path[-1]}_"] = deepcopy(chance.choice(ODD))
         elif what < 0.5 and isinstance(here[path[-1]], int | float):
             here[path[-1]] = here[path[-1]] * chance.choice((-1, 0, 0.01, 3, 40))
         else:
-            here[path[-1]] = chance.choice(ODD)
+            here[path[-1]] = deepcopy(chance.choice(ODD))
         if not places(made):
             break
     return made

@@ -56,7 +56,7 @@ class FromChoosingToTheLastCard(BrowserCase):
                 expect(page.locator("article.card .care").first).to_be_visible()
 
     def test_legs_set_into_the_top(self) -> None:
-        for start in ("round_three", "triangle", "bench", "battened"):
+        for start in ("round_three", "round_four", "triangle", "bench", "battened", "table"):
             self.follow(start)
 
     def test_legs_of_other_joints(self) -> None:

@@ -122,7 +122,7 @@ def _hang(row: PieceRow, document: dict[str, Any], shop: Shop) -> RackPiece:
         "changed": row.changed,
     }
     try:
-        made = plan(piece, shop, actions.readings_of(row))
+        made = plan(piece, shop, actions.readings_of(row), levelling=False)
     except SplayError:
         # A piece that cannot stand still hangs on the rack, undrawn, to be mended.
         return RackPiece(**common, drawing=None, stations=[], cautions=1)

@@ -123,7 +123,8 @@ def make_plan(request: HttpRequest, payload: PlanIn) -> HttpResponse:
         piece = move(piece, to, shop.rounding.units().snap_mm())
     for said in payload.restate:
         piece = restate(piece, Restate(**said.model_dump()))
-    made = plan(piece, shop, _readings(payload.readings, shop, bare))
+    levelling = payload.station in ("level", "all")
+    made = plan(piece, shop, _readings(payload.readings, shop, bare), levelling=levelling)
     drawings = draw(piece, shop, made, payload.station, payload.along)
     # Written out by the schema itself: the plan was made by the core and needs no second check.
     body = _PLAN_OUT.dump_json(PlanOut.model_construct(piece=piece, plan=made, drawings=drawings))

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 
 import type { Fault, Shop } from '../api/types'
 import TypedField from '../fields/TypedField.vue'
@@ -26,7 +26,9 @@ const emit = defineEmits<{
 const store = useShop()
 const lines = computed(() => ((store.shop as Shop)[props.list] ?? []) as Record<string, unknown>[])
 const first = computed(() => props.fields[0])
-const typed = ref('')
+const columns = computed(
+  () => props.fields.map((f) => (f.as === 'text' ? '2.4fr' : '1fr')).join(' ') + ' auto',
+)
 
 function text(at: number, name: string, as: string): string {
   if (as === 'length') return store.chosen[`${props.list}.${at}.${name}`]?.text ?? ''
@@ -39,7 +41,6 @@ function commit(at: number, name: string, as: string, value: string): void {
 }
 function add(value: string): void {
   if (!value.trim() || !first.value) return
-  typed.value = value
   emit('set', props.list, [...lines.value, { ...props.fresh, [first.value.name]: value }])
 }
 function drop(at: number): void {
@@ -58,7 +59,7 @@ const listFault = computed(() => props.faults[props.list])
     <h2>{{ title }}</h2>
     <p v-if="!lines.length" class="quiet">{{ empty }}</p>
     <ul>
-      <li v-for="(_, at) in lines" :key="at">
+      <li v-for="(_, at) in lines" :key="at" :style="{ gridTemplateColumns: columns }">
         <TypedField
           v-for="field in fields"
           :key="field.name"
@@ -99,13 +100,12 @@ h2 {
 ul {
   list-style: none;
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(350px, 1fr));
-  gap: 0.2rem 2rem;
+  grid-template-columns: repeat(auto-fill, minmax(370px, 1fr));
+  gap: 0.4rem 2rem;
+  padding: 0.4rem 0;
 }
 li {
   display: grid;
-  grid-auto-flow: column;
-  grid-auto-columns: minmax(0, 1fr);
   gap: 0.6rem;
   align-items: center;
 }

@@ -1,0 +1,256 @@
+"""Feet: what of a leg comes down to the floor, as lines along the leg that a cut goes through."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+from numpy.typing import NDArray
+
+from splay.piece import Piece
+from splay.stance.aim import faces
+from splay.stance.body import Body
+from splay.stance.convex import Face
+from splay.stance.floor import Floor
+from splay.stance.staked import LegStance, Stance, support_of
+from splay.stance.taper import corners, foot_taper
+from splay.stance.vectors import Vec, cross, dot, unit
+
+Array = NDArray[np.float64]
+RING = 36
+"""Lines round a round leg; the longest and the shortest side are two of them."""
+WIDE = 3.0
+"""A foot this many times longer than it is thick counts as two, one at each end."""
+ON_MM = 0.01
+
+
+@dataclass(frozen=True)
+class Foot:
+    """One foot in the top frame, mm.
+
+    `d` runs along the leg, down; distances along it count from `start`, the underside. `planned`
+    is the distance at which the chosen floor cuts its axis. `lines` are its sides: a point at
+    distance nought and the way for each mm along the axis. `long` and `short` are the lines on the
+    longer and the shorter side of that cut; `mouth` the level of the face the leg leaves.
+    """
+
+    key: str
+    name: str
+    leg: int
+    part: str
+    start: Vec
+    d: Vec
+    planned: float
+    mouth: float
+    lines: tuple[tuple[Vec, Vec], ...]
+    long: int
+    short: int
+
+    @cached_property
+    def bases(self) -> Array:
+        """Where its sides are at distance nought, n by 3."""
+        return np.array([base for base, _ in self.lines])
+
+    @cached_property
+    def ways(self) -> Array:
+        """How its sides go for each mm along the axis, n by 3."""
+        return np.array([way for _, way in self.lines])
+
+    def axis(self, distance: float) -> Array:
+        """The point of the axis at a distance, top frame."""
+        return np.array(self.start) + np.array(self.d) * distance
+
+    def cut_at(self, normal: Array, offset: float) -> Array:
+        """Distances at which a plane normal·p + offset = 0 goes through its sides."""
+        made: Array = -(offset + self.bases @ normal) / (self.ways @ normal)
+        return made
+
+    def axis_cut(self, normal: Array, offset: float) -> float:
+        """Distance at which that plane goes through its axis."""
+        start, d = np.array(self.start), np.array(self.d)
+        return float(-(offset + start @ normal) / (d @ normal))
+
+    def points(self, distances: Array) -> Array:
+        """Points of its sides at distances along the axis, n by 3."""
+        made: Array = self.bases + self.ways * distances[:, None]
+        return made
+
+
+@dataclass(frozen=True)
+class End:
+    """A foot as it ends now: at `length` along its axis, square to `normal` (top frame)."""
+
+    foot: Foot
+    length: float
+    normal: Vec
+    sigma: float = 0.0
+    """How well the length is known: one standard deviation, mm."""
+
+    @cached_property
+    def distances(self) -> Array:
+        """How far along the axis each side ends."""
+        n = np.array(self.normal)
+        return self.foot.cut_at(n, -float(n @ self.foot.axis(self.length)))
+
+    @cached_property
+    def ring(self) -> Array:
+        """The end's corners, top frame, n by 3."""
+        return self.foot.points(self.distances)
+
+    def at(self, length: float, sigma: float = 0.0) -> End:
+        """The same end at another length."""
+        return End(self.foot, length, self.normal, sigma)
+
+
+def feet_of(piece: Piece, stance: Stance) -> tuple[Foot, ...]:
+    """Every foot of a piece, legs set into the top first."""
+    made = [_staked(piece, leg, stance.floor) for leg in stance.legs]
+    for body in stance.bodies:
+        if body.stands:
+            made += _of_body(body, stance.floor)
+    return tuple(made)
+
+
+def _staked(piece: Piece, leg: LegStance, floor: Floor) -> Foot:
+    shape = support_of(piece, leg).leg
+    k = foot_taper(shape, leg.exposed)
+    half = shape.at_foot / 2.0
+    d = leg.d
+    if shape.section == "round":
+        # The longest side lies where the floor runs away furthest: that way first.
+        away = _square_to(floor.normal, d)
+        beside = cross(d, away)
+        turns = [2.0 * math.pi * j / RING for j in range(RING)]
+        rims = [
+            (
+                away[0] * math.cos(t) + beside[0] * math.sin(t),
+                away[1] * math.cos(t) + beside[1] * math.sin(t),
+                away[2] * math.cos(t) + beside[2] * math.sin(t),
+            )
+            for t in turns
+        ]
+    else:
+        side, front = faces(shape, d)
+        rims = [
+            (
+                side[0] * i + front[0] * j,
+                side[1] * i + front[1] * j,
+                side[2] * i + front[2] * j,
+            )
+            for i, j in corners(shape)
+        ]
+    wide = half + k * leg.exposed
+    lines = tuple(
+        (
+            (
+                leg.socket[0] + w[0] * wide,
+                leg.socket[1] + w[1] * wide,
+                leg.socket[2] + w[2] * wide,
+            ),
+            (d[0] - w[0] * k, d[1] - w[1] * k, d[2] - w[2] * k),
+        )
+        for w in rims
+    )
+    long, short = _ends(lines, floor)
+    return Foot(
+        key=str(leg.number),
+        name=f"leg {leg.number}",
+        leg=leg.number,
+        part=f"leg.{leg.number}",
+        start=leg.socket,
+        d=d,
+        planned=leg.exposed,
+        mouth=leg.socket[2],
+        lines=lines,
+        long=long,
+        short=short,
+    )
+
+
+def _square_to(normal: Vec, d: Vec) -> Vec:
+    """The direction square to d that sinks below the floor fastest; any one for a plumb leg."""
+    run = dot(normal, d)
+    away = (run * d[0] - normal[0], run * d[1] - normal[1], run * d[2] - normal[2])
+    if math.hypot(*away) < 1e-9:
+        seed: Vec = (1.0, 0.0, 0.0) if abs(d[0]) < 0.9 else (0.0, 1.0, 0.0)
+        return unit(cross(d, seed))
+    return unit(away)
+
+
+def _ends(lines: tuple[tuple[Vec, Vec], ...], floor: Floor) -> tuple[int, int]:
+    """The lines the floor cuts longest and shortest."""
+    runs = [-(floor.h0_mm + dot(floor.normal, base)) / dot(floor.normal, way) for base, way in lines]
+    return runs.index(max(runs)), runs.index(min(runs))
+
+
+def _of_body(body: Body, floor: Floor) -> list[Foot]:
+    """A standing stick has one foot; a board, or one with a space cut out, one at either end."""
+    patches = [_patch(face, floor) for solid in body.stood for face in solid]
+    found = [patch for patch in patches if patch]
+    if not found:
+        return []
+    points = list(dict.fromkeys(p for patch in found for p in patch))
+    across, up = body.pose.across, body.pose.up
+    wide = max(points, key=lambda p: dot(across, p)), min(points, key=lambda p: dot(across, p))
+    thick = max(points, key=lambda p: dot(up, p)), min(points, key=lambda p: dot(up, p))
+    long = dot(across, wide[0]) - dot(across, wide[1])
+    deep = dot(up, thick[0]) - dot(up, thick[1])
+    if long <= WIDE * deep and deep <= WIDE * long:
+        return [_body_foot(body, points, "", floor)]
+    way = across if long > deep else up
+    middle = (
+        (dot(way, wide[0]) + dot(way, wide[1])) / 2
+        if long > deep
+        else ((dot(way, thick[0]) + dot(way, thick[1])) / 2)
+    )
+    low = [p for p in points if dot(way, p) < middle]
+    high = [p for p in points if dot(way, p) >= middle]
+    names = _side_names(way)
+    return [_body_foot(body, low, names[0], floor), _body_foot(body, high, names[1], floor)]
+
+
+def _side_names(way: Vec) -> tuple[str, str]:
+    """What the two ends of a wide foot are called, lower end of the direction first."""
+    pair = ("left", "right") if abs(way[0]) > abs(way[1]) else ("front", "back")
+    leading = way[0] if abs(way[0]) > abs(way[1]) else way[1]
+    return pair if leading > 0 else (pair[1], pair[0])
+
+
+def _patch(face: Face, floor: Floor) -> tuple[Vec, ...]:
+    """A face's corners where it lies on the floor."""
+    flat = all(abs(floor.to_floor(p)[2]) < ON_MM for p in face.corners)
+    return face.corners if flat else ()
+
+
+def _body_foot(body: Body, points: list[Vec], end: str, floor: Floor) -> Foot:
+    d = body.pose.along
+    if dot(d, floor.normal) > 0:
+        d = (-d[0], -d[1], -d[2])
+    n = len(points)
+    middle: Vec = (
+        sum(p[0] for p in points) / n,
+        sum(p[1] for p in points) / n,
+        sum(p[2] for p in points) / n,
+    )
+    planned = middle[2] / d[2]
+    start: Vec = (middle[0] - d[0] * planned, middle[1] - d[1] * planned, 0.0)
+    lines = tuple(
+        ((p[0] - d[0] * planned, p[1] - d[1] * planned, p[2] - d[2] * planned), d) for p in points
+    )
+    long, short = _ends(lines, floor)
+    suffix = f".{end}" if end else ""
+    return Foot(
+        key=f"{body.key}{suffix}",
+        name=f"{body.name}, {end} foot" if end else body.name,
+        leg=0,
+        part=body.key,
+        start=start,
+        d=d,
+        planned=planned,
+        mouth=0.0,
+        lines=lines,
+        long=long,
+        short=short,
+    )

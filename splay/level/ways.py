@@ -1,0 +1,247 @@
+"""From what was read to where each foot ends: one way of measuring after the other."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from dataclasses import dataclass
+
+import numpy as np
+
+from splay.errors import CannotBuild
+from splay.level.feet import Array, End, feet_of
+from splay.piece import LevelPass, Piece
+from splay.stance.floor import Floor
+from splay.stance.outline import rim
+from splay.stance.staked import Stance
+
+IN_LINE_MM = 20.0
+"""Three places nearer to one line than this fix no plane (common practice, no source)."""
+PLACES = {"front": 270.0, "right": 0.0, "back": 90.0, "left": 180.0}
+"""Middles of the edges by the bearing they lie at."""
+SIGHTED = 4
+"""Two sticks over four feet show the fourth's error; with more or fewer there is no twist."""
+
+
+@dataclass(frozen=True)
+class Ask:
+    """One reading a way of measuring asks for: its own key, the foot or the place it is taken at."""
+
+    key: str
+    kind: str
+    foot: int
+    place: tuple[float, float] | None = None
+
+
+def asks(piece: Piece, ends: tuple[End, ...], chosen: LevelPass) -> tuple[Ask, ...]:
+    """Every reading one pass asks for, in the order it is taken."""
+    feet = [end.foot for end in ends]
+    if chosen.way == "bench":
+        return tuple(Ask(f.key, "bench", k) for k, f in enumerate(feet))
+    if chosen.way == "seat":
+        return tuple(Ask(f.key, "along", k) for k, f in enumerate(feet))
+    if chosen.way == "sighted":
+        first = [Ask(f.key, "along", k) for k, f in enumerate(feet[: SIGHTED - 1])]
+        return (*first, *(Ask(f.key, "sight", 3) for f in feet[SIGHTED - 1 : SIGHTED]))
+    if chosen.way == "shims":
+        return (*(Ask(f.key, "shim", k) for k, f in enumerate(feet)), Ask("seat", "stands", -1))
+    tops = [Ask(name, "top", -1, at) for name, at in places(piece, ends, chosen).items()]
+    return (*tops, *(Ask(f.key, "under", k) for k, f in enumerate(feet)))
+
+
+def asks_in_all(piece: Piece, stance: Stance) -> int:
+    """How many readings all passes ask for."""
+    feet = len(feet_of(piece, stance))
+    each = {"bench": feet, "seat": feet, "sighted": min(feet, SIGHTED), "shims": feet + 1}
+    standing = feet + len(PLACES)
+    return sum(
+        each.get(chosen.way, standing if chosen.places == "edges" else 2 * feet)
+        for chosen in piece.levelling.passes
+    )
+
+
+def places(piece: Piece, ends: tuple[End, ...], chosen: LevelPass) -> dict[str, tuple[float, float]]:
+    """Where the top's height is taken, on its upper face, top frame."""
+    if chosen.places == "edges":
+        return {name: rim(piece.top.outline, bearing) for name, bearing in PLACES.items()}
+    return {f"over {e.foot.key}": (e.foot.start[0], e.foot.start[1]) for e in ends}
+
+
+@dataclass(frozen=True)
+class Measured:
+    """Where the feet end by what was read, and how far heights and gaps contradict each other.
+
+    `floor` is the floor it stood on while it was measured, where the way shows it; `misfit` the
+    furthest a height lies off that plane, mm; `afoot` how many feet touched by their own gaps.
+    """
+
+    ends: tuple[End, ...]
+    floor: tuple[Array, float] | None = None
+    misfit: float = 0.0
+    worst: str = ""
+    afoot: int = 0
+
+
+def measure(
+    piece: Piece,
+    ends: tuple[End, ...],
+    chosen: LevelPass,
+    floor: Floor,
+    read: dict[str, float],
+    spread: float,
+    flat: float,
+) -> Measured:
+    """Feet's ends from one pass's readings, by the kind and key of each (`"bench.1"`).
+
+    What was not read is taken as it was expected. `spread` is one standard deviation of a
+    reading, `flat` how far the reference may be out of flat, mm. CannotBuild where the readings
+    fix no plane.
+    """
+    if chosen.way == "standing":
+        return _standing(piece, ends, chosen, floor, read, spread, flat)
+    made = []
+    for ask in asks(piece, ends, chosen):
+        if ask.foot < 0:
+            continue
+        end, value = ends[ask.foot], read.get(f"{ask.kind}.{ask.key}")
+        if value is None:
+            made.append(end)
+            continue
+        told = teller(piece, ends, chosen, floor, ask, read, made)
+        length, slope = _solve(end, told, value)
+        # A length taken along the leg never touches the bench.
+        rough = 0.0 if ask.kind == "along" else flat / math.sqrt(3.0)
+        sigma = math.hypot(spread, rough) / abs(slope)
+        if ask.kind == "sight":
+            sigma = math.hypot(sigma, max((e.sigma for e in made), default=0.0) * math.sqrt(3.0))
+        made.append(end.at(length, sigma))
+    return Measured((*made, *ends[len(made) :]))
+
+
+def teller(
+    piece: Piece,
+    ends: tuple[End, ...],
+    chosen: LevelPass,
+    floor: Floor,
+    ask: Ask,
+    read: dict[str, float],
+    known: list[End] | None = None,
+) -> Callable[[End], float]:
+    """What would be read for one ask, given how its foot ends."""
+    thick, n = piece.top.thickness, np.array(floor.normal)
+    if ask.kind == "bench":
+        return lambda end: thick + chosen.raised - float(end.ring[:, 2].min())
+    if ask.kind == "along":
+        return _along
+    if ask.kind == "sight":
+        three = [_lowest(end, n) for end in (known or ends)[: SIGHTED - 1]]
+        normal = np.cross(three[1] - three[0], three[2] - three[0])
+        normal = normal / np.linalg.norm(normal) * math.copysign(1.0, float(normal @ n))
+        level = -float(normal @ three[0])
+        return lambda end: float((end.ring @ normal).min()) + level
+    stands = read.get("stands.seat", expected_stand(piece, ends, floor))
+    offset = stands - float(n[2]) * thick
+    return lambda end: float((end.ring @ n).min()) + offset
+
+
+def expected_stand(piece: Piece, ends: tuple[End, ...], floor: Floor) -> float:
+    """Height of the upper face's middle with the top held right over the longest foot, mm."""
+    n = np.array(floor.normal)
+    lowest = min(float((end.ring @ n).min()) for end in ends)
+    return float(n[2]) * piece.top.thickness - lowest
+
+
+def _along(end: End) -> float:
+    """Along the leg's longer side from the face it leaves to its end, mm."""
+    foot = end.foot
+    base, way = foot.lines[foot.long]
+    return float(end.distances[foot.long]) - (foot.mouth - base[2]) / way[2]
+
+
+def _lowest(end: End, n: Array) -> Array:
+    """The corner of an end that touches first."""
+    made: Array = end.ring[int(np.argmin(end.ring @ n))]
+    return made
+
+
+def _solve(end: End, told: Callable[[End], float], value: float) -> tuple[float, float]:
+    """The length at which `told` gives `value`, and how much it changes for each mm; nearly linear."""
+    length, slope = end.length, 1.0
+    for _ in range(3):
+        here = told(end.at(length))
+        slope = told(end.at(length + 1.0)) - here
+        length += (value - here) / slope
+    return length, slope
+
+
+def _standing(
+    piece: Piece,
+    ends: tuple[End, ...],
+    chosen: LevelPass,
+    floor: Floor,
+    read: dict[str, float],
+    spread: float,
+    flat: float,
+) -> Measured:
+    """The floor from heights of the top; each foot from the gap under it."""
+    known = {
+        name: (at, read[f"top.{name}"])
+        for name, at in places(piece, ends, chosen).items()
+        if f"top.{name}" in read
+    }
+    if len(known) < 3:
+        return Measured(ends)
+    spots = np.array([(*at, piece.top.thickness) for at, _ in known.values()])
+    heights = np.array([height for _, height in known.values()])
+    normal, offset = plane_under(spots, heights)
+    misfits = heights - (spots @ normal + offset)
+    worst = int(np.argmax(np.abs(misfits)))
+    gaps = [read.get(f"under.{end.foot.key}", 0.0) for end in ends]
+    # How well the plane is known where each foot stands: least squares' own covariance.
+    design = np.column_stack((spots[:, :2], np.ones(len(spots))))
+    inverse = np.linalg.inv(design.T @ design)
+    made = []
+    for end, gap in zip(ends, gaps, strict=True):
+
+        def told(e: End) -> float:
+            return float((e.ring @ normal).min()) + offset
+
+        length, slope = _solve(end, told, gap)
+        spot = end.foot.axis(length)
+        row = np.array((spot[0], spot[1], 1.0))
+        gap_spread = spread if f"under.{end.foot.key}" in read else 0.0
+        rough = flat / math.sqrt(3.0)
+        variance = float(row @ inverse @ row) * (spread**2 + rough**2) + gap_spread**2 + rough**2
+        made.append(end.at(length, math.sqrt(variance) / abs(slope)))
+    return Measured(
+        tuple(made),
+        (normal, offset),
+        float(abs(misfits[worst])),
+        list(known)[worst],
+        sum(gap <= 1e-9 for gap in gaps),
+    )
+
+
+def plane_under(spots: Array, heights: Array) -> tuple[Array, float]:
+    """The floor (unit normal upward, offset) from plumb heights of known places above it.
+
+    `spots` n by 3 in the top frame, `heights` in mm; least squares where there are more than three,
+    the normal's length put right by turns. CannotBuild where the places lie in one line.
+    """
+    flat = spots[:, :2] - spots[:, :2].mean(axis=0)
+    if len(spots) < 3 or float(np.linalg.svd(flat, compute_uv=False)[-1]) < IN_LINE_MM:
+        raise CannotBuild(
+            "The places the heights were taken at lie in one line: they fix no plane.",
+            "Take one more height well away from that line.",
+            "levelling",
+        )
+    design = np.column_stack((spots[:, :2], np.ones(len(spots))))
+    z = spots[:, 2]
+    up = 1.0
+    for _ in range(12):
+        a, b, c = np.linalg.lstsq(design, heights - up * z, rcond=None)[0]
+        fresh = math.sqrt(max(0.0, 1.0 - a * a - b * b))
+        if abs(fresh - up) < 1e-14:
+            break
+        up = fresh
+    return np.array((a, b, up)), float(c)
