@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+from splay.level.rounds import level
 from splay.piece import Piece
 from splay.plan import Plan
 from splay.quantity import Show
@@ -15,6 +16,7 @@ from splay.stance.members import members
 from splay.stance.staked import Stance
 from splay.views.details import leg_view, section_view
 from splay.views.layout_view import layout_views
+from splay.views.level_view import level_views
 from splay.views.mesh import Mesh, meshes
 from splay.views.pictures import picture
 from splay.views.piece_views import piece_view
@@ -54,11 +56,17 @@ class Drawings:
 
 
 def draw(
-    piece: Piece, shop: Shop, plan: Plan, station: Station = "all", along: float | None = None
+    piece: Piece,
+    shop: Shop,
+    plan: Plan,
+    station: Station = "all",
+    along: float | None = None,
+    exaggerate: float = 1.0,
 ) -> Drawings:
     """The drawings one station shows, of a plan made for `piece` in `shop`.
 
-    `along` asks for one more view of the stance, looking in along that bearing, degrees.
+    `along` asks for one more view of the stance, looking in along that bearing, degrees;
+    `exaggerate` multiplies how unlike the feet are at Level.
     """
     show = Show(shop.rounding.units())
     stance, parts, sockets = plan.stance, plan.parts, plan.sockets
@@ -71,7 +79,10 @@ def draw(
     if views or solid:
         model = Model(piece, stance, parts, sockets, show, plan.findings, runs, ropes)
     return Drawings(
-        piece=tuple(piece_view(model, name, along) for name in views) if model else (),
+        piece=(
+            *(piece_view(model, name, along) for name in views if model),
+            *(_level(piece, shop, plan, show, exaggerate) if station in ("level", "all") else ()),
+        ),
         sections=tuple(
             section_view(piece, group, sockets[group.first.number - 1], show)
             for group in boring_groups(stance)
@@ -97,6 +108,14 @@ def draw(
             if station in (card.station, "all")
         },
     )
+
+
+def _level(piece: Piece, shop: Shop, plan: Plan, show: Show, exaggerate: float) -> tuple[View, ...]:
+    """The last pass of levelling; none of a piece without feet."""
+    made, states = level(piece, plan.stance, plan.parts, plan.sticks, shop, show, plan.known)
+    if not states:
+        return ()
+    return level_views(piece, plan.stance, states[-1], made.rounds[-1], exaggerate, show)
 
 
 def _lengths(stance: Stance) -> dict[int, tuple[float, ...]]:

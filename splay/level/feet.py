@@ -236,9 +236,7 @@ def _body_foot(body: Body, points: list[Vec], end: str, floor: Floor) -> Foot:
     )
     planned = middle[2] / d[2]
     start: Vec = (middle[0] - d[0] * planned, middle[1] - d[1] * planned, 0.0)
-    lines = tuple(
-        ((p[0] - d[0] * planned, p[1] - d[1] * planned, p[2] - d[2] * planned), d) for p in points
-    )
+    lines = tuple((_abreast(p, start, d), d) for p in points)
     long, short = _ends(lines, floor)
     suffix = f".{end}" if end else ""
     return Foot(
@@ -254,3 +252,9 @@ def _body_foot(body: Body, points: list[Vec], end: str, floor: Floor) -> Foot:
         long=long,
         short=short,
     )
+
+
+def _abreast(p: Vec, start: Vec, d: Vec) -> Vec:
+    """Where the side through p along d lies abreast of the start of the axis."""
+    run = dot(d, (p[0] - start[0], p[1] - start[1], p[2] - start[2]))
+    return (p[0] - d[0] * run, p[1] - d[1] * run, p[2] - d[2] * run)

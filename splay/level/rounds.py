@@ -59,7 +59,7 @@ class Problem:
 @dataclass(frozen=True)
 class LevelFoot:
     """One foot in one pass. `gap` is how far it floats as the piece stands; `sure` how far off the
-    cut may still come out, 19 times in 20; `how` is saw, sand or leave."""
+    cut may still come out, 19 times in 20, None before it was measured; `how` is saw, sand or leave."""
 
     key: str
     name: str
@@ -71,7 +71,7 @@ class LevelFoot:
     long: Figure
     short: Figure
     after: Figure
-    sure: Quantity
+    sure: Quantity | None
     how: str
     shim: Figure
     shim_of: str
@@ -203,7 +203,13 @@ def _state(piece: Piece, stance: Stance, before: tuple[End, ...], measured: Meas
     seat = np.array((0.0, 0.0, piece.top.thickness))
     allowed = piece.levelling.lean_allowed
     plane = least_plane(measured.ends, stance.floor, seat, allowed)
-    return State(before, measured.ends, plane, stand_now(piece, stance.floor, measured.ends))
+    stands = stand_now(piece, stance.floor, measured.ends)
+    if stands and stands.tips and measured.floor is not None:
+        # It was measured standing one of its two ways: that is the one to speak of.
+        n = measured.floor[0]
+        if float(n @ stands.tips.normal) > float(n @ stands.rests.normal):
+            stands = Rocking(stands.tips, stands.rests)
+    return State(before, measured.ends, plane, stands)
 
 
 def stand_now(piece: Piece, floor: Floor, ends: tuple[End, ...]) -> Rocking | None:
@@ -453,7 +459,7 @@ def _foot(
             f"{at}.after", "Then long, along its middle", lost.length, "from the face it leaves",
             show.input("L", "now", end.length), show.input("l", "loses", lost.axis),
         ),
-        sure=show.fine(SURE * end.sigma * cos),
+        sure=show.fine(SURE * end.sigma * cos) if end.sigma else None,
         how=how,
         shim=show.figure(
             f"{at}.shim", "Shim to stand true", shim, "its end above the longest one's",

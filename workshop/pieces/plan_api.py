@@ -57,7 +57,8 @@ class ReadingIn(Schema):
 
 class PlanIn(Schema):
     """A piece, whose tools, what was measured; `shop` empty means the installation's own; `along`
-    asks for one more view of the stance, in along that bearing."""
+    asks for one more view of the stance, in along that bearing; `exaggerate` multiplies how unlike
+    the feet are drawn at Level."""
 
     piece: dict[str, Any]
     shop: dict[str, Any] | None = None
@@ -67,6 +68,7 @@ class PlanIn(Schema):
     bare: Bare | None = None
     station: Station = "all"
     along: Annotated[float, Field(allow_inf_nan=False, ge=-360, le=360)] | None = None
+    exaggerate: Annotated[float, Field(allow_inf_nan=False, ge=1, le=100)] = 1.0
 
 
 class PlanOut(Schema):
@@ -125,7 +127,7 @@ def make_plan(request: HttpRequest, payload: PlanIn) -> HttpResponse:
         piece = restate(piece, Restate(**said.model_dump()))
     levelling = payload.station in ("level", "all")
     made = plan(piece, shop, _readings(payload.readings, shop, bare), levelling=levelling)
-    drawings = draw(piece, shop, made, payload.station, payload.along)
+    drawings = draw(piece, shop, made, payload.station, payload.along, payload.exaggerate)
     # Written out by the schema itself: the plan was made by the core and needs no second check.
     body = _PLAN_OUT.dump_json(PlanOut.model_construct(piece=piece, plan=made, drawings=drawings))
     return HttpResponse(body, content_type="application/json")

@@ -1837,6 +1837,137 @@ export interface components {
             value: number | string;
         };
         /**
+         * LevelFoot
+         * @description One foot in one pass. `gap` is how far it floats as the piece stands; `sure` how far off the
+         *     cut may still come out, 19 times in 20, None before it was measured; `how` is saw, sand or leave.
+         */
+        LevelFoot: {
+            after: components["schemas"]["Figure"];
+            /** Bears */
+            bears: boolean;
+            gap: components["schemas"]["Quantity"];
+            /** How */
+            how: string;
+            /** Key */
+            key: string;
+            /** Leg */
+            leg: number;
+            long: components["schemas"]["Figure"];
+            loses: components["schemas"]["Figure"];
+            /** Name */
+            name: string;
+            /** Part */
+            part: string;
+            shim: components["schemas"]["Figure"];
+            /** Shim Of */
+            shim_of: string;
+            short: components["schemas"]["Figure"];
+            sure: components["schemas"]["Quantity"] | null;
+        };
+        /**
+         * LevelPass
+         * @description One round of measuring and cutting.
+         */
+        LevelPass: {
+            /**
+             * Places
+             * @description Where the top's height is taken as it stands: at the middles of its four edges, or over its legs.
+             * @default edges
+             * @enum {string}
+             */
+            places: "edges" | "legs";
+            /**
+             * Raised
+             * @description Upside down on blocks: how far they hold the upper face off the bench, mm.
+             * @default 0
+             */
+            raised: number | string;
+            /**
+             * Way
+             * @default bench
+             * @enum {string}
+             */
+            way: "bench" | "standing" | "shims" | "seat" | "sighted";
+        };
+        /**
+         * LevelRound
+         * @description One pass. Angles in degrees, lengths in mm; `falls_right` and `falls_back` are how far the top
+         *     falls more than it should that way as it stands; `short_by` what is missing to the wanted
+         *     height; `good` says that it may stay as it is, `said` why or why not.
+         */
+        LevelRound: {
+            /** Answered */
+            answered: number;
+            /** Asked */
+            asked: number;
+            /** Bears */
+            bears: string;
+            bench: components["schemas"]["Figure"] | null;
+            block: components["schemas"]["Figure"];
+            /** Block Of */
+            block_of: string;
+            falls_back: components["schemas"]["Quantity"];
+            falls_right: components["schemas"]["Quantity"];
+            /** Feet */
+            feet: components["schemas"]["LevelFoot"][];
+            /** Good */
+            good: boolean;
+            height_after: components["schemas"]["Quantity"];
+            height_now: components["schemas"]["Quantity"];
+            highest: components["schemas"]["Figure"];
+            /** Number */
+            number: number;
+            /** Problems */
+            problems: components["schemas"]["Problem"][];
+            rocks: components["schemas"]["Quantity"] | null;
+            /** Said */
+            said: string;
+            short_by: components["schemas"]["Quantity"] | null;
+            spacer: components["schemas"]["Figure"] | null;
+            /** Spacer Of */
+            spacer_of: string;
+            tilt: components["schemas"]["Quantity"];
+            wanted: components["schemas"]["Quantity"];
+            /** Way */
+            way: string;
+        };
+        /**
+         * Levelling
+         * @description What the levelling aims at, and its passes in order.
+         */
+        Levelling: {
+            /**
+             * Ends
+             * @description How legs set into the top end before the first pass: square and over length, or sawn to the floor.
+             * @default square
+             * @enum {string}
+             */
+            ends: "square" | "sawn";
+            /**
+             * Flat
+             * @description How far the bench or floor it is measured on may be out of flat, mm.
+             * @default 0.1
+             */
+            flat: number | string;
+            /**
+             * Lean Allowed
+             * @description How far the top may lean from what was chosen, to lose less of the legs, degrees.
+             * @default 0
+             */
+            lean_allowed: number | string;
+            /**
+             * Passes
+             * @default [
+             *       {
+             *         "places": "edges",
+             *         "raised": 0,
+             *         "way": "bench"
+             *       }
+             *     ]
+             */
+            passes: components["schemas"]["LevelPass"][];
+        };
+        /**
          * Mark
          * @description One thing drawn. point: `points` has one, `text` its name; line: an open run; arc: a run too.
          */
@@ -2248,6 +2379,22 @@ export interface components {
              */
             lean: components["schemas"]["Lean"];
             /**
+             * @description How its feet are brought into one plane.
+             * @default {
+             *       "ends": "square",
+             *       "flat": 0.1,
+             *       "lean_allowed": 0,
+             *       "passes": [
+             *         {
+             *           "places": "edges",
+             *           "raised": 0,
+             *           "way": "bench"
+             *         }
+             *       ]
+             *     }
+             */
+            levelling: components["schemas"]["Levelling"];
+            /**
              * Members
              * @description Stretchers, footrests and ropes, each numbered from 1 in this order.
              * @default []
@@ -2368,6 +2515,7 @@ export interface components {
          *     leans of legs set into the top; `sizes` what the whole comes to; `layout` the marking-out;
          *     `parts` and `sockets` one entry a leg, in order; `sticks` the parts of square stock;
          *     `members` and `ropes` what runs between; `batches` how many legs to make of each kind;
+         *     `level` the passes of levelling, empty where they were not asked for; `known` the readings by proof;
          *     `stance` the bare geometry for drawings.
          */
         Plan: {
@@ -2379,9 +2527,15 @@ export interface components {
             };
             /** Findings */
             findings: components["schemas"]["Finding"][];
+            /** Known */
+            known: {
+                [key: string]: number;
+            };
             layout: components["schemas"]["Layout"];
             /** Legs */
             legs: components["schemas"]["LegFigures"][];
+            /** Level */
+            level: components["schemas"]["LevelRound"][];
             /** Members */
             members: components["schemas"]["MemberPart"][];
             /** Parts */
@@ -2405,13 +2559,19 @@ export interface components {
         /**
          * PlanIn
          * @description A piece, whose tools, what was measured; `shop` empty means the installation's own; `along`
-         *     asks for one more view of the stance, in along that bearing.
+         *     asks for one more view of the stance, in along that bearing; `exaggerate` multiplies how unlike
+         *     the feet are drawn at Level.
          */
         PlanIn: {
             /** Along */
             along?: number | null;
             /** Bare */
             bare?: ("inch" | "metric") | null;
+            /**
+             * Exaggerate
+             * @default 1
+             */
+            exaggerate: number;
             /** Moves */
             moves?: components["schemas"]["MoveIn"][];
             /** Piece */
@@ -2431,7 +2591,7 @@ export interface components {
              * @default all
              * @enum {string}
              */
-            station: "rack" | "stance" | "top" | "boring" | "legs" | "stretchers" | "solid" | "all";
+            station: "rack" | "stance" | "top" | "boring" | "legs" | "stretchers" | "level" | "solid" | "all";
         };
         /**
          * PlanOut

@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue'
 
 import BoringStation from '../stations/boring/BoringStation.vue'
 import LegsStation from '../stations/legs/LegsStation.vue'
+import LevelStation from '../stations/level/LevelStation.vue'
 import StanceStation from '../stations/stance/StanceStation.vue'
 import StretchersStation from '../stations/stretchers/StretchersStation.vue'
 import TopStation from '../stations/top/TopStation.vue'
@@ -101,6 +102,7 @@ function rename(event: Event): void {
     <TopStation v-else-if="station === 'top'" />
     <BoringStation v-else-if="station === 'boring' && store.plan.legs.length" />
     <StretchersStation v-else-if="station === 'stretchers'" />
+    <LevelStation v-else-if="station === 'level'" />
     <LegsStation v-else />
     <RevisionsSheet v-if="revisions" v-model="revisions" :piece="id" @restore="store.restore" />
   </main>

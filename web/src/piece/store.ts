@@ -7,7 +7,7 @@ import { withValue, without } from '../paths'
 import { useShop } from '../shop/store'
 import { dropKept, keep, kept } from './kept'
 
-export type StationName = 'stance' | 'top' | 'boring' | 'legs' | 'stretchers'
+export type StationName = 'stance' | 'top' | 'boring' | 'legs' | 'stretchers' | 'level'
 export type Status = 'loading' | 'saved' | 'saving' | 'away' | 'conflict' | 'missing'
 interface Edit {
   path: string
@@ -37,6 +37,8 @@ export const usePiece = defineStore('piece', () => {
   /** What the stance shows besides its plan: the side, a look along a bearing, or the solids. */
   const shown = ref<'side' | 'sight' | 'solid'>('side')
   const along = ref(0)
+  /** How many times over the unlikeness of the feet is drawn at Level. */
+  const exaggerate = ref(1)
   const readings = ref<{ proof: string; value: number; typed: string }[]>([])
   const theirs = shallowRef<PieceOut | null>(null)
   const undone = ref<Piece[]>([])
@@ -148,6 +150,7 @@ export const usePiece = defineStore('piece', () => {
               station:
                 shown.value === 'solid' && station.value === 'stance' ? 'solid' : station.value,
               along: shown.value === 'sight' ? along.value : null,
+              exaggerate: exaggerate.value,
               readings: readings.value.map(({ proof, value }) => ({ proof, value })),
               moves: moved ? [moved] : [],
               restate: restated,
@@ -366,8 +369,15 @@ export const usePiece = defineStore('piece', () => {
     replan()
   }
 
+  function enlarge(times: number): void {
+    exaggerate.value = times
+    replan()
+  }
+
   return {
     id,
+    exaggerate,
+    enlarge,
     shown,
     along,
     look,

@@ -15,6 +15,8 @@ const props = defineProps<{
   checks: Figure[]
   /** Whether each field says itself what is expected, for many unlike ones; no by default. */
   compact?: boolean
+  /** Whether the fields stand three abreast, for many short ones; no by default. */
+  narrow?: boolean
 }>()
 const store = usePiece()
 const proofs = computed(() => (store.plan?.proofs ?? []).filter((p) => props.ids.includes(p.id)))
@@ -49,7 +51,7 @@ function next(event: KeyboardEvent): void {
 
 <template>
   <section v-if="proofs.length" class="proofs" aria-label="Proof" @keydown.enter="next">
-    <ul v-if="compact" class="few">
+    <ul v-if="compact" :class="narrow ? 'narrow' : 'few'">
       <li
         v-for="proof in proofs"
         :key="proof.id"
@@ -100,7 +102,7 @@ function next(event: KeyboardEvent): void {
         <p class="how">{{ first.how }}</p>
       </template>
     </div>
-    <p v-if="proofs.some((proof) => proof.verdict === 'off')" class="how off">
+    <p v-if="!narrow && proofs.some((proof) => proof.verdict === 'off')" class="how off">
       What is not cut yet follows what was read.
     </p>
     <div class="figs">
@@ -141,6 +143,9 @@ ul {
   grid-template-columns: repeat(auto-fill, minmax(120px, 1fr));
   gap: 0.3rem 0.7rem;
   padding-top: 0.3rem;
+}
+ul.narrow {
+  grid-template-columns: repeat(auto-fill, minmax(150px, 1fr));
 }
 ul.few {
   grid-template-columns: repeat(auto-fill, minmax(230px, 1fr));

@@ -1,0 +1,147 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+
+import Drawing from '../../drawing/Drawing.vue'
+import Choice from '../../fields/Choice.vue'
+import { usePiece } from '../../piece/store'
+import Findings from '../Findings.vue'
+import CutTable from './CutTable.vue'
+import PassPanel from './PassPanel.vue'
+import RecordTable from './RecordTable.vue'
+
+/** The piece standing on its floor: what bears, what floats, where to cut, when to stop. */
+const store = usePiece()
+const rounds = computed(() => store.plan?.level ?? [])
+const now = computed(() => rounds.value.at(-1))
+const tipped = ref(false)
+const TIMES = [
+  { value: '1', title: 'as it is' },
+  { value: '5', title: '5 times' },
+  { value: '20', title: '20 times' },
+  { value: '60', title: '60 times' },
+]
+const all = computed(() => store.drawings?.piece ?? [])
+const tips = computed(() => all.value.some((v) => v.name.endsWith('.tips')))
+const views = computed(() => {
+  const suffix = tipped.value && tips.value ? '.tips' : ''
+  return all.value.filter((v) => [`level.front${suffix}`, `level.side${suffix}`].includes(v.name))
+})
+const feet = computed(() => all.value.filter((v) => v.name.startsWith('level.foot.')))
+function lean(value: number, to: string, back: string, text: string): string {
+  if (Math.abs(value) < 0.005) return ''
+  return `${text.replace('-', '')} too far to the ${value > 0 ? to : back}`
+}
+const leans = computed(() => {
+  if (!now.value) return ''
+  const { falls_right: right, falls_back: back } = now.value
+  return (
+    [lean(right.value, 'right', 'left', right.text), lean(back.value, 'back', 'front', back.text)]
+      .filter(Boolean)
+      .join(', ') || 'nowhere it should not'
+  )
+})
+</script>
+
+<template>
+  <div class="station">
+    <div class="left">
+      <div class="over">
+        <Choice
+          label="Drawn"
+          :items="TIMES"
+          :value="String(store.exaggerate)"
+          @choose="store.enlarge(Number($event))"
+        />
+        <button
+          v-if="tips"
+          class="plain word"
+          type="button"
+          data-rock
+          :aria-pressed="tipped"
+          @click="tipped = !tipped"
+        >
+          {{ tipped ? 'let it rest' : 'tip it over' }}
+        </button>
+      </div>
+      <p v-if="now" class="stands" role="status" data-stands>
+        {{ now.bears }}
+        <component :is="now.rocks.value > 0.3 ? 'strong' : 'span'" v-if="now.rocks">
+          It rocks by {{ now.rocks.text }}.
+        </component>
+        {{ ` The top leans ${leans}. It stands ${now.height_now.text} high.` }}
+      </p>
+      <div class="views">
+        <figure v-for="view in views" :key="view.name">
+          <figcaption>{{ view.title }}</figcaption>
+          <Drawing :view="view" :lit="store.lit" :letter="12" @point="store.lit = $event" />
+        </figure>
+      </div>
+      <div class="feet">
+        <figure v-for="view in feet" :key="view.name">
+          <Drawing :view="view" :lit="store.lit" :letter="12" />
+        </figure>
+      </div>
+      <p class="key quiet">
+        Dashed red: the line to cut, what falls off below it. Long and dotted: how the top is to
+        lie.
+      </p>
+    </div>
+    <aside class="panel">
+      <Findings station="level" />
+      <template v-if="now">
+        <PassPanel :round="now" :count="rounds.length" />
+        <CutTable :round="now" />
+        <RecordTable v-if="rounds.length > 1" :rounds="rounds" />
+      </template>
+      <p v-else>This piece has no feet to level yet.</p>
+    </aside>
+  </div>
+</template>
+
+<style scoped src="../station.css"></style>
+<style scoped>
+.over {
+  display: flex;
+  gap: 1.5rem;
+  align-items: baseline;
+  flex-wrap: wrap;
+}
+.stands {
+  font-size: 1.02rem;
+  padding: 0.15rem 0;
+}
+.stands strong {
+  color: var(--cut);
+}
+.views {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  flex: 1 1 0;
+  min-height: 240px;
+}
+.views figure {
+  display: flex;
+  flex-direction: column;
+}
+.views :deep(svg) {
+  flex: 1;
+  min-height: 0;
+}
+.feet {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(120px, 1fr));
+  gap: 0 0.4rem;
+}
+.feet :deep(svg) {
+  height: 150px;
+}
+.key {
+  font-size: 0.82rem;
+}
+@media (max-width: 700px) {
+  .views {
+    grid-template-columns: 1fr;
+    flex: none;
+  }
+}
+</style>

@@ -1,0 +1,59 @@
+<script setup lang="ts">
+import type { LevelRound } from '../../api/types'
+import FigureText from '../../fields/FigureText.vue'
+
+/** What every pass found and left. */
+defineProps<{ /** All passes. */ rounds: LevelRound[] }>()
+const WAYS: Record<string, string> = {
+  bench: 'upside down',
+  standing: 'as it stands',
+  shims: 'shims',
+  seat: 'from the seat',
+  sighted: 'two sticks',
+}
+function most(round: LevelRound): string {
+  const feet = [...round.feet].sort((a, b) => b.long.quantity.value - a.long.quantity.value)
+  return feet[0]?.long.quantity.text ?? ''
+}
+</script>
+
+<template>
+  <section class="record" aria-label="Record of the passes">
+    <table>
+      <caption>
+        Passes so far
+      </caption>
+      <thead>
+        <tr>
+          <th>pass</th>
+          <th>measured</th>
+          <th>rocked</th>
+          <th>stood</th>
+          <th>most cut</th>
+          <th>left at</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="round in rounds" :key="round.number" :data-record="round.number">
+          <td>{{ round.number }}</td>
+          <td>{{ WAYS[round.way] }}, {{ round.answered }} of {{ round.asked }}</td>
+          <td>{{ round.rocks?.text ?? 'no' }}</td>
+          <td><FigureText :text="round.height_now.text" /></td>
+          <td>{{ round.good ? 'nothing' : most(round) }}</td>
+          <td>
+            <FigureText :text="round.good ? round.height_now.text : round.height_after.text" />
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  </section>
+</template>
+
+<style scoped src="../table.css"></style>
+<style scoped>
+.record {
+  border-top: 1.5px solid var(--ink);
+  margin-top: 0.6rem;
+  padding-top: 0.4rem;
+}
+</style>
