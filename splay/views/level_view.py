@@ -216,7 +216,7 @@ def _foot(said: LevelFoot, end: End, state: State) -> View:
     wide = float(np.linalg.norm(apart - d * float(apart @ d)))
     half = wide / 2.0
     sides = ((half, foot.long), (-half, foot.short))
-    up = max(2.2 * wide, 1.4 * float(end.distances.max() - cut.min()))
+    up = max(1.5 * wide, 1.4 * float(end.distances.max() - cut.min()))
     zero = float(cut[foot.short])
     (xl, li), (xs, si) = sides
     # The steeper of cut and end may cross where a foot is short of the cut: both are drawn.

@@ -1,16 +1,11 @@
 <script setup lang="ts">
-import { computed } from 'vue'
-
 import type { LevelRound } from '../../api/types'
 import FigureText from '../../fields/FigureText.vue'
-import WhyFigure from '../../fields/WhyFigure.vue'
 import { usePiece } from '../../piece/store'
 
-/** What each foot loses, with what, and the one block or height that marks them all. */
-const props = defineProps<{ /** The pass being worked on. */ round: LevelRound }>()
+/** What each foot loses, with what, how sure that is, and what to put under it meanwhile. */
+defineProps<{ /** The pass being worked on. */ round: LevelRound }>()
 const store = usePiece()
-const tilted = computed(() => props.round.tilt.value > 0.005)
-const sawing = computed(() => props.round.feet.some((foot) => foot.how === 'saw'))
 </script>
 
 <template>
@@ -51,43 +46,25 @@ const sawing = computed(() => props.round.feet.some((foot) => foot.how === 'saw'
           </td>
           <td>
             <FigureText :text="foot.shim.quantity.text" />
-            <span v-if="foot.shim_of" class="quiet">{{ foot.shim_of }}</span>
+            <span v-if="foot.shim_of" class="quiet">{{ ` ${foot.shim_of}` }}</span>
           </td>
         </tr>
       </tbody>
     </table>
-    <div class="figs">
-      <WhyFigure v-if="round.bench" :figure="round.bench" />
-      <WhyFigure :figure="round.block" />
-      <p v-if="round.block_of" class="quiet of">{{ round.block_of }}</p>
-      <WhyFigure v-if="round.spacer" :figure="round.spacer" />
-      <p v-if="round.spacer_of" class="quiet of">{{ round.spacer_of }}</p>
-      <WhyFigure :figure="round.highest" />
-    </div>
-    <p v-if="tilted" class="how">
-      This cut lets the top lean by {{ round.tilt.text }} to lose less of the legs.
-    </p>
-    <p class="care">
-      Clamp or wedge the piece so that no leg can roll or spring; saw a little outside the line and
-      keep the other hand behind the saw.
-      <template v-if="!sawing"
-        >Nothing is thick enough to saw: rub it on paper glued to a flat.</template
-      >
-    </p>
   </section>
 </template>
 
 <style scoped src="../table.css"></style>
 <style scoped>
 .cut {
-  display: grid;
-  gap: 0.35rem;
   border-top: 1.5px solid var(--ink);
-  margin-top: 0.6rem;
-  padding-top: 0.4rem;
+  padding-top: 0.2rem;
 }
 h2 {
-  font-size: 1.15rem;
+  font-size: 1.05rem;
+}
+td {
+  padding-block: 1px;
 }
 .short {
   color: var(--cut);
@@ -95,24 +72,11 @@ h2 {
   font-weight: 500;
 }
 .big {
-  font-size: 1.12rem;
+  font-size: 1.05rem;
   font-weight: 650;
   color: var(--cut);
 }
 td .quiet {
-  display: block;
   font-size: 0.8rem;
-}
-.of {
-  font-size: 0.84rem;
-  text-align: right;
-}
-.how {
-  font-size: 0.9rem;
-}
-.care {
-  font-size: 0.86rem;
-  border-left: 6px double var(--caution);
-  padding-left: 8px;
 }
 </style>

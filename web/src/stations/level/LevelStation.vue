@@ -5,6 +5,7 @@ import Drawing from '../../drawing/Drawing.vue'
 import Choice from '../../fields/Choice.vue'
 import { usePiece } from '../../piece/store'
 import Findings from '../Findings.vue'
+import CutFigures from './CutFigures.vue'
 import CutTable from './CutTable.vue'
 import PassPanel from './PassPanel.vue'
 import RecordTable from './RecordTable.vue'
@@ -85,12 +86,13 @@ const leans = computed(() => {
         Dashed red: the line to cut, what falls off below it. Long and dotted: how the top is to
         lie.
       </p>
+      <CutTable v-if="now" :round="now" />
     </div>
     <aside class="panel">
       <Findings station="level" />
       <template v-if="now">
         <PassPanel :round="now" :count="rounds.length" />
-        <CutTable :round="now" />
+        <CutFigures :round="now" />
         <RecordTable v-if="rounds.length > 1" :rounds="rounds" />
       </template>
       <p v-else>This piece has no feet to level yet.</p>
@@ -117,7 +119,7 @@ const leans = computed(() => {
   display: grid;
   grid-template-columns: 1fr 1fr;
   flex: 1 1 0;
-  min-height: 240px;
+  min-height: 210px;
 }
 .views figure {
   display: flex;
@@ -133,7 +135,7 @@ const leans = computed(() => {
   gap: 0 0.4rem;
 }
 .feet :deep(svg) {
-  height: 150px;
+  height: 112px;
 }
 .key {
   font-size: 0.82rem;
