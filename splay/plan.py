@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
+from splay.changes import Change, changes
 from splay.judge import Finding, Whole, judge
 from splay.layout import Layout, lay_out
 from splay.level.feet import feet_of
@@ -12,20 +13,22 @@ from splay.level.proofs import level_proofs
 from splay.level.rounds import Level, LevelRound, level
 from splay.level.ways import asks_in_all
 from splay.parts import LegPart, SocketPart, leg_part, socket_part
+from splay.parts.assembly import Assembly, assembly
 from splay.parts.member import MemberPart, RopePart, member_part, rope_part
 from splay.parts.stick import StickPart, stick_part
 from splay.piece import Piece
 from splay.quantity import Quantity, Show
-from splay.reading import Reading, answers, bored
+from splay.reading import Reading, answers, bored, built
+from splay.setups.asker import Asker, Spread
 from splay.setups.boring import boring_cards
 from splay.setups.card import Proof, SetUp
 from splay.setups.crosscut import crosscut_cards, cuts
 from splay.setups.foot import foot_cards
 from splay.setups.member_cards import member_cards
-from splay.setups.proofs import Asker, Known, all_proofs
+from splay.setups.proofs import Known, all_proofs
 from splay.setups.shaping import shaping_cards
 from splay.shop import Shop
-from splay.stance.members import members
+from splay.stance.members import MemberStance, members
 from splay.stance.staked import Stance, stand
 from splay.summary import Batch, LegFigures, Size, batches, chosen, leg_figures, sizes
 
@@ -38,7 +41,8 @@ class Plan:
     leans of legs set into the top; `sizes` what the whole comes to; `layout` the marking-out;
     `parts` and `sockets` one entry a leg, in order; `sticks` the parts of square stock;
     `members` and `ropes` what runs between; `batches` how many legs to make of each kind;
-    `level` the passes of levelling, empty where they were not asked for; `known` the readings by proof;
+    `level` the passes of levelling, empty where they were not asked for; `known` the readings by proof,
+    `changes` what they moved; `assembly` the order it goes together in;
     `stance` the bare geometry for drawings.
     """
 
@@ -58,6 +62,8 @@ class Plan:
     stations: tuple[Station, ...]
     level: tuple[LevelRound, ...]
     known: dict[str, float]
+    changes: tuple[Change, ...]
+    assembly: Assembly | None
     stance: Stance
 
 
@@ -72,13 +78,21 @@ class Station:
     off: int
 
 
-def plan(piece: Piece, shop: Shop, readings: Iterable[Reading] = (), *, levelling: bool = True) -> Plan:
+def plan(
+    piece: Piece,
+    shop: Shop,
+    readings: Iterable[Reading] = (),
+    *,
+    levelling: bool = True,
+    spreads: Mapping[str, Spread] | None = None,
+) -> Plan:
     """The plan of a piece in a shop, given the readings taken so far.
 
     Settings and expected values come from the stance as planned; lengths and feet from the
     holes as they were read. The same input gives the same plan. BadInput names a reading that
     answers no proof; CannotBuild a choice that cannot stand. Without `levelling` the passes of
     levelling are only counted, unless one of them was measured: a drag of a leg has no use for them.
+    `spreads` are the maker's own, by the kind of proof.
     """
     show = Show(shop.rounding.units())
     planned = stand(piece)
@@ -89,7 +103,8 @@ def plan(piece: Piece, shop: Shop, readings: Iterable[Reading] = (), *, levellin
     parts = tuple(leg_part(piece, leg, real.floor, show) for leg in real.legs)
     sockets = tuple(socket_part(piece, leg, shop.bit_for(leg.bore.size), show) for leg in real.legs)
     sticks = tuple(stick_part(body, show) for body in real.bodies)
-    rungs = tuple(member_part(piece, run, runs, show) for run in runs)
+    found = built(known, shop)
+    rungs = tuple(member_part(piece, run, runs, show, found) for run in runs)
     layout = lay_out(piece, planned, show)
     setups = (
         *boring_cards(piece, planned, shop, show),
@@ -98,12 +113,13 @@ def plan(piece: Piece, shop: Shop, readings: Iterable[Reading] = (), *, levellin
         *shaping_cards(piece, parts, sticks, real.bodies, shop, show),
         *member_cards(piece, rungs, shop, show),
     )
-    asked = Known(piece, planned, real, parts, sticks, cuts(sticks, real.bodies), rungs, layout)
-    proofs = all_proofs(asked, shop, show, known)
+    asked = Known(piece, planned, real, parts, sticks, cuts(sticks, real.bodies), runs, rungs, layout)
+    ask = Asker(shop, show, known, spreads)
+    proofs = all_proofs(asked, ask)
     passes = Level((), (), ())
     if levelling or any(id.startswith("level.") for id in known):
         passes, _ = level(piece, real, parts, sticks, shop, show, known)
-        proofs += tuple(level_proofs(passes, feet_of(piece, real), Asker(shop, show, known)))
+        proofs += tuple(level_proofs(passes, feet_of(piece, real), ask))
     return Plan(
         chosen=chosen(piece, show),
         sizes=sizes(piece, real, show),
@@ -117,12 +133,31 @@ def plan(piece: Piece, shop: Shop, readings: Iterable[Reading] = (), *, levellin
         batches=batches(piece, parts, show),
         setups=setups,
         proofs=proofs,
-        findings=judge(Whole(piece, shop, real, sockets, runs, rungs, setups, passes.rounds), show),
+        findings=judge(Whole(piece, shop, real, sockets, runs, rungs, setups, proofs, passes.rounds), show),
         stations=_stations(piece, real, proofs),
         level=passes.rounds,
         known=known,
+        changes=_changes(piece, planned, real, runs, rungs, known, show),
+        assembly=assembly(real.legs, parts, runs, rungs, show),
         stance=real,
     )
+
+
+def _changes(
+    piece: Piece,
+    planned: Stance,
+    real: Stance,
+    runs: tuple[MemberStance, ...],
+    rungs: tuple[MemberPart, ...],
+    known: dict[str, float],
+    show: Show,
+) -> tuple[Change, ...]:
+    """Worked out only where something was read that later figures follow."""
+    if not any(id.partition(".")[0] in {"bore", "gap", "depth"} for id in known):
+        return ()
+    before = members(piece, planned)[0] if real is not planned else runs
+    was = tuple(member_part(piece, run, before, show) for run in before)
+    return changes(planned, real, was, rungs, known, show)
 
 
 def _stations(piece: Piece, stance: Stance, proofs: tuple[Proof, ...]) -> tuple[Station, ...]:
@@ -139,7 +174,7 @@ def _stations(piece: Piece, stance: Stance, proofs: tuple[Proof, ...]) -> tuple[
     for name, title in names:
         mine = [proof for proof in proofs if proof.station == name]
         answered = sum(proof.answer is not None for proof in mine)
-        off = sum(proof.verdict == "off" for proof in mine)
+        off = sum(proof.verdict in ("off", "slip") for proof in mine)
         asked = len(mine) or (asks_in_all(piece, stance) if name == "level" else 0)
         # Every foot of a levelling is off before it is cut: that is its job, and no fault.
         made.append(Station(name, title, asked, answered, 0 if name == "level" else off))

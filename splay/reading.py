@@ -5,13 +5,16 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from splay.errors import BadInput, Fault, shorten
+from splay.parts.member import Built
 from splay.quantity import Bare, read_angle, read_length
-from splay.setups.proofs import off_square, proving_scale
+from splay.setups.scales import off_square, proving_scale
 from splay.shop import Shop
 
 MOST_LEAN_DEG = 75.0
 MOST_LENGTH_MM = 6000.0
-LENGTHS = frozenset({"foot", "mark", "long", "gap", "tenon", "octagon", "taper", "notch", "slot"})
+LENGTHS = frozenset(
+    {"foot", "mark", "long", "gap", "tenon", "octagon", "taper", "notch", "slot", "depth", "rail"}
+)
 """Proofs answered with a length: a leg, two marks, a stick, a gap, what was shaped."""
 LEVEL_KINDS = frozenset({"bench", "along", "sight", "shim", "stands", "top", "under"})
 """What levelling asks for: heights, lengths along a leg, packings, shims and gaps."""
@@ -90,6 +93,25 @@ def bored(known: dict[str, float], shop: Shop, legs: int) -> dict[int, float]:
         for number in range(1, legs + 1)
         if f"bore.{number}" in known
     }
+
+
+def built(known: dict[str, float], shop: Shop) -> Built:
+    """What was found of the stretchers, dry-fitted: gaps, sockets' obtuse walls, acute angles."""
+    scale = proving_scale(shop)[1]
+    gaps, walls, acutes = {}, {}, {}
+    for id, value in known.items():
+        kind, _, rest = id.partition(".")
+        if kind == "gap" and rest.isdigit():
+            gaps[int(rest)] = value
+        elif kind in ("depth", "read") and rest.count(".") == 1:
+            number, end = rest.split(".")
+            if number.isdigit() and end in ("1", "2"):
+                at = (int(number), int(end) - 1)
+                if kind == "depth":
+                    walls[at] = value
+                else:
+                    acutes[at] = 90.0 - off_square(scale, value)
+    return Built(gaps, walls, acutes)
 
 
 def _unknown(proof: str, field: str) -> BadInput:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from splay.judge import bits, joints, members, standing, tops
+from splay.judge import bits, joints, members, readings, standing, tops
 from splay.judge import sockets as rules
 from splay.judge.finding import Finding
 from splay.level.rounds import LevelRound
@@ -13,7 +13,7 @@ from splay.parts import SocketPart
 from splay.parts.member import MemberPart
 from splay.piece import Piece
 from splay.quantity import Show
-from splay.setups.card import SetUp
+from splay.setups.card import Proof, SetUp
 from splay.shop import Shop
 from splay.stance.members import MemberStance
 from splay.stance.staked import Stance
@@ -33,6 +33,7 @@ class Whole:
     runs: tuple[MemberStance, ...]
     members: tuple[MemberPart, ...]
     cards: tuple[SetUp, ...]
+    proofs: tuple[Proof, ...] = ()
     passes: tuple[LevelRound, ...] = ()
 
 
@@ -59,6 +60,10 @@ def judge(whole: Whole, show: Show) -> tuple[Finding, ...]:
         *members.wood(whole.members, show),
         *members.meeting(piece, whole.runs, show),
         *reach(whole.cards, show),
+        *readings.slips(whole.proofs, show),
+        *readings.sides(whole.members, show),
+        *readings.angles(whole.members, show),
+        *readings.cut_already(whole.members, whole.proofs, show),
         *levels(whole.passes),
     ]
     return tuple(sorted(found, key=lambda finding: _WEIGHT[finding.level]))

@@ -7,8 +7,8 @@ from collections.abc import Iterator
 from splay.level.feet import Foot
 from splay.level.rounds import Level
 from splay.level.ways import Ask
+from splay.setups.asker import Asker, Words
 from splay.setups.card import Proof
-from splay.setups.proofs import Asker
 
 NEAR_MM = 0.5
 """A foot this near what was expected needs no thought (common practice, no source)."""
@@ -38,12 +38,14 @@ def level_proofs(level: Level, feet: tuple[Foot, ...], ask: Asker) -> Iterator[P
                 f"level.{round_.number}.{one.kind}.{one.key}",
                 expected[f"{one.kind}.{one.key}"],
                 NEAR_MM,
-                f"{what} (pass {round_.number})",
-                _HOW[one.kind],
-                _MATTERS,
-                foot.part if foot else "top",
-                "level",
-                short,
+                Words(
+                    what=f"{what} (pass {round_.number})",
+                    how=_HOW[one.kind],
+                    matters=_MATTERS,
+                    part=foot.part if foot else "top",
+                    station="level",
+                    short=short,
+                ),
             )
 
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 from splay.piece import Piece, Rope, Stretcher
-from splay.quantity import Figure, Show
+from splay.quantity import Figure, Quantity, Show
 from splay.quantity import degrees as deg
 from splay.stance.members import EndStance, MemberStance, RopeStance, wood_behind
 from splay.stance.vectors import between, dot, length, unit
@@ -17,11 +17,25 @@ IN_PLANE_MM = 0.5
 
 
 @dataclass(frozen=True)
+class Built:
+    """What was found dry-fitted, by member's number and end (0, 1): clear gaps and sockets' obtuse
+    walls in mm, acute angles in degrees."""
+
+    gaps: dict[int, float]
+    walls: dict[tuple[int, int], float]
+    acutes: dict[tuple[int, int], float]
+
+
+AS_PLANNED = Built({}, {}, {})
+
+
+@dataclass(frozen=True)
 class MemberEnd:
     """One end: what it goes into, where along it, at what angle, and the socket there.
 
     `acute_side` is "foot" or "top" for the side of the leg the acute angle lies on, "" when square;
-    `radius` half of what it goes into there, mm.
+    `radius` half of what it goes into there, mm; `found` is the acute angle as it was read; `pass_by`
+    how far to turn the leg for the drill to pass its opposite.
     """
 
     into: str
@@ -30,6 +44,8 @@ class MemberEnd:
     down: Figure
     read: Figure
     turn: Figure
+    found: Quantity | None
+    pass_by: Figure | None
     obtuse_wall: Figure
     acute_wall: Figure
     behind: Figure
@@ -40,13 +56,20 @@ class MemberEnd:
 
 @dataclass(frozen=True)
 class MemberPart:
-    """A stretcher's figures; `coplanar` names the members that lie in one plane with it."""
+    """A stretcher's figures; `coplanar` names the members that lie in one plane with it.
+
+    `total` is what to cut it to: from its measured gap and sockets where they were measured
+    (`as_built`), else as planned. `tenons` are how far each end goes in.
+    """
 
     number: int
     name: str
     centres: Figure
     gap: Figure
     total: Figure
+    planned_total: Figure
+    tenons: tuple[Figure, Figure]
+    as_built: bool
     ends: tuple[MemberEnd, MemberEnd]
     coplanar: tuple[int, ...]
 
@@ -63,15 +86,25 @@ class RopePart:
 
 
 def member_part(
-    piece: Piece, member: MemberStance, all_members: tuple[MemberStance, ...], show: Show
+    piece: Piece,
+    member: MemberStance,
+    all_members: tuple[MemberStance, ...],
+    show: Show,
+    built: Built = AS_PLANNED,
 ) -> MemberPart:
-    """The figures of one stretcher."""
+    """The figures of one stretcher, cut to what was found dry-fitted where it was measured."""
     chosen = piece.members[member.number - 1]
     assert isinstance(chosen, Stretcher)
     key = f"member.{member.number}"
     a, b = member.ends
     gap = member.centres - a.leaves - b.leaves
-    total = gap + 2.0 * chosen.depth + chosen.spring
+    found = built.gaps.get(member.number)
+    tenons = (
+        _tenon(key, chosen, member, 0, show, built),
+        _tenon(key, chosen, member, 1, show, built),
+    )
+    as_built = found is not None or any((member.number, e) in built.walls for e in (0, 1))
+    real = gap if found is None else found
     return MemberPart(
         number=member.number,
         name=chosen.name or f"stretcher {member.number}",
@@ -94,24 +127,91 @@ def member_part(
         ),
         total=show.figure(
             f"{key}.total",
-            "Length over all",
-            total,
+            "Cut it to, over all",
+            real + sum(t.quantity.value for t in tenons) + chosen.spring,
+            "measured gap + tenon + tenon + spring"
+            if found is not None
+            else "gap + tenon + tenon + spring",
+            show.input("g", "clear gap" if found is None else "clear gap, as measured", real),
+            show.input("k₁", "first tenon, along the stretcher", tenons[0].quantity.value),
+            show.input("k₂", "second tenon, along the stretcher", tenons[1].quantity.value),
+            show.input("s", "spring", chosen.spring),
+        ),
+        planned_total=show.figure(
+            f"{key}.planned",
+            "Over all, as planned",
+            gap + 2.0 * chosen.depth + chosen.spring,
             "gap + 2 · socket + spring",
             show.input("g", "clear gap", gap),
             show.input("k", "socket, along the stretcher", chosen.depth),
             show.input("s", "spring", chosen.spring),
         ),
+        tenons=tenons,
+        as_built=as_built,
         ends=(
-            _end(f"{key}.1", chosen, a, show),
-            _end(f"{key}.2", chosen, b, show),
+            _end(f"{key}.1", chosen, a, show, built.acutes.get((member.number, 0)), member.centres),
+            _end(f"{key}.2", chosen, b, show, built.acutes.get((member.number, 1)), member.centres),
         ),
         coplanar=tuple(other.number for other in all_members if _one_plane(member, other)),
     )
 
 
-def _end(key: str, member: Stretcher, end: EndStance, show: Show) -> MemberEnd:
+def _slant(member: Stretcher, acute: float) -> float:
+    """How much shallower a socket is at its obtuse wall than on its middle, mm."""
+    return member.tenon / 2.0 / deg.tan(acute) if acute < 90.0 - 1e-9 else 0.0
+
+
+def _tenon(key: str, chosen: Stretcher, member: MemberStance, e: int, show: Show, built: Built) -> Figure:
+    """How far one end goes in: the socket as it was measured at its obtuse wall, else as chosen."""
+    wall = built.walls.get((member.number, e))
+    acute = built.acutes.get((member.number, e), member.ends[e].acute)
+    label = f"Tenon, {'first' if e == 0 else 'second'} end"
+    if wall is None:
+        chosen_depth = show.input("k", "socket, along the stretcher", chosen.depth)
+        return show.figure(f"{key}.{e + 1}.tenon", label, chosen.depth, "as chosen", chosen_depth)
+    return show.figure(
+        f"{key}.{e + 1}.tenon",
+        label,
+        wall + _slant(chosen, acute),
+        "wall + d/2 · cot α",
+        show.input("w", "obtuse wall, as measured", wall),
+        show.input("d", "socket", chosen.tenon),
+        show.input("α", "acute angle between the sticks", acute, "deg"),
+    )
+
+
+SHANK_MM = 5.0
+"""What a drill's shank wants beside the opposite leg (common practice, no source)."""
+
+
+def _pass_by(key: str, member: Stretcher, end: EndStance, centres: float, show: Show) -> Figure | None:
+    """Turn of a leg about its own axis for a drill aimed from its opposite to pass beside that one.
+
+    Turned by w the drill runs centres · sin w · sin alpha beside the opposite axis.
+    """
+    wide = 2.0 * end.radius / 2.0 + member.tenon / 2.0 + SHANK_MM
+    far = centres * deg.sin(end.acute)
+    if not end.leg or wide >= far:
+        return None
+    return show.figure(
+        f"{key}.pass_by",
+        "Turn the leg for the drill to pass its opposite",
+        math.degrees(math.asin(wide / far)),
+        "sin ω = (R + d/2 + 5 mm) / (c · sin α)",
+        show.input("R", "half the opposite leg", end.radius),
+        show.input("d", "bit", member.tenon),
+        show.input("c", "centre to centre", centres),
+        show.input("α", "acute angle between the sticks", end.acute, "deg"),
+        unit="deg",
+        note="either way, in its socket, its mark as far beside the line; turned back for assembly",
+    )
+
+
+def _end(
+    key: str, member: Stretcher, end: EndStance, show: Show, found: float | None, centres: float
+) -> MemberEnd:
     into = f"leg {end.leg}" if end.leg else f"stretcher {end.member}"
-    slant = member.tenon / 2.0 / deg.tan(end.acute) if end.acute < 90.0 - 1e-9 else 0.0
+    slant = _slant(member, end.acute)
     depth = show.input("k", "socket, along the stretcher", member.depth)
     hole = show.input("d", "socket", member.tenon)
     alpha = show.input("α", "acute angle between the sticks", end.acute, "deg")
@@ -152,6 +252,8 @@ def _end(key: str, member: Stretcher, end: EndStance, show: Show) -> MemberEnd:
             unit="deg",
             note="clockwise seen from the top; with a minus the other way",
         ),
+        found=None if found is None else show.angle(found),
+        pass_by=_pass_by(key, member, end, centres, show),
         obtuse_wall=show.figure(
             f"{key}.obtuse",
             "Socket's wall, obtuse side",

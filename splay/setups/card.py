@@ -39,7 +39,9 @@ class Proof:
     """A question one reading answers: what to measure, what is expected, how near is near enough.
 
     `expected` is on the scale named by `read_on`; `answer` is the reading given, `off` how far it
-    lies from what was expected, `verdict` "", "fine" or "off"; `part` is what it is taken on,
+    lies from what was expected, `verdict` "", "fine", "off" (cut to suit) or "slip" (read wrong, and
+    `slip` says how, likely); `usual` is the maker's own spread of such readings, `unusual` says that
+    this one lies well outside it; `part` is what it is taken on,
     `station` where it is asked, `short` what its field is called.
     """
 
@@ -57,6 +59,9 @@ class Proof:
     part: str = ""
     station: str = ""
     short: str = ""
+    slip: str = ""
+    usual: Quantity | None = None
+    unusual: bool = False
 
 
 @dataclass(frozen=True)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator
 
 from splay.parts.member import MemberEnd, MemberPart
 from splay.piece import Piece, Stretcher
@@ -37,7 +38,7 @@ _NAMES = {
 
 def member_cards(piece: Piece, parts: tuple[MemberPart, ...], shop: Shop, show: Show) -> tuple[SetUp, ...]:
     """One card for each tool and each setting: ends read at one angle, bored to one depth."""
-    groups: dict[tuple[float, float, float, str], list[tuple[MemberPart, int]]] = {}
+    groups: dict[tuple[object, ...], list[tuple[MemberPart, int]]] = {}
     for part in parts:
         chosen = piece.members[part.number - 1]
         assert isinstance(chosen, Stretcher)
@@ -45,8 +46,49 @@ def member_cards(piece: Piece, parts: tuple[MemberPart, ...], shop: Shop, show: 
             angle = round(end.read.quantity.value, 4)
             key = (angle, chosen.tenon, chosen.depth, end.acute_side)
             groups.setdefault(key, []).append((part, e))
+    groups = dict(_as_read(groups))
     tools = [(k, tool) for k, tool in enumerate(shop.tools) if tool.owned and isinstance(tool, TOOLS)]
     return tuple(_card(piece, uses, tool, k, show) for uses in groups.values() for k, tool in tools)
+
+
+MEAN_DEG = 1.5
+"""Read angles that were planned alike and lie within this are bored at their mean (common practice, no
+source; 83 and 84 are bored at 83.5)."""
+
+
+def _as_read(
+    groups: dict[tuple[object, ...], list[tuple[MemberPart, int]]],
+) -> Iterator[tuple[tuple[object, ...], list[tuple[MemberPart, int]]]]:
+    """Ends planned alike but read too far apart are bored each at its own angle."""
+    for key, uses in groups.items():
+        if _apart(uses) <= MEAN_DEG:
+            yield key, uses
+            continue
+        for use in uses:
+            yield (*key, use[0].number, use[1]), [use]
+
+
+def _apart(uses: list[tuple[MemberPart, int]]) -> float:
+    """How far the read angles of some ends lie apart, degrees."""
+    read = [found.value for part, e in uses if (found := part.ends[e].found)]
+    return max(read) - min(read) if read else 0.0
+
+
+def bored_at(uses: list[tuple[MemberPart, int]], show: Show, key: str) -> Figure:
+    """The angle to bore at: the mean of what was read, else as planned."""
+    planned = uses[0][0].ends[uses[0][1]].read
+    read = [found.value for part, e in uses if (found := part.ends[e].found)]
+    if not read:
+        return planned
+    return show.figure(
+        f"{key}.bored_at",
+        "Bore at, acute",
+        sum(read) / len(read),
+        "as read" if len(read) == 1 else "mean of what was read",
+        *(show.input(f"α{k + 1}", "as read, acute", value, "deg") for k, value in enumerate(read)),
+        unit="deg",
+        note=f"{planned.quantity.text} as planned",
+    )
 
 
 def _card(piece: Piece, uses: list[tuple[MemberPart, int]], tool: Tool, index: int, show: Show) -> SetUp:
@@ -55,8 +97,9 @@ def _card(piece: Piece, uses: list[tuple[MemberPart, int]], tool: Tool, index: i
     chosen = piece.members[part.number - 1]
     assert isinstance(chosen, Stretcher)
     key = f"socket.{part.number}.{e + 1}.{tool.kind}.{index}"
-    off = 90.0 - end.read.quantity.value
-    dials, setting, jig, note = _setting(tool, off, end, show, key)
+    at = bored_at(uses, show, key)
+    off = 90.0 - at.quantity.value
+    dials, setting, jig, note = _setting(tool, off, at, show, key)
     legs = tuple(sorted({p.ends[k].leg for p, k in uses if p.ends[k].leg}))
     return SetUp(
         id=key,
@@ -66,7 +109,7 @@ def _card(piece: Piece, uses: list[tuple[MemberPart, int]], tool: Tool, index: i
         tool=tool.name,
         legs=legs,
         title=_title(uses),
-        angle=end.read,
+        angle=at,
         dials=dials,
         setting=setting,
         setting_name=_NAMES.get(tool.kind, "Between the sticks, acute"),
@@ -86,22 +129,27 @@ def _card(piece: Piece, uses: list[tuple[MemberPart, int]], tool: Tool, index: i
                 "leg": end.into,
                 "member": part.name,
                 "acute": end.acute_side or "square",
-                "angle": end.read.quantity.text,
+                "angle": at.quantity.text,
                 "tool": tool.kind,
             },
         ),
-        proofs=tuple(f"read.{p.number}.{k + 1}" for p, k in uses),
-        checks=(end.obtuse_wall, end.acute_wall, end.behind),
+        proofs=(
+            *(f"read.{p.number}.{k + 1}" for p, k in uses),
+            *(f"depth.{p.number}.{k + 1}" for p, k in uses),
+        ),
+        checks=tuple(
+            f for f in (end.obtuse_wall, end.acute_wall, end.behind, end.pass_by) if f is not None
+        ),
         cautions=(_CRADLE if isinstance(tool, TiltingTable) else _HAND,),
         parts=tuple(dict.fromkeys(f"member.{p.number}" for p, _ in uses)),
     )
 
 
 def _setting(
-    tool: Tool, off: float, end: MemberEnd, show: Show, key: str
+    tool: Tool, off: float, at: Figure, show: Show, key: str
 ) -> tuple[tuple[Dial, ...], Quantity, tuple[Figure, ...], str]:
     if isinstance(tool, OppositeLeg):
-        return (), end.read.quantity, (), ""
+        return (), at.quantity, (), ""
     assert isinstance(tool, Protractor | BevelGauge | TiltingTable | DigitalGauge)
     made = dial(tool.name, tool.scale, min(off, tool.scale.reach), show)
     if within_reach(tool.scale, off):

@@ -287,7 +287,7 @@ class Drawn(SimpleTestCase):
             plan = planned(made)
             drawings = draw(made, shop, plan)
             self.assertEqual(
-                [v.name for v in drawings.piece], ["front", "side", "plan", "underside", "quarter"]
+                [v.name for v in drawings.piece[:5]], ["front", "side", "plan", "underside", "quarter"]
             )
             self.assertEqual(set(drawings.pictures), {card.id for card in plan.setups})
             front = drawings.piece[0]

@@ -13,7 +13,7 @@ from splay.piece import read_piece
 from splay.plan import plan
 from splay.shop import OwnedBit, Rounding, workbench
 from workshop.accounts.demo import DEMO_MAKER
-from workshop.pieces.actions import answer, put_on_rack, save
+from workshop.pieces.actions import Taken, answer, put_on_rack, save
 from workshop.pieces.models import PieceRow
 from workshop.shop.models import keep_shop
 
@@ -90,5 +90,6 @@ def load_demo() -> int:
         save(row.pk, document, "metric", 1, maker)
         expected = {p.id: p.expected for p in plan(read_piece(document), shop).proofs}
         for proof, off in READ.get(name, {}).items():
-            answer(row.pk, proof, f"{expected[proof].value + off:.1f}", shop, "metric", maker)
+            typed = f"{expected[proof].value + off:.1f}"
+            answer(row.pk, proof, Taken(typed, "metric"), shop, maker)
     return len(ORDER)

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+from dataclasses import dataclass
 from typing import Any
 from uuid import UUID
 
@@ -9,11 +11,14 @@ from django.contrib.auth.models import AnonymousUser, User
 from django.db import transaction
 from django.http import Http404
 
+from splay.errors import SplayError
 from splay.piece import Piece, read_piece, write_piece
+from splay.plan import plan
 from splay.quantity import Bare
-from splay.reading import Reading, read_reading
+from splay.reading import ANGLES, Reading, read_reading
+from splay.setups.asker import Spread
 from splay.shop import Shop
-from workshop.pieces.models import PieceRow, ReadingRow, Revision
+from workshop.pieces.models import PieceRow, ReadingEvent, ReadingRow, Revision
 from workshop.problems import Conflict
 
 Maker = User | AnonymousUser
@@ -75,20 +80,76 @@ def take_off_rack(id: UUID) -> None:
     get_row(id).delete()
 
 
+@dataclass(frozen=True)
+class Taken:
+    """How a reading was taken: as typed, what bare figures mean, with what, and a note."""
+
+    typed: str
+    bare: Bare
+    tool: str = ""
+    note: str = ""
+
+
 @transaction.atomic
-def answer(id: UUID, proof: str, typed: str, shop: Shop, bare: Bare, maker: Maker) -> ReadingRow:
-    """Keep the answer to a proof; a second answer takes the place of the first."""
+def answer(id: UUID, proof: str, taken: Taken, shop: Shop, maker: Maker) -> ReadingRow:
+    """Keep the answer to a proof; one there was before stays in its history."""
     row = get_row(id)
-    reading = read_reading(proof, typed, shop, bare, f"readings.{proof}")
+    reading = read_reading(proof, taken.typed, shop, taken.bare, f"readings.{proof}")
+    had = row.readings.filter(proof=proof).exists()
+    said = {"value": reading.value, "typed": taken.typed, "tool": taken.tool, "note": taken.note}
     kept, _ = ReadingRow.objects.update_or_create(
-        piece=row, proof=proof, defaults={"value": reading.value, "typed": typed, "by": _named(maker)}
+        piece=row,
+        proof=proof,
+        defaults={**said, "expected": _expected(row, reading, shop), "by": _named(maker)},
     )
+    what = "corrected" if had else "answered"
+    ReadingEvent.objects.create(piece=row, proof=proof, what=what, by=_named(maker), **said)
     return kept
 
 
-def withdraw(id: UUID, proof: str) -> None:
-    """Take an answer back."""
-    get_row(id).readings.filter(proof=proof).delete()
+def _expected(row: PieceRow, reading: Reading, shop: Shop) -> float | None:
+    """What the plan expects of a proof before it is answered; None where the piece asks no such thing."""
+    others = tuple(r for r in readings_of(row) if r.proof != reading.proof)
+    try:
+        made = plan(read_piece(document_of(row).document), shop, others)
+    except SplayError:
+        return None
+    return next((p.expected.value for p in made.proofs if p.id == reading.proof), None)
+
+
+@transaction.atomic
+def withdraw(id: UUID, proof: str, maker: Maker) -> None:
+    """Take an answer back; its history says so."""
+    row = get_row(id)
+    for had in row.readings.filter(proof=proof):
+        ReadingEvent.objects.create(
+            piece=row, proof=proof, what="withdrawn", value=had.value, typed=had.typed, by=_named(maker)
+        )
+        had.delete()
+
+
+MOST_READINGS = 1000
+"""A hand is judged by its latest readings."""
+FAR_OFF = {"deg": 6.0, "mm": 12.0}
+"""Readings further off than this are slips and say nothing of a maker's hand."""
+
+
+def spreads_of(maker: Maker) -> dict[str, Spread]:
+    """How far one maker's readings lie from what was expected, by the kind of proof, over all pieces."""
+    if not isinstance(maker, User):
+        return {}
+    offs: dict[str, list[float]] = {}
+    rows = ReadingRow.objects.filter(by=maker, expected__isnull=False)
+    latest = rows.order_by("-taken").values_list("proof", "value", "expected")[:MOST_READINGS]
+    for proof, value, expected in latest:
+        kind = proof.partition(".")[0]
+        far = FAR_OFF["deg" if kind in ANGLES else "mm"]
+        if expected is not None and kind != "level" and abs(value - expected) <= far:
+            offs.setdefault(kind, []).append(value - expected)
+    return {
+        kind: Spread(math.sqrt(math.fsum(o * o for o in many) / len(many)), len(many))
+        for kind, many in offs.items()
+    }
 
 
 def readings_of(row: PieceRow) -> tuple[Reading, ...]:

@@ -2,11 +2,12 @@
 
 from datetime import datetime
 from functools import lru_cache
-from typing import Any
+from typing import Annotated, Any
 from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema, Status
+from pydantic import Field
 
 from splay.draw import draw
 from splay.errors import SplayError
@@ -18,7 +19,7 @@ from splay.shop import Shop, workbench
 from splay.views.shapes import View
 from workshop.pieces import actions
 from workshop.pieces.compare import Difference, compare
-from workshop.pieces.models import PieceRow, Revision
+from workshop.pieces.models import PieceRow, ReadingRow, Revision
 from workshop.problems import Problem
 from workshop.shop.models import the_shop
 
@@ -47,6 +48,19 @@ class ReadingOut(Schema):
     value: float
     typed: str
     taken: datetime
+    by: str | None
+    tool: str
+    note: str
+
+
+class ReadingEventOut(Schema):
+    """One line of a proof's history."""
+
+    what: str
+    typed: str
+    tool: str
+    note: str
+    at: datetime
     by: str | None
 
 
@@ -88,8 +102,22 @@ class RevisionOut(Schema):
 class Answer(Schema):
     """What was read for a proof, as typed."""
 
-    typed: str
+    typed: Annotated[str, Field(max_length=40)]
     bare: Bare | None = None
+    tool: Annotated[str, Field(max_length=60)] = ""
+    note: Annotated[str, Field(max_length=400)] = ""
+
+
+def _reading_out(row: ReadingRow) -> ReadingOut:
+    return ReadingOut(
+        proof=row.proof,
+        value=row.value,
+        typed=row.typed,
+        taken=row.taken,
+        by=row.by.get_username() if row.by else None,
+        tool=row.tool,
+        note=row.note,
+    )
 
 
 def _piece_out(row: PieceRow, revision: Revision) -> PieceOut:
@@ -98,16 +126,7 @@ def _piece_out(row: PieceRow, revision: Revision) -> PieceOut:
         piece=read_piece(revision.document),
         revision=revision.number,
         saved=revision.saved,
-        readings=[
-            ReadingOut(
-                proof=r.proof,
-                value=r.value,
-                typed=r.typed,
-                taken=r.taken,
-                by=r.by.get_username() if r.by else None,
-            )
-            for r in row.readings.select_related("by")
-        ],
+        readings=[_reading_out(r) for r in row.readings.select_related("by")],
     )
 
 
@@ -242,16 +261,33 @@ def compared(request: HttpRequest, id: UUID, a: int, b: int) -> list[Difference]
 
 @router.put("/{uuid:id}/readings/{proof}", response={200: ReadingOut, Refused: Problem})
 def answer(request: HttpRequest, id: UUID, proof: str, payload: Answer) -> ReadingOut:
-    """Answer a proof."""
+    """Answer a proof, or correct its answer."""
     shop = the_shop()
-    bare = payload.bare or shop.rounding.system
-    row = actions.answer(id, proof, payload.typed, shop, bare, request.user)
-    by = request.user.get_username()
-    return ReadingOut(proof=row.proof, value=row.value, typed=row.typed, taken=row.taken, by=by)
+    taken = actions.Taken(payload.typed, payload.bare or shop.rounding.system, payload.tool, payload.note)
+    return _reading_out(actions.answer(id, proof, taken, shop, request.user))
 
 
 @router.delete("/{uuid:id}/readings/{proof}", response={204: None, (401, 403, 404): Problem})
 def withdraw(request: HttpRequest, id: UUID, proof: str) -> Status:
     """Take an answer back."""
-    actions.withdraw(id, proof)
+    actions.withdraw(id, proof, request.user)
     return Status(204, None)
+
+
+@router.get(
+    "/{uuid:id}/readings/{proof}/history", response={200: list[ReadingEventOut], (401, 404): Problem}
+)
+def history(request: HttpRequest, id: UUID, proof: str) -> list[ReadingEventOut]:
+    """Everything that was said of a proof, the newest first."""
+    events = actions.get_row(id).reading_events.filter(proof=proof).select_related("by")
+    return [
+        ReadingEventOut(
+            what=e.what,
+            typed=e.typed,
+            tool=e.tool,
+            note=e.note,
+            at=e.at,
+            by=e.by.get_username() if e.by else None,
+        )
+        for e in events
+    ]

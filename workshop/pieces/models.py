@@ -33,15 +33,37 @@ class Revision(models.Model):
 
 
 class ReadingRow(models.Model):
-    """The answer to one proof of a piece: the value in mm or degrees and the text as typed."""
+    """The answer to one proof of a piece: the value in mm or degrees and the text as typed, with what
+    and a note; `expected` is what the plan expected when it was read."""
 
     piece = models.ForeignKey(PieceRow, on_delete=models.CASCADE, related_name="readings")
     proof = models.CharField(max_length=40)
     value = models.FloatField()
     typed = models.CharField(max_length=40)
+    expected = models.FloatField(null=True)
+    tool = models.CharField(max_length=60, blank=True, default="")
+    note = models.CharField(max_length=400, blank=True, default="")
     taken = models.DateTimeField(auto_now=True)
     by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL)
 
     class Meta:
         ordering = ("proof",)
         constraints = (models.UniqueConstraint(fields=("piece", "proof"), name="one_a_proof"),)
+
+
+class ReadingEvent(models.Model):
+    """What was once said of a proof: answered, corrected or withdrawn; never changed."""
+
+    piece = models.ForeignKey(PieceRow, on_delete=models.CASCADE, related_name="reading_events")
+    proof = models.CharField(max_length=40)
+    what = models.CharField(max_length=10)
+    value = models.FloatField(null=True)
+    typed = models.CharField(max_length=40, blank=True)
+    tool = models.CharField(max_length=60, blank=True)
+    note = models.CharField(max_length=400, blank=True)
+    at = models.DateTimeField(auto_now_add=True)
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL)
+
+    class Meta:
+        ordering = ("-pk",)
+        indexes = (models.Index(fields=("piece", "proof"), name="history_of_a_proof"),)

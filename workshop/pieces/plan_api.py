@@ -21,6 +21,7 @@ from splay.stance.restate import Restate, What, restate
 from splay.summary import LeanFigures, lean_figures
 from splay.views.pictures import picture
 from splay.views.shapes import View
+from workshop.pieces.actions import spreads_of
 from workshop.problems import Problem
 from workshop.shop.models import the_shop
 
@@ -126,7 +127,13 @@ def make_plan(request: HttpRequest, payload: PlanIn) -> HttpResponse:
     for said in payload.restate:
         piece = restate(piece, Restate(**said.model_dump()))
     levelling = payload.station in ("level", "all")
-    made = plan(piece, shop, _readings(payload.readings, shop, bare), levelling=levelling)
+    made = plan(
+        piece,
+        shop,
+        _readings(payload.readings, shop, bare),
+        levelling=levelling,
+        spreads=spreads_of(request.user),
+    )
     drawings = draw(piece, shop, made, payload.station, payload.along, payload.exaggerate)
     # Written out by the schema itself: the plan was made by the core and needs no second check.
     body = _PLAN_OUT.dump_json(PlanOut.model_construct(piece=piece, plan=made, drawings=drawings))

@@ -146,7 +146,7 @@ export interface paths {
         get?: never;
         /**
          * Answer
-         * @description Answer a proof.
+         * @description Answer a proof, or correct its answer.
          */
         put: operations["workshop_pieces_api_answer"];
         post?: never;
@@ -155,6 +155,26 @@ export interface paths {
          * @description Take an answer back.
          */
         delete: operations["workshop_pieces_api_withdraw"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/readings/{proof}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * History
+         * @description Everything that was said of a proof, the newest first.
+         */
+        get: operations["workshop_pieces_api_history"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -410,6 +430,16 @@ export interface components {
         Answer: {
             /** Bare */
             bare?: ("inch" | "metric") | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Tool
+             * @default
+             */
+            tool: string;
             /** Typed */
             typed: string;
         };
@@ -511,6 +541,18 @@ export interface components {
              * @enum {string}
              */
             by: "as_wide";
+        };
+        /**
+         * Assembly
+         * @description The order of assembly. `spread` is how far each tenon must be drawn outward as it enters the
+         *     top; `apart` how far from one direction the pieces of a stage close, where that is a strain.
+         */
+        Assembly: {
+            apart: components["schemas"]["Quantity"] | null;
+            /** Spread */
+            spread: components["schemas"]["Figure"][];
+            /** Stages */
+            stages: components["schemas"]["Stage"][];
         };
         /**
          * BandSaw
@@ -883,6 +925,25 @@ export interface components {
             through: boolean;
             /** Tip */
             tip: number;
+        };
+        /**
+         * Change
+         * @description One figure moved by readings. `because` names the readings, `cut` says that the part is cut
+         *     already and so stays as it is, `said` what follows from that.
+         */
+        Change: {
+            /** Because */
+            because: string[];
+            /** Cut */
+            cut: boolean;
+            now: components["schemas"]["Quantity"];
+            /** Part */
+            part: string;
+            /** Said */
+            said: string;
+            was: components["schemas"]["Quantity"];
+            /** What */
+            what: string;
         };
         /**
          * Check
@@ -1993,7 +2054,8 @@ export interface components {
          * @description One end: what it goes into, where along it, at what angle, and the socket there.
          *
          *     `acute_side` is "foot" or "top" for the side of the leg the acute angle lies on, "" when square;
-         *     `radius` half of what it goes into there, mm.
+         *     `radius` half of what it goes into there, mm; `found` is the acute angle as it was read; `pass_by`
+         *     how far to turn the leg for the drill to pass its opposite.
          */
         MemberEnd: {
             /** Acute Side */
@@ -2001,6 +2063,7 @@ export interface components {
             acute_wall: components["schemas"]["Figure"];
             behind: components["schemas"]["Figure"];
             down: components["schemas"]["Figure"];
+            found: components["schemas"]["Quantity"] | null;
             /** Into */
             into: string;
             /** Leg */
@@ -2008,6 +2071,7 @@ export interface components {
             /** Member */
             member: number;
             obtuse_wall: components["schemas"]["Figure"];
+            pass_by: components["schemas"]["Figure"] | null;
             /** Radius */
             radius: number;
             read: components["schemas"]["Figure"];
@@ -2017,8 +2081,13 @@ export interface components {
         /**
          * MemberPart
          * @description A stretcher's figures; `coplanar` names the members that lie in one plane with it.
+         *
+         *     `total` is what to cut it to: from its measured gap and sockets where they were measured
+         *     (`as_built`), else as planned. `tenons` are how far each end goes in.
          */
         MemberPart: {
+            /** As Built */
+            as_built: boolean;
             centres: components["schemas"]["Figure"];
             /** Coplanar */
             coplanar: number[];
@@ -2032,6 +2101,12 @@ export interface components {
             name: string;
             /** Number */
             number: number;
+            planned_total: components["schemas"]["Figure"];
+            /** Tenons */
+            tenons: [
+                components["schemas"]["Figure"],
+                components["schemas"]["Figure"]
+            ];
             total: components["schemas"]["Figure"];
         };
         /**
@@ -2515,12 +2590,16 @@ export interface components {
          *     leans of legs set into the top; `sizes` what the whole comes to; `layout` the marking-out;
          *     `parts` and `sockets` one entry a leg, in order; `sticks` the parts of square stock;
          *     `members` and `ropes` what runs between; `batches` how many legs to make of each kind;
-         *     `level` the passes of levelling, empty where they were not asked for; `known` the readings by proof;
+         *     `level` the passes of levelling, empty where they were not asked for; `known` the readings by proof,
+         *     `changes` what they moved; `assembly` the order it goes together in;
          *     `stance` the bare geometry for drawings.
          */
         Plan: {
+            assembly: components["schemas"]["Assembly"] | null;
             /** Batches */
             batches: components["schemas"]["Batch"][];
+            /** Changes */
+            changes: components["schemas"]["Change"][];
             /** Chosen */
             chosen: {
                 [key: string]: components["schemas"]["Quantity"];
@@ -2762,7 +2841,9 @@ export interface components {
          * @description A question one reading answers: what to measure, what is expected, how near is near enough.
          *
          *     `expected` is on the scale named by `read_on`; `answer` is the reading given, `off` how far it
-         *     lies from what was expected, `verdict` "", "fine" or "off"; `part` is what it is taken on,
+         *     lies from what was expected, `verdict` "", "fine", "off" (cut to suit) or "slip" (read wrong, and
+         *     `slip` says how, likely); `usual` is the maker's own spread of such readings, `unusual` says that
+         *     this one lies well outside it; `part` is what it is taken on,
          *     `station` where it is asked, `short` what its field is called.
          */
         Proof: {
@@ -2791,10 +2872,21 @@ export interface components {
              */
             short: string;
             /**
+             * Slip
+             * @default
+             */
+            slip: string;
+            /**
              * Station
              * @default
              */
             station: string;
+            /**
+             * Unusual
+             * @default false
+             */
+            unusual: boolean;
+            usual?: components["schemas"]["Quantity"] | null;
             /** Verdict */
             verdict: string;
             /** What */
@@ -2988,6 +3080,27 @@ export interface components {
             spacer: "plumb_base" | "plumb_ramp" | "square_ramp" | "bar";
         };
         /**
+         * ReadingEventOut
+         * @description One line of a proof's history.
+         */
+        ReadingEventOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string | null;
+            /** Note */
+            note: string;
+            /** Tool */
+            tool: string;
+            /** Typed */
+            typed: string;
+            /** What */
+            what: string;
+        };
+        /**
          * ReadingIn
          * @description The answer to a proof: a number in mm or degrees, or the text as typed.
          */
@@ -3004,6 +3117,8 @@ export interface components {
         ReadingOut: {
             /** By */
             by: string | null;
+            /** Note */
+            note: string;
             /** Proof */
             proof: string;
             /**
@@ -3011,6 +3126,8 @@ export interface components {
              * Format: date-time
              */
             taken: string;
+            /** Tool */
+            tool: string;
             /** Typed */
             typed: string;
             /** Value */
@@ -3823,6 +3940,20 @@ export interface components {
              * @description To the back of the middle, mm.
              */
             y: number | string;
+        };
+        /**
+         * Stage
+         * @description One gluing that can be clamped and left: what goes together, in words, how many joints.
+         */
+        Stage: {
+            /** Joints */
+            joints: number;
+            /** Parts */
+            parts: string[];
+            /** Steps */
+            steps: string[];
+            /** Title */
+            title: string;
         };
         /**
          * StakedLegs
@@ -4955,6 +5086,47 @@ export interface operations {
             };
             /** @description Forbidden */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    workshop_pieces_api_history: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                proof: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingEventOut"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };

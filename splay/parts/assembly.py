@@ -1,0 +1,159 @@
+"""Which joints go together when: pairs in one plane first, what crosses them last, the top on top."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from splay.parts.leg import LegPart
+from splay.parts.member import MemberPart
+from splay.quantity import Figure, Quantity, Show
+from splay.quantity import degrees as deg
+from splay.stance.members import MemberStance
+from splay.stance.staked import LegStance
+from splay.stance.vectors import Vec, dot
+
+TOGETHER_DEG = 10.0
+"""Tenons that close at once enter their sockets within this of one direction without being forced (common
+practice, no source)."""
+
+
+@dataclass(frozen=True)
+class Stage:
+    """One gluing that can be clamped and left: what goes together, in words, how many joints."""
+
+    title: str
+    steps: tuple[str, ...]
+    parts: tuple[str, ...]
+    joints: int
+
+
+@dataclass(frozen=True)
+class Assembly:
+    """The order of assembly. `spread` is how far each tenon must be drawn outward as it enters the
+    top; `apart` how far from one direction the pieces of a stage close, where that is a strain."""
+
+    stages: tuple[Stage, ...]
+    spread: tuple[Figure, ...]
+    apart: Quantity | None
+
+
+def assembly(
+    legs: tuple[LegStance, ...],
+    parts: tuple[LegPart, ...],
+    runs: tuple[MemberStance, ...],
+    members: tuple[MemberPart, ...],
+    show: Show,
+) -> Assembly | None:
+    """The order in which legs and stretchers can be put together; None without legs set into the top.
+
+    Stretchers between two legs that share a plane make stiff pairs first; all that then joins one
+    pair to another goes in at once, each started lightly; last the legs enter the top together.
+    """
+    if not legs:
+        return None
+    groups = {leg.number: leg.number for leg in legs}
+    names = {part.number: part for part in members}
+    first = _pairs(runs, groups)
+    stages = []
+    for run in first:
+        a, b = (end.leg for end in run.ends)
+        lone = f"{names[run.number].name} into legs {a} and {b}"
+        mates = [r for r in first if {e.leg for e in r.ends} == {a, b}]
+        if mates[0] is not run:
+            continue
+        stages.append(
+            Stage(
+                f"Legs {a} and {b}",
+                (
+                    f"{lone[0].upper()}{lone[1:]}, flat on the bench: both legs lie in one plane.",
+                    "Start each tenon by hand, half way; drive it home with the leg's sightline mark up.",
+                    "Lay a straight stick over both legs: no twist, before it sets.",
+                ),
+                (f"leg.{a}", f"leg.{b}", *(f"member.{r.number}" for r in mates)),
+                2 * len(mates),
+            )
+        )
+    rest = [run for run in runs if run not in first]
+    apart = None
+    if rest:
+        apart = _widest(rest)
+        said = ", ".join(names[run.number].name for run in rest)
+        strained = apart > TOGETHER_DEG
+        steps = [
+            f"All at once: {said}. Start each lightly at both ends, then close them turn by turn.",
+            "Drive none of them home before the last has started: it could not go in any more.",
+        ]
+        if strained:
+            steps.append(
+                f"They close {show.angle(apart).text} from one direction: ease the tenons' ends, and "
+                "draw the legs together by hand before any clamp."
+            )
+        stages.append(
+            Stage(
+                "What crosses" if first else "The ring" if len(rest) > 1 else "The stretcher",
+                tuple(steps),
+                tuple(f"member.{run.number}" for run in rest),
+                2 * len(rest),
+            )
+        )
+    spread = tuple(_spread(leg, part, show) for leg, part in zip(legs, parts, strict=True)) if runs else ()
+    into = [
+        "All tenons into the top together, each started, the top tapped down evenly all round.",
+    ]
+    if runs:
+        into.insert(
+            0,
+            "It looks too narrow, and should: spread the legs until every tenon stands over its hole.",
+        )
+    else:
+        into = [
+            "Each leg on its own, its sightline mark on the line, its number over its hole's.",
+            "Snug and pushed, never hammered where the tenon is parallel.",
+        ]
+    stages.append(Stage("Into the top", tuple(into), tuple(f"leg.{leg.number}" for leg in legs), len(legs)))
+    strain = show.angle(apart) if apart is not None and apart > TOGETHER_DEG else None
+    return Assembly(tuple(stages), spread, strain)
+
+
+def _pairs(runs: tuple[MemberStance, ...], groups: dict[int, int]) -> list[MemberStance]:
+    """Stretchers that make pairs of legs, no leg in two of them."""
+    taken: dict[int, frozenset[int]] = {}
+    found = []
+    for run in runs:
+        ends = frozenset(end.leg for end in run.ends)
+        if 0 in ends or len(ends) < 2 or not ends <= set(groups):
+            continue
+        if all(taken.get(leg, ends) == ends for leg in ends):
+            found.append(run)
+            for leg in ends:
+                taken[leg] = ends
+    # A lone pair of a ring of three is no stage of its own: its third leg hangs on both others.
+    legs_left = set(groups) - set(taken)
+    return found if len(set(taken.values())) > 1 or not legs_left else []
+
+
+def _widest(runs: list[MemberStance]) -> float:
+    """The widest angle between any two of the directions, 0 to 90 degrees."""
+    wide = 0.0
+    for k, a in enumerate(runs):
+        for b in runs[k + 1 :]:
+            wide = max(wide, math.degrees(math.acos(min(1.0, abs(_cos(a.u, b.u))))))
+    return wide
+
+
+def _cos(a: Vec, b: Vec) -> float:
+    return dot(a, b)
+
+
+def _spread(leg: LegStance, part: LegPart, show: Show) -> Figure:
+    inside = part.in_top.quantity.value
+    return show.figure(
+        f"assembly.{leg.number}.spread",
+        f"Leg {leg.number}: its tenon starts nearer the middle by",
+        inside * deg.sin(leg.boring.resultant),
+        "in the top · sin ρ",
+        show.input("i", "in the top", inside),
+        show.input("ρ", "lean to the top", leg.boring.resultant, "deg"),
+        note="along its sightline: what the legs are spread by to enter",
+    )

@@ -1,0 +1,130 @@
+"""Makes proofs: the question in one maker's units, the answer it has, what is to be thought of it."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Mapping
+from dataclasses import dataclass
+
+from splay.quantity import Quantity, Show
+from splay.setups.card import Proof
+from splay.setups.scales import proving_scale
+from splay.setups.slips import LIKE_DEG, LIKE_MM, Slip, angle_slips, length_slips, slip_of
+from splay.shop import Shop, reading
+
+NEAR_DEG = 0.5
+"""A bored hole within half a degree counts as true (common practice, no source)."""
+NEAR_MM = 1.0
+"""A leg within a millimetre counts as true, since levelling comes after (common practice, no source)."""
+ENOUGH = 4
+"""From this many readings of one kind on a maker has a spread of their own (common practice, no source)."""
+UNUSUAL = 3.0
+"""A reading off by this many times the maker's own spread is unusual for them."""
+
+
+@dataclass(frozen=True)
+class Spread:
+    """How far one maker's readings of one kind lie from what was expected: root mean square, and how
+    many they were; mm or degrees."""
+
+    rms: float
+    count: int
+
+
+@dataclass(frozen=True)
+class Words:
+    """The words of a proof and where it belongs: what is measured, how, why it matters, on which
+    part, at which station, what its field is called, which leg."""
+
+    what: str
+    how: str
+    matters: str
+    part: str
+    station: str
+    short: str
+    leg: int = 0
+
+
+class Asker:
+    """Makes one proof after another from a shop's gauges, a maker's units, answers and spreads."""
+
+    def __init__(
+        self,
+        shop: Shop,
+        show: Show,
+        answers: Mapping[str, float],
+        spreads: Mapping[str, Spread] | None = None,
+    ) -> None:
+        self.show, self.answers, self.spreads = show, answers, spreads or {}
+        self.gauge, self.scale = proving_scale(shop)
+
+    def length(
+        self, key: str, expected: Quantity, words: Words, slips: Iterable[Slip] | None = None
+    ) -> Proof:
+        """Measured with a rule; `expected` in mm."""
+        near = self.show.length(NEAR_MM)
+        found = length_slips(expected.value) if slips is None else slips
+        return self._proof(key, "rule", expected, near, self.show.length, words, LIKE_MM, found)
+
+    def hair(self, key: str, expected_mm: float, near_mm: float, words: Words) -> Proof:
+        """Measured with a gauge or a caliper, where a hair matters; mm."""
+        expected, near = self.show.fine(expected_mm), self.show.fine(near_mm)
+        on, slips = "rule, height gauge or caliper", length_slips(expected_mm)
+        return self._proof(key, on, expected, near, self.show.fine, words, LIKE_MM, slips)
+
+    def angle(self, key: str, lean: float, words: Words, slips: Iterable[Slip] | None = None) -> Proof:
+        """Read on whatever the shop proves angles with; `lean` off square, degrees."""
+        expected = self.show.angle(reading(self.scale, lean))
+        near = self.show.angle(NEAR_DEG)
+        found = angle_slips(self.scale, lean) if slips is None else slips
+        return self._proof(key, self.gauge, expected, near, self.show.angle, words, LIKE_DEG, found)
+
+    def _proof(
+        self,
+        key: str,
+        read_on: str,
+        expected: Quantity,
+        near: Quantity,
+        shown: Callable[[float], Quantity],
+        words: Words,
+        like: float,
+        slips: Iterable[Slip],
+    ) -> Proof:
+        value = self.answers.get(key)
+        answer = None if value is None else shown(value)
+        off = None if answer is None else shown(answer.value - expected.value)
+        slip = ""
+        if answer is not None:
+            slip = slip_of(answer.value, expected.value, near.value, like, slips)
+        spread = self.spreads.get(key.partition(".")[0])
+        known = spread is not None and spread.count >= ENOUGH
+        return Proof(
+            id=key,
+            leg=words.leg,
+            what=words.what,
+            how=words.how,
+            read_on=read_on,
+            expected=expected,
+            near=near,
+            matters=words.matters,
+            answer=answer,
+            off=off,
+            verdict="slip" if slip else _verdict(off, near),
+            part=words.part,
+            station=words.station,
+            short=words.short,
+            slip=slip,
+            usual=self.show.fine(spread.rms)
+            if spread and known and near.unit == "mm"
+            else self.show.angle(spread.rms, 2)
+            if spread and known
+            else None,
+            unusual=bool(
+                off and spread and known and abs(off.value) > max(near.value, UNUSUAL * spread.rms)
+            ),
+        )
+
+
+def _verdict(off: Quantity | None, near: Quantity) -> str:
+    if off is None:
+        return ""
+    return "fine" if abs(off.value) <= near.value + 1e-9 else "off"

@@ -1,0 +1,21 @@
+"""What angles are proved with, and the way between a lean and what its scale shows."""
+
+from __future__ import annotations
+
+from splay.shop import BevelGauge, DigitalGauge, Scale, Shop
+
+_TRUE = Scale(at_square=0, counts="up", reach=90, step=0.1)
+
+
+def proving_scale(shop: Shop) -> tuple[str, Scale]:
+    """What bored holes are proved with: a digital gauge, else a bevel gauge, else a protractor."""
+    for kind in (DigitalGauge, BevelGauge):
+        for tool in shop.tools:
+            if isinstance(tool, kind) and tool.owned:
+                return tool.name, tool.scale
+    return "protractor, 0 at square", _TRUE
+
+
+def off_square(scale: Scale, shown: float) -> float:
+    """The lean off square for what a scale shows: the reverse of `reading`."""
+    return (shown - scale.at_square) * (1.0 if scale.counts == "up" else -1.0)
