@@ -17,6 +17,7 @@ from splay.stance.staked import Stance
 from splay.views.details import leg_view, section_view
 from splay.views.layout_view import layout_views
 from splay.views.level_view import level_views
+from splay.views.marks_view import marks_views
 from splay.views.mesh import Mesh, meshes
 from splay.views.pictures import picture
 from splay.views.piece_views import piece_view
@@ -43,7 +44,8 @@ _VIEWS: dict[Station, tuple[str, ...]] = {
 @dataclass(frozen=True)
 class Drawings:
     """`piece`: the views asked for; `sections` and `legs`, one a group of legs; `layout`, one a
-    step of the marking-out; `sticks`, one a part of square stock; `pictures`, one a set-up card,
+    step of the marking-out; `sticks`, one a part of square stock;
+    `marks`, what to write on each leg and stretcher; `pictures`, one a set-up card,
     by the card's id; `meshes`, the solids of the turnable view."""
 
     piece: tuple[View, ...]
@@ -51,6 +53,7 @@ class Drawings:
     legs: tuple[View, ...]
     layout: tuple[View, ...]
     sticks: tuple[View, ...]
+    marks: tuple[View, ...]
     pictures: dict[str, View]
     meshes: tuple[Mesh, ...]
 
@@ -101,6 +104,7 @@ def draw(
             for body, part in zip(stance.bodies, plan.sticks, strict=True)
             if station == "all" or station == station_of(part.role)
         ),
+        marks=marks_views(piece, stance, parts, plan.members) if station in ("stretchers", "all") else (),
         meshes=meshes(model) if model is not None and solid else (),
         pictures={
             card.id: picture(card.scene, card.tool)

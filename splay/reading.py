@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from splay.errors import BadInput, Fault, shorten
 from splay.parts.member import Built
 from splay.quantity import Bare, read_angle, read_length
-from splay.setups.scales import off_square, proving_scale
+from splay.setups.scales import off_square, proving_scale, stick_scale
 from splay.shop import Shop
 
 MOST_LEAN_DEG = 75.0
@@ -46,9 +46,9 @@ def read_reading(proof: str, given: object, shop: Shop, bare: Bare, field: str =
     if kind not in ANGLES:
         raise _unknown(proof, field)
     shown = read_angle(given, field)
-    lean = off_square(proving_scale(shop)[1], shown)
+    name, scale = stick_scale(shop) if kind == "read" else proving_scale(shop)
+    lean = off_square(scale, shown)
     if not 0 <= lean <= (MOST_LEAN_DEG if kind == "bore" else 90):
-        name, scale = proving_scale(shop)
         do = f"{name} shows {scale.at_square:g} at square and counts {scale.counts} from there."
         raise BadInput(Fault(field, shorten(given), "a lean outward on that scale", do))
     return Reading(proof, shown)
@@ -97,7 +97,7 @@ def bored(known: dict[str, float], shop: Shop, legs: int) -> dict[int, float]:
 
 def built(known: dict[str, float], shop: Shop) -> Built:
     """What was found of the stretchers, dry-fitted: gaps, sockets' obtuse walls, acute angles."""
-    scale = proving_scale(shop)[1]
+    scale = stick_scale(shop)[1]
     gaps, walls, acutes = {}, {}, {}
     for id, value in known.items():
         kind, _, rest = id.partition(".")

@@ -4,6 +4,7 @@ from ninja import NinjaAPI
 
 from workshop.access import Maker
 from workshop.accounts.api import router as accounts
+from workshop.gauges.api import router as gauges
 from workshop.pieces.api import router as pieces
 from workshop.pieces.plan_api import router as plans
 from workshop.problems import answer_problems
@@ -23,3 +24,4 @@ api.add_router("/session", accounts, tags=["session"])
 api.add_router("/pieces", pieces, tags=["pieces"])
 api.add_router("/shop", shop, tags=["shop"])
 api.add_router("", plans, tags=["plan"])
+api.add_router("", gauges, tags=["gauges"])

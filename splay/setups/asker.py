@@ -7,9 +7,9 @@ from dataclasses import dataclass
 
 from splay.quantity import Quantity, Show
 from splay.setups.card import Proof
-from splay.setups.scales import proving_scale
+from splay.setups.scales import proving_scale, stick_scale
 from splay.setups.slips import LIKE_DEG, LIKE_MM, Slip, angle_slips, length_slips, slip_of
-from splay.shop import Shop, reading
+from splay.shop import Scale, Shop, reading
 
 NEAR_DEG = 0.5
 """A bored hole within half a degree counts as true (common practice, no source)."""
@@ -56,6 +56,7 @@ class Asker:
     ) -> None:
         self.show, self.answers, self.spreads = show, answers, spreads or {}
         self.gauge, self.scale = proving_scale(shop)
+        self.sticks, self.stick_scale = stick_scale(shop)
 
     def length(
         self, key: str, expected: Quantity, words: Words, slips: Iterable[Slip] | None = None
@@ -73,10 +74,18 @@ class Asker:
 
     def angle(self, key: str, lean: float, words: Words, slips: Iterable[Slip] | None = None) -> Proof:
         """Read on whatever the shop proves angles with; `lean` off square, degrees."""
-        expected = self.show.angle(reading(self.scale, lean))
-        near = self.show.angle(NEAR_DEG)
         found = angle_slips(self.scale, lean) if slips is None else slips
-        return self._proof(key, self.gauge, expected, near, self.show.angle, words, LIKE_DEG, found)
+        return self._angle(key, self.gauge, self.scale, lean, words, found)
+
+    def between(self, key: str, acute: float, words: Words, slips: Iterable[Slip]) -> Proof:
+        """The angle between two sticks, read with a protractor; `acute` in degrees."""
+        return self._angle(key, self.sticks, self.stick_scale, 90.0 - acute, words, slips)
+
+    def _angle(
+        self, key: str, gauge: str, scale: Scale, lean: float, words: Words, slips: Iterable[Slip]
+    ) -> Proof:
+        expected, near = self.show.angle(reading(scale, lean)), self.show.angle(NEAR_DEG)
+        return self._proof(key, gauge, expected, near, self.show.angle, words, LIKE_DEG, slips)
 
     def _proof(
         self,

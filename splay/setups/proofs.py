@@ -260,14 +260,16 @@ def _read(part: MemberPart, run: MemberStance, e: int, ask: Asker) -> Proof:
     end = part.ends[e]
     words = Words(
         what=f"Angle between {part.name} and {end.into}, acute side",
-        how=("Dry-fitted, a straight stick on both marks; gauge along the leg, in the plane of the two."),
+        how=(
+            "Dry-fitted, a straight stick on both marks; protractor along the leg, in the plane of the two."
+        ),
         matters="always the acute angle: one habit, no slips",
         part=f"member.{part.number}",
         station="stretchers",
         short=f"{part.name}, {end.into}",
     )
-    slips = read_slips(ask.scale, run, e)
-    return ask.angle(f"read.{part.number}.{e + 1}", 90.0 - end.read.quantity.value, words, slips)
+    slips = read_slips(ask.stick_scale, run, e)
+    return ask.between(f"read.{part.number}.{e + 1}", end.read.quantity.value, words, slips)
 
 
 def rod_checks(leg: LegStance, planned_deg: float, show: Show) -> tuple[Figure, ...]:

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from splay.shop import BevelGauge, DigitalGauge, Scale, Shop
+from splay.shop import BevelGauge, DigitalGauge, Protractor, Scale, Shop
 
 _TRUE = Scale(at_square=0, counts="up", reach=90, step=0.1)
+_ACUTE = Scale(at_square=90, counts="down", reach=85, step=0.5)
 
 
 def proving_scale(shop: Shop) -> tuple[str, Scale]:
@@ -14,6 +15,15 @@ def proving_scale(shop: Shop) -> tuple[str, Scale]:
             if isinstance(tool, kind) and tool.owned:
                 return tool.name, tool.scale
     return "protractor, 0 at square", _TRUE
+
+
+def stick_scale(shop: Shop) -> tuple[str, Scale]:
+    """What the angle between two sticks is read with: the shop's protractor, else one that shows 90 at
+    square and counts down, so that what is read is the acute angle."""
+    for tool in shop.tools:
+        if isinstance(tool, Protractor) and tool.owned:
+            return tool.name, tool.scale
+    return "protractor, acute", _ACUTE
 
 
 def off_square(scale: Scale, shown: float) -> float:

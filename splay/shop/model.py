@@ -50,6 +50,8 @@ class Shop(Frozen):
     """The bits in the drawer; none listed means that whatever is wanted is at hand."""
     spacers: Annotated[tuple[Spacer, ...], Field(max_length=60)] = ()
     """What can be put under a foot."""
+    instruments: Literal["none", "simulated", "moody"] = "none"
+    """Instruments that send their readings: none, simulated ones, or simulated ones that misbehave."""
     tools: Annotated[tuple[Tool, ...], Field(max_length=40)] = ()
 
     def bit_for(self, diameter_mm: float) -> Bit:

@@ -96,6 +96,7 @@ onMounted(() => addEventListener('keydown', key))
         <nav aria-label="Shop">
           <RouterLink to="/">Rack</RouterLink>
           <RouterLink to="/quick">Quick set</RouterLink>
+          <RouterLink to="/rehearsal">Rehearse</RouterLink>
           <RouterLink to="/shop">Shop</RouterLink>
         </nav>
         <div class="right">

@@ -13,6 +13,11 @@ export const router = createRouter({
       props: true,
     },
     { path: '/quick', name: 'quick', component: () => import('./quick/QuickView.vue') },
+    {
+      path: '/rehearsal',
+      name: 'rehearsal',
+      component: () => import('./rehearsal/RehearsalView.vue'),
+    },
     { path: '/shop', name: 'shop', component: () => import('./shop/ShopView.vue') },
     { path: '/:rest(.*)', redirect: '/' },
   ],

@@ -20,7 +20,7 @@ from workshop.shop.models import keep_shop
 # What the two benches own: diameter and lead point, mm.
 BITS = (
     (5, 0), (6, 1), (8, 2), (10, 2), (12, 2), (14, 2.5), (16, 2.5), (18, 3), (20, 3), (22, 3),
-    (24, 3), (25, 3), (26, 3), (28, 3), (30, 3.5), (32, 3.5), (35, 3.5), (38, 4),
+    (24, 3), (25, 3), (26, 3), (27, 3), (28, 3), (30, 3.5), (32, 3.5), (35, 3.5), (38, 4),
 )  # fmt: skip
 FOLDER = Path(__file__).parent / "pieces"
 # Hung in this order: the one changed last is seen first.
@@ -80,7 +80,7 @@ def load_demo() -> int:
     assert isinstance(maker, User)
     PieceRow.objects.all().delete()
     bits = tuple(OwnedBit(diameter=d, centre_spur=spur) for d, spur in BITS)
-    theirs = {"name": "Larkmoor workshop", "rounding": Rounding(), "bits": bits}
+    theirs = {"name": "Larkmoor workshop", "rounding": Rounding(), "bits": bits, "instruments": "simulated"}
     shop = keep_shop(workbench().model_copy(update=theirs))
     for name in ORDER:
         document = json.loads((FOLDER / f"{name}.json").read_text(encoding="utf-8"))

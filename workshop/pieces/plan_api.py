@@ -130,7 +130,7 @@ def make_plan(request: HttpRequest, payload: PlanIn) -> HttpResponse:
     made = plan(
         piece,
         shop,
-        _readings(payload.readings, shop, bare),
+        read_readings(payload.readings, shop, bare),
         levelling=levelling,
         spreads=spreads_of(request.user),
     )
@@ -140,7 +140,8 @@ def make_plan(request: HttpRequest, payload: PlanIn) -> HttpResponse:
     return HttpResponse(body, content_type="application/json")
 
 
-def _readings(given: list[ReadingIn], shop: Shop, bare: Bare) -> tuple[Reading, ...]:
+def read_readings(given: list[ReadingIn], shop: Shop, bare: Bare) -> tuple[Reading, ...]:
+    """Readings as typed or as numbers; BadInput names the one that cannot be read."""
     return tuple(
         read_reading(item.proof, item.value, shop, bare, f"readings.{index}.value")
         for index, item in enumerate(given)

@@ -24,6 +24,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/gauges/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Listen Once
+         * @description One reading from the instrument a proof is taken with.
+         */
+        post: operations["workshop_gauges_api_listen_once"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces": {
         parameters: {
             query?: never;
@@ -274,6 +294,46 @@ export interface paths {
          * @description The mitre between a rail and a leaning leg, on the shop's saw.
          */
         post: operations["workshop_pieces_plan_api_quick_corner"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rehearsal/reveal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Show Hidden
+         * @description How a rehearsal's hidden piece really stands by now.
+         */
+        post: operations["workshop_gauges_api_show_hidden"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rehearsal/{start}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Rehearsal
+         * @description A piece to rehearse on: assembled, its feet over length, never kept.
+         */
+        get: operations["workshop_gauges_api_rehearsal"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1238,7 +1298,8 @@ export interface components {
         /**
          * Drawings
          * @description `piece`: the views asked for; `sections` and `legs`, one a group of legs; `layout`, one a
-         *     step of the marking-out; `sticks`, one a part of square stock; `pictures`, one a set-up card,
+         *     step of the marking-out; `sticks`, one a part of square stock;
+         *     `marks`, what to write on each leg and stretcher; `pictures`, one a set-up card,
          *     by the card's id; `meshes`, the solids of the turnable view.
          */
         Drawings: {
@@ -1246,6 +1307,8 @@ export interface components {
             layout: components["schemas"]["View"][];
             /** Legs */
             legs: components["schemas"]["View"][];
+            /** Marks */
+            marks: components["schemas"]["View"][];
             /** Meshes */
             meshes: components["schemas"]["Mesh"][];
             /** Pictures */
@@ -1501,6 +1564,39 @@ export interface components {
             way: "free";
         };
         /**
+         * GaugeIn
+         * @description Which proof is taken; `count` how many readings were asked for so far, `before` the last line.
+         */
+        GaugeIn: {
+            /** Bare */
+            bare?: ("inch" | "metric") | null;
+            /**
+             * Before
+             * @default
+             */
+            before: string;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /** Piece */
+            piece: {
+                [key: string]: unknown;
+            };
+            /** Proof */
+            proof: string;
+            /** Readings */
+            readings?: components["schemas"]["ReadingIn"][];
+            /** Seed */
+            seed?: number | null;
+            /**
+             * Size
+             * @default 1
+             */
+            size: number;
+        };
+        /**
          * GuideBlock
          * @description A block with one face sawn to the angle, held beside a hand drill's bit.
          */
@@ -1603,6 +1699,48 @@ export interface components {
              * @default true
              */
             owned: boolean;
+        };
+        /**
+         * Heard
+         * @description What came of listening once. `state` is read, silent, rubbish, wrong (another kind of figure) or
+         *     repeated; `value` in mm, degrees or percent where it was read; `typed` the same as a maker would
+         *     type it; `said` what to tell them.
+         */
+        Heard: {
+            /** Line */
+            line: string;
+            /** Said */
+            said: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "read" | "silent" | "rubbish" | "wrong" | "repeated";
+            /** Typed */
+            typed: string;
+            /** Value */
+            value: number | null;
+        };
+        /**
+         * HeardOut
+         * @description What came of listening to one instrument.
+         */
+        HeardOut: {
+            heard: components["schemas"]["Heard"];
+            /**
+             * Instrument
+             * @enum {string}
+             */
+            instrument: "angle_gauge" | "caliper" | "height_gauge" | "moisture_meter";
+        };
+        /**
+         * HiddenLean
+         * @description One leg by name, and how far its hole was bored off its lean, degrees.
+         */
+        HiddenLean: {
+            /** Leg */
+            leg: string;
+            off: components["schemas"]["Quantity"];
         };
         /**
          * Input
@@ -2332,6 +2470,27 @@ export interface components {
              * @default 0.5
              */
             share: number;
+        };
+        /**
+         * OnPiece
+         * @description A piece and what was read of it; `seed` names a rehearsal's hidden truth, else the piece's own.
+         */
+        OnPiece: {
+            /** Bare */
+            bare?: ("inch" | "metric") | null;
+            /** Piece */
+            piece: {
+                [key: string]: unknown;
+            };
+            /** Readings */
+            readings?: components["schemas"]["ReadingIn"][];
+            /** Seed */
+            seed?: number | null;
+            /**
+             * Size
+             * @default 1
+             */
+            size: number;
         };
         /**
          * OppositeLeg
@@ -3270,6 +3429,19 @@ export interface components {
             sightline: number | string;
         };
         /**
+         * Revealed
+         * @description How the hidden piece really stands now: rock and height in mm, lean off its own in degrees.
+         */
+        Revealed: {
+            falls_back: components["schemas"]["Quantity"];
+            falls_right: components["schemas"]["Quantity"];
+            height: components["schemas"]["Quantity"];
+            /** Off */
+            off: components["schemas"]["HiddenLean"][];
+            rock: components["schemas"]["Quantity"];
+            wanted: components["schemas"]["Quantity"];
+        };
+        /**
          * RevisionOut
          * @description One saved state, without its document.
          */
@@ -3696,6 +3868,13 @@ export interface components {
              * @constant
              */
             format: "proud-rake-shop";
+            /**
+             * Instruments
+             * @description Instruments that send their readings: none, simulated ones, or simulated ones that misbehave.
+             * @default none
+             * @enum {string}
+             */
+            instruments: "none" | "simulated" | "moody";
             /**
              * Name
              * @default Workshop
@@ -4522,6 +4701,75 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LeanFigures"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    workshop_gauges_api_listen_once: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GaugeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeardOut"];
                 };
             };
             /** @description Bad Request */
@@ -5415,6 +5663,115 @@ export interface operations {
             };
             /** @description Request Entity Too Large */
             413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    workshop_gauges_api_show_hidden: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OnPiece"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Revealed"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    workshop_gauges_api_rehearsal: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                start: "round_three" | "round_four" | "bench" | "slab";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };

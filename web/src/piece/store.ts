@@ -2,7 +2,17 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 
 import { api, ask, Away, Refused } from '../api/client'
-import type { Drawings, Fault, Move, Piece, PieceOut, Plan, PlanOut, Restate } from '../api/types'
+import type {
+  Drawings,
+  Fault,
+  Move,
+  Piece,
+  PieceOut,
+  Plan,
+  PlanOut,
+  ReadingOut,
+  Restate,
+} from '../api/types'
 import { withValue, without } from '../paths'
 import { useShop } from '../shop/store'
 import { dropKept, keep, kept } from './kept'
@@ -39,8 +49,14 @@ export const usePiece = defineStore('piece', () => {
   const along = ref(0)
   /** How many times over the unlikeness of the feet is drawn at Level. */
   const exaggerate = ref(1)
-  const readings = ref<{ proof: string; value: number; typed: string }[]>([])
+  const readings = ref<ReadingOut[]>([])
   const theirs = shallowRef<PieceOut | null>(null)
+  /** The hidden truth that is rehearsed on; nothing of a rehearsal is kept. */
+  const rehearsal = ref<{ start: string; seed: number } | null>(null)
+  /** What the instrument last said, and for which proof. */
+  const heard = ref<{ proof: string; state: string; said: string } | null>(null)
+  let asked = 0
+  const lines = new Map<string, string>()
   const undone = ref<Piece[]>([])
   const done = ref<Piece[]>([])
 
@@ -60,11 +76,12 @@ export const usePiece = defineStore('piece', () => {
   const canUndo = computed(() => done.value.length > 0)
   const canRedo = computed(() => undone.value.length > 0)
 
-  async function open(wanted: string): Promise<void> {
+  function clear(wanted: string): number {
     turn += 1
-    const mine = turn
     clearTimeout(saveTimer)
     id.value = wanted
+    rehearsal.value = null
+    heard.value = null
     piece.value = plan.value = drawings.value = theirs.value = null
     pending = []
     said = []
@@ -75,6 +92,11 @@ export const usePiece = defineStore('piece', () => {
     undone.value = []
     shown.value = 'side'
     status.value = 'loading'
+    return turn
+  }
+
+  async function open(wanted: string): Promise<void> {
+    const mine = clear(wanted)
     try {
       const got = await ask(api.GET('/api/pieces/{id}', { params: { path: { id: wanted } } }))
       if (mine === turn) adopt(got)
@@ -82,6 +104,29 @@ export const usePiece = defineStore('piece', () => {
       if (mine !== turn) return
       if (error instanceof Away) setTimeout(() => mine === turn && void open(wanted), RETRY_MS)
       status.value = error instanceof Away ? 'away' : 'missing'
+    }
+  }
+
+  /** A virtual piece with hidden errors, to level without wood; `seed` is what it hides. */
+  async function rehearse(
+    start: 'round_three' | 'round_four' | 'bench' | 'slab',
+    seed: number,
+  ): Promise<void> {
+    const mine = clear('')
+    try {
+      const got = await ask(api.GET('/api/rehearsal/{start}', { params: { path: { start } } }))
+      if (mine !== turn) return
+      rehearsal.value = { start, seed }
+      readings.value = []
+      piece.value = got
+      station.value = 'level'
+      status.value = 'saved'
+      replan()
+    } catch (error) {
+      if (mine !== turn) return
+      if (error instanceof Away)
+        setTimeout(() => mine === turn && void rehearse(start, seed), RETRY_MS)
+      status.value = 'away'
     }
   }
 
@@ -151,7 +196,7 @@ export const usePiece = defineStore('piece', () => {
                 shown.value === 'solid' && station.value === 'stance' ? 'solid' : station.value,
               along: shown.value === 'sight' ? along.value : null,
               exaggerate: exaggerate.value,
-              readings: readings.value.map(({ proof, value }) => ({ proof, value })),
+              readings: told(),
               moves: moved ? [moved] : [],
               restate: restated,
             },
@@ -178,7 +223,7 @@ export const usePiece = defineStore('piece', () => {
           setAside(error, batch)
         } else if (error instanceof Away) {
           status.value = 'away'
-          keep(id.value, { piece: piece.value, pending, revision })
+          if (!rehearsal.value) keep(id.value, { piece: piece.value, pending, revision })
           await new Promise((go) => setTimeout(go, RETRY_MS))
           stale = true
         } else throw error
@@ -186,6 +231,14 @@ export const usePiece = defineStore('piece', () => {
         if (mine === turn) flying = false
       }
     }
+  }
+
+  /** The readings as they are sent: a rehearsal's have been nowhere yet, so as they were typed. */
+  function told(): { proof: string; value: number | string }[] {
+    return readings.value.map(({ proof, value, typed }) => ({
+      proof,
+      value: rehearsal.value ? typed : value,
+    }))
   }
 
   /** Something is on its way: "saved" would not be true any more. */
@@ -197,7 +250,7 @@ export const usePiece = defineStore('piece', () => {
   function calm(): void {
     if (status.value !== 'saving' || pending.length || said.length || move || unsaved) return
     status.value = 'saved'
-    dropKept(id.value)
+    if (!rehearsal.value) dropKept(id.value)
   }
 
   /** After a change has been understood: one step to undo, and a save. */
@@ -215,6 +268,16 @@ export const usePiece = defineStore('piece', () => {
       ...fault,
       field: fault.field.replace(/^piece\.?/, ''),
     }))
+    for (const fault of found) {
+      const at = /^readings\.(\d+)\./.exec(fault.field)
+      const wrong = at && readings.value[Number(at[1])]
+      if (!wrong || !rehearsal.value) continue
+      const key = `readings.${wrong.proof}`
+      readings.value = readings.value.filter((one) => one !== wrong)
+      faults.value = { ...faults.value, [key]: { ...fault, field: key } }
+      replan()
+      return
+    }
     let guilty = batch.filter((edit) =>
       found.some((f) => f.field === edit.path || f.field.startsWith(`${edit.path}.`)),
     )
@@ -237,10 +300,14 @@ export const usePiece = defineStore('piece', () => {
   }
 
   function remember(): void {
-    if (piece.value) keep(id.value, { piece: piece.value, pending, revision })
+    if (piece.value && !rehearsal.value) keep(id.value, { piece: piece.value, pending, revision })
   }
 
   function later(): void {
+    if (rehearsal.value) {
+      status.value = 'saved'
+      return
+    }
     if (status.value !== 'conflict') status.value = 'saving'
     unsaved = true
     remember()
@@ -325,12 +392,41 @@ export const usePiece = defineStore('piece', () => {
   }
 
   /** Answer a proof, or take the answer back with nothing typed. */
-  async function answer(proof: string, typed: string): Promise<void> {
+  async function answer(
+    proof: string,
+    typed: string,
+    more: { note?: string; tool?: string } = {},
+  ): Promise<void> {
     const key = `readings.${proof}`
     const path = { id: id.value, proof }
+    if (rehearsal.value) {
+      const others = readings.value.filter((one) => one.proof !== proof)
+      // A bare figure means the units of now: said with it, so that it stays so.
+      const unit = useShop().system === 'inch' ? ' in' : ' mm'
+      const whole = /^[\d\s./-]+$/.test(typed) ? typed + unit : typed
+      const mine = {
+        proof,
+        value: 0,
+        typed: whole,
+        taken: '',
+        by: null,
+        tool: more.tool ?? '',
+        note: '',
+      }
+      readings.value = typed.trim() ? [...others, mine] : others
+      drop(key)
+      replan()
+      return
+    }
     try {
       if (typed.trim()) {
-        const body = { typed, bare: useShop().system }
+        const had = readings.value.find((r) => r.proof === proof)
+        const body = {
+          typed,
+          bare: useShop().system,
+          tool: more.tool ?? had?.tool ?? '',
+          note: more.note ?? had?.note ?? '',
+        }
         const got = await ask(
           api.PUT('/api/pieces/{id}/readings/{proof}', { params: { path }, body }),
         )
@@ -352,6 +448,43 @@ export const usePiece = defineStore('piece', () => {
               do: 'The workshop does not answer: press Enter again.',
             }
       if (fault) faults.value = { ...faults.value, [key]: fault }
+    }
+  }
+
+  /** Take a reading from the instrument on the bench; whether one came. */
+  async function take(proof: string): Promise<boolean> {
+    if (!piece.value) return false
+    const kind = proof.split('.')[0] ?? ''
+    asked += 1
+    try {
+      const got = await ask(
+        api.POST('/api/gauges/read', {
+          body: {
+            piece: piece.value,
+            readings: told(),
+            bare: useShop().system,
+            proof,
+            count: asked,
+            before: lines.get(kind) ?? '',
+            seed: rehearsal.value?.seed ?? null,
+            size: 1,
+          },
+        }),
+      )
+      if (got.heard.line) lines.set(kind, got.heard.line)
+      heard.value = { proof, state: got.heard.state, said: got.heard.said }
+      if (got.heard.state !== 'read') return false
+      await answer(proof, got.heard.typed, {
+        tool: `${got.instrument.replace('_', ' ')}, simulated`,
+      })
+      return true
+    } catch (error) {
+      const said =
+        error instanceof Refused
+          ? (error.problem.faults?.[0]?.do ?? error.problem.title)
+          : 'The workshop does not answer: take it again.'
+      heard.value = { proof, state: 'silent', said }
+      return false
     }
   }
 
@@ -378,6 +511,11 @@ export const usePiece = defineStore('piece', () => {
     id,
     exaggerate,
     enlarge,
+    rehearsal,
+    rehearse,
+    heard,
+    take,
+    told,
     shown,
     along,
     look,

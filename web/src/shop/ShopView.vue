@@ -65,6 +65,11 @@ const SPACER_FIELDS = [
   { name: 'thick', label: 'Thick', as: 'length' as const },
   { name: 'count', label: 'How many', as: 'count' as const },
 ]
+const INSTRUMENTS = [
+  { value: 'none', title: 'none' },
+  { value: 'simulated', title: 'simulated' },
+  { value: 'moody', title: 'simulated, with moods' },
+]
 const SYSTEMS = [
   { value: 'inch', title: 'inches' },
   { value: 'metric', title: 'millimetres' },
@@ -141,6 +146,12 @@ const has = (tool: Tool, name: string): boolean => name in tool
         :text="text('bit.rim_spurs')"
         :fault="faults['bit.rim_spurs']"
         @commit="set('bit.rim_spurs', $event)"
+      />
+      <Choice
+        label="Instruments that send"
+        :items="INSTRUMENTS"
+        :value="shop.instruments ?? 'none'"
+        @choose="set('instruments', $event)"
       />
     </section>
     <ul class="tools">

@@ -6,6 +6,8 @@ import FigureText from '../fields/FigureText.vue'
 import TypedField from '../fields/TypedField.vue'
 import WhyFigure from '../fields/WhyFigure.vue'
 import { usePiece } from '../piece/store'
+import GaugeButton from './GaugeButton.vue'
+import ReadingMore from './ReadingMore.vue'
 
 /** The proofs of a card, each with its expected value and a field to answer it. */
 const props = defineProps<{
@@ -17,9 +19,20 @@ const props = defineProps<{
   compact?: boolean
   /** Whether the fields stand three abreast, for many short ones; no by default. */
   narrow?: boolean
+  /** Shorter names of the fields, by proof; their own by default. */
+  labels?: Record<string, string>
 }>()
 const store = usePiece()
-const proofs = computed(() => (store.plan?.proofs ?? []).filter((p) => props.ids.includes(p.id)))
+const proofs = computed(() =>
+  (store.plan?.proofs ?? [])
+    .filter((p) => props.ids.includes(p.id))
+    .sort((a, b) => props.ids.indexOf(a.id) - props.ids.indexOf(b.id)),
+)
+
+/** What the instrument said, where it was asked for one of these. */
+const heard = computed(() =>
+  store.heard && props.ids.includes(store.heard.proof) ? store.heard : null,
+)
 
 /** Proofs with one question and one answer to expect stand together. */
 const asked = computed(() => {
@@ -34,7 +47,7 @@ const asked = computed(() => {
 function typed(proof: Proof): string {
   return store.readings.find((r) => r.proof === proof.id)?.typed ?? ''
 }
-const VERDICT: Record<string, string> = { fine: 'fine', off: 'off' }
+const VERDICT: Record<string, string> = { fine: 'fine', off: 'off', slip: 'off' }
 
 /** What is expected and, once read, how far off it is. */
 function said(proof: Proof): string {
@@ -51,6 +64,7 @@ function next(event: KeyboardEvent): void {
 
 <template>
   <section v-if="proofs.length" class="proofs" aria-label="Proof" @keydown.enter="next">
+    <p v-if="heard" class="heard" :class="heard.state" role="status" data-heard>{{ heard.said }}</p>
     <ul v-if="compact" :class="narrow ? 'narrow' : 'few'">
       <li
         v-for="proof in proofs"
@@ -59,7 +73,7 @@ function next(event: KeyboardEvent): void {
         @pointerenter="store.lit = proof.part"
       >
         <TypedField
-          :label="proof.short"
+          :label="labels?.[proof.id] ?? proof.short"
           :text="typed(proof)"
           :hint="said(proof)"
           :fault="store.faults[`readings.${proof.id}`]"
@@ -67,6 +81,9 @@ function next(event: KeyboardEvent): void {
           :data-proof="proof.id"
           @commit="store.answer(proof.id, $event)"
         />
+        <p v-if="proof.slip" class="slip" role="status">Read wrong? {{ proof.slip }}.</p>
+        <GaugeButton :proof="proof.id" />
+        <ReadingMore v-if="proof.answer && !store.rehearsal" :proof="proof.id" />
       </li>
     </ul>
     <div v-for="[first, ...rest] in compact ? [] : asked" :key="first?.id">
@@ -75,7 +92,10 @@ function next(event: KeyboardEvent): void {
           <strong>Prove it</strong>
           <span>{{ first.read_on.toLowerCase() }}: expect</span>
           <FigureText class="expect" :text="first.expected.text" />
-          <span class="quiet">near enough {{ first.near.text }}; {{ first.matters }}</span>
+          <span class="quiet"
+            >near enough {{ first.near.text }}; {{ first.matters
+            }}{{ first.usual ? `; your own readings lie within ${first.usual.text}` : '' }}</span
+          >
         </p>
         <ul :class="{ few: !first.leg }">
           <li
@@ -97,6 +117,9 @@ function next(event: KeyboardEvent): void {
                 ><FigureText :text="proof.off.text" /> {{ VERDICT[proof.verdict] }}</template
               >
             </span>
+            <p v-if="proof.slip" class="slip" role="status">Read wrong? {{ proof.slip }}.</p>
+            <GaugeButton :proof="proof.id" />
+            <ReadingMore v-if="proof.answer && !store.rehearsal" :proof="proof.id" />
           </li>
         </ul>
         <p class="how">{{ first.how }}</p>
@@ -156,6 +179,24 @@ ul.few {
 li.off .verdict {
   color: var(--cut);
   font-weight: 650;
+}
+.heard {
+  font-size: 0.86rem;
+  color: var(--measured);
+}
+.heard:not(.read) {
+  color: var(--cut);
+  font-weight: 600;
+}
+li.slip .verdict,
+.slip {
+  color: var(--cut);
+}
+p.slip {
+  font-size: 0.84rem;
+  font-weight: 600;
+  border-left: 4px double var(--cut);
+  padding-left: 6px;
 }
 .verdict {
   font-size: 0.84rem;

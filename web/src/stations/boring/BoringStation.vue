@@ -8,6 +8,7 @@ import { choice, count, type Row, typed } from '../../fields/rows'
 import WhyFigure from '../../fields/WhyFigure.vue'
 import { usePiece } from '../../piece/store'
 import CardPicker from '../CardPicker.vue'
+import ChangesPanel from '../ChangesPanel.vue'
 import Findings from '../Findings.vue'
 import TurnsTable from '../TurnsTable.vue'
 import { useSupport } from '../support'
@@ -169,6 +170,7 @@ function become(to: string): void {
     <aside class="panel">
       <Findings station="boring" />
       <CardPicker station="boring" @legs="legs = $event" />
+      <ChangesPanel of="leg" />
     </aside>
   </div>
 </template>

@@ -3,10 +3,14 @@ import { computed, ref } from 'vue'
 
 import type { Handle } from '../../api/types'
 import Drawing from '../../drawing/Drawing.vue'
+import Choice from '../../fields/Choice.vue'
 import { usePiece } from '../../piece/store'
 import CardPicker from '../CardPicker.vue'
 import Findings from '../Findings.vue'
 import StickTable from '../StickTable.vue'
+import AssemblyPanel from './AssemblyPanel.vue'
+import FitPanel from './FitPanel.vue'
+import MarksPanel from './MarksPanel.vue'
 import MembersPanel from './MembersPanel.vue'
 
 /** What runs between the legs: where it sits, how long it is, how its sockets are bored. */
@@ -19,6 +23,14 @@ const sticks = computed(() =>
   ),
 )
 const rails = computed(() => sticks.value.filter((stick) => stick.role !== 'batten'))
+const between = computed(() => (store.plan?.members.length ?? 0) > 0)
+const TASKS = [
+  { value: 'fit', title: 'fit dry and read' },
+  { value: 'bore', title: 'bore the sockets' },
+  { value: 'mark', title: 'marks on the work' },
+  { value: 'order', title: 'put it together' },
+]
+const task = ref('bore')
 const legged = computed(() => (store.plan?.legs.length ?? 0) > 0)
 
 function drag(view: string, handle: Handle, to: [number, number], final: boolean): void {
@@ -48,8 +60,12 @@ function drag(view: string, handle: Handle, to: [number, number], final: boolean
     </div>
     <aside class="panel">
       <Findings station="stretchers" />
+      <Choice v-if="between" label="" :items="TASKS" :value="task" @choose="task = $event" />
+      <FitPanel v-if="between && task === 'fit'" />
+      <MarksPanel v-else-if="between && task === 'mark'" />
+      <AssemblyPanel v-else-if="between && task === 'order'" />
       <CardPicker
-        v-if="rails.length || store.plan?.members.length"
+        v-else-if="rails.length || between"
         station="stretchers"
         @parts="parts = $event"
       />

@@ -1,0 +1,121 @@
+"""The marks to write on the work itself, drawn as they should look."""
+
+from __future__ import annotations
+
+from splay.parts import LegPart
+from splay.parts.member import MemberEnd, MemberPart
+from splay.piece import Leg, Piece, Stretcher
+from splay.stance.staked import Stance, support_of
+from splay.stance.taper import size_at
+from splay.views.shapes import Shape, View, area, ellipse, line, text
+
+_MOST_TICKS = 4
+
+
+def marks_views(
+    piece: Piece, stance: Stance, legs: tuple[LegPart, ...], members: tuple[MemberPart, ...]
+) -> tuple[View, ...]:
+    """One drawing a leg that takes stretchers, one a stretcher; lying down, the piece's top at the left."""
+    made = []
+    for leg, part in zip(stance.legs, legs, strict=True):
+        ends = [(m, e) for m in members for e in m.ends if e.leg == leg.number]
+        if ends:
+            made.append(_leg(support_of(piece, leg).leg, part, leg.exposed, ends))
+    for member in members:
+        chosen = piece.members[member.number - 1]
+        assert isinstance(chosen, Stretcher)
+        made.append(_member(chosen, member))
+    return tuple(made)
+
+
+def _leg(
+    shape: Leg,
+    part: LegPart,
+    exposed: float,
+    ends: list[tuple[MemberPart, MemberEnd]],
+) -> View:
+    inside = part.in_top.quantity.value
+    name = f"leg.{part.number}"
+    r0, r1 = shape.at_top / 2, shape.at_foot / 2
+    middle = size_at(shape, exposed, exposed / 2) / 2
+    tall = 2.0 * max(r0, r1, middle)
+    outline = (
+        (0.0, -r0), (exposed / 2, -middle), (exposed, -r1),
+        (exposed, r1), (exposed / 2, middle), (0.0, r0),
+    )  # fmt: skip
+    tenon = 0.7 * r0
+    shapes: list[Shape] = [
+        area("leg", ((-inside, -tenon), (0.0, -tenon), (0.0, tenon), (-inside, tenon)), name),
+        area("leg", outline, name),
+        line("cut", (0.0, -r0), (0.0, r0), part=name),
+        *_ticks(part.number, 0.05 * exposed, r0, name),
+        line("measured", (0.21 * exposed, 0.0), (0.13 * exposed, 0.0)),
+        line("measured", (0.145 * exposed, 0.3 * r0), (0.13 * exposed, 0.0), (0.145 * exposed, -0.3 * r0)),
+        text("label", (0.225 * exposed, 0.0), "top", anchor="start"),
+    ]
+    for k, (member, end) in enumerate(sorted(ends, key=lambda one: one[1].down.quantity.value)):
+        at = end.down.quantity.value
+        half = size_at(shape, exposed, at) / 2
+        shapes.append(line("sightline", (at, -half * 1.25), (at, half * 1.25), part=name))
+        shapes.append(ellipse("measured", (at, 0.0), (0.35 * half, 0.35 * half), part=name))
+        if end.acute_side:
+            sign = 1.0 if end.acute_side == "foot" else -1.0
+            tip = at + sign * 1.5 * tall
+            shapes.append(line("pointer", (at + sign * 0.5 * half, 0.0), (tip, 0.0), part=name))
+            for side in (1.0, -1.0):
+                barb = (tip - sign * 0.25 * tall, side * 0.2 * tall)
+                shapes.append(line("pointer", (tip, 0.0), barb, part=name))
+        angle = (end.found or end.read.quantity).text
+        # Above and below by turns: sockets of one leg lie close together.
+        row = (half + 0.5 * tall + (k // 2) * 0.5 * tall) * (1.0 if k % 2 == 0 else -1.0)
+        said = f"{angle}  {member.name}, {end.down.quantity.text} down"
+        shapes.append(text("label", (min(at, 0.7 * exposed), row), said, name))
+    mark = "its number" if part.number > _MOST_TICKS else _ticked(part.number)
+    title = f"Leg {part.number}: {mark}, top to the left"
+    box = (-inside - 0.03 * exposed, -1.6 * tall, 1.04 * exposed, 1.6 * tall)
+    return View(f"marks.leg.{part.number}", title, box, tuple(shapes))
+
+
+def _ticked(number: int) -> str:
+    return "one tick" if number == 1 else f"{('two', 'three', 'four')[number - 2]} ticks"
+
+
+def _ticks(number: int, at: float, half: float, part: str) -> list[Shape]:
+    """One to four strokes; from five on the figure itself."""
+    if number > _MOST_TICKS:
+        return [text("pointer", (at, 0.0), str(number), part)]
+    gap = 0.35 * half
+    return [
+        line("pointer", (at + k * gap, -0.6 * half), (at + k * gap, 0.6 * half), part=part)
+        for k in range(number)
+    ]
+
+
+def _member(chosen: Stretcher, member: MemberPart) -> View:
+    long = member.total.quantity.value
+    r, t = chosen.diameter / 2, chosen.tenon / 2
+    name = f"member.{member.number}"
+    first, second = (tenon.quantity.value for tenon in member.tenons)
+    shapes: list[Shape] = [
+        area("leg", ((0.0, -t), (first, -t), (first, t), (0.0, t)), name),
+        area("leg", ((long - second, -t), (long, -t), (long, t), (long - second, t)), name),
+        area("leg", ((first, -r), (long - second, -r), (long - second, r), (first, r)), name),
+    ]
+    for at, sign, end, tenon in (
+        (first, 1.0, member.ends[0], member.tenons[0]),
+        (long - second, -1.0, member.ends[1], member.tenons[1]),
+    ):
+        shapes.append(line("cut", (at, -1.2 * r), (at, 1.2 * r), part=name))
+        mark = str(end.leg) if end.leg else f"s{end.member}"
+        inward = at + sign * max(1.4 * r, 0.05 * long)
+        shapes.append(text("pointer", (inward, 0.0), mark, name))
+        shapes.append(text("dimension", (at, -2.4 * r), tenon.quantity.text, name))
+    shapes.append(text("label", (long / 2, 0.0), f"{member.name}, top side up", name))
+    shapes.append(text("dimension", (long / 2, 2.3 * r), member.total.quantity.text, name))
+    title = f"{member.name[0].upper()}{member.name[1:]}: depth rings all round, at each end where it goes"
+    return View(
+        f"marks.member.{member.number}",
+        title,
+        (-0.05 * long, -3.6 * r, 1.05 * long, 3.4 * r),
+        tuple(shapes),
+    )

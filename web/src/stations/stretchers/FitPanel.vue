@@ -1,0 +1,97 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import FigureText from '../../fields/FigureText.vue'
+import WhyFigure from '../../fields/WhyFigure.vue'
+import { usePiece } from '../../piece/store'
+import ChangesPanel from '../ChangesPanel.vue'
+import ProofList from '../ProofList.vue'
+
+/** Fit it dry, then read: what each stretcher is cut to comes from what is really there. */
+const store = usePiece()
+const members = computed(() => store.plan?.members ?? [])
+const ids = (n: number): string[] => [
+  `gap.${n}`,
+  `read.${n}.1`,
+  `read.${n}.2`,
+  `depth.${n}.1`,
+  `depth.${n}.2`,
+  `rail.${n}`,
+]
+const SHORT = [
+  'clear gap',
+  'angle, first end',
+  'angle, second end',
+  'socket 1',
+  'socket 2',
+  'as cut',
+]
+const labels = (n: number): Record<string, string> =>
+  Object.fromEntries(ids(n).map((id, k) => [id, SHORT[k] ?? '']))
+</script>
+
+<template>
+  <section class="fit" aria-label="Fit dry and read">
+    <p class="how">
+      Legs in their own holes, dry. A straight stick on both marks; the gauge along the leg, in the
+      plane of the two, on the acute side. Gaps between two sticks slid apart; sockets at their
+      obtuse wall.
+    </p>
+    <div
+      v-for="member in members"
+      :key="member.number"
+      class="one"
+      :data-fit="member.number"
+      @pointerenter="store.lit = `member.${member.number}`"
+      @pointerleave="store.lit = ''"
+    >
+      <h2>
+        {{ member.name }}: cut to <FigureText class="big" :text="member.total.quantity.text" />{{
+          ' '
+        }}
+        <span class="quiet">{{
+          member.as_built
+            ? `as measured; ${member.planned_total.quantity.text} planned`
+            : 'as planned'
+        }}</span>
+      </h2>
+      <ProofList
+        :ids="ids(member.number)"
+        :labels="labels(member.number)"
+        :checks="[]"
+        compact
+        narrow
+      />
+      <WhyFigure :figure="member.total" label="Why this length" />
+    </div>
+    <ChangesPanel of="member" />
+  </section>
+</template>
+
+<style scoped>
+.fit {
+  display: grid;
+  gap: 0.6rem;
+}
+.one {
+  border-top: 1.5px solid var(--ink);
+  padding-top: 0.3rem;
+}
+h2 {
+  font-size: 1.02rem;
+}
+.big {
+  font-size: 1.35rem;
+  color: var(--cut);
+}
+h2 .quiet {
+  font-size: 0.84rem;
+  font-weight: 400;
+}
+.how {
+  font-size: 0.9rem;
+}
+.one :deep(.proofs) {
+  border-top: 0;
+}
+</style>

@@ -1,0 +1,45 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import Drawing from '../../drawing/Drawing.vue'
+import { usePiece } from '../../piece/store'
+
+/** What to write on the work itself: paper gets lost. */
+const store = usePiece()
+const views = computed(() => store.drawings?.marks ?? [])
+</script>
+
+<template>
+  <section class="marks" aria-label="Marks to write on the work" data-marks>
+    <p class="how">
+      Soft pencil, on the wood: ticks for the leg's number below its tenon, a ring all round at each
+      socket's middle and at each tenon's depth, an arrow to the acute side, the angle beside it;
+      each stretcher's end gets the number of the leg it goes to, and the same on the underside of
+      that end.
+    </p>
+    <figure v-for="view in views" :key="view.name">
+      <figcaption>{{ view.title }}</figcaption>
+      <Drawing :view="view" :lit="store.lit" :letter="11" @point="store.lit = $event" />
+    </figure>
+    <p class="how">
+      Turn each tenon so that its growth rings lie along the leg's length: what swells most then
+      presses on end grain and does not split the leg.
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.marks {
+  display: grid;
+  gap: 0.3rem;
+}
+figcaption {
+  font-size: 0.84rem;
+}
+figure :deep(svg) {
+  height: 92px;
+}
+.how {
+  font-size: 0.9rem;
+}
+</style>

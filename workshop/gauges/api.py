@@ -1,0 +1,88 @@
+"""Readings from instruments, and rehearsals: both on a piece that is sent along, nothing is kept."""
+
+from typing import Annotated, Any, Literal
+
+from django.http import HttpRequest
+from ninja import Router, Schema
+from pydantic import Field
+
+from splay.errors import BadInput, Fault
+from splay.instruments import Heard, Instrument, instrument_for, listen
+from splay.piece import Piece, read_piece
+from splay.piece.starters import starter
+from splay.quantity import Bare
+from splay.reading import Reading
+from splay.rehearse import Hidden, Revealed, reveal, seed_of, take
+from splay.shop import Shop
+from workshop.gauges.bench import SimulatedBench
+from workshop.pieces.plan_api import ReadingIn, read_readings
+from workshop.problems import Problem
+from workshop.shop.models import the_shop
+
+router = Router()
+Refused = (400, 401, 403, 413, 422)
+
+
+class OnPiece(Schema):
+    """A piece and what was read of it; `seed` names a rehearsal's hidden truth, else the piece's own."""
+
+    piece: dict[str, Any]
+    readings: Annotated[list[ReadingIn], Field(max_length=400, default_factory=list)]
+    bare: Bare | None = None
+    seed: Annotated[int, Field(ge=0, le=2**32)] | None = None
+    size: Annotated[float, Field(allow_inf_nan=False, ge=0, le=5)] = 1.0
+
+
+class GaugeIn(OnPiece):
+    """Which proof is taken; `count` how many readings were asked for so far, `before` the last line."""
+
+    proof: Annotated[str, Field(max_length=40)]
+    count: Annotated[int, Field(ge=1, le=10**9)] = 1
+    before: Annotated[str, Field(max_length=60)] = ""
+
+
+class HeardOut(Schema):
+    """What came of listening to one instrument."""
+
+    instrument: Instrument
+    heard: Heard
+
+
+def _known(payload: OnPiece) -> tuple[Piece, Shop, Hidden, tuple[Reading, ...]]:
+    shop = the_shop()
+    bare = payload.bare or shop.rounding.system
+    piece = read_piece(payload.piece, bare, "piece")
+    seed = seed_of(piece.name) if payload.seed is None else payload.seed
+    return piece, shop, Hidden(seed, payload.size), read_readings(payload.readings, shop, bare)
+
+
+Rehearsed = Literal["round_three", "round_four", "bench", "slab"]
+
+
+@router.get("/rehearsal/{start}", response={200: Piece, (401, 422): Problem})
+def rehearsal(request: HttpRequest, start: Rehearsed) -> Piece:
+    """A piece to rehearse on: assembled, its feet over length, never kept."""
+    return starter(start).model_copy(update={"name": "Rehearsal", "members": ()})
+
+
+@router.post("/gauges/read", response={200: HeardOut, Refused: Problem})
+def listen_once(request: HttpRequest, payload: GaugeIn) -> HeardOut:
+    """One reading from the instrument a proof is taken with."""
+    piece, shop, hidden, known = _known(payload)
+    if shop.instruments == "none" and payload.seed is None:
+        do = "Say in the shop which instruments are on the bench, or type the reading."
+        raise BadInput(Fault("proof", payload.proof, "an instrument on the bench", do))
+    instrument = instrument_for(payload.proof)
+    truth = take(piece, shop, hidden, known, payload.proof)
+    bench = SimulatedBench(truth, moody=shop.instruments == "moody")
+    return HeardOut(
+        instrument=instrument,
+        heard=listen(instrument, bench.send(instrument, payload.count, payload.before), payload.before),
+    )
+
+
+@router.post("/rehearsal/reveal", response={200: Revealed, Refused: Problem})
+def show_hidden(request: HttpRequest, payload: OnPiece) -> Revealed:
+    """How a rehearsal's hidden piece really stands by now."""
+    piece, shop, hidden, known = _known(payload)
+    return reveal(piece, shop, hidden, known)
