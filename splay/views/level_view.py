@@ -38,11 +38,21 @@ def level_views(
         for suffix, one in (("", stands.rests), (".tips", stands.tips)):
             if one is None or (suffix and not round_.rocks):
                 continue
-            scene = _Standing(piece, stance, state, ends, one, exaggerate, show)
+            truly = _true_gaps(state, one, ends)
+            scene = _Standing(piece, stance, state, ends, one, truly, exaggerate, show)
             made += [scene.view(eye, suffix) for eye in (FRONT, SIDE)]
     made = _one_scale(made)
     made += [_foot(foot, end, state) for foot, end in zip(round_.feet, state.ends, strict=True)]
     return tuple(made)
+
+
+def _true_gaps(state: State, drawn: Standing, ends: tuple[End, ...]) -> dict[str, float]:
+    """The gaps as they are, by foot, for the way of standing that is drawn larger."""
+    both = (state.stands.rests, state.stands.tips) if state.stands else ()
+    for one in both:
+        if one is not None and set(one.bears) == set(drawn.bears):
+            return {end.foot.key: gap for end, gap in zip(ends, one.gaps, strict=True)}
+    return {}
 
 
 def _apart(state: State, exaggerate: float) -> tuple[End, ...]:
@@ -66,6 +76,7 @@ class _Standing:
     state: State
     ends: tuple[End, ...]
     stands: Standing
+    truly: dict[str, float]
     exaggerate: float
     show: Show
 
@@ -174,7 +185,7 @@ class _Standing:
             lowest = ring[int(np.argmin(ring[:, 2]))]
             x, y = eye.see_all(lowest[None])[0]
             made.append(line("warning", (float(x), 0.0), (float(x), float(y)), part=end.foot.part))
-            true = self.show.fine(gap / self.exaggerate)
+            true = self.show.fine(self.truly.get(end.foot.key, gap / self.exaggerate))
             if true.value >= LEAVE_MM:
                 made.append(text("pointer", (float(x), -0.045 * wide), true.text, end.foot.part))
         return made

@@ -59,7 +59,7 @@ def _known(payload: OnPiece) -> tuple[Piece, Shop, Hidden, tuple[Reading, ...]]:
 Rehearsed = Literal["round_three", "round_four", "bench", "slab"]
 
 
-@router.get("/rehearsal/{start}", response={200: Piece, (401, 422): Problem})
+@router.get("/rehearsal/pieces/{start}", response={200: Piece, (401, 422): Problem})
 def rehearsal(request: HttpRequest, start: Rehearsed) -> Piece:
     """A piece to rehearse on: assembled, its feet over length, never kept."""
     return starter(start).model_copy(update={"name": "Rehearsal", "members": ()})

@@ -300,6 +300,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rehearsal/pieces/{start}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Rehearsal
+         * @description A piece to rehearse on: assembled, its feet over length, never kept.
+         */
+        get: operations["workshop_gauges_api_rehearsal"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rehearsal/reveal": {
         parameters: {
             query?: never;
@@ -314,26 +334,6 @@ export interface paths {
          * @description How a rehearsal's hidden piece really stands by now.
          */
         post: operations["workshop_gauges_api_show_hidden"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/rehearsal/{start}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Rehearsal
-         * @description A piece to rehearse on: assembled, its feet over length, never kept.
-         */
-        get: operations["workshop_gauges_api_rehearsal"];
-        put?: never;
-        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -5681,6 +5681,46 @@ export interface operations {
             };
         };
     };
+    workshop_gauges_api_rehearsal: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                start: "round_three" | "round_four" | "bench" | "slab";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     workshop_gauges_api_show_hidden: {
         parameters: {
             query?: never;
@@ -5732,46 +5772,6 @@ export interface operations {
             };
             /** @description Request Entity Too Large */
             413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    workshop_gauges_api_rehearsal: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                start: "round_three" | "round_four" | "bench" | "slab";
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Piece"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
                 headers: {
                     [name: string]: unknown;
                 };

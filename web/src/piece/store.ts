@@ -114,7 +114,7 @@ export const usePiece = defineStore('piece', () => {
   ): Promise<void> {
     const mine = clear('')
     try {
-      const got = await ask(api.GET('/api/rehearsal/{start}', { params: { path: { start } } }))
+      const got = await ask(api.GET('/api/rehearsal/pieces/{start}', { params: { path: { start } } }))
       if (mine !== turn) return
       rehearsal.value = { start, seed }
       readings.value = []

@@ -11,7 +11,8 @@ const store = usePiece()
 <template>
   <section class="cut" aria-label="What to cut">
     <h2>
-      Cut to <FigureText :text="round.height_after.text" />{{ ' ' }}
+      {{ round.good ? 'Nothing need come off; to go on, cut to' : 'Cut to' }}
+      <FigureText :text="round.height_after.text" />{{ ' ' }}
       <span v-if="round.short_by" class="short">
         <FigureText :text="round.short_by.text" /> lower than wanted
       </span>

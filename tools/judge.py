@@ -1,0 +1,67 @@
+"""Builds hidden pieces by the thousand and cuts them as told: `tools/judge.py COUNT [SEED]`.
+
+Every kind, every way of levelling, exact readings; prints the worst foot's distance from the wanted
+plane and the worst misfit of a stretcher. The test suite runs a seeded few of the same.
+"""
+
+from __future__ import annotations
+
+import random
+import sys
+from pathlib import Path
+
+sys.path.insert(0, str(Path(__file__).resolve().parent.parent))
+
+from splay.piece import read_piece, write_piece
+from splay.piece.starters import STARTS, starter
+from splay.plan import plan
+from splay.reading import Reading
+from splay.rehearse import Hidden, really, reveal, take
+from splay.shop import workbench
+from splay.stance.members import members
+from splay.stance.staked import stand
+
+SHOP = workbench()
+WAYS = ("bench", "standing", "shims", "seat")
+
+
+def build(rng: random.Random, k: int) -> tuple[float, float]:
+    """One hidden piece bored, read, trimmed once: worst rock or fall (mm, over 300 mm), worst misfit."""
+    document = write_piece(starter(tuple(STARTS)[k % len(STARTS)]))
+    document["lean"] = {"fall": rng.choice((0, 0, 2.5)), "toward": 90}
+    document["levelling"] = {
+        "passes": [{"way": rng.choice(WAYS)}], "ends": rng.choice(("square", "sawn")), "flat": 0,
+    }  # fmt: skip
+    hidden, known = Hidden(rng.randrange(2**31), rng.uniform(0.2, 2.0)), ()
+    made = read_piece(document)
+    for leg in stand(made).legs:
+        known += (Reading(f"bore.{leg.number}", take(made, SHOP, hidden, known, f"bore.{leg.number}")),)
+    runs, _ = members(made, really(made, hidden))
+    fit = 0.0
+    for run in runs:
+        known += (Reading(f"gap.{run.number}", take(made, SHOP, hidden, known, f"gap.{run.number}")),)
+    parts = {part.number: part for part in plan(made, SHOP, known).members}
+    for run in runs:
+        gap = run.centres - run.ends[0].leaves - run.ends[1].leaves
+        part = parts[run.number]
+        fit = max(fit, abs(part.total.quantity.value - gap - sum(t.quantity.value for t in part.tenons)))
+    for id in [p.id for p in plan(made, SHOP, known).proofs if p.station == "level"]:
+        known += (Reading(id, take(made, SHOP, hidden, known, id)),)
+    document["levelling"]["passes"] *= 2
+    truth = reveal(read_piece(document), SHOP, hidden, known)
+    fall = max(abs(truth.falls_right.value), abs(truth.falls_back.value)) * 300 * 3.14159 / 180
+    return max(truth.rock.value, fall), fit
+
+
+def main(count: int, seed: int) -> None:
+    """Run and print."""
+    rng = random.Random(seed)
+    worst, misfit = 0.0, 0.0
+    for k in range(count):
+        foot, fit = build(rng, k)
+        worst, misfit = max(worst, foot), max(misfit, fit)
+    print(f"{count} hidden pieces, seed {seed}: worst foot {worst:.4f} mm, worst stretcher {misfit:.4f} mm")
+
+
+if __name__ == "__main__":
+    main(int(sys.argv[1]), int(sys.argv[2]) if len(sys.argv) > 2 else 20261124)
