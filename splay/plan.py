@@ -25,7 +25,7 @@ from splay.setups.card import Proof, SetUp
 from splay.setups.crosscut import crosscut_cards, cuts
 from splay.setups.foot import foot_cards
 from splay.setups.member_cards import member_cards
-from splay.setups.proofs import Known, all_proofs
+from splay.setups.proofs import Known, all_proofs, doubted
 from splay.setups.shaping import shaping_cards
 from splay.shop import Shop
 from splay.stance.members import MemberStance, members
@@ -97,14 +97,19 @@ def plan(
     show = Show(shop.rounding.units())
     planned = stand(piece)
     known = answers(tuple(readings))
-    read = bored(known, shop, len(planned.legs))
+    ask = Asker(shop, show, known, spreads)
+    wrong = doubted(planned, (), (), ask)
+    read = bored({id: v for id, v in known.items() if id not in wrong}, shop, len(planned.legs))
     real = stand(piece, read) if read else planned
     runs, lines = members(piece, real)
     parts = tuple(leg_part(piece, leg, real.floor, show) for leg in real.legs)
     sockets = tuple(socket_part(piece, leg, shop.bit_for(leg.bore.size), show) for leg in real.legs)
     sticks = tuple(stick_part(body, show) for body in real.bodies)
-    found = built(known, shop)
-    rungs = tuple(member_part(piece, run, runs, show, found) for run in runs)
+    rungs = tuple(member_part(piece, run, runs, show) for run in runs)
+    if any(id.partition(".")[0] in {"gap", "depth", "read"} for id in known):
+        wrong |= doubted(planned, runs, rungs, ask)
+        found = built({id: v for id, v in known.items() if id not in wrong}, shop)
+        rungs = tuple(member_part(piece, run, runs, show, found) for run in runs)
     layout = lay_out(piece, planned, show)
     setups = (
         *boring_cards(piece, planned, shop, show),
@@ -114,7 +119,6 @@ def plan(
         *member_cards(piece, rungs, shop, show),
     )
     asked = Known(piece, planned, real, parts, sticks, cuts(sticks, real.bodies), runs, rungs, layout)
-    ask = Asker(shop, show, known, spreads)
     proofs = all_proofs(asked, ask)
     passes = Level((), (), ())
     if levelling or any(id.startswith("level.") for id in known):

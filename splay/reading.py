@@ -48,7 +48,9 @@ def read_reading(proof: str, given: object, shop: Shop, bare: Bare, field: str =
     shown = read_angle(given, field)
     name, scale = stick_scale(shop) if kind == "read" else proving_scale(shop)
     lean = off_square(scale, shown)
-    if not 0 <= lean <= (MOST_LEAN_DEG if kind == "bore" else 90):
+    # Of two sticks the obtuse side may be read by mistake: that is told apart later, with its reason.
+    least = -90 if kind == "read" else 0
+    if not least <= lean <= (MOST_LEAN_DEG if kind == "bore" else 90):
         do = f"{name} shows {scale.at_square:g} at square and counts {scale.counts} from there."
         raise BadInput(Fault(field, shorten(given), "a lean outward on that scale", do))
     return Reading(proof, shown)

@@ -31,7 +31,7 @@ def slips(proofs: tuple[Proof, ...], show: Show) -> Iterator[Finding]:
                 "caution",
                 proof.station,
                 f"{proof.what}: {proof.answer.text} was read, {proof.expected.text} expected.",
-                f"Likely {proof.slip}. Read it again before anything is cut by it.",
+                f"Likely {proof.slip}. Read it again: until then nothing is cut by it.",
                 legs,
                 proof.answer,
                 proof.expected,

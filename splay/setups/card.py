@@ -40,8 +40,8 @@ class Proof:
 
     `expected` is on the scale named by `read_on`; `answer` is the reading given, `off` how far it
     lies from what was expected, `verdict` "", "fine", "off" (cut to suit) or "slip" (read wrong, and
-    `slip` says how, likely); `usual` is the maker's own spread of such readings, `unusual` says that
-    this one lies well outside it; `part` is what it is taken on,
+    `slip` says how, likely: later figures do not follow it); `usual` is the maker's own spread of such
+    readings, `unusual` says that this one lies well outside it; `part` is what it is taken on,
     `station` where it is asked, `short` what its field is called.
     """
 

@@ -53,8 +53,17 @@ def all_proofs(known: Known, ask: Asker) -> tuple[Proof, ...]:
         *(_long(stick, ask) for stick in known.sticks if stick.role not in {"batten", "slab"}),
         *_shaped(known, ask),
         *_squared(known, ask),
-        *_between(known, ask),
+        *_between(known.members, known.runs, ask),
     )
+
+
+def doubted(
+    planned: Stance, runs: tuple[MemberStance, ...], members: tuple[MemberPart, ...], ask: Asker
+) -> frozenset[str]:
+    """Readings that later figures would follow but a slip explains better: they wait to be read again."""
+    proofs = [_bore(leg, planned.legs, ask) for leg in planned.legs if f"bore.{leg.number}" in ask.answers]
+    proofs += _between(members, runs, ask)
+    return frozenset(proof.id for proof in proofs if proof.verdict == "slip")
 
 
 def _mark(check: Check, checks: tuple[Check, ...], ask: Asker) -> Proof:
@@ -214,9 +223,11 @@ def _squared(known: Known, ask: Asker) -> Iterator[Proof]:
         yield ask.length(f"slot.{index}", ask.show.length(dowels.depth), words)
 
 
-def _between(known: Known, ask: Asker) -> Iterator[Proof]:
+def _between(
+    members: tuple[MemberPart, ...], runs: tuple[MemberStance, ...], ask: Asker
+) -> Iterator[Proof]:
     """Of each stretcher, dry-fitted: both angles, the gap, both sockets; and the stick as it was cut."""
-    pairs = list(zip(known.members, known.runs, strict=True))
+    pairs = list(zip(members, runs, strict=True))
     for part, run in pairs:
         for e in (0, 1):
             yield _read(part, run, e, ask)
@@ -229,7 +240,7 @@ def _between(known: Known, ask: Asker) -> Iterator[Proof]:
             station="stretchers",
             short=part.name,
         )
-        yield ask.length(f"gap.{part.number}", part.gap.quantity, words, gap_slips(part, known.members))
+        yield ask.length(f"gap.{part.number}", part.gap.quantity, words, gap_slips(part, members))
     for part, _ in pairs:
         for e, end in enumerate(part.ends):
             words = Words(
