@@ -96,8 +96,9 @@ def plan(
     """
     show = Show(shop.rounding.units())
     planned = stand(piece)
-    known = answers(tuple(readings))
-    ask = Asker(shop, show, known, spreads)
+    taken = tuple(readings)
+    known = answers(taken)
+    ask = Asker(shop, show, known, spreads, frozenset(r.proof for r in taken if r.sure))
     wrong = doubted(planned, (), (), ask)
     read = bored({id: v for id, v in known.items() if id not in wrong}, shop, len(planned.legs))
     real = stand(piece, read) if read else planned

@@ -24,10 +24,12 @@ ANGLES = frozenset({"bore", "cut", "read", "rip"})
 
 @dataclass(frozen=True)
 class Reading:
-    """What was read for one proof: degrees on the proving scale, or mm along the leg."""
+    """What was read for one proof: degrees on the proving scale, or mm; `sure` where the maker read it
+    again and it stayed, however much it looks like a slip."""
 
     proof: str
     value: float
+    sure: bool = False
 
 
 def read_reading(proof: str, given: object, shop: Shop, bare: Bare, field: str = "") -> Reading:

@@ -19,9 +19,10 @@ os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
 from playwright.sync_api import Page  # noqa: E402
 
 from splay.draw import draw  # noqa: E402
-from splay.piece import Piece, read_piece  # noqa: E402
+from splay.piece import Piece, read_piece, write_piece  # noqa: E402
 from splay.piece.starters import STARTS, starter  # noqa: E402
 from splay.plan import plan  # noqa: E402
+from splay.reading import Reading  # noqa: E402
 from splay.shop import workbench  # noqa: E402
 from tools.screenshots import browsed, open_piece, served  # noqa: E402
 
@@ -56,7 +57,7 @@ def core() -> None:
 
     stool = piece("cloakroom-stool")
     made = plan(stool, shop)
-    say("plan(), four-legged stool", median_ms(lambda: plan(stool, shop)), "ms", 5)
+    say("plan(), four-legged stool", median_ms(lambda: plan(stool, shop, levelling=False)), "ms", 5)
     for station in ("stance", "boring"):
         took = median_ms(lambda s=station: draw(stool, shop, made, s))  # type: ignore[misc]
         print(f"{f'  draw(), its drawings at {station}':58} {took:8.1f} ms")
@@ -177,14 +178,51 @@ def first_page(page: Page, address: str) -> None:
     say("first page, usable", statistics.median(times) * 1000, "ms", 1500)
 
 
+def measured() -> None:
+    """plan() with a hundred readings: a bench read all over and levelled in pass after pass."""
+    shop = workbench()
+    document = write_piece(starter("bench"))
+    document["levelling"] = {"passes": [{"way": "bench"}] * 9}
+    made = read_piece(document)
+    readings = [Reading(p.id, p.expected.value) for p in plan(made, shop).proofs][:100]
+    name = f"plan() with {len(readings)} readings, levelled nine times"
+    say(name, median_ms(lambda: plan(made, shop, readings, levelling=False), 60), "ms", 25)
+
+
+def level_drawn(page: Page, address: str) -> None:
+    """From a pressed enlargement to the level station drawn anew, 95th percentile."""
+    open_piece(page, address, "Cloakroom stool", "level")
+    times = []
+    for k in range(40):
+        times.append(
+            page.evaluate(
+                """async (which) => {
+                    const labels = [...document.querySelectorAll('.over label')]
+                    const front = () => document.querySelector('.views svg polygon').getAttribute('points')
+                    const before = front()
+                    const start = performance.now()
+                    labels[which].querySelector('input').click()
+                    while (front() === before && performance.now() - start < 3000)
+                        await new Promise((go) => requestAnimationFrame(go))
+                    return performance.now() - start
+                }""",
+                1 + k % 2,
+            )
+        )
+        page.wait_for_timeout(60)
+    say("level drawn anew, 95th of 40", sorted(times)[int(0.95 * len(times))], "ms", 100)
+
+
 def main() -> None:
     """Everything."""
     core()
     kinds()
+    measured()
     with served() as address, browsed() as page:
         first_page(page, address)
         posts(page, address)
         drags(page, address)
+        level_drawn(page, address)
         round_about(page, address)
 
 

@@ -45,7 +45,8 @@ class Words:
 
 
 class Asker:
-    """Makes one proof after another from a shop's gauges, a maker's units, answers and spreads."""
+    """Makes one proof after another from a shop's gauges, a maker's units, answers and spreads; answers
+    that are `sure` are no slips."""
 
     def __init__(
         self,
@@ -53,8 +54,9 @@ class Asker:
         show: Show,
         answers: Mapping[str, float],
         spreads: Mapping[str, Spread] | None = None,
+        sure: frozenset[str] = frozenset(),
     ) -> None:
-        self.show, self.answers, self.spreads = show, answers, spreads or {}
+        self.show, self.answers, self.spreads, self.sure = show, answers, spreads or {}, sure
         self.gauge, self.scale = proving_scale(shop)
         self.sticks, self.stick_scale = stick_scale(shop)
 
@@ -102,7 +104,7 @@ class Asker:
         answer = None if value is None else shown(value)
         off = None if answer is None else shown(answer.value - expected.value)
         slip = ""
-        if answer is not None:
+        if answer is not None and key not in self.sure:
             slip = slip_of(answer.value, expected.value, near.value, like, slips)
         spread = self.spreads.get(key.partition(".")[0])
         known = spread is not None and spread.count >= ENOUGH

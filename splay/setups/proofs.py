@@ -19,7 +19,7 @@ from splay.setups.card import Proof
 from splay.setups.crosscut import Cut, station_of
 from splay.setups.loose_joints import dowels_of
 from splay.setups.scales import off_square, proving_scale
-from splay.setups.slips import Slip, bore_slips, foot_slips, gap_slips, length_slips, read_slips
+from splay.setups.slips import OTHER_MM, Slip, bore_slips, foot_slips, gap_slips, length_slips, read_slips
 from splay.stance.members import MemberStance
 from splay.stance.staked import LegStance, Stance
 
@@ -72,7 +72,7 @@ def _mark(check: Check, checks: tuple[Check, ...], ask: Asker) -> Proof:
     slips = [
         Slip(other.figure.quantity.value, f"that is {other.figure.label.lower()}")
         for other in checks
-        if abs(other.figure.quantity.value - expected.value) > 2.0
+        if abs(other.figure.quantity.value - expected.value) > OTHER_MM
     ]
     words = Words(
         what=label,
@@ -142,7 +142,7 @@ def _long(stick: StickPart, ask: Asker) -> Proof:
     slips = [
         Slip(other.length.quantity.value, f"that is along the {other.where}")
         for other in stick.arrises[1:]
-        if abs(other.length.quantity.value - expected.value) > 2.0
+        if abs(other.length.quantity.value - expected.value) > OTHER_MM
     ]
     words = Words(
         what=f"{stick.name[0].upper()}{stick.name[1:]}, along the {arris.where}",

@@ -20,6 +20,8 @@ LIKE_DEG = 0.75
 """An angle this near another value is taken for it (common practice, no source)."""
 LIKE_MM = 1.0
 """A length this near another value is taken for it (common practice, no source)."""
+OTHER_DEG, OTHER_MM = 3.0, 10.0
+"""Another hole or gap is only taken for this one where it differs more than honest work would."""
 CLOSER = 4.0
 """And it must lie this many times nearer to it than to what was expected."""
 TAPE_MM = 100.0
@@ -73,7 +75,7 @@ def bore_slips(scale: Scale, leg: LegStance, legs: Iterable[LegStance]) -> list[
     made += [
         Slip(reading(scale, other.boring.resultant), f"that is what hole {other.number} should read")
         for other in legs
-        if abs(other.boring.resultant - leg.boring.resultant) > LIKE_DEG
+        if abs(other.boring.resultant - leg.boring.resultant) > OTHER_DEG
     ]
     return made
 
@@ -142,7 +144,7 @@ def gap_slips(part: MemberPart, others: Iterable[MemberPart]) -> list[Slip]:
         Slip(other.gap.quantity.value, f"that is the gap for {other.name}")
         for other in others
         if other.number != part.number
-        and abs(other.gap.quantity.value - part.gap.quantity.value) > 2.0 * LIKE_MM
+        and abs(other.gap.quantity.value - part.gap.quantity.value) > OTHER_MM
     ]
     return [*made, *length_slips(part.gap.quantity.value)]
 

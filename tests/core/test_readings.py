@@ -103,6 +103,17 @@ class Slips(SimpleTestCase):
         long = part.finished.quantity.value + part.high_low.quantity.value / 2
         self.assertIn("long side", proof_of(with_readings(made, foot__1=long), "foot.1").slip)
 
+    def test_what_stays_when_read_again_is_no_slip_and_counts(self) -> None:
+        made = starter("bench")
+        gap = planned(made).members[0].gap.quantity.value
+        total = planned(made).members[0].total.quantity.value
+        doubted = plan(made, SHOP, [Reading("gap.1", gap + 10)])
+        self.assertEqual(proof_of(doubted, "gap.1").verdict, "slip")
+        self.assertAlmostEqual(doubted.members[0].total.quantity.value, total, 9)
+        sure = plan(made, SHOP, [Reading("gap.1", gap + 10, sure=True)])
+        self.assertEqual(proof_of(sure, "gap.1").verdict, "off")
+        self.assertAlmostEqual(sure.members[0].total.quantity.value, total + 10, 9)
+
     def test_honest_work_a_little_off_is_no_slip(self) -> None:
         made = round_stool(14)
         for off in (-2.0, -0.8, 0.3, 0.9, 1.8):
@@ -237,6 +248,9 @@ class HiddenPieces(SimpleTestCase):
             real = really(made, hidden)
             runs, _ = members(made, real)
             known: tuple[Reading, ...] = ()
+            for leg in real.legs:
+                id = f"bore.{leg.number}"
+                known += (Reading(id, take(made, SHOP, hidden, known, id)),)
             for run in runs:
                 for id in (f"gap.{run.number}", f"depth.{run.number}.1", f"depth.{run.number}.2"):
                     known += (Reading(id, take(made, SHOP, hidden, known, id)),)

@@ -88,6 +88,7 @@ class Taken:
     bare: Bare
     tool: str = ""
     note: str = ""
+    sure: bool = False
 
 
 @transaction.atomic
@@ -100,7 +101,12 @@ def answer(id: UUID, proof: str, taken: Taken, shop: Shop, maker: Maker) -> Read
     kept, _ = ReadingRow.objects.update_or_create(
         piece=row,
         proof=proof,
-        defaults={**said, "expected": _expected(row, reading, shop), "by": _named(maker)},
+        defaults={
+            **said,
+            "sure": taken.sure,
+            "expected": _expected(row, reading, shop),
+            "by": _named(maker),
+        },
     )
     what = "corrected" if had else "answered"
     ReadingEvent.objects.create(piece=row, proof=proof, what=what, by=_named(maker), **said)
@@ -154,4 +160,4 @@ def spreads_of(maker: Maker) -> dict[str, Spread]:
 
 def readings_of(row: PieceRow) -> tuple[Reading, ...]:
     """A piece's readings as the core knows them."""
-    return tuple(Reading(r.proof, r.value) for r in row.readings.all())
+    return tuple(Reading(r.proof, r.value, r.sure) for r in row.readings.all())

@@ -51,6 +51,7 @@ class ReadingOut(Schema):
     by: str | None
     tool: str
     note: str
+    sure: bool
 
 
 class ReadingEventOut(Schema):
@@ -106,6 +107,7 @@ class Answer(Schema):
     bare: Bare | None = None
     tool: Annotated[str, Field(max_length=60)] = ""
     note: Annotated[str, Field(max_length=400)] = ""
+    sure: bool = False
 
 
 def _reading_out(row: ReadingRow) -> ReadingOut:
@@ -117,6 +119,7 @@ def _reading_out(row: ReadingRow) -> ReadingOut:
         by=row.by.get_username() if row.by else None,
         tool=row.tool,
         note=row.note,
+        sure=row.sure,
     )
 
 
@@ -263,7 +266,9 @@ def compared(request: HttpRequest, id: UUID, a: int, b: int) -> list[Difference]
 def answer(request: HttpRequest, id: UUID, proof: str, payload: Answer) -> ReadingOut:
     """Answer a proof, or correct its answer."""
     shop = the_shop()
-    taken = actions.Taken(payload.typed, payload.bare or shop.rounding.system, payload.tool, payload.note)
+    taken = actions.Taken(
+        payload.typed, payload.bare or shop.rounding.system, payload.tool, payload.note, payload.sure
+    )
     return _reading_out(actions.answer(id, proof, taken, shop, request.user))
 
 

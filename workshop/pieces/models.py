@@ -43,6 +43,7 @@ class ReadingRow(models.Model):
     expected = models.FloatField(null=True)
     tool = models.CharField(max_length=60, blank=True, default="")
     note = models.CharField(max_length=400, blank=True, default="")
+    sure = models.BooleanField(default=False)
     taken = models.DateTimeField(auto_now=True)
     by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL)
 

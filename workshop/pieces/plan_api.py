@@ -1,5 +1,6 @@
 """Planning without keeping: the plan of a piece, any two angles, a bench question."""
 
+from dataclasses import replace
 from typing import Annotated, Any, Literal
 
 from django.http import HttpRequest, HttpResponse
@@ -54,6 +55,7 @@ class ReadingIn(Schema):
 
     proof: Annotated[str, Field(max_length=40)]
     value: float | str
+    sure: bool = False
 
 
 class PlanIn(Schema):
@@ -142,10 +144,11 @@ def make_plan(request: HttpRequest, payload: PlanIn) -> HttpResponse:
 
 def read_readings(given: list[ReadingIn], shop: Shop, bare: Bare) -> tuple[Reading, ...]:
     """Readings as typed or as numbers; BadInput names the one that cannot be read."""
-    return tuple(
-        read_reading(item.proof, item.value, shop, bare, f"readings.{index}.value")
-        for index, item in enumerate(given)
-    )
+    made = []
+    for index, item in enumerate(given):
+        one = read_reading(item.proof, item.value, shop, bare, f"readings.{index}.value")
+        made.append(replace(one, sure=item.sure))
+    return tuple(made)
 
 
 @router.post("/angles", response={200: LeanFigures, Refused: Problem})

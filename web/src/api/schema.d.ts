@@ -496,6 +496,11 @@ export interface components {
              */
             note: string;
             /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /**
              * Tool
              * @default
              */
@@ -3001,8 +3006,8 @@ export interface components {
          *
          *     `expected` is on the scale named by `read_on`; `answer` is the reading given, `off` how far it
          *     lies from what was expected, `verdict` "", "fine", "off" (cut to suit) or "slip" (read wrong, and
-         *     `slip` says how, likely); `usual` is the maker's own spread of such readings, `unusual` says that
-         *     this one lies well outside it; `part` is what it is taken on,
+         *     `slip` says how, likely: later figures do not follow it); `usual` is the maker's own spread of such
+         *     readings, `unusual` says that this one lies well outside it; `part` is what it is taken on,
          *     `station` where it is asked, `short` what its field is called.
          */
         Proof: {
@@ -3266,6 +3271,11 @@ export interface components {
         ReadingIn: {
             /** Proof */
             proof: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
             /** Value */
             value: number | string;
         };
@@ -3280,6 +3290,8 @@ export interface components {
             note: string;
             /** Proof */
             proof: string;
+            /** Sure */
+            sure: boolean;
             /**
              * Taken
              * Format: date-time

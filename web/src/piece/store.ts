@@ -114,7 +114,9 @@ export const usePiece = defineStore('piece', () => {
   ): Promise<void> {
     const mine = clear('')
     try {
-      const got = await ask(api.GET('/api/rehearsal/pieces/{start}', { params: { path: { start } } }))
+      const got = await ask(
+        api.GET('/api/rehearsal/pieces/{start}', { params: { path: { start } } }),
+      )
       if (mine !== turn) return
       rehearsal.value = { start, seed }
       readings.value = []
@@ -234,9 +236,10 @@ export const usePiece = defineStore('piece', () => {
   }
 
   /** The readings as they are sent: a rehearsal's have been nowhere yet, so as they were typed. */
-  function told(): { proof: string; value: number | string }[] {
-    return readings.value.map(({ proof, value, typed }) => ({
+  function told(): { proof: string; value: number | string; sure: boolean }[] {
+    return readings.value.map(({ proof, value, typed, sure }) => ({
       proof,
+      sure,
       value: rehearsal.value ? typed : value,
     }))
   }
@@ -395,7 +398,7 @@ export const usePiece = defineStore('piece', () => {
   async function answer(
     proof: string,
     typed: string,
-    more: { note?: string; tool?: string } = {},
+    more: { note?: string; tool?: string; sure?: boolean } = {},
   ): Promise<void> {
     const key = `readings.${proof}`
     const path = { id: id.value, proof }
@@ -412,6 +415,7 @@ export const usePiece = defineStore('piece', () => {
         by: null,
         tool: more.tool ?? '',
         note: '',
+        sure: more.sure ?? false,
       }
       readings.value = typed.trim() ? [...others, mine] : others
       drop(key)
@@ -426,6 +430,7 @@ export const usePiece = defineStore('piece', () => {
           bare: useShop().system,
           tool: more.tool ?? had?.tool ?? '',
           note: more.note ?? had?.note ?? '',
+          sure: more.sure ?? false,
         }
         const got = await ask(
           api.PUT('/api/pieces/{id}/readings/{proof}', { params: { path }, body }),

@@ -81,7 +81,17 @@ function next(event: KeyboardEvent): void {
           :data-proof="proof.id"
           @commit="store.answer(proof.id, $event)"
         />
-        <p v-if="proof.slip" class="slip" role="status">Read wrong? {{ proof.slip }}.</p>
+        <p v-if="proof.slip" class="slip" role="status">
+          Read wrong? {{ proof.slip }}.
+          <button
+            class="plain word"
+            type="button"
+            :data-sure="proof.id"
+            @click="store.answer(proof.id, typed(proof), { sure: true })"
+          >
+            read again: it is so
+          </button>
+        </p>
         <GaugeButton :proof="proof.id" />
         <ReadingMore v-if="proof.answer && !store.rehearsal" :proof="proof.id" />
       </li>
@@ -117,7 +127,17 @@ function next(event: KeyboardEvent): void {
                 ><FigureText :text="proof.off.text" /> {{ VERDICT[proof.verdict] }}</template
               >
             </span>
-            <p v-if="proof.slip" class="slip" role="status">Read wrong? {{ proof.slip }}.</p>
+            <p v-if="proof.slip" class="slip" role="status">
+              Read wrong? {{ proof.slip }}.
+              <button
+                class="plain word"
+                type="button"
+                :data-sure="proof.id"
+                @click="store.answer(proof.id, typed(proof), { sure: true })"
+              >
+                read again: it is so
+              </button>
+            </p>
             <GaugeButton :proof="proof.id" />
             <ReadingMore v-if="proof.answer && !store.rehearsal" :proof="proof.id" />
           </li>

@@ -1,0 +1,118 @@
+"""Readings kept with their history, instruments and rehearsals over HTTP."""
+
+from __future__ import annotations
+
+import math
+from typing import Any
+
+from splay.piece import write_piece
+from splay.piece.starters import starter
+from splay.shop import workbench
+from tests.api.base import ApiCase
+from workshop.gauges.bench import SimulatedBench
+from workshop.pieces.actions import spreads_of
+from workshop.pieces.models import PieceRow, ReadingEvent
+from workshop.shop.models import keep_shop
+
+
+class Kept(ApiCase):
+    def hang(self) -> str:
+        return str(self.call("POST", "/api/pieces", {"start": "round_three"}).json()["id"])
+
+    def test_a_reading_keeps_value_who_when_with_what_and_a_note(self) -> None:
+        id = self.hang()
+        where = f"/api/pieces/{id}/readings/bore.1"
+        said = {"typed": "14.2", "tool": "digital gauge", "note": "cold shop"}
+        got = self.call("PUT", where, said).json()
+        self.assertEqual((got["value"], got["tool"], got["note"]), (14.2, "digital gauge", "cold shop"))
+        self.assertTrue(got["by"] and got["taken"])
+        piece = self.call("GET", f"/api/pieces/{id}").json()
+        self.assertEqual(piece["readings"][0]["note"], "cold shop")
+
+    def test_correcting_and_withdrawing_leave_their_history(self) -> None:
+        id = self.hang()
+        where = f"/api/pieces/{id}/readings/bore.1"
+        self.call("PUT", where, {"typed": "18"})
+        self.call("PUT", where, {"typed": "14.4", "note": "again, on the line"})
+        self.assertEqual(self.call("DELETE", where).status_code, 204)
+        history = self.call("GET", f"{where}/history").json()
+        self.assertEqual([e["what"] for e in history], ["withdrawn", "corrected", "answered"])
+        self.assertEqual(history[1]["note"], "again, on the line")
+        self.assertEqual(self.call("GET", f"/api/pieces/{id}").json()["readings"], [])
+
+    def test_a_piece_taken_off_takes_its_history_along(self) -> None:
+        id = self.hang()
+        self.call("PUT", f"/api/pieces/{id}/readings/bore.1", {"typed": "14"})
+        self.call("DELETE", f"/api/pieces/{id}")
+        self.assertEqual(ReadingEvent.objects.count(), 0)
+
+    def test_the_makers_own_spread_is_learned_from_what_was_expected_then(self) -> None:
+        offs = (0.3, -0.3, 0.4, -0.2, 9.0)
+        for off in offs:
+            id = self.hang()
+            plan = self.call("POST", "/api/plan", {"piece": write_piece(starter("round_three"))}).json()
+            want = next(p["expected"]["value"] for p in plan["plan"]["proofs"] if p["id"] == "bore.1")
+            typed = f"{want + off:.3f}"
+            self.call("PUT", f"/api/pieces/{id}/readings/bore.1", {"typed": typed})
+        maker = PieceRow.objects.first().readings.first().by  # type: ignore[union-attr]
+        spread = spreads_of(maker)["bore"]
+        self.assertEqual(spread.count, 4)  # the fifth was a slip, and says nothing of the hand
+        self.assertAlmostEqual(spread.rms, math.sqrt(sum(o * o for o in offs[:4]) / 4), places=2)
+
+    def test_bad_readings_are_refused_with_what_to_do_and_nothing_is_lost(self) -> None:
+        id = self.hang()
+        self.call("PUT", f"/api/pieces/{id}/readings/bore.1", {"typed": "14"})
+        for proof, typed in (
+            ("bore.1", "abc"), ("bore.1", "99"), ("level.1.under.1", "-3"), ("level.1.bench.1", "0"),
+            ("gap.1", "-12"), ("gap.1", "1/0"), ("weight.1", "3"),
+        ):  # fmt: skip
+            answer = self.call("PUT", f"/api/pieces/{id}/readings/{proof}", {"typed": typed})
+            with self.subTest(proof, typed=typed):
+                self.assertEqual(answer.status_code, 422)
+                self.assertTrue(answer.json()["faults"][0]["do"])
+        self.assertEqual(self.call("GET", f"/api/pieces/{id}").json()["readings"][0]["typed"], "14")
+        long = self.call("PUT", f"/api/pieces/{id}/readings/bore.1", {"typed": "14", "note": "x" * 500})
+        self.assertEqual(long.status_code, 422)
+
+
+class Gauges(ApiCase):
+    def ask(self, **more: Any) -> Any:
+        body = {"piece": write_piece(starter("round_three")), "proof": "bore.1", **more}
+        return self.call("POST", "/api/gauges/read", body)
+
+    def test_without_an_instrument_on_the_bench_it_says_so(self) -> None:
+        answer = self.ask()
+        self.assertEqual(answer.status_code, 422)
+        self.assertIn("shop", answer.json()["faults"][0]["do"])
+
+    def test_a_simulated_one_reads_the_hidden_truth_within_its_noise(self) -> None:
+        keep_shop(workbench().model_copy(update={"instruments": "simulated"}))
+        values = [self.ask(count=k).json()["heard"]["value"] for k in range(1, 12)]
+        self.assertLess(max(values) - min(values), 0.8)
+        height = self.ask(proof="level.1.bench.1").json()
+        self.assertEqual(height["instrument"], "height_gauge")
+
+    def test_what_it_is_not_asked_for_is_refused(self) -> None:
+        for proof in ("bore.9", "level.7.bench.1", "level.1.bench.9", "level", "no.such", ""):
+            answer = self.ask(seed=4, proof=proof)
+            with self.subTest(proof):
+                self.assertEqual(answer.status_code, 422, answer.content[:200])
+
+    def test_a_bench_with_moods_goes_silent_sends_rubbish_inches_and_repeats(self) -> None:
+        bench = SimulatedBench(14.0, moody=True)
+        said = [bench.send("caliper", k, "#1 14.00 mm") for k in range(1, 40)]
+        self.assertIn(None, said)
+        self.assertTrue(any(line and line.startswith("##") for line in said))
+        self.assertTrue(any(line and line.endswith(" in") for line in said))
+        self.assertIn("#1 14.00 mm", said[1:])
+        steady = SimulatedBench(14.0)
+        self.assertTrue(all(str(steady.send("caliper", k, "")).endswith(" mm") for k in range(40)))
+
+    def test_a_rehearsal_is_fetched_measured_and_revealed_and_nothing_is_kept(self) -> None:
+        piece = self.call("GET", "/api/rehearsal/pieces/round_four").json()
+        self.assertEqual(piece["name"], "Rehearsal")
+        answer = self.call("POST", "/api/rehearsal/reveal", {"piece": piece, "seed": 9})
+        self.assertEqual(answer.status_code, 200)
+        self.assertGreater(answer.json()["rock"]["value"], 0)
+        self.assertEqual(PieceRow.objects.count(), 0)
+        self.assertEqual(self.call("GET", "/api/rehearsal/pieces/zeppelin").status_code, 422)
