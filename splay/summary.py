@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import get_args
 
 from pydantic import BaseModel
@@ -241,19 +242,29 @@ def _walk(part: object, path: str, found: dict[str, Quantity], show: Show) -> No
             _walk(item, f"{path}.{index}", found, show)
     if not isinstance(part, BaseModel):
         return
-    for name, info in type(part).model_fields.items():
+    for name, rule, listed in _fields(type(part)):
         value, at = getattr(part, name), f"{path}.{name}" if path else name
-        for rule in info.metadata:
-            if isinstance(rule, Length):
-                found[at] = show.fine(value) if rule.fine else show.length(value)
-            elif isinstance(rule, Angle):
-                found[at] = show.angle(value)
-        if isinstance(value, tuple):
-            for k, item in enumerate(value):
-                if isinstance(item, float) and _in_list(info.annotation):
-                    found[f"{at}.{k}"] = show.length(item)
-        if isinstance(value, BaseModel | tuple):
+        if isinstance(rule, Length):
+            found[at] = show.fine(value) if rule.fine else show.length(value)
+        elif isinstance(rule, Angle):
+            found[at] = show.angle(value)
+        elif isinstance(value, tuple):
+            if listed:
+                found.update((f"{at}.{k}", show.length(item)) for k, item in enumerate(value))
+            else:
+                _walk(value, at, found, show)
+        elif isinstance(value, BaseModel):
             _walk(value, at, found, show)
+
+
+@lru_cache(maxsize=128)
+def _fields(model: type[BaseModel]) -> tuple[tuple[str, Length | Angle | None, bool], ...]:
+    """A document part's fields: each one's rule where it is typed in, and whether it lists lengths."""
+    made = []
+    for name, info in model.model_fields.items():
+        rules = (rule for rule in info.metadata if isinstance(rule, Length | Angle))
+        made.append((name, next(rules, None), _in_list(info.annotation)))
+    return tuple(made)
 
 
 def _in_list(annotation: object) -> bool:

@@ -9,6 +9,7 @@ import statistics
 import sys
 import time
 from collections.abc import Callable
+from functools import partial
 from pathlib import Path
 from urllib.parse import urlparse
 
@@ -182,11 +183,12 @@ def measured() -> None:
     """plan() with a hundred readings: a bench read all over and levelled in pass after pass."""
     shop = workbench()
     document = write_piece(starter("bench"))
-    document["levelling"] = {"passes": [{"way": "bench"}] * 9}
-    made = read_piece(document)
-    readings = [Reading(p.id, p.expected.value) for p in plan(made, shop).proofs][:100]
-    name = f"plan() with {len(readings)} readings, levelled nine times"
-    say(name, median_ms(lambda: plan(made, shop, readings, levelling=False), 60), "ms", 25)
+    for way, title in (("bench", "upside down"), ("standing", "as it stands")):
+        document["levelling"] = {"passes": [{"way": way}] * 9}
+        made = read_piece(document)
+        readings = [Reading(p.id, p.expected.value) for p in plan(made, shop).proofs][:100]
+        job = partial(plan, made, shop, readings, levelling=False)
+        say(f"plan() with {len(readings)} readings, levelled {title}", median_ms(job, 60), "ms", 25)
 
 
 def level_drawn(page: Page, address: str) -> None:

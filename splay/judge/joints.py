@@ -14,6 +14,7 @@ from splay.stance.body import Body
 from splay.stance.convex import Plane, Solid, clip, plane_at, volume
 from splay.stance.hollow import thickness_at
 from splay.stance.staked import Stance
+from splay.stance.vectors import Vec
 
 POINT_MM = 3.0
 """Least wood left in front of a screw's point (common practice, no source)."""
@@ -231,9 +232,9 @@ def apron_tenons(piece: Piece, show: Show) -> Iterator[Finding]:
 
 def overlaps(stance: Stance, show: Show) -> Iterator[Finding]:
     """Parts of square stock that would be in each other's way."""
-    solids = [(body, _reach(body)) for body in stance.bodies if body.drawn]
-    for (one, near), (two, far) in combinations(solids, 2):
-        if any(near[0][k] > far[1][k] or far[0][k] > near[1][k] for k in range(3)):
+    drawn = [body for body in stance.bodies if body.drawn]
+    for one, two in combinations(drawn, 2):
+        if _apart(one.around, two.around):
             continue
         shared = _shared(one, two)
         if shared > SHARED_MM3:
@@ -251,11 +252,10 @@ def overlaps(stance: Stance, show: Show) -> Iterator[Finding]:
             )
 
 
-def _reach(body: Body) -> tuple[tuple[float, ...], tuple[float, ...]]:
-    corners = [p for solid in body.stood for face in solid for p in face.corners]
-    return (
-        tuple(min(p[k] for p in corners) + TOUCH_MM for k in range(3)),
-        tuple(max(p[k] for p in corners) - TOUCH_MM for k in range(3)),
+def _apart(near: tuple[Vec, Vec], far: tuple[Vec, Vec]) -> bool:
+    """Whether two boxes share no more than a touch."""
+    return any(
+        near[0][k] > far[1][k] - TOUCH_MM or far[0][k] > near[1][k] - TOUCH_MM for k in range(3)
     )
 
 

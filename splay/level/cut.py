@@ -69,7 +69,7 @@ def least_plane(ends: tuple[End, ...], floor: Floor, seat: Array, allowed_deg: f
     limits = np.vstack((reach, circle, row))
     free = [(None, None)] * 3
     axes = np.array([end.foot.axis(end.length) for end in ends])
-    weight = np.array([1.0 / -float(n @ np.array(end.foot.d)) for end in ends])
+    weight = np.array([1.0 / -float(n @ end.foot.way) for end in ends])
     off = -weight @ np.column_stack((axes @ basis, np.ones(len(axes))))
     best, size = true, 1.0
     for _ in range(_TURNS):

@@ -58,9 +58,35 @@ class Foot:
         """How its sides go for each mm along the axis, n by 3."""
         return np.array([way for _, way in self.lines])
 
+    @cached_property
+    def origin(self) -> Array:
+        """Where its axis starts, top frame."""
+        return np.array(self.start)
+
+    @cached_property
+    def way(self) -> Array:
+        """How its axis goes for each mm, top frame."""
+        return np.array(self.d)
+
+    @cached_property
+    def _squared(self) -> dict[Vec, tuple[Array, Array]]:
+        return {}
+
+    def square_to(self, normal: Vec) -> tuple[Array, Array]:
+        """Distances of its sides where a plane square to `normal` goes through the axis' start, and
+        how they grow for each mm that plane goes down the axis."""
+        known = self._squared.get(normal)
+        if known is None:
+            n = np.array(normal)
+            across = self.ways @ n
+            known = ((self.origin - self.bases) @ n / across, (n @ self.way) / across)
+            self._squared[normal] = known
+        return known
+
     def axis(self, distance: float) -> Array:
         """The point of the axis at a distance, top frame."""
-        return np.array(self.start) + np.array(self.d) * distance
+        made: Array = self.origin + self.way * distance
+        return made
 
     def cut_at(self, normal: Array, offset: float) -> Array:
         """Distances at which a plane normal·p + offset = 0 goes through its sides."""
@@ -69,8 +95,7 @@ class Foot:
 
     def axis_cut(self, normal: Array, offset: float) -> float:
         """Distance at which that plane goes through its axis."""
-        start, d = np.array(self.start), np.array(self.d)
-        return float(-(offset + start @ normal) / (d @ normal))
+        return float(-(offset + self.origin @ normal) / (self.way @ normal))
 
     def points(self, distances: Array) -> Array:
         """Points of its sides at distances along the axis, n by 3."""
@@ -91,8 +116,9 @@ class End:
     @cached_property
     def distances(self) -> Array:
         """How far along the axis each side ends."""
-        n = np.array(self.normal)
-        return self.foot.cut_at(n, -float(n @ self.foot.axis(self.length)))
+        start, grows = self.foot.square_to(self.normal)
+        made: Array = start + grows * self.length
+        return made
 
     @cached_property
     def ring(self) -> Array:
@@ -111,6 +137,13 @@ def feet_of(piece: Piece, stance: Stance) -> tuple[Foot, ...]:
         if body.stands:
             made += _of_body(body, stance.floor)
     return tuple(made)
+
+
+def feet_count(stance: Stance) -> int:
+    """How many feet a piece has, without working out their sides."""
+    return len(stance.legs) + sum(
+        len(_of_body(body, stance.floor)) for body in stance.bodies if body.stands
+    )
 
 
 def _staked(piece: Piece, leg: LegStance, floor: Floor) -> Foot:

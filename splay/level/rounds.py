@@ -251,7 +251,8 @@ def _expected(
     read: dict[str, float],
 ) -> dict[str, float]:
     """What each ask would read if every foot ended as it is thought to."""
-    stands = stand_now(piece, floor, ends)
+    # Only what is read as it stands asks how it would stand.
+    stands = stand_now(piece, floor, ends) if chosen.way == "standing" else None
     return {
         f"{ask.kind}.{ask.key}": expect(piece, ends, chosen, floor, ask, read, stands) for ask in wanted
     }
@@ -436,7 +437,7 @@ def _foot(
     shim = max(0.0, float((end.ring @ plane.normal).min()) - lowest)
     at = f"{key}.{foot.key}"
     how = "saw" if lost.long >= SAW_MM else "sand" if lost.long >= LEAVE_MM else "leave"
-    cos = -float(plane.normal @ np.array(foot.d))
+    cos = -float(plane.normal @ foot.way)
     height = show.input("v", "past the cut, square to the floor", lost.height)
     lean = show.input("ρ′", "lean to the cut", math.degrees(math.acos(min(1.0, cos))), "deg")
     return LevelFoot(

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
 from splay.errors import CannotBuild
-from splay.level.feet import Array, End, feet_of
+from splay.level.feet import Array, End, feet_count
 from splay.piece import LevelPass, Piece
 from splay.stance.floor import Floor
 from splay.stance.outline import rim
@@ -19,6 +19,8 @@ IN_LINE_MM = 20.0
 """Three places nearer to one line than this fix no plane (common practice, no source)."""
 PLACES = {"front": 270.0, "right": 0.0, "back": 90.0, "left": 180.0}
 """Middles of the edges by the bearing they lie at."""
+_TURNS, _TRIES = 4, 12
+_SETTLED_MM = 1e-9
 SIGHTED = 4
 """Two sticks over four feet show the fourth's error; with more or fewer there is no twist."""
 
@@ -51,7 +53,7 @@ def asks(piece: Piece, ends: tuple[End, ...], chosen: LevelPass) -> tuple[Ask, .
 
 def asks_in_all(piece: Piece, stance: Stance) -> int:
     """How many readings all passes ask for."""
-    feet = len(feet_of(piece, stance))
+    feet = feet_count(stance)
     each = {"bench": feet, "seat": feet, "sighted": min(feet, SIGHTED), "shims": feet + 1}
     standing = feet + len(PLACES)
     return sum(
@@ -134,10 +136,7 @@ def teller(
     if ask.kind == "along":
         return _along
     if ask.kind == "sight":
-        three = [_lowest(end, n) for end in (known or ends)[: SIGHTED - 1]]
-        normal = np.cross(three[1] - three[0], three[2] - three[0])
-        normal = normal / np.linalg.norm(normal) * math.copysign(1.0, float(normal @ n))
-        level = -float(normal @ three[0])
+        normal, level = under_three((known or ends)[: SIGHTED - 1], n)
         return lambda end: float((end.ring @ normal).min()) + level
     stands = read.get("stands.seat", expected_stand(piece, ends, floor))
     offset = stands - float(n[2]) * thick
@@ -158,19 +157,39 @@ def _along(end: End) -> float:
     return float(end.distances[foot.long]) - (foot.mouth - base[2]) / way[2]
 
 
-def _lowest(end: End, n: Array) -> Array:
-    """The corner of an end that touches first."""
-    made: Array = end.ring[int(np.argmin(end.ring @ n))]
-    return made
+def under_three(three: Sequence[End], up: Array) -> tuple[Array, float]:
+    """The plane three feet stand on (unit normal upward, offset): each touches it, none goes through.
+
+    Which corner touches depends on how the plane leans, so it is found by turns. Where two corners
+    of a foot touch at once either gives the same plane.
+    """
+    normal, level = up, 0.0
+    touching: list[int] = []
+    for _ in range(_TRIES):
+        fresh = [int(np.argmin(end.ring @ normal)) for end in three]
+        if fresh == touching:
+            break
+        touching = fresh
+        a, b, c = (end.ring[k] for end, k in zip(three, touching, strict=True))
+        normal = np.cross(b - a, c - a)
+        normal = normal / np.linalg.norm(normal) * math.copysign(1.0, float(normal @ up))
+        level = -float(normal @ a)
+    return normal, level
 
 
 def _solve(end: End, told: Callable[[End], float], value: float) -> tuple[float, float]:
-    """The length at which `told` gives `value`, and how much it changes for each mm; nearly linear."""
+    """The length at which `told` gives `value`, and how much it changes for each mm.
+
+    Linear while the same corner of the end touches: then the first step lands on it.
+    """
     length, slope = end.length, 1.0
-    for _ in range(3):
-        here = told(end.at(length))
+    here = told(end.at(length))
+    for _ in range(_TURNS):
         slope = told(end.at(length + 1.0)) - here
         length += (value - here) / slope
+        here = told(end.at(length))
+        if abs(value - here) < _SETTLED_MM:
+            break
     return length, slope
 
 
@@ -235,11 +254,11 @@ def plane_under(spots: Array, heights: Array) -> tuple[Array, float]:
             "Take one more height well away from that line.",
             "levelling",
         )
-    design = np.column_stack((spots[:, :2], np.ones(len(spots))))
-    z = spots[:, 2]
+    least = np.linalg.pinv(np.column_stack((spots[:, :2], np.ones(len(spots)))))
+    fitted, leaning = least @ heights, least @ spots[:, 2]
     up = 1.0
     for _ in range(12):
-        a, b, c = np.linalg.lstsq(design, heights - up * z, rcond=None)[0]
+        a, b, c = (float(v) for v in fitted - up * leaning)
         fresh = math.sqrt(max(0.0, 1.0 - a * a - b * b))
         if abs(fresh - up) < 1e-14:
             break

@@ -110,6 +110,7 @@ class Show:
         self._inch, self._fraction, self._step = inch, units.fraction, units.step_mm
         # Legs alike have the same figures: each is worded once.
         self._lengths: dict[float, Quantity] = {}
+        self._fines: dict[float, Quantity] = {}
         self._angles: dict[tuple[float, int], Quantity] = {}
         self._inputs: dict[tuple[str, str, float], Input] = {}
 
@@ -124,11 +125,15 @@ class Show:
 
     def fine(self, mm: float) -> Quantity:
         """A length that matters to a hair: small ones as a caliper shows them, others to 0.1 or 1/64."""
+        if (known := self._fines.get(mm)) is not None:
+            return known
         if abs(mm) < THIN_MM:
             a, b = fine(mm, "inch"), fine(mm, "metric")
         else:
             a, b = inches(mm, 64), millimetres(mm, 0.1)
-        return Quantity(mm, "mm", a, b) if self._inch else Quantity(mm, "mm", b, a)
+        made = Quantity(mm, "mm", a, b) if self._inch else Quantity(mm, "mm", b, a)
+        self._fines[mm] = made
+        return made
 
     def angle(self, deg: float, places: int = 1) -> Quantity:
         """An angle in degrees."""

@@ -131,6 +131,20 @@ class Body:
             for solid in self.pieces
         )
 
+    @cached_property
+    def around(self) -> tuple[Vec, Vec]:
+        """Two corners of a box along the top frame's axes that holds the part, mm.
+
+        It holds the stick before its bevels and notches, which only take away.
+        """
+        y, z = self.width / 2, self.thickness / 2
+        corners = []
+        for i, k in ((-1, -1), (-1, 1), (1, -1), (1, 1)):
+            a, b = self.at(i * y, k * z)
+            corners += [self.pose.out((a, i * y, k * z)), self.pose.out((b, i * y, k * z))]
+        xs, ys, zs = zip(*corners, strict=True)
+        return (min(xs), min(ys), min(zs)), (max(xs), max(ys), max(zs))
+
     def at(self, y: float, z: float) -> tuple[float, float]:
         """Where the line at y across and z up begins and ends along the stick, mm."""
         first, last = self.start, self.finish

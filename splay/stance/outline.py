@@ -143,6 +143,7 @@ def polygon(outline: Outline) -> shapely.Polygon:
     return made
 
 
+@lru_cache(maxsize=512)
 def edge_distance(outline: Outline, place: Flat) -> float:
     """How far inside the rim a place lies, mm; negative outside. Exact for round tops."""
     if isinstance(outline, Round):
@@ -164,6 +165,7 @@ def extent(outline: Outline) -> Flat:
     return max(abs(x) for x, _ in made), max(abs(y) for _, y in made)
 
 
+@lru_cache(maxsize=512)
 def rim(outline: Outline, bearing_deg: float) -> Flat:
     """Where a line straight out from the middle along a bearing meets the rim, mm."""
     c, s = deg.cos(bearing_deg), deg.sin(bearing_deg)

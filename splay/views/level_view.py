@@ -62,7 +62,7 @@ def _apart(state: State, exaggerate: float) -> tuple[End, ...]:
     least = min(heights)
     made = []
     for end, height in zip(state.ends, heights, strict=True):
-        cos = -float(plane.normal @ np.array(end.foot.d))
+        cos = -float(plane.normal @ end.foot.way)
         made.append(end.at(end.length + (exaggerate - 1.0) * (height - least) / cos, end.sigma))
     return tuple(made)
 
@@ -223,7 +223,7 @@ def _foot(said: LevelFoot, end: End, state: State) -> View:
     cut = foot.cut_at(plane.normal, plane.offset)
     ring = end.ring
     apart = ring[foot.long] - ring[foot.short]
-    d = np.array(foot.d)
+    d = foot.way
     wide = float(np.linalg.norm(apart - d * float(apart @ d)))
     half = wide / 2.0
     sides = ((half, foot.long), (-half, foot.short))
