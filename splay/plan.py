@@ -26,6 +26,7 @@ from splay.setups.crosscut import crosscut_cards, cuts
 from splay.setups.foot import foot_cards
 from splay.setups.member_cards import member_cards
 from splay.setups.proofs import Known, all_proofs, doubted
+from splay.setups.rope_cards import rope_cards
 from splay.setups.shaping import shaping_cards
 from splay.shop import Shop
 from splay.stance.members import MemberStance, members
@@ -111,6 +112,7 @@ def plan(
         wrong |= doubted(planned, runs, rungs, ask)
         found = built({id: v for id, v in known.items() if id not in wrong}, shop)
         rungs = tuple(member_part(piece, run, runs, show, found) for run in runs)
+    cords = tuple(rope_part(piece, line, show) for line in lines)
     layout = lay_out(piece, planned, show)
     setups = (
         *boring_cards(piece, planned, shop, show),
@@ -118,8 +120,11 @@ def plan(
         *crosscut_cards(sticks, real.bodies, shop, show),
         *shaping_cards(piece, parts, sticks, real.bodies, shop, show),
         *member_cards(piece, rungs, shop, show),
+        *rope_cards(cords, shop, show),
     )
-    asked = Known(piece, planned, real, parts, sticks, cuts(sticks, real.bodies), runs, rungs, layout)
+    asked = Known(
+        piece, planned, real, parts, sticks, cuts(sticks, real.bodies), runs, rungs, cords, layout
+    )
     proofs = all_proofs(asked, ask)
     passes = Level((), (), ())
     if levelling or any(id.startswith("level.") for id in known):
@@ -134,7 +139,7 @@ def plan(
         sockets=sockets,
         sticks=sticks,
         members=rungs,
-        ropes=tuple(rope_part(piece, line, show) for line in lines),
+        ropes=cords,
         batches=batches(piece, parts, show),
         setups=setups,
         proofs=proofs,

@@ -93,9 +93,12 @@ def take(piece: Piece, shop: Shop, hidden: Hidden, known: tuple[Reading, ...], p
 def _between(
     piece: Piece, shop: Shop, hidden: Hidden, real: Stance, kind: str, rest: str, expected: float
 ) -> float:
-    runs, _ = members(piece, real)
+    runs, ropes = members(piece, real)
     show = Show(shop.rounding.units())
     number, _, end = rest.partition(".")
+    rope = next((r for r in ropes if r.number == int(number)), None)
+    if rope is not None:
+        return reading(stick_scale(shop)[1], 90.0 - rope.holes[int(end) - 1].acute)
     run = next(r for r in runs if r.number == int(number))
     part = member_part(piece, run, runs, show)
     if kind == "gap":

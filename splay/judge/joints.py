@@ -254,9 +254,7 @@ def overlaps(stance: Stance, show: Show) -> Iterator[Finding]:
 
 def _apart(near: tuple[Vec, Vec], far: tuple[Vec, Vec]) -> bool:
     """Whether two boxes share no more than a touch."""
-    return any(
-        near[0][k] > far[1][k] - TOUCH_MM or far[0][k] > near[1][k] - TOUCH_MM for k in range(3)
-    )
+    return any(near[0][k] > far[1][k] - TOUCH_MM or far[0][k] > near[1][k] - TOUCH_MM for k in range(3))
 
 
 def _shared(one: Body, two: Body) -> float:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Literal
 
 import numpy as np
@@ -21,6 +22,7 @@ from splay.quantity import Figure, Quantity, Show
 from splay.shop import Shop
 from splay.stance.floor import Floor
 from splay.stance.staked import Stance
+from splay.stance.vectors import angle, dot
 
 LEAVE_MM = 0.05
 SAW_MM = 1.0
@@ -146,28 +148,63 @@ def level(
         number = k + 1
         prefix = f"level.{number}."
         read = {id.removeprefix(prefix): value for id, value in known.items() if id.startswith(prefix)}
-        wanted = asks(piece, ends, chosen)
-        problems: list[Problem] = []
-        try:
-            measured = measure(piece, ends, chosen, stance.floor, read, spread, piece.levelling.flat)
-        except CannotBuild as fault:
-            problems.append(
-                Problem(
-                    "heights_in_line", "stop", fault.rule, fault.mend,
-                    show.count(len(wanted)), show.count(3),
-                )
-            )  # fmt: skip
-            measured = Measured(ends)
-        asked.append(wanted)
-        expected.append(_expected(piece, ends, chosen, stance.floor, wanted, read))
-        state = _state(piece, stance, ends, measured)
-        states.append(state)
-        problems += _problems(measured, ends, chosen, show, read)
-        rounds.append(_round(piece, stance, shop, show, number, chosen, wanted, read, state, problems))
-        ends = tuple(
-            End(e.foot, loss(e, state.plane).length, _vec(state.plane.normal), 0.0) for e in measured.ends
+        made = _worked(piece, stance.floor, ends, chosen, tuple(sorted(read.items())), spread)
+        asked.append(made.asks)
+        expected.append(made.expected)
+        states.append(made.state)
+        problems = [
+            *_in_line(made, show),
+            *_problems(made.measured, ends, chosen, show, read),
+        ]
+        rounds.append(
+            _round(piece, stance, shop, show, number, chosen, made.asks, read, made.state, problems)
         )
+        ends = made.left
     return Level(tuple(rounds), tuple(asked), tuple(expected)), tuple(states)
+
+
+@dataclass(frozen=True)
+class _Worked:
+    """One pass worked out: what it asks and expects, what came of its readings, what is left of the
+    feet after its cut; `fault` where its readings fix no plane."""
+
+    asks: tuple[Ask, ...]
+    expected: dict[str, float]
+    measured: Measured
+    state: State
+    left: tuple[End, ...]
+    fault: CannotBuild | None
+
+
+@lru_cache(maxsize=64)
+def _worked(
+    piece: Piece,
+    floor: Floor,
+    ends: tuple[End, ...],
+    chosen: LevelPass,
+    readings: tuple[tuple[str, float], ...],
+    spread: float,
+) -> _Worked:
+    """The passes before the one being measured stay as they were: each is worked out once."""
+    read, fault = dict(readings), None
+    wanted = asks(piece, ends, chosen)
+    try:
+        measured = measure(piece, ends, chosen, floor, read, spread, piece.levelling.flat)
+    except CannotBuild as found:
+        measured, fault = Measured(ends), found
+    state = _state(piece, floor, ends, measured)
+    left = tuple(
+        End(e.foot, loss(e, state.plane).length, _vec(state.plane.normal), 0.0) for e in measured.ends
+    )
+    expected = _expected(piece, ends, chosen, floor, wanted, read)
+    return _Worked(wanted, expected, measured, state, left, fault)
+
+
+def _in_line(made: _Worked, show: Show) -> list[Problem]:
+    if made.fault is None:
+        return []
+    counts = show.count(len(made.asks)), show.count(3)
+    return [Problem("heights_in_line", "stop", made.fault.rule, made.fault.mend, *counts)]
 
 
 def first_ends(
@@ -199,11 +236,11 @@ def first_ends(
     return tuple(made)
 
 
-def _state(piece: Piece, stance: Stance, before: tuple[End, ...], measured: Measured) -> State:
+def _state(piece: Piece, floor: Floor, before: tuple[End, ...], measured: Measured) -> State:
     seat = np.array((0.0, 0.0, piece.top.thickness))
     allowed = piece.levelling.lean_allowed
-    plane = least_plane(measured.ends, stance.floor, seat, allowed)
-    stands = stand_now(piece, stance.floor, measured.ends)
+    plane = least_plane(measured.ends, floor, seat, allowed)
+    stands = stand_now(piece, floor, measured.ends)
     if stands and stands.tips and measured.floor is not None:
         # It was measured standing one of its two ways: that is the one to speak of.
         n = measured.floor[0]
@@ -388,7 +425,7 @@ def _round(
             note="every end must be cut all over; the foot that reaches least decides",
         ),
         short_by=show.fine(short) if short > 0.05 else None,
-        tilt=show.angle(math.degrees(math.acos(min(1.0, float(plane.normal @ np.array(floor.normal))))), 2),
+        tilt=show.angle(angle(_vec(plane.normal), floor.normal), 2),
         block=show.figure(
             f"{key}.block", "Block to scribe with, shims in", block, "stands at − wanted",
             show.input("s", "the top's middle stands at, on its shims", after + block),
@@ -437,9 +474,10 @@ def _foot(
     shim = max(0.0, float((end.ring @ plane.normal).min()) - lowest)
     at = f"{key}.{foot.key}"
     how = "saw" if lost.long >= SAW_MM else "sand" if lost.long >= LEAVE_MM else "leave"
-    cos = -float(plane.normal @ foot.way)
+    down = _vec(-plane.normal)
+    cos = dot(down, foot.d)
     height = show.input("v", "past the cut, square to the floor", lost.height)
-    lean = show.input("ρ′", "lean to the cut", math.degrees(math.acos(min(1.0, cos))), "deg")
+    lean = show.input("ρ′", "lean to the cut", angle(down, foot.d), "deg")
     return LevelFoot(
         key=foot.key,
         name=foot.name,

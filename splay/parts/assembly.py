@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 
 from splay.parts.leg import LegPart
@@ -11,7 +10,7 @@ from splay.quantity import Figure, Quantity, Show
 from splay.quantity import degrees as deg
 from splay.stance.members import MemberStance
 from splay.stance.staked import LegStance
-from splay.stance.vectors import Vec, dot
+from splay.stance.vectors import angle
 
 TOGETHER_DEG = 10.0
 """Tenons that close at once enter their sockets within this of one direction without being forced (common
@@ -138,12 +137,9 @@ def _widest(runs: list[MemberStance]) -> float:
     wide = 0.0
     for k, a in enumerate(runs):
         for b in runs[k + 1 :]:
-            wide = max(wide, math.degrees(math.acos(min(1.0, abs(_cos(a.u, b.u))))))
+            apart = angle(a.u, b.u)
+            wide = max(wide, min(apart, 180.0 - apart))
     return wide
-
-
-def _cos(a: Vec, b: Vec) -> float:
-    return dot(a, b)
 
 
 def _spread(leg: LegStance, part: LegPart, show: Show) -> Figure:

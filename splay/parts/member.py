@@ -75,6 +75,18 @@ class MemberPart:
 
 
 @dataclass(frozen=True)
+class RopeHole:
+    """One hole for a rope: its angle to the leg, its turn round it; `acute_side` as of a stretcher's
+    end, `radius` half the leg there, mm."""
+
+    leg: int
+    read: Figure
+    turn: Figure
+    acute_side: str
+    radius: float
+
+
+@dataclass(frozen=True)
 class RopePart:
     """A rope's figures: the holes, how far down each leg, and the rope itself."""
 
@@ -82,6 +94,7 @@ class RopePart:
     name: str
     hole: Figure
     downs: tuple[Figure, ...]
+    holes: tuple[RopeHole, ...]
     loop: Figure
 
 
@@ -243,15 +256,7 @@ def _end(
                 else ""
             ),
         ),
-        turn=show.figure(
-            f"{key}.turn",
-            "Round the leg from its sightline mark" if end.leg else "Round it from straight below",
-            end.turn,
-            "angle about the axis",
-            show.input("ω", "clockwise seen from the top", end.turn, "deg"),
-            unit="deg",
-            note="clockwise seen from the top; with a minus the other way",
-        ),
+        turn=_turn(key, end, show),
         found=None if found is None else show.angle(found),
         pass_by=_pass_by(key, member, end, centres, show),
         obtuse_wall=show.figure(
@@ -292,7 +297,26 @@ def _end(
             unit="deg",
         ),
         radius=end.radius,
-        acute_side="" if end.acute > 90.0 - 1e-6 else ("foot" if end.opening < 90.0 else "top"),
+        acute_side=_acute_side(end),
+    )
+
+
+def _acute_side(end: EndStance) -> str:
+    return "" if end.acute > 90.0 - 1e-6 else ("foot" if end.opening < 90.0 else "top")
+
+
+def _turn(key: str, end: EndStance, show: Show) -> Figure:
+    """How far round the leg a hole is from its mark, and which way."""
+    way = "clockwise" if end.turn >= 0.0 else "anticlockwise"
+    start = "Round the leg from its sightline mark" if end.leg else "Round it from straight below"
+    return show.figure(
+        f"{key}.turn",
+        f"{start}, {way}",
+        abs(end.turn),
+        "angle about the axis",
+        show.input("ω", "clockwise seen from the top; a minus is the other way", end.turn, "deg"),
+        unit="deg",
+        note=f"{way}, seen from the {'top' if end.leg else 'first end'}",
     )
 
 
@@ -311,6 +335,24 @@ def _one_plane(a: MemberStance, b: MemberStance) -> bool:
     if length(normal) < 1e-6:
         return True
     return abs(dot(unit(normal), between(p, s))) < IN_PLANE_MM
+
+
+def _rope_hole(key: str, end: EndStance, show: Show) -> RopeHole:
+    return RopeHole(
+        leg=end.leg,
+        read=show.figure(
+            f"{key}.read",
+            f"Hole in leg {end.leg}, acute angle to it",
+            end.acute,
+            "halfway between where the rope comes from and where it goes to",
+            show.input("α", "acute angle between hole and leg", end.acute, "deg"),
+            unit="deg",
+            note="held along the leg, in the plane of the hole and the leg",
+        ),
+        turn=_turn(key, end, show),
+        acute_side=_acute_side(end),
+        radius=end.radius,
+    )
 
 
 def rope_part(piece: Piece, rope: RopeStance, show: Show) -> RopePart:
@@ -341,6 +383,7 @@ def rope_part(piece: Piece, rope: RopeStance, show: Show) -> RopePart:
             )
             for leg, down in zip(rope.legs, rope.downs, strict=True)
         ),
+        holes=tuple(_rope_hole(f"{key}.{k + 1}", end, show) for k, end in enumerate(rope.holes)),
         loop=show.figure(
             f"{key}.loop",
             "Rope to cut",

@@ -135,6 +135,11 @@ class Show:
         self._fines[mm] = made
         return made
 
+    def difference(self, mm: float) -> Quantity:
+        """How far a rule's reading lies off: to 0.1 mm or 1/64 in, whatever figures are rounded to."""
+        a, b = inches(mm, 64), millimetres(mm, 0.1)
+        return Quantity(mm, "mm", a, b) if self._inch else Quantity(mm, "mm", b, a)
+
     def angle(self, deg: float, places: int = 1) -> Quantity:
         """An angle in degrees."""
         if (known := self._angles.get((deg, places))) is not None:

@@ -44,6 +44,10 @@ class Words:
     leg: int = 0
 
 
+_Shown = Callable[[float], Quantity]
+"""How a reading is shown; the second of a pair, how its difference from what was expected is."""
+
+
 class Asker:
     """Makes one proof after another from a shop's gauges, a maker's units, answers and spreads; answers
     that are `sure` are no slips."""
@@ -66,13 +70,14 @@ class Asker:
         """Measured with a rule; `expected` in mm."""
         near = self.show.length(NEAR_MM)
         found = length_slips(expected.value) if slips is None else slips
-        return self._proof(key, "rule", expected, near, self.show.length, words, LIKE_MM, found)
+        show = self.show.length, self.show.difference
+        return self._proof(key, "rule", expected, near, show, words, LIKE_MM, found)
 
     def hair(self, key: str, expected_mm: float, near_mm: float, words: Words) -> Proof:
         """Measured with a gauge or a caliper, where a hair matters; mm."""
         expected, near = self.show.fine(expected_mm), self.show.fine(near_mm)
         on, slips = "rule, height gauge or caliper", length_slips(expected_mm)
-        return self._proof(key, on, expected, near, self.show.fine, words, LIKE_MM, slips)
+        return self._proof(key, on, expected, near, (self.show.fine, self.show.fine), words, LIKE_MM, slips)
 
     def angle(self, key: str, lean: float, words: Words, slips: Iterable[Slip] | None = None) -> Proof:
         """Read on whatever the shop proves angles with; `lean` off square, degrees."""
@@ -87,7 +92,8 @@ class Asker:
         self, key: str, gauge: str, scale: Scale, lean: float, words: Words, slips: Iterable[Slip]
     ) -> Proof:
         expected, near = self.show.angle(reading(scale, lean)), self.show.angle(NEAR_DEG)
-        return self._proof(key, gauge, expected, near, self.show.angle, words, LIKE_DEG, slips)
+        show = self.show.angle, self.show.angle
+        return self._proof(key, gauge, expected, near, show, words, LIKE_DEG, slips)
 
     def _proof(
         self,
@@ -95,14 +101,14 @@ class Asker:
         read_on: str,
         expected: Quantity,
         near: Quantity,
-        shown: Callable[[float], Quantity],
+        shown: tuple[_Shown, _Shown],
         words: Words,
         like: float,
         slips: Iterable[Slip],
     ) -> Proof:
         value = self.answers.get(key)
-        answer = None if value is None else shown(value)
-        off = None if answer is None else shown(answer.value - expected.value)
+        answer = None if value is None else shown[0](value)
+        off = None if answer is None else shown[1](answer.value - expected.value)
         slip = ""
         if answer is not None and key not in self.sure:
             slip = slip_of(answer.value, expected.value, near.value, like, slips)

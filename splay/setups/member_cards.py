@@ -2,38 +2,24 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Iterator
 
 from splay.parts.member import MemberEnd, MemberPart
 from splay.piece import Piece, Stretcher
-from splay.quantity import Figure, Quantity, Show
-from splay.setups.card import Dial, Scene, SetUp
-from splay.setups.dial import dial
-from splay.setups.jigs import wedge
-from splay.shop import (
-    BevelGauge,
-    DigitalGauge,
-    OppositeLeg,
-    Protractor,
-    Shop,
-    TiltingTable,
-    Tool,
+from splay.quantity import Figure, Show
+from splay.setups.card import Scene, SetUp
+from splay.setups.two_sticks import (
+    CRADLE,
+    HAND,
+    NAMES,
+    TOOLS,
+    listed,
+    marked,
+    setting_between,
+    vee,
+    which_way,
 )
-from splay.shop.scale import within_reach
-
-TOOLS = (OppositeLeg, Protractor, BevelGauge, TiltingTable, DigitalGauge)
-_CRADLE = (
-    "Round stock rolls: lay the leg in a V for its whole length and clamp it; follow the drill's "
-    "own manual."
-)
-_HAND = "Clamp the legs, brace for the bit to catch, keep the other hand out of its way."
-_NAMES = {
-    "protractor": "The protractor reads",
-    "bevel_gauge": "Set the bevel gauge to",
-    "tilting_table": "Tilt the table to",
-    "digital_gauge": "Bore when the gauge shows",
-}
+from splay.shop import Shop, TiltingTable, Tool
 
 
 def member_cards(piece: Piece, parts: tuple[MemberPart, ...], shop: Shop, show: Show) -> tuple[SetUp, ...]:
@@ -99,7 +85,7 @@ def _card(piece: Piece, uses: list[tuple[MemberPart, int]], tool: Tool, index: i
     key = f"socket.{part.number}.{e + 1}.{tool.kind}.{index}"
     at = bored_at(uses, show, key)
     off = 90.0 - at.quantity.value
-    dials, setting, jig, note = _setting(tool, off, at, show, key)
+    dials, setting, jig, note = setting_between(tool, off, at, show, key)
     legs = tuple(sorted({p.ends[k].leg for p, k in uses if p.ends[k].leg}))
     return SetUp(
         id=key,
@@ -112,11 +98,11 @@ def _card(piece: Piece, uses: list[tuple[MemberPart, int]], tool: Tool, index: i
         angle=at,
         dials=dials,
         setting=setting,
-        setting_name=_NAMES.get(tool.kind, "Between the sticks, acute"),
-        which_way=_which_way(end, tool),
+        setting_name=NAMES.get(tool.kind, "Between the sticks, acute"),
+        which_way=which_way(end.acute_side, bool(end.leg), tool),
         steps=_steps(uses, chosen, end, show),
         turns=(),
-        jig=(*jig, *_vee(end, tool, show, key)),
+        jig=(*jig, *vee(end.leg, end.radius, tool, show, key)),
         in_reach=not note,
         reach_note=note,
         scene=Scene(
@@ -140,91 +126,24 @@ def _card(piece: Piece, uses: list[tuple[MemberPart, int]], tool: Tool, index: i
         checks=tuple(
             f for f in (end.obtuse_wall, end.acute_wall, end.behind, end.pass_by) if f is not None
         ),
-        cautions=(_CRADLE if isinstance(tool, TiltingTable) else _HAND,),
+        cautions=(CRADLE if isinstance(tool, TiltingTable) else HAND,),
         parts=tuple(dict.fromkeys(f"member.{p.number}" for p, _ in uses)),
-    )
-
-
-def _setting(
-    tool: Tool, off: float, at: Figure, show: Show, key: str
-) -> tuple[tuple[Dial, ...], Quantity, tuple[Figure, ...], str]:
-    if isinstance(tool, OppositeLeg):
-        return (), at.quantity, (), ""
-    assert isinstance(tool, Protractor | BevelGauge | TiltingTable | DigitalGauge)
-    made = dial(tool.name, tool.scale, min(off, tool.scale.reach), show)
-    if within_reach(tool.scale, off):
-        return (made,), made.reading, (), ""
-    jig = wedge(off, tool.scale.reach, show, key)
-    note = (
-        f"{show.angle(off).text} off square is past its reach of {show.angle(tool.scale.reach).text}: "
-        f"set it to its end and put a wedge of {jig[0].quantity.text} under the cradle."
-    )
-    return (made,), made.reading, jig, note
-
-
-def _vee(end: MemberEnd, tool: Tool, show: Show, key: str) -> tuple[Figure, ...]:
-    """The V a round leg lies in under the drill: it touches at 45 degrees, D / sqrt 2 apart."""
-    if not isinstance(tool, TiltingTable) or not end.leg:
-        return ()
-    thick = 2.0 * end.radius
-    return (
-        show.figure(
-            f"{key}.vee",
-            "V for the leg, sides at 45°: its mouth more than",
-            thick / math.sqrt(2.0),
-            "D / √2",
-            show.input("D", "leg there", thick),
-            note="as long as the leg; under a tapered leg shim the thin end until its middle is level",
-        ),
     )
 
 
 def _title(uses: list[tuple[MemberPart, int]]) -> str:
     into = sorted({part.ends[e].into for part, e in uses})
     names = list(dict.fromkeys(part.name for part, _ in uses))
-    return f"Bore {_list(into)} for {_list(names)}"
-
-
-def _list(words: list[str]) -> str:
-    """In words: names that differ only in their number share it ("legs 1, 2 and 3")."""
-    heads = {word.rpartition(" ")[0] for word in words}
-    if len(words) > 1 and len(heads) == 1 and "" not in heads:
-        head = heads.pop()
-        words = [word.rpartition(" ")[2] for word in words]
-        return f"{head}s {', '.join(words[:-1])} and {words[-1]}"
-    return words[0] if len(words) == 1 else f"{', '.join(words[:-1])} and {words[-1]}"
-
-
-def _which_way(end: MemberEnd, tool: Tool) -> tuple[str, ...]:
-    if not end.acute_side:
-        return ("Square to the leg, in the plane of the two sticks.",)
-    acute = f"The acute side is towards the {end.acute_side} of the leg."
-    if not end.leg:
-        acute = "The acute side is towards its {} end.".format(
-            "second" if end.acute_side == "foot" else "first"
-        )
-    if isinstance(tool, OppositeLeg):
-        return (
-            "Clamp the legs as they stand; lay the drill's shank over the mark on the opposite leg.",
-            acute,
-        )
-    if isinstance(tool, TiltingTable):
-        return ("Leg in a V along the tilt.", acute.replace("The acute side is", "Downhill is"))
-    if isinstance(tool, Protractor):
-        return ("Hold it along the leg, in the plane of the two sticks, on the acute side.", acute)
-    return ("In the plane of the two sticks.", acute)
+    return f"Bore {listed(into)} for {listed(names)}"
 
 
 def _steps(
     uses: list[tuple[MemberPart, int]], chosen: Stretcher, end: MemberEnd, show: Show
 ) -> tuple[str, ...]:
-    marks = [
-        f"{part.ends[e].into}: {part.ends[e].down.quantity.text} down, "
-        f"{part.ends[e].turn.quantity.text} round"
-        for part, e in uses
-    ]
+    ends = [part.ends[e] for part, e in uses]
+    marks = marked([(one.into, one.down, one.turn) for one in ends])
     return (
-        f"Mark the middles: {'; '.join(marks)} (clockwise from the sightline mark, seen from the top).",
+        f"Mark the middles: {marks} (from the sightline mark, seen from the top).",
         f"Bit {show.length(chosen.tenon).text}, {show.length(chosen.depth).text} deep along it: "
         f"{end.obtuse_wall.quantity.text} on the obtuse side.",
     )

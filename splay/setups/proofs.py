@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from splay.layout import Layout
 from splay.layout.steps import Check
 from splay.parts import LegPart
-from splay.parts.member import MemberPart
+from splay.parts.member import MemberPart, RopePart
 from splay.parts.stick import SQUARE_DEG, StickPart
 from splay.piece import DowelScrew, Piece, Shouldered, StakedLegs
 from splay.quantity import Figure, Show
@@ -19,7 +19,16 @@ from splay.setups.card import Proof
 from splay.setups.crosscut import Cut, station_of
 from splay.setups.loose_joints import dowels_of
 from splay.setups.scales import off_square, proving_scale
-from splay.setups.slips import OTHER_MM, Slip, bore_slips, foot_slips, gap_slips, length_slips, read_slips
+from splay.setups.slips import (
+    OTHER_MM,
+    Slip,
+    angle_slips,
+    bore_slips,
+    foot_slips,
+    gap_slips,
+    length_slips,
+    read_slips,
+)
 from splay.stance.members import MemberStance
 from splay.stance.staked import LegStance, Stance
 
@@ -39,6 +48,7 @@ class Known:
     cuts: tuple[Cut, ...]
     runs: tuple[MemberStance, ...]
     members: tuple[MemberPart, ...]
+    ropes: tuple[RopePart, ...]
     layout: Layout
 
 
@@ -54,6 +64,7 @@ def all_proofs(known: Known, ask: Asker) -> tuple[Proof, ...]:
         *_shaped(known, ask),
         *_squared(known, ask),
         *_between(known.members, known.runs, ask),
+        *_roped(known.ropes, ask),
     )
 
 
@@ -281,6 +292,23 @@ def _read(part: MemberPart, run: MemberStance, e: int, ask: Asker) -> Proof:
     )
     slips = read_slips(ask.stick_scale, run, e)
     return ask.between(f"read.{part.number}.{e + 1}", end.read.quantity.value, words, slips)
+
+
+def _roped(ropes: tuple[RopePart, ...], ask: Asker) -> Iterator[Proof]:
+    """A rod through each hole of a rope, against its leg."""
+    for rope in ropes:
+        for k, hole in enumerate(rope.holes):
+            words = Words(
+                what=f"Angle between a rod in the hole of {rope.name} and leg {hole.leg}, acute side",
+                how="A straight rod through the hole; protractor along the leg, in the plane of the two.",
+                matters="a hole that points past its neighbour chafes the rope",
+                part=f"member.{rope.number}",
+                station="stretchers",
+                short=f"{rope.name}, leg {hole.leg}",
+            )
+            acute = hole.read.quantity.value
+            slips = angle_slips(ask.stick_scale, 90.0 - acute) if acute < 89.0 else ()
+            yield ask.between(f"read.{rope.number}.{k + 1}", acute, words, slips)
 
 
 def rod_checks(leg: LegStance, planned_deg: float, show: Show) -> tuple[Figure, ...]:

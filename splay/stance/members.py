@@ -52,12 +52,14 @@ class MemberStance:
 
 @dataclass(frozen=True)
 class RopeStance:
-    """One rope: the middle of each hole on its leg's axis, in order, and how far down it is."""
+    """One rope: the middle of each hole on its leg's axis, in order, how far down it is, and the hole
+    as the end of a stick that ran along it."""
 
     number: int
     legs: tuple[int, ...]
     points: tuple[Vec, ...]
     downs: tuple[float, ...]
+    holes: tuple[EndStance, ...]
 
 
 def sitting_point(piece: Piece) -> Vec:
@@ -101,13 +103,35 @@ def members(piece: Piece, stance: Stance) -> tuple[tuple[MemberStance, ...], tup
 
 
 def _rope(piece: Piece, stance: Stance, rope: Rope, k: int) -> RopeStance:
-    points, downs = [], []
+    anchors = []
     for number in rope.legs:
         leg = stance.legs[number - 1]
         down = down_the_leg(piece, leg, rope.level, stance.floor, f"members.{k}.level.value")
-        points.append(along(leg.socket, leg.d, down))
-        downs.append(down)
-    return RopeStance(k + 1, rope.legs, tuple(points), tuple(downs))
+        at = along(leg.socket, leg.d, down)
+        anchors.append(_Anchor(number, 0, down, at, leg.d, _mark(leg)))
+    points = tuple(anchor.at for anchor in anchors)
+    ways = _through(points, rope.closed, f"members.{k}.legs")
+    holes = tuple(_end(piece, stance, anchor, u) for anchor, u in zip(anchors, ways, strict=True))
+    return RopeStance(k + 1, rope.legs, points, tuple(a.down for a in anchors), holes)
+
+
+def _through(points: tuple[Vec, ...], closed: bool, field: str) -> list[Vec]:
+    """Which way each hole runs: halfway between where the rope comes from and where it goes to."""
+    n = len(points)
+    made = []
+    for k, here in enumerate(points):
+        last, first = k == n - 1 and not closed, k == 0 and not closed
+        ahead = between(here, points[(k + 1) % n])
+        behind = between(points[k - 1], here)
+        runs = [run for run, wanted in ((ahead, not last), (behind, not first)) if wanted]
+        if any(length(run) < 1.0 for run in runs):
+            rule = "The rope goes through one leg twice running."
+            raise CannotBuild(rule, "Name each leg once, in order.", field)
+        units = [unit(run) for run in runs]
+        way = (sum(u[0] for u in units), sum(u[1] for u in units), sum(u[2] for u in units))
+        # There and back between two legs: the hole points at the other one.
+        made.append(unit(way) if length(way) > 1e-6 else units[0])
+    return made
 
 
 @dataclass(frozen=True)

@@ -31,6 +31,7 @@ def level_views(
 
     `exaggerate` multiplies how the feet differ in length, and so lean and gaps; 1 for the truth.
     """
+    exaggerate = drawn_times(piece, state, exaggerate)
     ends = _apart(state, exaggerate)
     stands = stand_now(piece, stance.floor, ends)
     made: list[View] = []
@@ -44,6 +45,19 @@ def level_views(
     made = _one_scale(made)
     made += [_foot(foot, end, state) for foot, end in zip(round_.feet, state.ends, strict=True)]
     return tuple(made)
+
+
+MOST_SHARE = 0.3
+"""What feet are drawn apart by at most, as a share of the piece's height: more is no longer a stool."""
+
+
+def drawn_times(piece: Piece, state: State, wanted: float) -> float:
+    """How many times over the unlikeness of the feet can be drawn, up to `wanted`."""
+    heights = [state.plane.height(end.foot.axis(end.length)) for end in state.ends]
+    apart = max(heights) - min(heights)
+    if apart * wanted <= MOST_SHARE * piece.height:
+        return wanted
+    return max(1.0, MOST_SHARE * piece.height / apart)
 
 
 def _true_gaps(state: State, drawn: Standing, ends: tuple[End, ...]) -> dict[str, float]:
@@ -136,7 +150,8 @@ class _Standing:
         xs = [x for s in shapes for x, _ in s.points]
         ys = [y for s in shapes for _, y in s.points]
         box = (min(xs), min(ys), max(xs), max(ys))
-        return View(f"level.{eye.name}{suffix}", _TITLES[eye.name], box, tuple(shapes))
+        times = f", unlikeness {self.exaggerate:.0f} times" if self.exaggerate >= 1.5 else ""
+        return View(f"level.{eye.name}{suffix}", f"{_TITLES[eye.name]}{times}", box, tuple(shapes))
 
     def _stood(self, key: str, solid: Solid) -> Array:
         """Corners of a part, those on the chosen floor moved to where its feet really end."""
@@ -239,12 +254,12 @@ def _foot(said: LevelFoot, end: End, state: State) -> View:
         line("cut", (xs - 0.12 * wide, cut_s), (xl + 0.12 * wide, cut_l), part=said.part),
         text("dimension", (xl + 0.25 * wide, (cut_l + end_l) / 2), said.long.quantity.text, anchor="start"),
         text("dimension", (xs - 0.25 * wide, (cut_s + end_s) / 2), said.short.quantity.text, anchor="end"),
-        text("label", (0.0, up * 0.72), said.name, said.part),
-        text("label", (0.0, up * 0.42), said.how, said.part),
+        text("label", (xl + 0.25 * wide, up * 0.7), "outer", anchor="start"),
+        text("label", (xs - 0.25 * wide, up * 0.7), "inner", anchor="end"),
     ]
     low = min(cut_l, end_l, end_s) - 0.2 * wide
     reach = 2.9 * wide
     box = (-reach, low, reach, up)
     if not all(map(math.isfinite, box)):
         box = (-1.0, -1.0, 1.0, 1.0)
-    return View(f"level.foot.{said.key}", said.name, box, tuple(shapes))
+    return View(f"level.foot.{said.key}", f"{said.name}: {said.how}", box, tuple(shapes))

@@ -61,10 +61,12 @@ def _leg(
         if end.acute_side:
             sign = 1.0 if end.acute_side == "foot" else -1.0
             tip = at + sign * 1.5 * tall
-            shapes.append(line("pointer", (at + sign * 0.5 * half, 0.0), (tip, 0.0), part=name))
+            # Beside the middle by turns, or one socket's arrow would run through the next.
+            beside = half * (0.5 if k % 2 == 0 else -0.5)
+            shapes.append(line("pointer", (at + sign * 0.5 * half, beside), (tip, beside), part=name))
             for side in (1.0, -1.0):
-                barb = (tip - sign * 0.25 * tall, side * 0.2 * tall)
-                shapes.append(line("pointer", (tip, 0.0), barb, part=name))
+                barb = (tip - sign * 0.22 * tall, beside + side * 0.13 * tall)
+                shapes.append(line("pointer", (tip, beside), barb, part=name))
         angle = (end.found or end.read.quantity).text
         # Above and below by turns: sockets of one leg lie close together.
         row = (half + 0.5 * tall + (k // 2) * 0.5 * tall) * (1.0 if k % 2 == 0 else -1.0)

@@ -26,6 +26,8 @@ class FromChoosingToTheLastCard(BrowserCase):
             page.wait_for_selector(".station")
             if name == "Top":
                 self._mark_out(page)
+            elif name == "Level":
+                self._level(page)
             elif page.locator("article.card").count() or page.locator("[data-work]").count():
                 self._cards(page, f"{start} at {name}")
             else:
@@ -35,6 +37,14 @@ class FromChoosingToTheLastCard(BrowserCase):
         while page.locator("[data-next]").is_enabled():
             expect(page.locator(".marking polyline.cut, .marking ellipse.cut").first).to_be_attached()
             page.locator("[data-next]").click()
+
+    def _level(self, page: Page) -> None:
+        """Every foot has its cut drawn and said, and every reading a field with what to expect."""
+        feet = page.locator("[data-foot]").count()
+        self.assertGreaterEqual(feet, 3)
+        expect(page.locator(".feet polyline.cut")).to_have_count(feet)
+        expect(page.locator("[data-pass='1'] [data-proof]")).to_have_count(feet)
+        expect(page.locator("[data-pass='1'] [data-proof]").first).to_contain_text("expect")
 
     def _cards(self, page: Page, where: str) -> None:
         """Each work in turn: its setting stands there, with a picture, its proof and its caution."""

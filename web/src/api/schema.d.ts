@@ -3518,6 +3518,21 @@ export interface components {
             name: string;
         };
         /**
+         * RopeHole
+         * @description One hole for a rope: its angle to the leg, its turn round it; `acute_side` as of a stretcher's
+         *     end, `radius` half the leg there, mm.
+         */
+        RopeHole: {
+            /** Acute Side */
+            acute_side: string;
+            /** Leg */
+            leg: number;
+            /** Radius */
+            radius: number;
+            read: components["schemas"]["Figure"];
+            turn: components["schemas"]["Figure"];
+        };
+        /**
          * RopePart
          * @description A rope's figures: the holes, how far down each leg, and the rope itself.
          */
@@ -3525,6 +3540,8 @@ export interface components {
             /** Downs */
             downs: components["schemas"]["Figure"][];
             hole: components["schemas"]["Figure"];
+            /** Holes */
+            holes: components["schemas"]["RopeHole"][];
             loop: components["schemas"]["Figure"];
             /** Name */
             name: string;

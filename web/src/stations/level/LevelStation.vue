@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 
+import type { View } from '../../api/types'
 import Drawing from '../../drawing/Drawing.vue'
+import { between } from '../../drawing/morph'
 import Choice from '../../fields/Choice.vue'
 import { usePiece } from '../../piece/store'
 import Findings from '../Findings.vue'
@@ -9,6 +11,7 @@ import CutFigures from './CutFigures.vue'
 import CutTable from './CutTable.vue'
 import PassPanel from './PassPanel.vue'
 import RecordTable from './RecordTable.vue'
+import { useRocking } from './rocking'
 
 /** The piece standing on its floor: what bears, what floats, where to cut, when to stop. */
 const store = usePiece()
@@ -23,9 +26,17 @@ const TIMES = [
 ]
 const all = computed(() => store.drawings?.piece ?? [])
 const tips = computed(() => all.value.some((v) => v.name.endsWith('.tips')))
+const rock = useRocking()
+const pair = (name: string): [View, View] | null => {
+  const rests = all.value.find((v) => v.name === name)
+  return rests ? [rests, all.value.find((v) => v.name === `${name}.tips`) ?? rests] : null
+}
 const views = computed(() => {
-  const suffix = tipped.value && tips.value ? '.tips' : ''
-  return all.value.filter((v) => [`level.front${suffix}`, `level.side${suffix}`].includes(v.name))
+  const at = rock.going.value ? rock.at.value : tipped.value ? 1 : 0
+  return ['level.front', 'level.side'].flatMap((name) => {
+    const both = pair(name)
+    return both ? [{ ...between(both[0], both[1], at), name }] : []
+  })
 })
 const feet = computed(() => all.value.filter((v) => v.name.startsWith('level.foot.')))
 function lean(value: number, to: string, back: string, text: string): string {
@@ -63,6 +74,16 @@ const leans = computed(() => {
         >
           {{ tipped ? 'let it rest' : 'tip it over' }}
         </button>
+        <button
+          v-if="tips && rock.moves.value"
+          class="plain word"
+          type="button"
+          data-push
+          :aria-pressed="rock.going.value"
+          @click="rock.push()"
+        >
+          {{ rock.going.value ? 'hold it still' : 'rock it' }}
+        </button>
       </div>
       <p v-if="now" class="stands" role="status" data-stands>
         {{ now.bears }}
@@ -79,6 +100,7 @@ const leans = computed(() => {
       </div>
       <div class="feet">
         <figure v-for="view in feet" :key="view.name">
+          <figcaption>{{ view.title }}</figcaption>
           <Drawing :view="view" :lit="store.lit" :letter="12" />
         </figure>
       </div>
@@ -134,8 +156,11 @@ const leans = computed(() => {
   grid-template-columns: repeat(auto-fit, minmax(120px, 1fr));
   gap: 0 0.4rem;
 }
+.feet figcaption {
+  text-align: center;
+}
 .feet :deep(svg) {
-  height: 112px;
+  height: 96px;
 }
 .key {
   font-size: 0.82rem;

@@ -45,10 +45,18 @@ function line(
       read: stick.ends.map((end) => end.read.quantity.text).join(' and '),
     }
   const cord = store.plan?.ropes.find((p) => p.number === k + 1)
-  return { name: cord?.name ?? '', gap: '', long: cord?.loop.quantity.text ?? '', read: '' }
+  return {
+    name: cord?.name ?? '',
+    gap: '',
+    long: cord?.loop.quantity.text ?? '',
+    read: [...new Set(cord?.holes.map((hole) => hole.read.quantity.text))].join(', '),
+  }
 }
 const figures = computed<Figure[]>(() => {
-  if (rope.value) return [rope.value.hole, rope.value.loop, ...rope.value.downs]
+  if (rope.value) {
+    const { hole, loop, downs, holes } = rope.value
+    return [hole, loop, ...downs.flatMap((down, k) => [down, holes[k]?.turn ?? down])]
+  }
   const p = part.value
   if (!p) return []
   const ends = p.ends.flatMap((end) => [

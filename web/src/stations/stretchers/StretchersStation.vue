@@ -24,6 +24,7 @@ const sticks = computed(() =>
 )
 const rails = computed(() => sticks.value.filter((stick) => stick.role !== 'batten'))
 const between = computed(() => (store.plan?.members.length ?? 0) > 0)
+const roped = computed(() => (store.plan?.ropes.length ?? 0) > 0)
 const TASKS = [
   { value: 'fit', title: 'fit dry and read' },
   { value: 'bore', title: 'bore the sockets' },
@@ -65,7 +66,7 @@ function drag(view: string, handle: Handle, to: [number, number], final: boolean
       <MarksPanel v-else-if="between && task === 'mark'" />
       <AssemblyPanel v-else-if="between && task === 'order'" />
       <CardPicker
-        v-else-if="rails.length || between"
+        v-else-if="rails.length || between || roped"
         station="stretchers"
         @parts="parts = $event"
       />
