@@ -143,7 +143,10 @@ def plan(
         batches=batches(piece, parts, show),
         setups=setups,
         proofs=proofs,
-        findings=judge(Whole(piece, shop, real, sockets, runs, rungs, setups, proofs, passes.rounds), show),
+        findings=judge(
+            Whole(piece, shop, real, sockets, runs, rungs, setups, proofs, passes.rounds, spreads or {}),
+            show,
+        ),
         stations=_stations(piece, real, proofs),
         level=passes.rounds,
         known=known,

@@ -2,17 +2,19 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-from dataclasses import dataclass
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, field
 
 from splay.judge import bits, joints, members, readings, standing, tops
 from splay.judge import sockets as rules
+from splay.judge.allowance import allowance
 from splay.judge.finding import Finding
 from splay.level.rounds import LevelRound
 from splay.parts import SocketPart
 from splay.parts.member import MemberPart
 from splay.piece import Piece
 from splay.quantity import Show
+from splay.setups.asker import Spread
 from splay.setups.card import Proof, SetUp
 from splay.shop import Shop
 from splay.stance.members import MemberStance
@@ -35,6 +37,7 @@ class Whole:
     cards: tuple[SetUp, ...]
     proofs: tuple[Proof, ...] = ()
     passes: tuple[LevelRound, ...] = ()
+    spreads: Mapping[str, Spread] = field(default_factory=dict)
 
 
 def judge(whole: Whole, show: Show) -> tuple[Finding, ...]:
@@ -47,6 +50,7 @@ def judge(whole: Whole, show: Show) -> tuple[Finding, ...]:
         *rules.edges(piece, sockets, stance, show),
         *rules.meeting(piece, sockets, stance, show),
         *rules.tenons(piece, stance, show),
+        *allowance(piece, stance, whole.spreads, show),
         *bits.missing(piece, whole.shop, stance, show),
         *tops.hollow(piece, show),
         *tops.glue_lines_crossed(piece, sockets, stance, show),

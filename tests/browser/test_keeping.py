@@ -41,6 +41,21 @@ class Keeping(BrowserCase):
         expect(field(again, "height")).to_have_value("515 mm")
         saved(again)
 
+    def test_a_reading_typed_while_the_server_is_away_is_sent_when_it_is_back(self) -> None:
+        address = self.hang()
+        page = self.at(address, "boring")
+        page.route("**/api/**", lambda route: route.abort())
+        page.locator("[data-proof='bore.1'] input").fill("14.3")
+        page.locator("[data-proof='bore.1'] input").press("Enter")
+        expect(page.locator("[data-proof='bore.1']")).to_contain_text("kept here")
+        page.close()
+        again = self.at(address, "boring", self.open(self.context))
+        expect(again.locator("[data-proof='bore.1'] input")).to_have_value("14.3")
+        expect(again.locator("nav.stick")).to_contain_text("1 of 4 proved")
+        self.assertAlmostEqual(PieceRow.objects.get().readings.get().value, 14.3)
+        again.reload()
+        expect(again.locator("[data-proof='bore.1'] input")).to_have_value("14.3")
+
     def test_what_is_typed_after_signing_out_elsewhere_is_there_after_signing_in(self) -> None:
         page = self.at(self.hang())
         maker = get_user_model().objects.get(username="ash")

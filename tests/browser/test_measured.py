@@ -96,6 +96,31 @@ class Measured(BrowserCase):
         expect(page.locator("figure svg[aria-label='Front']")).to_be_visible()
         saved(page)
 
+    def test_a_rocking_piece_is_set_rocking_and_comes_to_rest(self) -> None:
+        document = write_piece(starter("round_four"))
+        made = read_piece(document)
+        page = self.at(self.hang(made), "level")
+        for leg, off in enumerate((3.0, 0.0, 2.0, 0.0), start=1):
+            read(page, f"level.1.bench.{leg}", f"{self.hinted(page, leg, 1) + off:.1f}")
+        top = page.locator("figure svg[aria-label='Front'] polygon.outline")
+        still = top.get_attribute("points")
+        page.locator("[data-push]").click()
+        expect(page.locator("[data-push]")).to_have_text("hold it still")
+        expect(top).not_to_have_attribute("points", still or "")
+        expect(page.locator("[data-push]")).to_have_text("rock it")
+        expect(top).to_have_attribute("points", still or "")
+        page.locator("[data-rock]").click()
+        expect(top).not_to_have_attribute("points", still or "")
+
+    def test_who_wants_no_motion_gets_none(self) -> None:
+        page = self.page
+        page.emulate_media(reduced_motion="reduce")
+        self.at(self.hang(starter("round_four")), "level")
+        for leg, off in enumerate((3.0, 0.0, 2.0, 0.0), start=1):
+            read(page, f"level.1.bench.{leg}", f"{self.hinted(page, leg, 1) + off:.1f}")
+        expect(page.locator("[data-rock]")).to_be_visible()
+        expect(page.locator("[data-push]")).to_have_count(0)
+
     def test_an_angle_read_on_the_wrong_side_is_caught_and_not_counted(self) -> None:
         made = starter("bench")
         acute = expected(made)["read.1.1"]

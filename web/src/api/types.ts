@@ -27,6 +27,7 @@ export type LegFigures = Schemas['LegFigures']
 export type LegPart = Schemas['LegPart']
 export type Shop = Schemas['Shop']
 export type Tool = Shop['tools'][number]
+export type Bare = NonNullable<Schemas['Answer']['bare']>
 export type Problem = Schemas['Problem']
 export type Fault = Schemas['FaultOut']
 export type RackPiece = Schemas['RackPiece']

@@ -1,4 +1,4 @@
-import type { Piece } from '../api/types'
+import type { Bare, Piece } from '../api/types'
 
 /** What is not saved yet, kept in this browser until the workshop has it. */
 export interface Kept {
@@ -6,6 +6,16 @@ export interface Kept {
   pending: { path: string; value: unknown }[]
   revision: number
 }
+
+/** What a reading is sent with besides its figure. */
+export interface More {
+  note?: string
+  tool?: string
+  sure?: boolean
+  /** What a bare figure meant when it was typed. */
+  bare?: Bare
+}
+type Unsent = Record<string, More & { typed: string }>
 
 const name = (id: string): string => `proud-rake.unsaved.${id}`
 
@@ -25,5 +35,22 @@ export function kept(id: string): Kept | null {
   } catch {
     dropKept(id)
     return null
+  }
+}
+
+const unsentName = (id: string): string => `proud-rake.unsent.${id}`
+
+/** Readings the workshop has not heard yet, by proof. */
+export function keepUnsent(id: string, what: Unsent): void {
+  if (Object.keys(what).length) localStorage.setItem(unsentName(id), JSON.stringify(what))
+  else localStorage.removeItem(unsentName(id))
+}
+
+export function unsentOf(id: string): Unsent {
+  try {
+    return JSON.parse(localStorage.getItem(unsentName(id)) ?? '{}') as Unsent
+  } catch {
+    localStorage.removeItem(unsentName(id))
+    return {}
   }
 }

@@ -2,20 +2,11 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 
 import { api, ask, Away, Refused } from '../api/client'
-import type {
-  Drawings,
-  Fault,
-  Move,
-  Piece,
-  PieceOut,
-  Plan,
-  PlanOut,
-  ReadingOut,
-  Restate,
-} from '../api/types'
+import type { Drawings, Fault, Move, Piece, PieceOut, Plan, PlanOut, Restate } from '../api/types'
 import { withValue, without } from '../paths'
 import { useShop } from '../shop/store'
 import { dropKept, keep, kept } from './kept'
+import { useReadings } from './readings'
 
 export type StationName = 'stance' | 'top' | 'boring' | 'legs' | 'stretchers' | 'level'
 export type Status = 'loading' | 'saved' | 'saving' | 'away' | 'conflict' | 'missing'
@@ -49,14 +40,11 @@ export const usePiece = defineStore('piece', () => {
   const along = ref(0)
   /** How many times over the unlikeness of the feet is drawn at Level. */
   const exaggerate = ref(1)
-  const readings = ref<ReadingOut[]>([])
   const theirs = shallowRef<PieceOut | null>(null)
   /** The hidden truth that is rehearsed on; nothing of a rehearsal is kept. */
   const rehearsal = ref<{ start: string; seed: number } | null>(null)
-  /** What the instrument last said, and for which proof. */
-  const heard = ref<{ proof: string; state: string; said: string } | null>(null)
-  let asked = 0
-  const lines = new Map<string, string>()
+  const taken = useReadings({ id, piece, rehearsal, faults, replan })
+  const { readings, heard, unsent, told, answer, take } = taken
   const undone = ref<Piece[]>([])
   const done = ref<Piece[]>([])
 
@@ -81,7 +69,7 @@ export const usePiece = defineStore('piece', () => {
     clearTimeout(saveTimer)
     id.value = wanted
     rehearsal.value = null
-    heard.value = null
+    taken.forget()
     piece.value = plan.value = drawings.value = theirs.value = null
     pending = []
     said = []
@@ -119,7 +107,6 @@ export const usePiece = defineStore('piece', () => {
       )
       if (mine !== turn) return
       rehearsal.value = { start, seed }
-      readings.value = []
       piece.value = got
       station.value = 'level'
       status.value = 'saved'
@@ -134,7 +121,7 @@ export const usePiece = defineStore('piece', () => {
 
   function adopt(got: PieceOut): void {
     revision = got.revision
-    readings.value = got.readings
+    taken.begin(got.readings)
     const mine = kept(id.value)
     piece.value = mine?.piece ?? got.piece
     status.value = 'saved'
@@ -233,15 +220,6 @@ export const usePiece = defineStore('piece', () => {
         if (mine === turn) flying = false
       }
     }
-  }
-
-  /** The readings as they are sent: a rehearsal's have been nowhere yet, so as they were typed. */
-  function told(): { proof: string; value: number | string; sure: boolean }[] {
-    return readings.value.map(({ proof, value, typed, sure }) => ({
-      proof,
-      sure,
-      value: rehearsal.value ? typed : value,
-    }))
   }
 
   /** Something is on its way: "saved" would not be true any more. */
@@ -394,105 +372,6 @@ export const usePiece = defineStore('piece', () => {
     replan()
   }
 
-  /** Answer a proof, or take the answer back with nothing typed. */
-  async function answer(
-    proof: string,
-    typed: string,
-    more: { note?: string; tool?: string; sure?: boolean } = {},
-  ): Promise<void> {
-    const key = `readings.${proof}`
-    const path = { id: id.value, proof }
-    if (rehearsal.value) {
-      const others = readings.value.filter((one) => one.proof !== proof)
-      // A bare figure means the units of now: said with it, so that it stays so.
-      const unit = useShop().system === 'inch' ? ' in' : ' mm'
-      const whole = /^[\d\s./-]+$/.test(typed) ? typed + unit : typed
-      const mine = {
-        proof,
-        value: 0,
-        typed: whole,
-        taken: '',
-        by: null,
-        tool: more.tool ?? '',
-        note: '',
-        sure: more.sure ?? false,
-      }
-      readings.value = typed.trim() ? [...others, mine] : others
-      drop(key)
-      replan()
-      return
-    }
-    try {
-      if (typed.trim()) {
-        const had = readings.value.find((r) => r.proof === proof)
-        const body = {
-          typed,
-          bare: useShop().system,
-          tool: more.tool ?? had?.tool ?? '',
-          note: more.note ?? had?.note ?? '',
-          sure: more.sure ?? false,
-        }
-        const got = await ask(
-          api.PUT('/api/pieces/{id}/readings/{proof}', { params: { path }, body }),
-        )
-        readings.value = [...readings.value.filter((r) => r.proof !== proof), got]
-      } else {
-        await ask(api.DELETE('/api/pieces/{id}/readings/{proof}', { params: { path } }))
-        readings.value = readings.value.filter((r) => r.proof !== proof)
-      }
-      drop(key)
-      replan()
-    } catch (error) {
-      const fault =
-        error instanceof Refused
-          ? error.problem.faults?.[0]
-          : {
-              field: key,
-              got: typed,
-              allowed: '',
-              do: 'The workshop does not answer: press Enter again.',
-            }
-      if (fault) faults.value = { ...faults.value, [key]: fault }
-    }
-  }
-
-  /** Take a reading from the instrument on the bench; whether one came. */
-  async function take(proof: string): Promise<boolean> {
-    if (!piece.value) return false
-    const kind = proof.split('.')[0] ?? ''
-    asked += 1
-    try {
-      const got = await ask(
-        api.POST('/api/gauges/read', {
-          body: {
-            piece: piece.value,
-            readings: told(),
-            bare: useShop().system,
-            proof,
-            count: asked,
-            before: lines.get(kind) ?? '',
-            seed: rehearsal.value?.seed ?? null,
-            size: 1,
-          },
-        }),
-      )
-      if (got.heard.line) lines.set(kind, got.heard.line)
-      heard.value = { proof, state: got.heard.state, said: got.heard.said }
-      if (got.heard.state !== 'read') return false
-      await answer(proof, got.heard.typed, {
-        tool: `${got.instrument.replace('_', ' ')}, simulated`,
-      })
-      return true
-    } catch (error) {
-      const said =
-        error instanceof Refused
-          ? (error.problem.faults?.[0]?.do ?? error.problem.title)
-          : 'The workshop does not answer: take it again.'
-      heard.value = { proof, state: 'silent', said }
-      return false
-    }
-  }
-
   function show(name: StationName): void {
     if (station.value === name && drawings.value) return
     station.value = name
@@ -519,6 +398,7 @@ export const usePiece = defineStore('piece', () => {
     rehearsal,
     rehearse,
     heard,
+    unsent,
     take,
     told,
     shown,

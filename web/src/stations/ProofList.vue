@@ -45,7 +45,8 @@ const asked = computed(() => {
 })
 
 function typed(proof: Proof): string {
-  return store.readings.find((r) => r.proof === proof.id)?.typed ?? ''
+  const waiting = store.unsent[proof.id]
+  return waiting?.typed ?? store.readings.find((r) => r.proof === proof.id)?.typed ?? ''
 }
 const VERDICT: Record<string, string> = { fine: 'fine', off: 'off', slip: 'off' }
 

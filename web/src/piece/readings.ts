@@ -1,0 +1,177 @@
+import { type Ref, ref } from 'vue'
+
+import { api, ask, Away, Refused } from '../api/client'
+import type { Fault, Piece, ReadingOut } from '../api/types'
+import { without } from '../paths'
+import { useShop } from '../shop/store'
+import { keepUnsent, type More, unsentOf } from './kept'
+
+const RETRY_MS = 1500
+const AWAY = 'The workshop does not answer. It is kept here and sent as soon as it does.'
+
+/** What the readings of the open piece need of it. */
+interface Open {
+  /** The piece's id; empty while something is rehearsed. */
+  id: Ref<string>
+  piece: Ref<Piece | null>
+  /** The hidden truth that is rehearsed on, if anything is. */
+  rehearsal: Ref<{ start: string; seed: number } | null>
+  /** What is wrong, by the field it was typed into. */
+  faults: Ref<Record<string, Fault>>
+  /** Work everything out again. */
+  replan: () => void
+}
+
+/** Bare figures mean the units of now: said with them, so that they stay so. */
+function whole(typed: string): string {
+  const unit = useShop().system === 'inch' ? ' in' : ' mm'
+  return /^[\d\s./-]+$/.test(typed) ? typed + unit : typed
+}
+
+/** The readings of a piece: typed, or taken from an instrument; none is lost while the server is away. */
+export function useReadings({ id, piece, rehearsal, faults, replan }: Open) {
+  const readings = ref<ReadingOut[]>([])
+  /** What the instrument last said, and for which proof. */
+  const heard = ref<{ proof: string; state: string; said: string } | null>(null)
+  /** What was typed and is not in the workshop yet, by proof. */
+  const unsent = ref<Record<string, More & { typed: string }>>({})
+  const lines = new Map<string, string>()
+  let asked = 0
+  let timer = 0
+
+  /** The readings as they are sent: a rehearsal's have been nowhere yet, so as they were typed. */
+  function told(): { proof: string; value: number | string; sure: boolean }[] {
+    return readings.value.map(({ proof, value, typed, sure }) => ({
+      proof,
+      sure,
+      value: rehearsal.value ? typed : value,
+    }))
+  }
+
+  /** The piece is put away. */
+  function forget(): void {
+    clearTimeout(timer)
+    heard.value = null
+    readings.value = []
+    unsent.value = {}
+  }
+
+  /** A piece was opened: its readings, and those that are still to be sent. */
+  function begin(those: ReadingOut[]): void {
+    forget()
+    readings.value = those
+    unsent.value = unsentOf(id.value)
+    if (Object.keys(unsent.value).length) void resend()
+  }
+
+  function put(one: ReadingOut | null, proof: string): void {
+    const others = readings.value.filter((r) => r.proof !== proof)
+    readings.value = one ? [...others, one] : others
+    faults.value = without(faults.value, `readings.${proof}`)
+    replan()
+  }
+
+  function settle(proof: string): void {
+    unsent.value = without(unsent.value, proof)
+    keepUnsent(id.value, unsent.value)
+  }
+
+  /** Answer a proof, or take the answer back with nothing typed. */
+  async function answer(proof: string, typed: string, more: More = {}): Promise<void> {
+    if (rehearsal.value) {
+      const mine = { proof, value: 0, typed: whole(typed), taken: '', by: null, note: '' }
+      const { tool = '', sure = false } = more
+      put(typed.trim() ? { ...mine, tool, sure } : null, proof)
+      return
+    }
+    const field = `readings.${proof}`
+    try {
+      await send(proof, typed, more)
+      settle(proof)
+    } catch (error) {
+      if (error instanceof Away) {
+        unsent.value = { ...unsent.value, [proof]: { typed, bare: useShop().system, ...more } }
+        keepUnsent(id.value, unsent.value)
+        faults.value = { ...faults.value, [field]: { field, got: typed, allowed: '', do: AWAY } }
+        later()
+        return
+      }
+      if (!(error instanceof Refused)) throw error
+      settle(proof)
+      const fault = error.problem.faults?.[0]
+      if (fault) faults.value = { ...faults.value, [field]: fault }
+    }
+  }
+
+  async function send(proof: string, typed: string, more: More): Promise<void> {
+    const mine = id.value
+    const path = { id: mine, proof }
+    if (!typed.trim()) {
+      await ask(api.DELETE('/api/pieces/{id}/readings/{proof}', { params: { path } }))
+      if (mine === id.value) put(null, proof)
+      return
+    }
+    const had = readings.value.find((r) => r.proof === proof)
+    const body = {
+      typed,
+      bare: more.bare ?? useShop().system,
+      tool: more.tool ?? had?.tool ?? '',
+      note: more.note ?? had?.note ?? '',
+      sure: more.sure ?? false,
+    }
+    const got = await ask(api.PUT('/api/pieces/{id}/readings/{proof}', { params: { path }, body }))
+    if (mine === id.value) put(got, proof)
+  }
+
+  function later(): void {
+    clearTimeout(timer)
+    timer = window.setTimeout(() => void resend(), RETRY_MS)
+  }
+
+  /** Send what could not be sent, one after the other; those that fail again wait again. */
+  async function resend(): Promise<void> {
+    const mine = id.value
+    for (const [proof, { typed, ...more }] of Object.entries(unsent.value)) {
+      if (mine !== id.value) return
+      await answer(proof, typed, more)
+    }
+  }
+
+  /** Take a reading from the instrument on the bench; whether one came. */
+  async function take(proof: string): Promise<boolean> {
+    if (!piece.value) return false
+    const kind = proof.split('.')[0] ?? ''
+    asked += 1
+    try {
+      const got = await ask(
+        api.POST('/api/gauges/read', {
+          body: {
+            piece: piece.value,
+            readings: told(),
+            bare: useShop().system,
+            proof,
+            count: asked,
+            before: lines.get(kind) ?? '',
+            seed: rehearsal.value?.seed ?? null,
+            size: 1,
+          },
+        }),
+      )
+      if (got.heard.line) lines.set(kind, got.heard.line)
+      heard.value = { proof, state: got.heard.state, said: got.heard.said }
+      if (got.heard.state !== 'read') return false
+      const tool = `${got.instrument.replace('_', ' ')}, simulated`
+      await answer(proof, got.heard.typed, { tool })
+      return true
+    } catch (error) {
+      const said =
+        error instanceof Refused
+          ? (error.problem.faults?.[0]?.do ?? error.problem.title)
+          : 'The workshop does not answer: take it again.'
+      heard.value = { proof, state: 'silent', said }
+      return false
+    }
+  }
+
+  return { readings, heard, unsent, told, forget, begin, answer, take }
+}
