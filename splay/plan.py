@@ -130,6 +130,7 @@ def plan(
     if levelling or any(id.startswith("level.") for id in known):
         passes, _ = level(piece, real, parts, sticks, shop, show, known)
         proofs += tuple(level_proofs(passes, feet_of(piece, real), ask))
+    order = assembly(real.legs, parts, runs, rungs, show)
     return Plan(
         chosen=chosen(piece, show),
         sizes=sizes(piece, real, show),
@@ -144,14 +145,26 @@ def plan(
         setups=setups,
         proofs=proofs,
         findings=judge(
-            Whole(piece, shop, real, sockets, runs, rungs, setups, proofs, passes.rounds, spreads or {}),
+            Whole(
+                piece=piece,
+                shop=shop,
+                stance=real,
+                sockets=sockets,
+                runs=runs,
+                members=rungs,
+                cards=setups,
+                proofs=proofs,
+                passes=passes.rounds,
+                spreads=spreads or {},
+                assembly=order,
+            ),
             show,
         ),
         stations=_stations(piece, real, proofs),
         level=passes.rounds,
         known=known,
         changes=_changes(piece, planned, real, runs, rungs, known, show),
-        assembly=assembly(real.legs, parts, runs, rungs, show),
+        assembly=order,
         stance=real,
     )
 

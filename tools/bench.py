@@ -25,7 +25,7 @@ from splay.piece import Piece, read_piece, write_piece  # noqa: E402
 from splay.piece.starters import STARTS, starter  # noqa: E402
 from splay.plan import plan  # noqa: E402
 from splay.reading import Reading  # noqa: E402
-from splay.shop import workbench  # noqa: E402
+from splay.shop import Shop, workbench  # noqa: E402
 from tools.screenshots import browsed, open_piece, served  # noqa: E402
 
 PIECES = ROOT / "workshop" / "demo" / "pieces"
@@ -188,14 +188,19 @@ def measured() -> None:
         document["levelling"] = {"passes": [{"way": way}] * 9}
         made = read_piece(document)
         readings = [Reading(p.id, p.expected.value) for p in plan(made, shop).proofs][:100]
-        last = cycle(range(100))
-
-        def job(made: Piece = made, readings: list[Reading] = readings) -> object:
-            # Each time another reading of the last pass is typed, as it would be.
-            fresh = replace(readings[-1], value=readings[-1].value + 0.01 * next(last))
-            return plan(made, shop, [*readings[:-1], fresh], levelling=False)
-
+        job = _typed_anew(made, shop, readings)
         say(f"plan() with {len(readings)} readings, levelled {title}", median_ms(job, 60), "ms", 25)
+
+
+def _typed_anew(made: Piece, shop: Shop, readings: list[Reading]) -> Callable[[], object]:
+    """Planning after another figure was typed for the last reading, each time a different one."""
+    steps = cycle(range(100))
+
+    def job() -> object:
+        fresh = replace(readings[-1], value=readings[-1].value + 0.01 * next(steps))
+        return plan(made, shop, [*readings[:-1], fresh], levelling=False)
+
+    return job
 
 
 def level_drawn(page: Page, address: str) -> None:

@@ -91,8 +91,23 @@ SHOTS = {
     "boring": ("Eyepiece stool", "boring"),
     "legs": ("Lamp-cabinet base", "legs"),
     "stretchers": ("Eyepiece stool", "stretchers"),
+    "fit": ("Eyepiece stool", "stretchers"),
+    "level": ("Cloakroom stool", "level"),
     "in-the-round": ("Plate-store stool", "stance"),
 }
+
+
+def _rehearse(page: Page, address: str, folder: Path) -> None:
+    """A virtual stool measured once, drawn larger, the truth told."""
+    page.goto(f"{address}/rehearsal")
+    page.locator("[data-all]").click()
+    page.wait_for_selector("[data-again]")
+    page.get_by_label("20 times").click(force=True)
+    page.locator("[data-reveal]").click()
+    page.wait_for_selector("[data-truth]")
+    page.mouse.move(640, 790)
+    page.wait_for_timeout(500)
+    page.screenshot(path=folder / "rehearsal.png")
 
 
 def main(folder: Path, wanted: list[str]) -> None:
@@ -104,9 +119,14 @@ def main(folder: Path, wanted: list[str]) -> None:
                 page.goto(address + path)
                 page.wait_for_timeout(1200)
                 page.screenshot(path=folder / f"{name}.png")
+        if not wanted or "rehearsal" in wanted:
+            _rehearse(page, address, folder)
         for name, (piece, station) in SHOTS.items():
             if not wanted or name in wanted:
                 open_piece(page, address, piece, station)
+                if name == "fit":
+                    page.get_by_label("fit dry and read").click(force=True)
+                    page.wait_for_timeout(400)
                 if name == "in-the-round":
                     page.get_by_label("turn it round").click(force=True)
                     page.wait_for_timeout(1500)

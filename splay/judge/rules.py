@@ -11,6 +11,7 @@ from splay.judge.allowance import allowance
 from splay.judge.finding import Finding
 from splay.level.rounds import LevelRound
 from splay.parts import SocketPart
+from splay.parts.assembly import TOGETHER_DEG, Assembly
 from splay.parts.member import MemberPart
 from splay.piece import Piece
 from splay.quantity import Show
@@ -38,6 +39,7 @@ class Whole:
     proofs: tuple[Proof, ...] = ()
     passes: tuple[LevelRound, ...] = ()
     spreads: Mapping[str, Spread] = field(default_factory=dict)
+    assembly: Assembly | None = None
 
 
 def judge(whole: Whole, show: Show) -> tuple[Finding, ...]:
@@ -68,6 +70,7 @@ def judge(whole: Whole, show: Show) -> tuple[Finding, ...]:
         *readings.sides(whole.members, show),
         *readings.angles(whole.members, show),
         *readings.cut_already(whole.members, whole.proofs, show),
+        *closing(whole.assembly, show),
         *levels(whole.passes),
     ]
     return tuple(sorted(found, key=lambda finding: _WEIGHT[finding.level]))
@@ -89,6 +92,26 @@ def levels(passes: tuple[LevelRound, ...]) -> Iterator[Finding]:
                 None,
                 "levelling",
             )
+
+
+def closing(order: Assembly | None, show: Show) -> Iterator[Finding]:
+    """Stretchers that go in at once, from directions too far apart to slide in like one."""
+    if order is None or order.apart is None:
+        return
+    yield Finding(
+        "closes_askew",
+        "note",
+        "stretchers",
+        f"What is put in at once closes from directions {order.apart.text} apart: the tenons cannot all "
+        "slide in straight.",
+        "Try all of it dry. Loosen the sockets a hair, shorten the tenons, or make it a T or an H, "
+        "which closes from one side.",
+        (),
+        order.apart,
+        show.angle(TOGETHER_DEG),
+        None,
+        "members",
+    )
 
 
 def reach(cards: tuple[SetUp, ...], show: Show) -> Iterator[Finding]:

@@ -102,6 +102,7 @@ class Measured(BrowserCase):
         page = self.at(self.hang(made), "level")
         for leg, off in enumerate((3.0, 0.0, 2.0, 0.0), start=1):
             read(page, f"level.1.bench.{leg}", f"{self.hinted(page, leg, 1) + off:.1f}")
+        expect(page.locator("[data-pass='1'] h2")).to_contain_text("measured")
         top = page.locator("figure svg[aria-label='Front'] polygon.outline")
         still = top.get_attribute("points")
         page.locator("[data-push]").click()
@@ -118,6 +119,7 @@ class Measured(BrowserCase):
         self.at(self.hang(starter("round_four")), "level")
         for leg, off in enumerate((3.0, 0.0, 2.0, 0.0), start=1):
             read(page, f"level.1.bench.{leg}", f"{self.hinted(page, leg, 1) + off:.1f}")
+        expect(page.locator("[data-pass='1'] h2")).to_contain_text("measured")
         expect(page.locator("[data-rock]")).to_be_visible()
         expect(page.locator("[data-push]")).to_have_count(0)
 

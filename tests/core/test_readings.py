@@ -226,7 +226,11 @@ class Assembling(SimpleTestCase):
         order = planned(made).assembly
         assert order is not None
         self.assertEqual([s.title for s in order.stages], ["The ring", "Into the top"])
-        self.assertIsNotNone(order.apart)
+        assert order.apart is not None
+        found = {f.code: f for f in planned(made).findings}
+        self.assertEqual(found["closes_askew"].number, order.apart)
+        # Pairs first, and what crosses them closes from one side: nothing to say of an H.
+        self.assertNotIn("closes_askew", {f.code for f in planned(starter("bench")).findings})
 
     def test_tenons_enter_the_top_from_nearer_the_middle(self) -> None:
         order = planned(starter("bench")).assembly
