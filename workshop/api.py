@@ -6,6 +6,7 @@ from workshop.access import Maker
 from workshop.accounts.api import router as accounts
 from workshop.gauges.api import router as gauges
 from workshop.pieces.api import router as pieces
+from workshop.pieces.photo_api import router as photos
 from workshop.pieces.plan_api import router as plans
 from workshop.problems import answer_problems
 from workshop.shop.api import router as shop
@@ -22,6 +23,7 @@ api = NinjaAPI(
 answer_problems(api)
 api.add_router("/session", accounts, tags=["session"])
 api.add_router("/pieces", pieces, tags=["pieces"])
+api.add_router("/pieces", photos, tags=["pieces"])
 api.add_router("/shop", shop, tags=["shop"])
 api.add_router("", plans, tags=["plan"])
 api.add_router("", gauges, tags=["gauges"])

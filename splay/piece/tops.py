@@ -133,6 +133,22 @@ class Corner(Frozen):
     """To the back of the middle, mm."""
 
 
+class Photo(Frozen):
+    """Where a photograph of the wood, taken square from above, lies under a drawn outline.
+
+    The picture itself is kept beside the piece; this is how big it is laid and where.
+    """
+
+    width: Annotated[float, Length(20, 8000)]
+    """What it shows from its left edge to its right, mm on the wood."""
+    x: Annotated[float, Length(-4000, 4000)] = 0.0
+    """Its middle to the right of the middle of the piece, mm."""
+    y: Annotated[float, Length(-4000, 4000)] = 0.0
+    """Its middle to the back of the middle of the piece, mm."""
+    turn: Annotated[float, Angle(-360, 360)] = 0.0
+    """Turned so far counter-clockwise, degrees."""
+
+
 class Drawn(Frozen):
     """An outline drawn over the slab or slice itself: its corners in order, straight or smoothed."""
 
@@ -141,6 +157,8 @@ class Drawn(Frozen):
     """In order round the edge, either way round; the middle of the piece is (0, 0)."""
     smooth: bool = False
     """Whether a curve runs through the corners, as bark does, instead of straight lines."""
+    photo: Photo | None = None
+    """A photograph to draw over, where one was laid."""
 
     @model_validator(mode="after")
     def _closes(self) -> Self:

@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 import re
+from typing import ClassVar
 
-from playwright.sync_api import Page, expect
+from playwright.sync_api import FilePayload, Page, expect
 
 from splay.piece.starters import starter
 from tests.browser.base import BrowserCase, drag, field, saved, type_in
+from workshop.demo.slice_photo import slice_photo
 
 
 class FromChoosingToTheLastCard(BrowserCase):
@@ -109,6 +111,42 @@ class Mixing(BrowserCase):
         saved(page)
         page.locator("[data-more-corners]").click()
         expect(page.locator("[data-handle='corner.16']")).to_be_visible()
+
+
+class DrawnOver(BrowserCase):
+    RING: ClassVar = [(150.0, 0.0), (0.0, 140.0), (-160.0, 10.0), (0.0, -150.0)]
+
+    def lay(self, page: Page, name: str, data: bytes) -> None:
+        file: FilePayload = {"name": name, "mimeType": "image/jpeg", "buffer": data}
+        page.locator("input[type=file]").set_input_files(file)
+
+    def test_a_slice_is_drawn_over_its_photograph_to_scale(self) -> None:
+        address = self.hang(starter("log_slice"))
+        page = self.at(address)
+        self.lay(page, "slice.jpg", slice_photo(self.RING))
+        under = page.locator("figure.plan image.under")
+        expect(under).to_have_attribute("width", "391")
+        type_in(page, "top.outline.photo.width", "460")
+        expect(under).to_have_attribute("width", "460")
+        expect(under).to_have_attribute("height", "460")
+        type_in(page, "top.outline.photo.x", "-20")
+        expect(under).to_have_attribute("x", "-250")
+        saved(page)
+        page.reload()
+        expect(under).to_have_attribute("x", "-250")
+        self.assertTrue(
+            page.evaluate("document.querySelector('image.under').href.baseVal").startswith("/api/")
+        )
+        page.locator("[data-photo-drop]").click()
+        expect(under).to_have_count(0)
+        page.get_by_role("button", name="undo").click()
+        expect(under).to_be_visible()
+
+    def test_what_is_no_picture_is_told_and_nothing_changes(self) -> None:
+        page = self.at(self.hang(starter("log_slice")))
+        self.lay(page, "notes.jpg", b"not a picture at all")
+        expect(page.locator("[data-photo]")).to_contain_text("no picture")
+        expect(page.locator("image.under")).to_have_count(0)
 
 
 class BetweenTheLegs(BrowserCase):

@@ -16,8 +16,10 @@ from splay.reading import Reading
 from splay.rehearse import Hidden, seed_of, take
 from splay.shop import OwnedBit, Rounding, Shop, workbench
 from workshop.accounts.demo import DEMO_MAKER
+from workshop.demo.slice_photo import slice_photo
 from workshop.pieces.actions import Taken, answer, put_on_rack, save
 from workshop.pieces.models import PieceRow
+from workshop.pieces.photos import keep_photo
 from workshop.shop.models import keep_shop
 
 # What the two benches own: diameter and lead point, mm.
@@ -100,6 +102,9 @@ def load_demo() -> int:
             typed = f"{expected[proof].value + off:.1f}"
             answer(row.pk, proof, Taken(typed, "metric"), shop, maker)
         _measure(row, name, read_piece(document), shop, maker)
+        if document["top"]["outline"].get("photo"):
+            corners = [(c["x"], c["y"]) for c in document["top"]["outline"]["corners"]]
+            keep_photo(row.pk, slice_photo(corners))
     return len(ORDER)
 
 

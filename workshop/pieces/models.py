@@ -18,6 +18,16 @@ class PieceRow(models.Model):
         ordering = ("-changed",)
 
 
+class PiecePhoto(models.Model):
+    """The photograph a drawn outline is drawn over: a plain JPEG, as small as it can be drawn over."""
+
+    piece = models.OneToOneField(PieceRow, on_delete=models.CASCADE, related_name="photo")
+    image = models.BinaryField()
+    width = models.PositiveIntegerField()
+    height = models.PositiveIntegerField()
+    taken = models.DateTimeField(auto_now=True)
+
+
 class Revision(models.Model):
     """One saved state of a piece; never changed, never thrown away while the piece is kept."""
 

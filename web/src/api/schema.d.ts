@@ -156,6 +156,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{id}/photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look
+         * @description The photograph, a JPEG.
+         */
+        get: operations["workshop_pieces_photo_api_look"];
+        /**
+         * Keep
+         * @description Keep a photograph (the body is the picture itself) in the place of the one before.
+         */
+        put: operations["workshop_pieces_photo_api_keep"];
+        post?: never;
+        /**
+         * Drop
+         * @description Take the photograph away.
+         */
+        delete: operations["workshop_pieces_photo_api_drop"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/photo/about": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * About
+         * @description What photograph there is of a piece.
+         */
+        get: operations["workshop_pieces_photo_api_about"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{id}/readings/{proof}": {
         parameters: {
             query?: never;
@@ -1342,6 +1390,8 @@ export interface components {
              * @enum {string}
              */
             kind: "drawn";
+            /** @description A photograph to draw over, where one was laid. */
+            photo?: components["schemas"]["Photo"] | null;
             /**
              * Smooth
              * @description Whether a curve runs through the corners, as bark does, instead of straight lines.
@@ -2593,6 +2643,52 @@ export interface components {
              * @default 5
              */
             margin: number | string;
+        };
+        /**
+         * Photo
+         * @description Where a photograph of the wood, taken square from above, lies under a drawn outline.
+         *
+         *     The picture itself is kept beside the piece; this is how big it is laid and where.
+         */
+        Photo: {
+            /**
+             * Turn
+             * @description Turned so far counter-clockwise, degrees.
+             * @default 0
+             */
+            turn: number | string;
+            /**
+             * Width
+             * @description What it shows from its left edge to its right, mm on the wood.
+             */
+            width: number | string;
+            /**
+             * X
+             * @description Its middle to the right of the middle of the piece, mm.
+             * @default 0
+             */
+            x: number | string;
+            /**
+             * Y
+             * @description Its middle to the back of the middle of the piece, mm.
+             * @default 0
+             */
+            y: number | string;
+        };
+        /**
+         * PhotoOut
+         * @description A kept photograph: its size in pixels, and when it was sent.
+         */
+        PhotoOut: {
+            /** Height */
+            height: number;
+            /**
+             * Taken
+             * Format: date-time
+             */
+            taken: string;
+            /** Width */
+            width: number;
         };
         /**
          * Piece
@@ -5230,6 +5326,207 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Piece"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    workshop_pieces_photo_api_look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    workshop_pieces_photo_api_keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    workshop_pieces_photo_api_drop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    workshop_pieces_photo_api_about: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoOut"];
                 };
             };
             /** @description Unauthorized */

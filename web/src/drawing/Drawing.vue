@@ -3,7 +3,7 @@ import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 
 import type { Handle, View } from '../api/types'
-import { mmPerPixel, points, viewBox } from './geometry'
+import { mmPerPixel, points, type Underlay, viewBox } from './geometry'
 
 const props = withDefaults(
   defineProps<{
@@ -17,8 +17,10 @@ const props = withDefaults(
     live?: boolean
     /** Size of the figures written on it, px; 13 by default. */
     letter?: number
+    /** A picture laid under it; none by default. */
+    under?: Underlay | null
   }>(),
-  { lit: '', warned: () => [], live: false, letter: 13 },
+  { lit: '', warned: () => [], live: false, letter: 13, under: null },
 )
 const emit = defineEmits<{
   /** A handle is at a place of the drawing, mm; `final` when it is let go. */
@@ -87,7 +89,7 @@ const key = (handle: Handle): string => `${handle.moves}.${handle.leg}`
   <svg
     ref="svg"
     class="drawing"
-    :class="{ live, held: held !== null }"
+    :class="{ live, held: held !== null, over: under !== null }"
     :viewBox="viewBox(box)"
     :aria-label="view.title"
     role="group"
@@ -96,6 +98,17 @@ const key = (handle: Handle): string => `${handle.moves}.${handle.leg}`
     @pointercancel="let_go"
   >
     <title>{{ view.title }}</title>
+    <image
+      v-if="under"
+      class="under"
+      :href="under.href"
+      :x="under.x - under.width / 2"
+      :y="-under.y - under.height / 2"
+      :width="under.width"
+      :height="under.height"
+      :transform="`rotate(${-under.turn} ${under.x} ${-under.y})`"
+      preserveAspectRatio="none"
+    />
     <template v-for="(shape, index) in view.shapes" :key="index">
       <polygon
         v-if="shape.kind === 'area'"
@@ -188,6 +201,9 @@ polygon.outline {
   fill: var(--wood);
   fill-opacity: 0.72;
   stroke-width: 1.6px;
+}
+.over polygon.outline {
+  fill-opacity: 0.12;
 }
 polygon.solid {
   fill: var(--wood);

@@ -15,3 +15,14 @@ export function mmPerPixel(box: View['box'], width: number, height: number): num
   if (!width || !height) return 1
   return Math.max((box[2] - box[0]) / width, (box[3] - box[1]) / height)
 }
+
+/** A picture under a drawing: its middle, its size, both mm of the drawing; turned counter-clockwise. */
+export interface Underlay {
+  href: string
+  x: number
+  y: number
+  width: number
+  height: number
+  /** degrees */
+  turn: number
+}

@@ -4,6 +4,7 @@ import { computed, defineAsyncComponent } from 'vue'
 import type { Handle, View } from '../../api/types'
 import Drawing from '../../drawing/Drawing.vue'
 import Choice from '../../fields/Choice.vue'
+import { usePhoto } from '../../piece/photo'
 import { usePiece } from '../../piece/store'
 import Findings from '../Findings.vue'
 import { useSupport } from '../support'
@@ -16,6 +17,7 @@ import TopPanel from './TopPanel.vue'
 
 const SolidView = defineAsyncComponent(() => import('../../drawing/SolidView.vue'))
 const store = usePiece()
+const photo = usePhoto()
 const { support } = useSupport()
 const views = computed(() => {
   const found: Record<string, View> = {}
@@ -74,6 +76,7 @@ function drag(view: string, handle: Handle, to: [number, number], final: boolean
             :view="views[name]"
             :lit="store.lit"
             :warned="warned"
+            :under="name === 'plan' ? photo.under : null"
             live
             @drag="(handle, to, final) => drag(name, handle, to, final)"
             @point="store.lit = $event"

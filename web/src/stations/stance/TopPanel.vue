@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import Choice from '../../fields/Choice.vue'
 import PieceField from '../../fields/PieceField.vue'
 import { usePiece } from '../../piece/store'
+import PhotoPanel from './PhotoPanel.vue'
 
 /** Height, lean and the top. */
 const store = usePiece()
@@ -102,6 +103,7 @@ const SIDES = [
         more corners
       </button>
     </p>
+    <PhotoPanel v-if="top.outline.kind === 'drawn'" />
     <details>
       <summary>grain, use, notes</summary>
       <div class="grid">

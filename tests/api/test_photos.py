@@ -1,0 +1,112 @@
+"""The photograph under a drawn outline: kept small and plain, one a piece."""
+
+from __future__ import annotations
+
+import io
+import uuid
+from typing import Any
+
+from django.test import Client
+from PIL import Image
+
+from splay.piece import write_piece
+from splay.piece.starters import starter
+from tests.api.base import ApiCase
+from workshop.demo.slice_photo import slice_photo
+from workshop.pieces.models import PiecePhoto
+
+
+def picture(size: tuple[int, int] = (300, 200), kind: str = "PNG", **save: Any) -> bytes:
+    """A picture whose left half is red and whose right half is green."""
+    made = Image.new("RGB", size, (200, 30, 30))
+    made.paste((30, 160, 30), (size[0] // 2, 0, size[0], size[1]))
+    out = io.BytesIO()
+    made.save(out, kind, **save)
+    return out.getvalue()
+
+
+class Photos(ApiCase):
+    def setUp(self) -> None:
+        super().setUp()
+        document = write_piece(starter("log_slice"))
+        self.piece = self.call("POST", "/api/pieces", {"document": document}).json()["id"]
+        self.path = f"/api/pieces/{self.piece}/photo"
+
+    def kept(self) -> Image.Image:
+        got = self.client.get(self.path)
+        self.assertEqual(got.headers["Content-Type"], "image/jpeg")
+        return Image.open(io.BytesIO(got.content))
+
+    def test_every_usual_kind_of_picture_is_kept_as_a_plain_jpeg(self) -> None:
+        for kind in ("PNG", "JPEG", "WEBP"):
+            sent = self.call("PUT", self.path, picture(kind=kind))
+            self.assertEqual(sent.status_code, 200, sent.content)
+            self.assertEqual((sent.json()["width"], sent.json()["height"]), (300, 200))
+            self.assertEqual(self.kept().format, "JPEG")
+        self.assertEqual(PiecePhoto.objects.count(), 1)
+        self.assertEqual(self.client.get(f"{self.path}/about").json()["width"], 300)
+
+    def test_what_a_camera_wrote_into_it_is_left_out_and_it_stands_upright(self) -> None:
+        exif = Image.Exif()
+        exif[0x0112] = 6  # lies on its side: turned a quarter to be seen upright
+        exif[0x010F] = "a camera"
+        exif.get_ifd(0x8825)[1] = "N"  # where it was taken
+        self.call("PUT", self.path, picture(kind="JPEG", exif=exif))
+        seen = self.kept()
+        self.assertEqual(seen.size, (200, 300))
+        self.assertEqual(dict(seen.getexif()), {})
+        top, bottom = seen.getpixel((100, 20)), seen.getpixel((100, 280))
+        assert isinstance(top, tuple) and isinstance(bottom, tuple)
+        self.assertGreater(top[0], top[1])
+        self.assertGreater(bottom[1], bottom[0])
+
+    def test_a_large_one_is_made_smaller_in_its_own_shape(self) -> None:
+        self.call("PUT", self.path, picture((4000, 1000)))
+        self.assertEqual(self.kept().size, (1600, 400))
+
+    def test_what_is_no_picture_is_refused_with_what_to_do(self) -> None:
+        self.call("PUT", self.path, picture())
+        whole = picture(kind="JPEG")
+        for bad in (b"", b"{}", b"GIF89a" + bytes(40), whole[: len(whole) // 2], picture()[:60]):
+            answer = self.call("PUT", self.path, bad)
+            self.assertEqual(answer.status_code, 422, bad[:20])
+            fault = answer.json()["faults"][0]
+            self.assertEqual(fault["field"], "photo")
+            self.assertTrue(fault["do"])
+        # The one before is still there.
+        self.assertEqual(self.kept().size, (300, 200))
+
+    def test_far_too_many_pixels_or_bytes_are_refused(self) -> None:
+        many = self.call("PUT", self.path, picture((9000, 8000)))
+        self.assertEqual(many.status_code, 422)
+        self.assertIn("9000 by 8000", many.json()["faults"][0]["got"])
+        self.assertEqual(self.call("PUT", self.path, bytes(1_100_000)).status_code, 413)
+
+    def test_a_piece_without_one_says_so_and_it_goes_with_its_piece(self) -> None:
+        self.assertEqual(self.client.get(self.path).status_code, 404)
+        self.assertEqual(self.client.get(f"{self.path}/about").status_code, 404)
+        self.assertEqual(self.call("PUT", f"/api/pieces/{uuid.uuid4()}/photo", picture()).status_code, 404)
+        self.call("PUT", self.path, picture())
+        self.assertEqual(self.call("DELETE", self.path).status_code, 204)
+        self.assertEqual(self.client.get(self.path).status_code, 404)
+        self.call("PUT", self.path, picture())
+        self.call("DELETE", f"/api/pieces/{self.piece}")
+        self.assertEqual(PiecePhoto.objects.count(), 0)
+
+    def test_nobody_else_sees_it(self) -> None:
+        self.call("PUT", self.path, picture())
+        self.assertEqual(Client().get(self.path).status_code, 401)
+        self.assertEqual(self.client.put(self.path, picture(), "image/png").status_code, 403)
+
+    def test_where_it_lies_is_kept_with_the_piece_and_read_as_typed(self) -> None:
+        document = write_piece(starter("log_slice"))
+        document["top"]["outline"]["photo"] = {"width": "18 in", "y": "-1/2 in", "turn": 4}
+        saved = self.call("PUT", f"/api/pieces/{self.piece}", {"document": document, "based_on": 1})
+        photo = saved.json()["piece"]["top"]["outline"]["photo"]
+        self.assertEqual(photo, {"width": 457.2, "x": 0.0, "y": -12.7, "turn": 4.0})
+
+    def test_the_demos_own_picture_is_one(self) -> None:
+        ring = [(150.0, 0.0), (0.0, 140.0), (-160.0, 10.0), (0.0, -150.0)]
+        self.assertEqual(slice_photo(ring), slice_photo(ring))
+        self.assertEqual(self.call("PUT", self.path, slice_photo(ring)).status_code, 200)
+        self.assertEqual(self.kept().size, (920, 920))

@@ -1,0 +1,50 @@
+"""The photograph under a drawn outline: sent as it is, kept small and plain."""
+
+from datetime import datetime
+from uuid import UUID
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Router, Schema, Status
+
+from workshop.pieces import photos
+from workshop.problems import Problem
+
+router = Router()
+
+
+class PhotoOut(Schema):
+    """A kept photograph: its size in pixels, and when it was sent."""
+
+    width: int
+    height: int
+    taken: datetime
+
+
+@router.put("/{uuid:id}/photo", response={200: PhotoOut, (400, 401, 403, 404, 413, 422): Problem})
+def keep(request: HttpRequest, id: UUID) -> PhotoOut:
+    """Keep a photograph (the body is the picture itself) in the place of the one before."""
+    kept = photos.keep_photo(id, request.body)
+    return PhotoOut(width=kept.width, height=kept.height, taken=kept.taken)
+
+
+@router.get("/{uuid:id}/photo/about", response={200: PhotoOut, (401, 404): Problem})
+def about(request: HttpRequest, id: UUID) -> PhotoOut:
+    """What photograph there is of a piece."""
+    kept = photos.photo_of(id)
+    return PhotoOut(width=kept.width, height=kept.height, taken=kept.taken)
+
+
+@router.get("/{uuid:id}/photo", response={200: None, (401, 404): Problem})
+def look(request: HttpRequest, id: UUID) -> HttpResponse:
+    """The photograph, a JPEG."""
+    kept = photos.photo_of(id)
+    answer = HttpResponse(bytes(kept.image), content_type="image/jpeg")
+    answer["Cache-Control"] = "private, no-cache"
+    return answer
+
+
+@router.delete("/{uuid:id}/photo", response={204: None, (401, 403, 404): Problem})
+def drop(request: HttpRequest, id: UUID) -> Status:
+    """Take the photograph away."""
+    photos.drop_photo(id)
+    return Status(204, None)
