@@ -168,7 +168,7 @@ _KNOWN = {
 
 def _fault(detail: ErrorDetails, given: Mapping[str, Any], at: str) -> Fault:
     kind, context = detail["type"], detail.get("ctx") or {}
-    steps = (at, _path(detail["loc"], given), str(context.get("field", "")))
+    steps = (at, _path(detail["loc"], given, kind == "missing"), str(context.get("field", "")))
     field = ".".join(step for step in steps if step)
     got = "nothing" if kind == "missing" else shorten(detail["input"])
     if kind == "rule" and context.get("field"):
@@ -185,8 +185,11 @@ def _fault(detail: ErrorDetails, given: Mapping[str, Any], at: str) -> Fault:
     return Fault(field, got, detail["msg"].replace("Input should be ", ""), "Change it to fit.")
 
 
-def _path(loc: tuple[int | str, ...], given: Any) -> str:
-    """The dotted path in the document as given: a union's tag in `loc` is no place in it."""
+def _path(loc: tuple[int | str, ...], given: Any, missing: bool) -> str:
+    """The dotted path in the document as given: a union's tag in `loc` is no place in it.
+
+    What is `missing` has its place all the same, though nothing is there.
+    """
     parts: list[str] = []
     here = given
     for index, step in enumerate(loc):
@@ -194,6 +197,6 @@ def _path(loc: tuple[int | str, ...], given: Any) -> str:
         inside = inside or (isinstance(here, list | tuple) and isinstance(step, int))
         if inside:
             here = here[step] if not isinstance(step, int) or step < len(here) else None
-        if inside or (index == len(loc) - 1 and isinstance(here, Mapping)):
+        if inside or (missing and index == len(loc) - 1):
             parts.append(str(step))
     return ".".join(parts)

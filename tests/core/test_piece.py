@@ -1,4 +1,4 @@
-"""The piece file, what is judged, what drags change, what is drawn."""
+"""The piece file, what is judged, what is said another way, what is drawn."""
 
 from __future__ import annotations
 
@@ -17,7 +17,6 @@ from splay.errors import BadInput, CannotBuild
 from splay.piece import piece_schema, read_piece, write_piece
 from splay.piece.starters import starter
 from splay.shop import workbench
-from splay.stance.moves import Move, move
 from splay.stance.restate import Restate, restate
 from splay.stance.staked import stand
 from tests.core.make import piece, planned, round_stool
@@ -88,6 +87,21 @@ class File(SimpleTestCase):
         fields = {fault.field for fault in caught.exception.faults}
         self.assertEqual(fields, {"height", "top.thickness", "supports.0.leg.at_foot"})
 
+    def test_a_broken_rule_names_the_very_field(self) -> None:
+        for outline, field in (
+            ({"kind": "rectangle", "length": 400, "width": 300, "corner": 200}, "corner"),
+            ({"kind": "rounded_triangle", "side": 300, "arc": 200}, "arc"),
+            ({"kind": "d", "length": 300, "width": 200, "straight": 190}, "straight"),
+            (
+                {"kind": "drawn", "corners": [{"x": 9, "y": 9}, {"x": 99, "y": 9}, {"x": 9, "y": 99}]},
+                "corners",
+            ),
+            ({"kind": "round"}, "diameter"),
+        ):
+            with self.assertRaises(BadInput) as caught:
+                read_piece(changed("top.outline", outline))
+            self.assertEqual(caught.exception.faults[0].field, f"top.outline.{field}")
+
     def test_what_is_no_object_is_refused(self) -> None:
         for given_ in (None, [], "piece", 5):
             with self.assertRaises(BadInput):
@@ -157,69 +171,6 @@ class Working(SimpleTestCase):
 
     def test_the_same_input_gives_the_same_plan(self) -> None:
         self.assertEqual(planned(piece()), planned(piece()))
-
-
-class Drags(SimpleTestCase):
-    @settings(deadline=None, max_examples=60)
-    @given(st.floats(-60, 90), st.floats(-60, 90), st.sampled_from([0.0, 4.0]), st.integers(1, 4))
-    def test_a_dragged_foot_stands_where_it_was_let_go(
-        self, dx: float, dy: float, fall: float, leg: int
-    ) -> None:
-        for angles, placement in (
-            ([{"by": "splay_rake", "splay": 10, "rake": 6}], None),
-            (
-                [{"by": "resultant", "resultant": 12}],
-                {"way": "circle", "count": 4, "radius": 120, "first": 45},
-            ),
-            ([{"by": "resultant", "resultant": 12, "sightline": 30, "measured_from": "side"}], None),
-            ([{"by": "resultant", "resultant": 12, "sightline": 30, "measured_from": "centre"}], None),
-            ([{"by": "resultant", "resultant": 12, "sightline": 30, "measured_from": "bearing"}], None),
-        ):
-            made = piece(angles=angles, placement=placement, lean={"fall": fall})
-            at = stand(made).legs[leg - 1].foot_floor
-            to = (at[0] + dx, at[1] + dy)
-            after = stand(move(made, Move("foot", "plan", to, leg), 0.5)).legs[leg - 1].foot_floor
-            # Angles settle on a tenth of a degree: a foot within about a millimetre and a half.
-            self.assertLess(math.dist(after[:2], to), 2.2, angles)
-
-    def test_a_dragged_footprint_stays_a_footprint(self) -> None:
-        made = piece(angles=[{"by": "footprint", "width": 460, "depth": 340}])
-        at = stand(made).legs[2].foot_floor
-        after = move(made, Move("foot", "plan", (at[0] + 20, at[1]), 3), 0.5)
-        spec = write_piece(after)["supports"][0]["angles"][0]
-        self.assertEqual(spec["by"], "footprint")
-        self.assertAlmostEqual(spec["width"], 500, delta=2)
-        self.assertAlmostEqual(stand(after).legs[2].foot_floor[0], at[0] + 20, delta=1)
-
-    def test_a_dragged_socket_takes_its_layout_along(self) -> None:
-        for placement in (
-            {"way": "insets", "from_ends": 50, "from_edges": 40},
-            {"way": "circle", "count": 4, "radius": 120, "first": 45},
-            {"way": "triangle", "side": 180},
-            {"way": "free", "spots": [{"x": 120, "y": 80, "mirror": "both"}]},
-        ):
-            made = piece(placement=placement)
-            at = stand(made).legs[1].place.at
-            to = (at[0] * 0.9, at[1] * 0.9)
-            after = stand(move(made, Move("socket", "plan", to, 2), 0.5)).legs[1].place.at
-            self.assertLess(math.dist(after, to), 3, placement["way"])
-
-    def test_height_and_lean_follow_their_handles(self) -> None:
-        made = move(piece(), Move("height", "front", (0.0, 455.2)), 0.5)
-        self.assertEqual(made.height, 455.0)
-        top = stand(piece(lean={"fall": 5})).floor.to_floor((0.0, 150.0, 38.0))
-        leaned = move(piece(), Move("lean", "side", (top[1], top[2])), 0.5)
-        self.assertEqual((leaned.lean.fall, leaned.lean.toward), (5.0, 90.0))
-        other = move(piece(), Move("lean", "side", (150.0, 460.0)), 0.5)
-        self.assertEqual(other.lean.toward, 270.0)
-
-    def test_a_drag_too_far_is_refused(self) -> None:
-        with self.assertRaises(CannotBuild):
-            move(piece(), Move("foot", "plan", (3000.0, 0.0), 2), 0.5)
-        with self.assertRaises(BadInput):
-            move(piece(), Move("foot", "plan", (300.0, 0.0), 9), 0.5)
-        with self.assertRaises(BadInput):
-            move(piece(), Move("height", "front", (0.0, -40.0)), 0.5)
 
 
 class SaidAnotherWay(SimpleTestCase):
