@@ -12,8 +12,6 @@ from splay.stance.restate import Restate, restate
 from splay.stance.staked import stand
 from tests.core.make import piece, planned
 
-STOPS = {"stop"}
-
 
 def arranged(made: Piece, to: str) -> Piece:
     return restate(made, Restate("members", to))

@@ -272,6 +272,35 @@ class SimulatedBuilds(SimpleTestCase):
                 self.assertGreater(0.2 * 6, max(abs(o) for o in off))
 
 
+class Noise(SimpleTestCase):
+    def test_what_is_left_follows_the_noise_of_the_readings(self) -> None:
+        """Four times the noise, four times what is left, wherever the legs were."""
+        for way in ("bench", "standing", "shims"):
+            left = {}
+            made = with_level(starter("round_four"), flat=0.0, passes=[{"way": way}])
+            for noise in (0.1, 0.4):
+                rng = np.random.default_rng(21)
+                offs = [o for _ in range(40) for o in SimulatedBuilds().check(made, rng, way, noise)]
+                left[noise] = float(np.sqrt(np.mean(np.square(offs))))
+            with self.subTest(way):
+                self.assertAlmostEqual(left[0.4] / left[0.1], 4.0, delta=0.3)
+                # A height is read once or twice for each foot: never much worse than a reading.
+                self.assertLess(left[0.4], 2.2 * 0.4)
+
+    def test_an_uneven_bench_is_in_what_is_stated(self) -> None:
+        """Out of flat by up to f, evenly anywhere between: f / √3 is the standard deviation of that
+        (rectangular distribution; JCGM 100:2008, 4.3.7), beside the reading's own."""
+        stated = {}
+        for flat in (0.0, 1.0):
+            made = with_level(starter("round_four"), flat=flat, passes=[{"way": "bench"}])
+            plan = planned(made)
+            expected = levelled(made, plan, {})[0].expected[0]
+            known = {f"level.1.{key}": value for key, value in expected.items()}
+            stated[flat] = levelled(made, plan, known)[1][0].ends[0].sigma
+        grown = math.sqrt(stated[1.0] ** 2 - stated[0.0] ** 2)
+        self.assertAlmostEqual(grown / stated[0.0], (1.0 / math.sqrt(3.0)) / 0.2, 6)
+
+
 class Passes(SimpleTestCase):
     def test_a_second_pass_begins_where_the_first_was_cut(self) -> None:
         made = with_level(round_stool(14), passes=[{"way": "bench"}, {"way": "bench"}], flat=0.1)
