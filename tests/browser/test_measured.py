@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import re
 
 from playwright.sync_api import Page, expect
@@ -10,6 +11,9 @@ from splay.piece import Piece, read_piece, write_piece
 from splay.piece.starters import starter
 from splay.plan import plan
 from splay.shop import workbench
+from splay.stance.members import members
+from splay.stance.restate import Restate, restate
+from splay.stance.staked import stand
 from tests.browser.base import BrowserCase, saved
 from workshop.shop.models import keep_shop
 
@@ -135,6 +139,22 @@ class Measured(BrowserCase):
         expect(page.locator("li.slip")).to_have_count(0)
         read(page, "read.1.1", f"{acute:.1f}")
         expect(page.locator("li.slip")).to_have_count(0)
+
+    def test_an_angle_held_in_the_wrong_plane_is_caught(self) -> None:
+        document = write_piece(restate(starter("round_three"), Restate("members", "triangle")))
+        document["supports"][0]["angles"] = [{"by": "resultant", "resultant": 24}]
+        made = read_piece(document)
+        run = members(made, stand(made))[0][1]
+        # As it looks from the front: both directions without what they have towards the eye.
+        (ux, _, uz), (dx, _, dz) = run.u, run.ends[0].axis
+        wide = math.degrees(math.atan2(abs(ux * dz - uz * dx), ux * dx + uz * dz))
+        shown = min(wide, 180 - wide)
+        self.assertGreater(abs(shown - run.ends[0].acute), 3.2)
+        page = self.at(self.hang(made), "stretchers")
+        page.get_by_label("fit dry and read").click(force=True)
+        read(page, "read.2.1", f"{shown:.1f}")
+        expect(page.locator("li.slip")).to_contain_text("how it looks from the front")
+        expect(page.locator("[data-fit='2']")).to_contain_text("as planned")
 
     def test_a_reading_is_corrected_noted_and_taken_back_and_its_history_stays(self) -> None:
         page = self.at(self.hang(starter("round_three")), "boring")

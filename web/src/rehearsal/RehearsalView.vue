@@ -5,6 +5,7 @@ import { api, ask } from '../api/client'
 import type { Revealed } from '../api/types'
 import Choice from '../fields/Choice.vue'
 import { usePiece } from '../piece/store'
+import { leans } from '../stations/level/lean'
 import LevelStation from '../stations/level/LevelStation.vue'
 import { useShop } from '../shop/store'
 
@@ -83,8 +84,7 @@ async function all(): Promise<void> {
       Really: rocks by {{ truth.rock.text }}, stands {{ truth.height.text }} high ({{
         truth.wanted.text
       }}
-      wanted), falls {{ truth.falls_right.text }} to the right and {{ truth.falls_back.text }} to
-      the back too much;
+      wanted), leans {{ leans(truth.falls_right, truth.falls_back) }};
       <span v-for="hole in truth.off" :key="hole.leg"
         >{{ hole.leg }} bored {{ hole.off.text }} off.
       </span>

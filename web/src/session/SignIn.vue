@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { onMounted, ref } from 'vue'
 
 import { Away, Refused } from '../api/client'
 import { useSession } from './store'
@@ -8,6 +8,9 @@ const store = useSession()
 const name = ref('')
 const password = ref('')
 const wrong = ref('')
+const first = ref<{ focus: () => void }>()
+// At once: the library's own autofocus comes late, and takes what is typed into the next field.
+onMounted(() => first.value?.focus())
 
 async function go(): Promise<void> {
   wrong.value = ''
@@ -31,7 +34,7 @@ async function go(): Promise<void> {
     </p>
     <p v-else>Sign in to the shop.</p>
     <form @submit.prevent="go">
-      <v-text-field v-model="name" label="Name" name="name" autocomplete="username" autofocus />
+      <v-text-field ref="first" v-model="name" label="Name" name="name" autocomplete="username" />
       <v-text-field
         v-model="password"
         label="Password"

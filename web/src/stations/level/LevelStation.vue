@@ -10,6 +10,7 @@ import Findings from '../Findings.vue'
 import CutFigures from './CutFigures.vue'
 import CutTable from './CutTable.vue'
 import PassPanel from './PassPanel.vue'
+import { leans } from './lean'
 import RecordTable from './RecordTable.vue'
 import { useRocking } from './rocking'
 
@@ -39,19 +40,9 @@ const views = computed(() => {
   })
 })
 const feet = computed(() => all.value.filter((v) => v.name.startsWith('level.foot.')))
-function lean(value: number, to: string, back: string, text: string): string {
-  if (Math.abs(value) < 0.005) return ''
-  return `${text.replace('-', '')} too far to the ${value > 0 ? to : back}`
-}
-const leans = computed(() => {
-  if (!now.value) return ''
-  const { falls_right: right, falls_back: back } = now.value
-  return (
-    [lean(right.value, 'right', 'left', right.text), lean(back.value, 'back', 'front', back.text)]
-      .filter(Boolean)
-      .join(', ') || 'nowhere it should not'
-  )
-})
+const leaning = computed(() =>
+  now.value ? leans(now.value.falls_right, now.value.falls_back) : '',
+)
 </script>
 
 <template>
@@ -90,7 +81,7 @@ const leans = computed(() => {
         <component :is="now.rocks.value > 0.3 ? 'strong' : 'span'" v-if="now.rocks">
           It rocks by {{ now.rocks.text }}.
         </component>
-        {{ ` The top leans ${leans}. It stands ${now.height_now.text} high.` }}
+        {{ ` The top leans ${leaning}. It stands ${now.height_now.text} high.` }}
       </p>
       <div class="views">
         <figure v-for="view in views" :key="view.name">
