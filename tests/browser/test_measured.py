@@ -145,15 +145,15 @@ class Measured(BrowserCase):
         document["supports"][0]["angles"] = [{"by": "resultant", "resultant": 24}]
         made = read_piece(document)
         run = members(made, stand(made))[0][1]
-        # As it looks from the front: both directions without what they have towards the eye.
-        (ux, _, uz), (dx, _, dz) = run.u, run.ends[0].axis
-        wide = math.degrees(math.atan2(abs(ux * dz - uz * dx), ux * dx + uz * dz))
+        # As it looks from the side: both directions without what they have towards the eye.
+        (_, uy, uz), (_, dy, dz) = run.u, run.ends[0].axis
+        wide = math.degrees(math.atan2(abs(uy * dz - uz * dy), uy * dy + uz * dz))
         shown = min(wide, 180 - wide)
         self.assertGreater(abs(shown - run.ends[0].acute), 3.2)
         page = self.at(self.hang(made), "stretchers")
         page.get_by_label("fit dry and read").click(force=True)
         read(page, "read.2.1", f"{shown:.1f}")
-        expect(page.locator("li.slip")).to_contain_text("how it looks from the front")
+        expect(page.locator("li.slip")).to_contain_text("how it looks from the side")
         expect(page.locator("[data-fit='2']")).to_contain_text("as planned")
 
     def test_a_reading_is_corrected_noted_and_taken_back_and_its_history_stays(self) -> None:
