@@ -50,6 +50,12 @@ def say(name: str, value: float, unit: str, limit: float) -> None:
     print(f"{name:58} {value:8.1f} {unit:3} (at most {limit:g})  {word}")
 
 
+def pace() -> None:
+    """A fixed sum in plain Python: what this minute of this machine is worth beside another."""
+    took = median_ms(lambda: sum(k * k for k in range(20000)), 60)
+    print(f"{'pace of this minute: a fixed sum (1.3 in a fast one)':58} {took:8.1f} ms")
+
+
 def core() -> None:
     """plan() and draw() of a four-legged stool."""
     shop = workbench()
@@ -229,15 +235,18 @@ def level_drawn(page: Page, address: str) -> None:
 
 def main() -> None:
     """Everything."""
+    pace()
     core()
     kinds()
     measured()
+    pace()
     with served() as address, browsed() as page:
         first_page(page, address)
         posts(page, address)
         drags(page, address)
         level_drawn(page, address)
         round_about(page, address)
+        pace()
 
 
 if __name__ == "__main__":

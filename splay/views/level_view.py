@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass, replace
+from functools import cached_property
 
 import numpy as np
 
@@ -94,6 +95,7 @@ class _Standing:
     exaggerate: float
     show: Show
 
+    @cached_property
     def rows(self) -> Array:
         """The turn from the top frame to the floor it stands on."""
         z = self.stands.normal
@@ -104,7 +106,7 @@ class _Standing:
 
     def place(self, points: Array) -> Array:
         """Points of the top frame (n by 3) on that floor."""
-        made: Array = points @ self.rows().T
+        made: Array = points @ self.rows.T
         made[:, 2] += self.stands.offset
         return made
 
