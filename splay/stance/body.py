@@ -100,15 +100,15 @@ class Body:
     def plain(self) -> Solid:
         """The part before anything is notched out, in its own frame."""
         y, z = self.width / 2, self.thickness / 2
-        if not self.rips:
-            ends = {(i, k): self.at(i * y, k * z) for i in (-1, 1) for k in (-1, 1)}
+        ends = {(i, k): self.at(i * y, k * z) for i in (-1, 1) for k in (-1, 1)}
+        if all(a < b - 1e-6 for a, b in ends.values()):
+            made = prism(self.width, self.thickness, ends, (self.start.normal, self.finish.normal))
+        else:
             # Ends that meet within the stick leave a wedge, which only clipping gets right.
-            if all(a < b - 1e-6 for a, b in ends.values()):
-                caps = (self.start.normal, self.finish.normal)
-                return prism(self.width, self.thickness, ends, caps)
-        made = box((-FAR_MM, -y, -z), (FAR_MM, y, z))
-        for plane in (self.start, self.finish, *self.rips):
-            made = clip(made, plane)
+            made = box((-FAR_MM, -y, -z), (FAR_MM, y, z))
+            made = clip(clip(made, self.start), self.finish)
+        for rip in self.rips:
+            made = clip(made, rip)
         return made
 
     @cached_property
