@@ -13,7 +13,7 @@ from splay.errors import CannotBuild
 from splay.level.cut import CutPlane, highest, least_plane, loss
 from splay.level.feet import Array, End, feet_of
 from splay.level.stacks import stack_for
-from splay.level.standing import Rocking, Standing, rocking
+from splay.level.standing import TOUCHES_MM, Rocking, Standing, rocking
 from splay.level.ways import Ask, Measured, asks, expected_stand, measure, teller
 from splay.parts import LegPart
 from splay.parts.stick import StickPart
@@ -252,30 +252,37 @@ def _state(piece: Piece, floor: Floor, before: tuple[End, ...], measured: Measur
 def stand_now(piece: Piece, floor: Floor, ends: tuple[End, ...]) -> Rocking | None:
     """How it stands on a flat floor as its feet end, its weight over the middle of the top.
 
-    Which corner of an end touches depends on how the piece leans, and that on which touch: the
-    corners that come lowest are added until none is left under the floor found.
+    Which corner of an end touches depends on how the piece leans, and that on which touch: those that
+    come lowest under the floors found are tried next, until none is left under them.
     """
     n = np.array(floor.normal)
     middle = np.array((0.0, 0.0, piece.top.thickness / 2))
-    touching = [[int(np.argmin(end.ring @ n))] for end in ends]
+    first = [int(np.argmin(end.ring @ n)) for end in ends]
+    touching = [[at] for at in first]
     found = None
-    for _ in range(_TRIES):
+    for turn in range(_TRIES):
         points = np.array([end.ring[j] for end, at in zip(ends, touching, strict=True) for j in at])
         owner = [k for k, at in enumerate(touching) for _ in at]
         found = rocking(points, owner, middle, n)
         if found is None:
             return None
+        # Going round in a circle ends once all that ever touched are kept.
+        wanted = [
+            [at] if turn < _TRIES // 2 else list(known) for at, known in zip(first, touching, strict=True)
+        ]
         fresh = False
         for one in (found.rests, found.tips):
             if one is None:
                 continue
             for k, end in enumerate(ends):
-                low = int(np.argmin(end.ring @ one.normal))
-                if low not in touching[k] and end.ring[low] @ one.normal + one.offset < -1e-6:
-                    touching[k].append(low)
-                    fresh = True
+                high = end.ring @ one.normal + one.offset
+                low = int(np.argmin(high))
+                fresh |= low not in touching[k] and float(high[low]) < -TOUCHES_MM
+                if low not in wanted[k]:
+                    wanted[k].append(low)
         if not fresh:
             break
+        touching = wanted
     return found
 
 

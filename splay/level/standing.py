@@ -3,15 +3,20 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 from itertools import combinations
 
 import numpy as np
+from numpy.typing import NDArray
 
 from splay.level.feet import Array
-from splay.stance.vectors import Vec, between, cross, dot, length
 
 BEARS_MM = 0.02
 """A foot nearer to the floor than this bears."""
+TOUCHES_MM = 1e-4
+"""A corner under a floor by no more than this touches it: nobody could measure it."""
+LEAST_UP = 0.2
+"""Cosine of the steepest floor that three corners are taken to stand on."""
 _FLAT = 1e-9
 
 
@@ -65,45 +70,50 @@ def rocking(points: Array, owner: list[int], middle: Array, up: Array) -> Rockin
 
 def _ways(points: Array, owner: list[int], middle: Array, up: Array) -> list[tuple[float, Standing]]:
     """Every three feet with all others above them, the one the weight falls into first."""
-    found: dict[tuple[int, ...], tuple[float, Standing]] = {}
-    feet = max(owner) + 1
-    # Plain threes: there are few corners, and many ways to take three of them.
-    spots: list[Vec] = [(float(x), float(y), float(z)) for x, y, z in points]
-    over: Vec = (float(middle[0]), float(middle[1]), float(middle[2]))
-    upward: Vec = (float(up[0]), float(up[1]), float(up[2]))
-    for trio in combinations(range(len(spots)), 3):
-        if len({owner[k] for k in trio}) < 2:
+    trios = _trios(tuple(owner))
+    a, b, c = (points[trios[:, k]] for k in range(3))
+    normals = _crossed(b - a, c - a)
+    sizes = np.linalg.norm(normals, axis=1)
+    ahead = normals @ up
+    # Too flat a three, or one that stands on edge, is no floor.
+    firm = (sizes > _FLAT) & (np.abs(ahead) >= LEAST_UP * sizes)
+    a, b, c = a[firm], b[firm], c[firm]
+    sizes = np.copysign(sizes, ahead)[firm]
+    normals = normals[firm] / sizes[:, None]
+    offsets = -(normals * a).sum(axis=1)
+    high = normals @ points.T + offsets[:, None]
+    # Least share of the weight that any of the three carries; negative outside them.
+    runs = ((b, c), (c, a), (a, b))
+    shares = [(_crossed(r - q, middle - q) * normals).sum(axis=1) / sizes for q, r in runs]
+    inside = np.minimum(np.minimum(shares[0], shares[1]), shares[2])
+    mine = [np.flatnonzero(np.array(owner) == foot) for foot in range(max(owner) + 1)]
+    gaps = np.maximum(0.0, np.stack([high[:, at].min(axis=1) for at in mine], axis=1))
+    stands = high.min(axis=1, initial=0.0) >= -TOUCHES_MM
+    made: list[tuple[float, Standing]] = []
+    seen: set[tuple[int, ...]] = set()
+    order = np.argsort(-inside, kind="stable")
+    for k in order[stands[order]]:
+        bears = tuple(int(foot) for foot in np.flatnonzero(gaps[k] < BEARS_MM))
+        if bears in seen:
             continue
-        a, b, c = (spots[k] for k in trio)
-        normal = cross(between(a, b), between(a, c))
-        size = length(normal)
-        if size < _FLAT:
-            continue
-        if dot(normal, upward) < 0:
-            size = -size
-        normal = (normal[0] / size, normal[1] / size, normal[2] / size)
-        if dot(normal, upward) < 0.2:
-            continue
-        offset = -dot(normal, a)
-        high = [dot(normal, p) + offset for p in spots]
-        if min(high) < -1e-6:
-            continue
-        gaps = [min(h for h, k in zip(high, owner, strict=True) if k == foot) for foot in range(feet)]
-        bears = tuple(k for k, gap in enumerate(gaps) if gap < BEARS_MM)
-        inside = _inside(a, b, c, over, normal)
-        known = found.get(bears)
-        if known is None or inside > known[0]:
-            stands = Standing(np.array(normal), offset, bears, tuple(max(0.0, g) for g in gaps))
-            found[bears] = (inside, stands)
-    return sorted(found.values(), key=lambda one: -one[0])
+        seen.add(bears)
+        one = Standing(normals[k], float(offsets[k]), bears, tuple(float(gap) for gap in gaps[k]))
+        made.append((float(inside[k]), one))
+    return made
 
 
-def _inside(a: Vec, b: Vec, c: Vec, p: Vec, normal: Vec) -> float:
-    """Least share of the weight any of three feet carries; negative outside them."""
-    whole = dot(cross(between(a, b), between(a, c)), normal)
-    return min(
-        dot(cross(between(q, r), between(q, p)), normal) / whole for q, r in ((b, c), (c, a), (a, b))
-    )
+def _crossed(u: Array, v: Array) -> Array:
+    """Vector products row by row; numpy's own takes longer over its axes than over these few."""
+    (ux, uy, uz), (vx, vy, vz) = u.T, v.T
+    return np.stack((uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx), axis=1)
+
+
+@lru_cache(maxsize=64)
+def _trios(owner: tuple[int, ...]) -> NDArray[np.intp]:
+    """Every three corners of at least two different feet, t by 3."""
+    every = combinations(range(len(owner)), 3)
+    made = [trio for trio in every if len({owner[k] for k in trio}) > 1]
+    return np.array(made, dtype=np.intp).reshape(-1, 3)
 
 
 def rock_gaps(ground: Array, heights: Array) -> Array:
