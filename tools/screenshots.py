@@ -117,7 +117,8 @@ def main(folder: Path, wanted: list[str]) -> None:
         for path, name in (("/", "rack"), ("/quick", "quick-set"), ("/shop", "shop")):
             if not wanted or name in wanted:
                 page.goto(address + path)
-                page.wait_for_timeout(1200)
+                page.wait_for_selector({"rack": "[data-piece] svg", "shop": ".tools li"}.get(name, "svg"))
+                page.wait_for_timeout(600)
                 page.screenshot(path=folder / f"{name}.png")
         if not wanted or "rehearsal" in wanted:
             _rehearse(page, address, folder)

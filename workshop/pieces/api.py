@@ -162,7 +162,7 @@ class Start(Schema):
 
 
 @lru_cache(maxsize=1)
-def _starts() -> list[Start]:
+def ready_starts() -> list[Start]:
     """Drawn once: the same for every shop, for no figure is written on them."""
     shop = workbench()
     made = []
@@ -176,7 +176,7 @@ def _starts() -> list[Start]:
 @router.get("/starts", response={200: list[Start], 401: Problem})
 def starts(request: HttpRequest) -> list[Start]:
     """Every piece there is to start from."""
-    return _starts()
+    return ready_starts()
 
 
 @router.get("", response={200: list[RackPiece], 401: Problem})

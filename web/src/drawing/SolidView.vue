@@ -52,8 +52,8 @@ function build(): void {
     const stuff = new THREE.MeshLambertMaterial({
       color: paint,
       polygonOffset: true,
-      polygonOffsetFactor: 1,
-      polygonOffsetUnits: 1,
+      polygonOffsetFactor: 1.5,
+      polygonOffsetUnits: 4,
     })
     piece.add(new THREE.Mesh(flat, stuff))
     const edges = new THREE.BufferGeometry()
@@ -72,6 +72,11 @@ function aim(): void {
   const box = new THREE.Box3().setFromObject(piece)
   const middle = box.getCenter(new THREE.Vector3())
   const size = box.getSize(new THREE.Vector3()).length()
+  // As near and as far as it needs: the finer the depths, the cleaner the edges.
+  camera.near = size * 0.1
+  camera.far = size * 10
+  camera.updateProjectionMatrix()
+  if (controls) [controls.minDistance, controls.maxDistance] = [size * 0.7, size * 6]
   camera.position.set(middle.x + size * 0.75, middle.y - size * 1.5, middle.z + size * 0.6)
   controls?.target.copy(middle)
   controls?.update()

@@ -135,14 +135,14 @@ const has = (tool: Tool, name: string): boolean => name in tool
       />
       <TypedField
         :stamp="store.chosen"
-        label="Bit: lead point stands out"
+        label="Lead point"
         :text="text('bit.centre_spur')"
         :fault="faults['bit.centre_spur']"
         @commit="set('bit.centre_spur', $event)"
       />
       <TypedField
         :stamp="store.chosen"
-        label="Bit: rim spurs stand out"
+        label="Rim spurs"
         :text="text('bit.rim_spurs')"
         :fault="faults['bit.rim_spurs']"
         @commit="set('bit.rim_spurs', $event)"

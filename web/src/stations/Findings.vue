@@ -23,13 +23,19 @@ const WORD = { stop: 'Stop', caution: 'Caution', note: 'Note' }
       :key="index"
       :class="finding.level"
       :data-finding="finding.code"
-      tabindex="0"
+      :tabindex="finding.level === 'note' ? undefined : 0"
       @pointerenter="store.lit = finding.legs[0] ? `leg.${finding.legs[0]}` : ''"
       @pointerleave="store.lit = ''"
       @focus="store.lit = finding.legs[0] ? `leg.${finding.legs[0]}` : ''"
       @blur="store.lit = ''"
     >
-      <strong>{{ WORD[finding.level] }}.</strong> {{ finding.text }} {{ finding.mend }}
+      <details v-if="finding.level === 'note'">
+        <summary><strong>Note.</strong> {{ finding.text }}</summary>
+        {{ finding.mend }}
+      </details>
+      <template v-else>
+        <strong>{{ WORD[finding.level] }}.</strong> {{ finding.text }} {{ finding.mend }}
+      </template>
     </li>
     <li v-for="name in elsewhere" :key="name" class="caution">
       <RouterLink :to="`/piece/${store.id}/${name}`">There is a caution at {{ name }}.</RouterLink>
@@ -41,6 +47,7 @@ const WORD = { stop: 'Stop', caution: 'Caution', note: 'Note' }
 .findings {
   list-style: none;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 4px;
 }
 li {
@@ -53,6 +60,15 @@ li.stop {
 }
 li.note {
   border-left: 6px double var(--line);
+}
+/* A note takes one line until it is opened: what is set and proved stays in sight. */
+summary {
+  cursor: pointer;
+}
+details:not([open]) summary {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
 }
 a {
   color: inherit;

@@ -60,6 +60,7 @@ class Command(BaseCommand):
                 "--workers=2",
                 "--threads=4",
                 "--no-control-socket",
+                "--preload",
                 "--log-level=warning",
             ],
         )
