@@ -135,8 +135,8 @@ class Show:
         self._fines[mm] = made
         return made
 
-    def difference(self, mm: float) -> Quantity:
-        """How far a rule's reading lies off: to 0.1 mm or 1/64 in, whatever figures are rounded to."""
+    def closely(self, mm: float) -> Quantity:
+        """A length held against a reading: to 0.1 mm or 1/64 in, whatever figures are rounded to."""
         a, b = inches(mm, 64), millimetres(mm, 0.1)
         return Quantity(mm, "mm", a, b) if self._inch else Quantity(mm, "mm", b, a)
 

@@ -44,10 +44,6 @@ class Words:
     leg: int = 0
 
 
-_Shown = Callable[[float], Quantity]
-"""How a reading is shown; the second of a pair, how its difference from what was expected is."""
-
-
 class Asker:
     """Makes one proof after another from a shop's gauges, a maker's units, answers and spreads; answers
     that are `sure` are no slips."""
@@ -70,14 +66,14 @@ class Asker:
         """Measured with a rule; `expected` in mm."""
         near = self.show.length(NEAR_MM)
         found = length_slips(expected.value) if slips is None else slips
-        show = self.show.length, self.show.difference
-        return self._proof(key, "rule", expected, near, show, words, LIKE_MM, found)
+        shown = self.show.closely
+        return self._proof(key, "rule", shown(expected.value), near, shown, words, LIKE_MM, found)
 
     def hair(self, key: str, expected_mm: float, near_mm: float, words: Words) -> Proof:
         """Measured with a gauge or a caliper, where a hair matters; mm."""
         expected, near = self.show.fine(expected_mm), self.show.fine(near_mm)
         on, slips = "rule, height gauge or caliper", length_slips(expected_mm)
-        return self._proof(key, on, expected, near, (self.show.fine, self.show.fine), words, LIKE_MM, slips)
+        return self._proof(key, on, expected, near, self.show.fine, words, LIKE_MM, slips)
 
     def angle(self, key: str, lean: float, words: Words, slips: Iterable[Slip] | None = None) -> Proof:
         """Read on whatever the shop proves angles with; `lean` off square, degrees."""
@@ -92,8 +88,7 @@ class Asker:
         self, key: str, gauge: str, scale: Scale, lean: float, words: Words, slips: Iterable[Slip]
     ) -> Proof:
         expected, near = self.show.angle(reading(scale, lean)), self.show.angle(NEAR_DEG)
-        show = self.show.angle, self.show.angle
-        return self._proof(key, gauge, expected, near, show, words, LIKE_DEG, slips)
+        return self._proof(key, gauge, expected, near, self.show.angle, words, LIKE_DEG, slips)
 
     def _proof(
         self,
@@ -101,14 +96,14 @@ class Asker:
         read_on: str,
         expected: Quantity,
         near: Quantity,
-        shown: tuple[_Shown, _Shown],
+        shown: Callable[[float], Quantity],
         words: Words,
         like: float,
         slips: Iterable[Slip],
     ) -> Proof:
         value = self.answers.get(key)
-        answer = None if value is None else shown[0](value)
-        off = None if answer is None else shown[1](answer.value - expected.value)
+        answer = None if value is None else shown(value)
+        off = None if answer is None else shown(answer.value - expected.value)
         slip = ""
         if answer is not None and key not in self.sure:
             slip = slip_of(answer.value, expected.value, near.value, like, slips)

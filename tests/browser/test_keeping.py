@@ -240,12 +240,13 @@ class OtherPages(BrowserCase):
         expect(page.get_by_role("alert")).to_contain_text("height")
 
     def test_every_page_is_accessible_in_every_light(self) -> None:
-        address = self.hang()
+        address = self.hang(starter("bench"))
         self.page.goto(self.live_server_url)
         self.page.wait_for_selector(".drawn svg")
         for light in ("limewood", "lampblack", "sunlit"):
             self.page.evaluate("name => localStorage.setItem('proud-rake.theme', name)", light)
-            for path in ("/", "/quick", "/shop", "stance", "boring", "legs"):
+            pages = ("/", "/quick", "/shop", "/rehearsal")
+            for path in (*pages, "stance", "top", "boring", "legs", "stretchers", "level"):
                 where = f"{self.live_server_url}{path}" if path[0] == "/" else f"{address}/{path}"
                 self.page.goto(where)
                 self.page.wait_for_selector("h1, .station svg")
