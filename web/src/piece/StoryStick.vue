@@ -119,4 +119,23 @@ path {
     padding-right: 1rem;
   }
 }
+/* On a phone it must leave room for what is read: three abreast, small notches. */
+@media (max-width: 600px) {
+  .stick {
+    display: grid;
+    grid-template-columns: repeat(3, 1fr);
+    padding: 0 0.75rem 6px;
+  }
+  .notch {
+    grid-template-columns: 26px 1fr;
+    column-gap: 6px;
+    padding: 0 0 0.3rem;
+  }
+  .cut {
+    width: 26px;
+  }
+  .word {
+    font-size: 0.72rem;
+  }
+}
 </style>
