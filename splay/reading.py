@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass
 
 from splay.errors import BadInput, Fault, shorten
@@ -58,6 +59,14 @@ def read_reading(proof: str, given: object, shop: Shop, bare: Bare, field: str =
     return Reading(proof, shown)
 
 
+def with_unit(proof: str, typed: str, bare: Bare) -> str:
+    """What was typed for a length, with the unit it meant: so it means the same whatever is shown."""
+    if proof.partition(".")[0] in ANGLES or not _BARE.fullmatch(typed):
+        return typed
+    return f"{typed.strip()} {'in' if bare == 'inch' else 'mm'}"
+
+
+_BARE = re.compile(r"[-\s\d./,⁄½¼¾⅛⅜⅝⅞−]+")
 MOST_PACKING_MM = 200.0
 
 

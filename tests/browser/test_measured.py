@@ -188,6 +188,21 @@ class Measured(BrowserCase):
         read(page, "level.1.top.left", "18.1")
         expect(page.locator("[data-finding=read_wrong], [data-finding=foot_far]").first).to_be_visible()
 
+    def test_a_reading_says_its_unit_among_figures_in_another(self) -> None:
+        page = self.at(self.hang(starter("bench")), "stretchers")
+        page.get_by_label("fit dry and read").click(force=True)
+        gap = page.locator("[data-proof='gap.1'] input")
+        read(page, "gap.1", "101.6")
+        expect(gap).to_have_value("101.6")
+        page.locator("figcaption").first.click()
+        page.keyboard.press("u")
+        expect(gap).to_have_value("101.6 mm")
+        read(page, "gap.1", "4 1/4")
+        expect(gap).to_have_value("4 1/4")
+        page.locator("figcaption").first.click()
+        page.keyboard.press("u")
+        expect(gap).to_have_value("4 1/4 in")
+
     def test_marks_to_write_and_the_order_of_assembly_are_shown(self) -> None:
         page = self.at(self.hang(starter("bench")), "stretchers")
         page.get_by_label("marks on the work").click(force=True)

@@ -12,7 +12,7 @@ from splay.instruments import instrument_for, listen
 from splay.piece import Piece, read_piece, write_piece
 from splay.piece.starters import starter
 from splay.plan import Plan, plan
-from splay.reading import Reading, read_reading
+from splay.reading import Reading, read_reading, with_unit
 from splay.setups.asker import Spread
 from splay.setups.scales import stick_scale
 from splay.shop import workbench
@@ -32,6 +32,24 @@ def with_readings(made: Piece, **read: float) -> Plan:
 
 def codes(made: Plan) -> set[str]:
     return {finding.code for finding in made.findings}
+
+
+class InUnits(SimpleTestCase):
+    def test_a_bare_length_keeps_the_unit_it_meant_and_an_angle_has_none(self) -> None:
+        for proof, typed, bare, want in (
+            ("gap.1", "288.6", "metric", "288.6 mm"), ("gap.1", "11 3/8", "inch", "11 3/8 in"),
+            ("gap.1", '11 3/8"', "metric", '11 3/8"'), ("foot.2", "42cm", "inch", "42cm"),
+            ("level.1.sight.4", "-0.4", "metric", "-0.4 mm"), ("bore.1", "14.5", "inch", "14.5"),
+            ("read.1.2", "83", "metric", "83"),
+        ):  # fmt: skip
+            with self.subTest(proof, typed=typed):
+                said = with_unit(proof, typed, bare)  # type: ignore[arg-type]
+                self.assertEqual(said, want)
+                other = "inch" if bare == "metric" else "metric"
+                self.assertEqual(
+                    read_reading(proof, said, SHOP, other).value,  # type: ignore[arg-type]
+                    read_reading(proof, typed, SHOP, bare).value,  # type: ignore[arg-type]
+                )
 
 
 class Slips(SimpleTestCase):

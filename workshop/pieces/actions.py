@@ -15,7 +15,7 @@ from splay.errors import SplayError
 from splay.piece import Piece, read_piece, write_piece
 from splay.plan import plan
 from splay.quantity import Bare
-from splay.reading import ANGLES, Reading, read_reading
+from splay.reading import ANGLES, Reading, read_reading, with_unit
 from splay.setups.asker import Spread
 from splay.shop import Shop
 from workshop.pieces.models import PieceRow, ReadingEvent, ReadingRow, Revision
@@ -97,7 +97,8 @@ def answer(id: UUID, proof: str, taken: Taken, shop: Shop, maker: Maker) -> Read
     row = get_row(id)
     reading = read_reading(proof, taken.typed, shop, taken.bare, f"readings.{proof}")
     had = row.readings.filter(proof=proof).exists()
-    said = {"value": reading.value, "typed": taken.typed, "tool": taken.tool, "note": taken.note}
+    typed = with_unit(proof, taken.typed, taken.bare)[:LONGEST_TYPED]
+    said = {"value": reading.value, "typed": typed, "tool": taken.tool, "note": taken.note}
     kept, _ = ReadingRow.objects.update_or_create(
         piece=row,
         proof=proof,
@@ -134,6 +135,7 @@ def withdraw(id: UUID, proof: str, maker: Maker) -> None:
         had.delete()
 
 
+LONGEST_TYPED = 40
 MOST_READINGS = 1000
 """A hand is judged by its latest readings."""
 FAR_OFF = {"deg": 6.0, "mm": 12.0}

@@ -6,6 +6,7 @@ import FigureText from '../fields/FigureText.vue'
 import TypedField from '../fields/TypedField.vue'
 import WhyFigure from '../fields/WhyFigure.vue'
 import { usePiece } from '../piece/store'
+import { useShop } from '../shop/store'
 import GaugeButton from './GaugeButton.vue'
 import ReadingMore from './ReadingMore.vue'
 
@@ -23,6 +24,8 @@ const props = defineProps<{
   labels?: Record<string, string>
 }>()
 const store = usePiece()
+const shop = useShop()
+const unit = computed(() => (shop.system === 'inch' ? ' in' : ' mm'))
 const proofs = computed(() =>
   (store.plan?.proofs ?? [])
     .filter((p) => props.ids.includes(p.id))
@@ -46,7 +49,9 @@ const asked = computed(() => {
 
 function typed(proof: Proof): string {
   const waiting = store.unsent[proof.id]
-  return waiting?.typed ?? store.readings.find((r) => r.proof === proof.id)?.typed ?? ''
+  const told = waiting?.typed ?? store.readings.find((r) => r.proof === proof.id)?.typed ?? ''
+  // The unit is only said where it is not the one of all the other figures.
+  return told.endsWith(unit.value) ? told.slice(0, -unit.value.length) : told
 }
 const VERDICT: Record<string, string> = { fine: 'fine', off: 'off', slip: 'off' }
 
