@@ -7,19 +7,9 @@ from collections.abc import Iterator
 from splay.parts.member import MemberEnd, MemberPart
 from splay.piece import Piece, Stretcher
 from splay.quantity import Figure, Show
-from splay.setups.card import Scene, SetUp
-from splay.setups.two_sticks import (
-    CRADLE,
-    HAND,
-    NAMES,
-    TOOLS,
-    listed,
-    marked,
-    setting_between,
-    vee,
-    which_way,
-)
-from splay.shop import Shop, TiltingTable, Tool
+from splay.setups.card import SetUp
+from splay.setups.two_sticks import TOOLS, Into, boring_card, listed, marked
+from splay.shop import Shop, Tool
 
 
 def member_cards(piece: Piece, parts: tuple[MemberPart, ...], shop: Shop, show: Show) -> tuple[SetUp, ...]:
@@ -82,53 +72,28 @@ def _card(piece: Piece, uses: list[tuple[MemberPart, int]], tool: Tool, index: i
     end = part.ends[e]
     chosen = piece.members[part.number - 1]
     assert isinstance(chosen, Stretcher)
-    key = f"socket.{part.number}.{e + 1}.{tool.kind}.{index}"
-    at = bored_at(uses, show, key)
-    off = 90.0 - at.quantity.value
-    dials, setting, jig, note = setting_between(tool, off, at, show, key)
-    legs = tuple(sorted({p.ends[k].leg for p, k in uses if p.ends[k].leg}))
-    return SetUp(
-        id=key,
-        station="stretchers",
+    key = f"socket.{part.number}.{e + 1}"
+    checks = (end.obtuse_wall, end.acute_wall, end.behind, end.pass_by)
+    bore = Into(
+        key=key,
         operation="bore_member",
-        way=tool.kind,
-        tool=tool.name,
-        legs=legs,
         title=_title(uses),
-        angle=at,
-        dials=dials,
-        setting=setting,
-        setting_name=NAMES.get(tool.kind, "Between the sticks, acute"),
-        which_way=which_way(end.acute_side, bool(end.leg), tool),
+        angle=bored_at(uses, show, f"{key}.{tool.kind}.{index}"),
+        acute_side=end.acute_side,
+        stick=end.into,
+        leg=end.leg,
+        radius=end.radius,
+        other=part.name,
+        legs=tuple(sorted({p.ends[k].leg for p, k in uses if p.ends[k].leg})),
         steps=_steps(uses, chosen, end, show),
-        turns=(),
-        jig=(*jig, *vee(end.leg, end.radius, tool, show, key)),
-        in_reach=not note,
-        reach_note=note,
-        scene=Scene(
-            "two_sticks",
-            off,
-            "",
-            "",
-            (dials[0].at_square, dials[0].counts, dials[0].reach, setting.text) if dials else None,
-            {
-                "leg": end.into,
-                "member": part.name,
-                "acute": end.acute_side or "square",
-                "angle": at.quantity.text,
-                "tool": tool.kind,
-            },
-        ),
         proofs=(
             *(f"read.{p.number}.{k + 1}" for p, k in uses),
             *(f"depth.{p.number}.{k + 1}" for p, k in uses),
         ),
-        checks=tuple(
-            f for f in (end.obtuse_wall, end.acute_wall, end.behind, end.pass_by) if f is not None
-        ),
-        cautions=(CRADLE if isinstance(tool, TiltingTable) else HAND,),
+        checks=tuple(figure for figure in checks if figure is not None),
         parts=tuple(dict.fromkeys(f"member.{p.number}" for p, _ in uses)),
     )
+    return boring_card(bore, tool, index, show)
 
 
 def _title(uses: list[tuple[MemberPart, int]]) -> str:

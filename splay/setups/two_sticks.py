@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 import math
+from dataclasses import dataclass
 
 from splay.quantity import Figure, Quantity, Show
-from splay.setups.card import Dial
+from splay.setups.card import Dial, Scene, SetUp
 from splay.setups.dial import dial
 from splay.setups.jigs import wedge
 from splay.shop import BevelGauge, DigitalGauge, OppositeLeg, Protractor, TiltingTable, Tool
@@ -25,7 +26,68 @@ NAMES = {
 }
 
 
-def setting_between(
+@dataclass(frozen=True)
+class Into:
+    """What is bored into a stick: `angle` the acute angle to bore at, `acute_side` the side it lies on
+    ("" where square); `stick` what it is bored into, `leg` its number (0 for none), `radius` half of it
+    there, mm; `other` what runs along the hole."""
+
+    key: str
+    operation: str
+    title: str
+    angle: Figure
+    acute_side: str
+    stick: str
+    leg: int
+    radius: float
+    other: str
+    legs: tuple[int, ...]
+    steps: tuple[str, ...]
+    proofs: tuple[str, ...]
+    checks: tuple[Figure, ...]
+    parts: tuple[str, ...]
+
+
+def boring_card(bore: Into, tool: Tool, index: int, show: Show) -> SetUp:
+    """The card of one tool for what is bored; `index` is the tool's place in the shop."""
+    key = f"{bore.key}.{tool.kind}.{index}"
+    off = 90.0 - bore.angle.quantity.value
+    dials, setting, jig, note = _setting(tool, off, bore.angle, show, key)
+    scale = (dials[0].at_square, dials[0].counts, dials[0].reach, setting.text) if dials else None
+    notes = {
+        "leg": bore.stick,
+        "member": bore.other,
+        "acute": bore.acute_side or "square",
+        "angle": bore.angle.quantity.text,
+        "tool": tool.kind,
+    }
+    return SetUp(
+        id=key,
+        station="stretchers",
+        operation=bore.operation,
+        way=tool.kind,
+        tool=tool.name,
+        legs=bore.legs,
+        title=bore.title,
+        angle=bore.angle,
+        dials=dials,
+        setting=setting,
+        setting_name=NAMES.get(tool.kind, "Between the sticks, acute"),
+        which_way=_which_way(bore.acute_side, bool(bore.leg), tool),
+        steps=bore.steps,
+        turns=(),
+        jig=(*jig, *_vee(bore, tool, show, key)),
+        in_reach=not note,
+        reach_note=note,
+        scene=Scene("two_sticks", off, "", "", scale, notes),
+        proofs=bore.proofs,
+        checks=bore.checks,
+        cautions=(CRADLE if isinstance(tool, TiltingTable) else HAND,),
+        parts=bore.parts,
+    )
+
+
+def _setting(
     tool: Tool, off: float, at: Figure, show: Show, key: str
 ) -> tuple[tuple[Dial, ...], Quantity, tuple[Figure, ...], str]:
     """A tool's dials, its setting, its jig and, past its reach, what to do; `off` square, degrees."""
@@ -43,11 +105,11 @@ def setting_between(
     return (made,), made.reading, jig, note
 
 
-def vee(leg: int, radius: float, tool: Tool, show: Show, key: str) -> tuple[Figure, ...]:
+def _vee(bore: Into, tool: Tool, show: Show, key: str) -> tuple[Figure, ...]:
     """The V a round leg lies in under the drill: it touches at 45 degrees, D / sqrt 2 apart."""
-    if not isinstance(tool, TiltingTable) or not leg:
+    if not isinstance(tool, TiltingTable) or not bore.leg:
         return ()
-    thick = 2.0 * radius
+    thick = 2.0 * bore.radius
     return (
         show.figure(
             f"{key}.vee",
@@ -80,7 +142,7 @@ def marked(places: list[tuple[str, Figure, Figure]]) -> str:
     return "; ".join(f"{listed(names)}: {said}" for said, names in alike.items())
 
 
-def which_way(acute_side: str, into_leg: bool, tool: Tool) -> tuple[str, ...]:
+def _which_way(acute_side: str, into_leg: bool, tool: Tool) -> tuple[str, ...]:
     """How the tool is held, and on which side of the stick the acute angle lies ("" where it is square)."""
     if not acute_side:
         return ("Square to the leg, in the plane of the two sticks.",)

@@ -3,12 +3,9 @@ import { computed } from 'vue'
 
 import type { Figure, Proof } from '../api/types'
 import FigureText from '../fields/FigureText.vue'
-import TypedField from '../fields/TypedField.vue'
 import WhyFigure from '../fields/WhyFigure.vue'
 import { usePiece } from '../piece/store'
-import { useShop } from '../shop/store'
-import GaugeButton from './GaugeButton.vue'
-import ReadingMore from './ReadingMore.vue'
+import ProofField from './ProofField.vue'
 
 /** The proofs of a card, each with its expected value and a field to answer it. */
 const props = defineProps<{
@@ -24,8 +21,6 @@ const props = defineProps<{
   labels?: Record<string, string>
 }>()
 const store = usePiece()
-const shop = useShop()
-const unit = computed(() => (shop.system === 'inch' ? ' in' : ' mm'))
 const proofs = computed(() =>
   (store.plan?.proofs ?? [])
     .filter((p) => props.ids.includes(p.id))
@@ -47,20 +42,6 @@ const asked = computed(() => {
   return [...found.values()]
 })
 
-function typed(proof: Proof): string {
-  const waiting = store.unsent[proof.id]
-  const told = waiting?.typed ?? store.readings.find((r) => r.proof === proof.id)?.typed ?? ''
-  // The unit is only said where it is not the one of all the other figures.
-  return told.endsWith(unit.value) ? told.slice(0, -unit.value.length) : told
-}
-const VERDICT: Record<string, string> = { fine: 'fine', off: 'off', slip: 'off' }
-
-/** What is expected and, once read, how far off it is. */
-function said(proof: Proof): string {
-  const off = proof.off ? `; ${proof.off.text} ${VERDICT[proof.verdict] ?? ''}` : ''
-  return `expect ${proof.expected.text}${off}`
-}
-
 /** Enter goes to the next proof, so that a gauge that types works as it is. */
 function next(event: KeyboardEvent): void {
   const all = [...document.querySelectorAll<HTMLInputElement>('.proofs input')]
@@ -72,35 +53,13 @@ function next(event: KeyboardEvent): void {
   <section v-if="proofs.length" class="proofs" aria-label="Proof" @keydown.enter="next">
     <p v-if="heard" class="heard" :class="heard.state" role="status" data-heard>{{ heard.said }}</p>
     <ul v-if="compact" :class="narrow ? 'narrow' : 'few'">
-      <li
+      <ProofField
         v-for="proof in proofs"
         :key="proof.id"
-        :class="proof.verdict"
-        @pointerenter="store.lit = proof.part"
-      >
-        <TypedField
-          :label="labels?.[proof.id] ?? proof.short"
-          :text="typed(proof)"
-          :hint="said(proof)"
-          :fault="store.faults[`readings.${proof.id}`]"
-          :stamp="store.readings"
-          :data-proof="proof.id"
-          @commit="store.answer(proof.id, $event)"
-        />
-        <p v-if="proof.slip" class="slip" role="status">
-          Read wrong? {{ proof.slip }}.
-          <button
-            class="plain word"
-            type="button"
-            :data-sure="proof.id"
-            @click="store.answer(proof.id, typed(proof), { sure: true })"
-          >
-            read again: it is so
-          </button>
-        </p>
-        <GaugeButton :proof="proof.id" />
-        <ReadingMore v-if="proof.answer && !store.rehearsal" :proof="proof.id" />
-      </li>
+        :proof="proof"
+        :label="labels?.[proof.id]"
+        compact
+      />
     </ul>
     <div v-for="[first, ...rest] in compact ? [] : asked" :key="first?.id">
       <template v-if="first">
@@ -114,39 +73,7 @@ function next(event: KeyboardEvent): void {
           >
         </p>
         <ul :class="{ few: !first.leg }">
-          <li
-            v-for="proof in [first, ...rest]"
-            :key="proof.id"
-            :class="proof.verdict"
-            @pointerenter="store.lit = proof.part"
-          >
-            <TypedField
-              :label="proof.short"
-              :text="typed(proof)"
-              :fault="store.faults[`readings.${proof.id}`]"
-              :stamp="store.readings"
-              :data-proof="proof.id"
-              @commit="store.answer(proof.id, $event)"
-            />
-            <span class="verdict" role="status">
-              <template v-if="proof.off"
-                ><FigureText :text="proof.off.text" /> {{ VERDICT[proof.verdict] }}</template
-              >
-            </span>
-            <p v-if="proof.slip" class="slip" role="status">
-              Read wrong? {{ proof.slip }}.
-              <button
-                class="plain word"
-                type="button"
-                :data-sure="proof.id"
-                @click="store.answer(proof.id, typed(proof), { sure: true })"
-              >
-                read again: it is so
-              </button>
-            </p>
-            <GaugeButton :proof="proof.id" />
-            <ReadingMore v-if="proof.answer && !store.rehearsal" :proof="proof.id" />
-          </li>
+          <ProofField v-for="proof in [first, ...rest]" :key="proof.id" :proof="proof" />
         </ul>
         <p class="how">{{ first.how }}</p>
       </template>
@@ -199,13 +126,6 @@ ul.narrow {
 ul.few {
   grid-template-columns: repeat(auto-fill, minmax(230px, 1fr));
 }
-.fine .verdict {
-  color: var(--measured);
-}
-li.off .verdict {
-  color: var(--cut);
-  font-weight: 650;
-}
 .heard {
   font-size: 0.86rem;
   color: var(--measured);
@@ -213,20 +133,5 @@ li.off .verdict {
 .heard:not(.read) {
   color: var(--cut);
   font-weight: 600;
-}
-li.slip .verdict,
-.slip {
-  color: var(--cut);
-}
-p.slip {
-  font-size: 0.84rem;
-  font-weight: 600;
-  border-left: 4px double var(--cut);
-  padding-left: 6px;
-}
-.verdict {
-  font-size: 0.84rem;
-  display: block;
-  min-height: 1.3em;
 }
 </style>

@@ -1,0 +1,95 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import type { Proof } from '../api/types'
+import FigureText from '../fields/FigureText.vue'
+import TypedField from '../fields/TypedField.vue'
+import { usePiece } from '../piece/store'
+import { useShop } from '../shop/store'
+import GaugeButton from './GaugeButton.vue'
+import ReadingMore from './ReadingMore.vue'
+
+/** One proof's field, what is thought of its answer, the gauge, and what is behind it. */
+const props = defineProps<{
+  /** The proof. */
+  proof: Proof
+  /** The field's name; the proof's own by default. */
+  label?: string | undefined
+  /** Whether what is expected stands under the field, for many unlike ones; no by default. */
+  compact?: boolean
+}>()
+const store = usePiece()
+const shop = useShop()
+const unit = computed(() => (shop.system === 'inch' ? ' in' : ' mm'))
+const VERDICT: Record<string, string> = { fine: 'fine', off: 'off', slip: 'off' }
+
+const typed = computed(() => {
+  const { id } = props.proof
+  const told = store.unsent[id]?.typed ?? store.readings.find((r) => r.proof === id)?.typed ?? ''
+  // The unit is only said where it is not the one of all the other figures.
+  return told.endsWith(unit.value) ? told.slice(0, -unit.value.length) : told
+})
+
+/** What is expected and, once read, how far off it is. */
+const said = computed(() => {
+  const { expected, off, verdict } = props.proof
+  return `expect ${expected.text}${off ? `; ${off.text} ${VERDICT[verdict] ?? ''}` : ''}`
+})
+</script>
+
+<template>
+  <li :class="proof.verdict" @pointerenter="store.lit = proof.part">
+    <TypedField
+      :label="label ?? proof.short"
+      :text="typed"
+      :hint="compact ? said : ''"
+      :fault="store.faults[`readings.${proof.id}`]"
+      :stamp="store.readings"
+      :data-proof="proof.id"
+      @commit="store.answer(proof.id, $event)"
+    />
+    <span v-if="!compact" class="verdict" role="status">
+      <template v-if="proof.off"
+        ><FigureText :text="proof.off.text" /> {{ VERDICT[proof.verdict] }}</template
+      >
+    </span>
+    <p v-if="proof.slip" class="slip" role="status">
+      Read wrong? {{ proof.slip }}.
+      <button
+        class="plain word"
+        type="button"
+        :data-sure="proof.id"
+        @click="store.answer(proof.id, typed, { sure: true })"
+      >
+        read again: it is so
+      </button>
+    </p>
+    <GaugeButton :proof="proof.id" />
+    <ReadingMore v-if="proof.answer && !store.rehearsal" :proof="proof.id" />
+  </li>
+</template>
+
+<style scoped>
+.verdict {
+  font-size: 0.84rem;
+  display: block;
+  min-height: 1.3em;
+}
+.fine .verdict {
+  color: var(--measured);
+}
+.off .verdict {
+  color: var(--cut);
+  font-weight: 650;
+}
+.slip .verdict,
+p.slip {
+  color: var(--cut);
+}
+p.slip {
+  font-size: 0.84rem;
+  font-weight: 600;
+  border-left: 4px double var(--cut);
+  padding-left: 6px;
+}
+</style>
