@@ -42,7 +42,7 @@ class Rock(SimpleTestCase):
     Z = np.array((0.0, 0.8, -0.5, 1.1))
 
     def test_four_feet_by_hand(self) -> None:
-        """GEOMETRY section 5: front ±200 at y −150, back ±150 at y 150: 2.933 in front, 2.200 behind."""
+        """Worked twice, independently: front ±200 at y −150, back ±150 at y 150: 2.933 in front, 2.200 behind."""
         gaps = rock_gaps(self.GROUND, self.Z)
         for got, want in zip(gaps, (2.933, 2.933, 2.2, 2.2), strict=True):
             self.assertAlmostEqual(got, want, delta=0.0005)
@@ -182,7 +182,7 @@ class Cutting(SimpleTestCase):
 
 class Spacers(SimpleTestCase):
     def test_the_nuts_of_the_lean_check(self) -> None:
-        """TRADE section 6: 19.05 under the front feet, 14 in apart, leans it 3.07 degrees."""
+        """19.05 under the front feet, 14 in apart, leans it 3.07 degrees (common practice, no source)."""
         self.assertAlmostEqual(math.degrees(math.asin(19.05 / 355.6)), 3.07, delta=0.005)
 
     def test_a_stack_is_as_thick_as_wanted_with_few_things(self) -> None:

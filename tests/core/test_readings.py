@@ -54,7 +54,7 @@ class InUnits(SimpleTestCase):
 
 class Slips(SimpleTestCase):
     def test_a_hole_read_off_its_sightline_is_caught(self) -> None:
-        """GEOMETRY section 1: s 10, r 6 stands at 11.600; from the front it shows 10, from the side 6."""
+        """Worked twice, independently: s 10, r 6 stands at 11.600; from the front it shows 10, from the side 6."""
         made = piece(angles=[{"by": "splay_rake", "splay": 14, "rake": 6}])
         for shown, word in ((14.1, "splay"), (6.1, "rake")):
             proof = proof_of(with_readings(made, bore__1=shown), "bore.1")
@@ -151,7 +151,7 @@ class Hand(SimpleTestCase):
 
 class AsBuilt(SimpleTestCase):
     def test_a_stretcher_is_cut_to_its_own_gap_and_sockets(self) -> None:
-        """GEOMETRY section 5: as built, measured gap + the two measured depths."""
+        """As built: the measured gap + the two measured depths."""
         made = starter("bench")
         part = planned(made).members[0]
         gap = part.gap.quantity.value + 3.0
@@ -161,7 +161,7 @@ class AsBuilt(SimpleTestCase):
         self.assertTrue(after.as_built)
 
     def test_two_near_angles_are_bored_at_their_mean(self) -> None:
-        """Common practice (TRADE section 6): read 83 and 84, bore 83.5."""
+        """Read 83 and 84, bore 83.5 (common practice, no source)."""
         made = piece(
             angles=[{"by": "splay_rake", "splay": 6, "rake": 0}],
             members=[
