@@ -42,7 +42,7 @@ class Rock(SimpleTestCase):
     Z = np.array((0.0, 0.8, -0.5, 1.1))
 
     def test_four_feet_by_hand(self) -> None:
-        """Worked twice, independently: front ±200 at y −150, back ±150 at y 150: 2.933 in front, 2.200 behind."""
+        """Worked twice: front ±200 at y −150, back ±150 at y 150: 2.933 in front, 2.200 behind."""
         gaps = rock_gaps(self.GROUND, self.Z)
         for got, want in zip(gaps, (2.933, 2.933, 2.2, 2.2), strict=True):
             self.assertAlmostEqual(got, want, delta=0.0005)

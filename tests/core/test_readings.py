@@ -54,7 +54,7 @@ class InUnits(SimpleTestCase):
 
 class Slips(SimpleTestCase):
     def test_a_hole_read_off_its_sightline_is_caught(self) -> None:
-        """Worked twice, independently: s 10, r 6 stands at 11.600; from the front it shows 10, from the side 6."""
+        """Worked twice: s 10, r 6 stands at 11.600; from the front it shows 10, from the side 6."""
         made = piece(angles=[{"by": "splay_rake", "splay": 14, "rake": 6}])
         for shown, word in ((14.1, "splay"), (6.1, "rake")):
             proof = proof_of(with_readings(made, bore__1=shown), "bore.1")
