@@ -10,7 +10,8 @@ from splay.judge import Finding, Whole, judge
 from splay.layout import Layout, lay_out
 from splay.level.feet import feet_of
 from splay.level.proofs import level_proofs
-from splay.level.rounds import Level, LevelRound, level
+from splay.level.rounds import Level, level
+from splay.level.told import LevelRound
 from splay.level.ways import asks_in_all
 from splay.parts import LegPart, SocketPart, leg_part, socket_part
 from splay.parts.assembly import Assembly, assembly

@@ -15,7 +15,8 @@ import numpy as np
 from splay.errors import BadInput, Fault
 from splay.level.cut import loss
 from splay.level.feet import End, feet_of
-from splay.level.rounds import State, expect, falls, first_ends, level, stand_now
+from splay.level.now import State, expect, falls, stand_now
+from splay.level.rounds import first_ends, level
 from splay.level.ways import asks
 from splay.parts.member import member_part
 from splay.piece import Piece, Stretcher

@@ -9,7 +9,7 @@ from splay.judge import bits, joints, members, readings, standing, tops
 from splay.judge import sockets as rules
 from splay.judge.allowance import allowance
 from splay.judge.finding import Finding
-from splay.level.rounds import LevelRound
+from splay.level.told import LevelRound
 from splay.parts import SocketPart
 from splay.parts.assembly import TOGETHER_DEG, Assembly
 from splay.parts.member import MemberPart

@@ -130,6 +130,11 @@ class End:
         return End(self.foot, length, self.normal, sigma)
 
 
+def vec(a: Array) -> Vec:
+    """The same three numbers as a plain vector."""
+    return (float(a[0]), float(a[1]), float(a[2]))
+
+
 def feet_of(piece: Piece, stance: Stance) -> tuple[Foot, ...]:
     """Every foot of a piece, legs set into the top first."""
     made = [_staked(piece, leg, stance.floor) for leg in stance.legs]

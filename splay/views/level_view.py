@@ -9,8 +9,9 @@ from functools import cached_property
 import numpy as np
 
 from splay.level.feet import ON_MM, Array, End
-from splay.level.rounds import LEAVE_MM, LevelFoot, LevelRound, State, stand_now
+from splay.level.now import State, stand_now
 from splay.level.standing import Standing
+from splay.level.told import LEAVE_MM, LevelFoot, LevelRound
 from splay.piece import Piece
 from splay.quantity import Show
 from splay.stance.convex import Solid

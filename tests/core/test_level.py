@@ -11,7 +11,8 @@ from django.test import SimpleTestCase
 from splay.errors import CannotBuild
 from splay.level.cut import highest, least_plane, loss, true_plane
 from splay.level.feet import End, feet_of
-from splay.level.rounds import Level, State, expect, level, stand_now
+from splay.level.now import State, expect, stand_now
+from splay.level.rounds import Level, level
 from splay.level.stacks import stack_for
 from splay.level.standing import rock_gaps, rocking
 from splay.level.ways import asks, plane_under

@@ -1,0 +1,104 @@
+"""What is wrong with a pass's readings, or with what they lead to."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+from splay.errors import CannotBuild
+from splay.level.cut import CutPlane
+from splay.level.feet import End
+from splay.level.ways import Measured
+from splay.piece import LevelPass, Piece
+from splay.quantity import Quantity, Show
+
+HEIGHT_MM = 2.0
+"""A seat this near its height is at its height (common practice, no source)."""
+FAR_MM = 40.0
+"""A foot found this far from where it must be was read wrong (common practice, no source)."""
+MISFIT_MM = 2.0
+"""Heights of one flat top over one flat floor agree to this (common practice, no source)."""
+
+
+@dataclass(frozen=True)
+class Problem:
+    """What is wrong with a pass's readings, or with what they lead to: `asked` names the proof."""
+
+    code: str
+    level: Literal["stop", "caution", "note"]
+    text: str
+    mend: str
+    number: Quantity
+    limit: Quantity
+    legs: tuple[int, ...] = ()
+
+
+def in_line(fault: CannotBuild | None, asked: int, show: Show) -> list[Problem]:
+    """Readings that fix no plane."""
+    if fault is None:
+        return []
+    counts = show.count(asked), show.count(3)
+    return [Problem("heights_in_line", "stop", fault.rule, fault.mend, *counts)]
+
+
+def of_readings(
+    measured: Measured,
+    before: tuple[End, ...],
+    chosen: LevelPass,
+    show: Show,
+    read: dict[str, float],
+) -> list[Problem]:
+    """Readings that contradict one another, or that no foot can have."""
+    made = []
+    if measured.misfit > MISFIT_MM:
+        made.append(
+            Problem(
+                "heights_disagree", "caution",
+                f"The height at the {measured.worst} does not lie in one plane with the others.",
+                "Measure that one again, then the rest: a rule off plumb reads long.",
+                show.fine(measured.misfit), show.fine(MISFIT_MM),
+            )
+        )  # fmt: skip
+    told = sum(f"under.{end.foot.key}" in read for end in before)
+    if chosen.way == "standing" and told == len(before) and measured.afoot < 3:
+        made.append(
+            Problem(
+                "gaps_contradict", "caution",
+                f"By its gaps only {measured.afoot} of its feet touch; a piece stands on three at least.",
+                "Press it down where it does not rock and take the gaps again: where it touches, give 0.",
+                show.count(measured.afoot), show.count(3),
+            )
+        )  # fmt: skip
+    for was, now in zip(before, measured.ends, strict=True):
+        off = now.length - was.length
+        if abs(off) <= FAR_MM:
+            continue
+        made.append(
+            Problem(
+                "foot_far", "caution",
+                f"{was.foot.name.capitalize()} would end {show.length(abs(off)).text} "
+                f"{'longer' if off > 0 else 'shorter'} than it can.",
+                "Measure it again: the right foot, from the right face, in the units shown.",
+                show.length(abs(off)), show.length(FAR_MM), (was.foot.leg,) if was.foot.leg else (),
+            )
+        )  # fmt: skip
+    return made
+
+
+def of_reach(
+    piece: Piece, after: float, ends: tuple[End, ...], plane: CutPlane, show: Show
+) -> list[Problem]:
+    """A height that not every foot reaches."""
+    short = piece.height - after
+    if short <= HEIGHT_MM:
+        return []
+    last = min(ends, key=lambda end: -float((end.ring @ plane.normal).max()))
+    return [
+        Problem(
+            "height_short", "caution",
+            f"Cut full, it ends {show.fine(short).text} lower than wanted: "
+            f"{last.foot.name} reaches no further.",
+            "Let it end lower, allow a little lean, or make that one anew.",
+            show.fine(short), show.fine(HEIGHT_MM), (last.foot.leg,) if last.foot.leg else (),
+        )
+    ]  # fmt: skip
