@@ -55,7 +55,9 @@ def served(data: str | None = None, load: bool = True) -> Iterator[str]:
 
 
 def _wait(address: str) -> None:
-    for _ in range(120):
+    # Generous: a loaded machine takes many times as long as a quiet one to start.
+    end = time.monotonic() + 180
+    while time.monotonic() < end:
         try:
             urllib.request.urlopen(f"{address}/api/session", timeout=2)
         except OSError:
