@@ -22,7 +22,7 @@ MISFIT_MM = 2.0
 
 @dataclass(frozen=True)
 class Problem:
-    """What is wrong with a pass's readings, or with what they lead to: `asked` names the proof."""
+    """One thing that is wrong: its code, its figure and the limit it passes, the legs it concerns."""
 
     code: str
     level: Literal["stop", "caution", "note"]

@@ -20,6 +20,8 @@ FOOTREST_DROP_MM = 445.0
 HOLLOW_SHARE = 0.2
 BELLY_MM = 6.0
 CROSS_STEP_MM = 100.0
+PHOTO_SHARE = 1.15
+"""A photograph begins this many times as wide as the outline that is to be drawn over it."""
 
 
 def with_support(piece: Piece, kind: str, index: int) -> dict[str, Any]:
@@ -191,10 +193,7 @@ def with_finer_corners(piece: Piece) -> dict[str, Any]:
 
     On a smoothed outline it lies on the curve itself, so that nothing moves.
     """
-    outline = piece.top.outline
-    if not isinstance(outline, Drawn):
-        do = "Choose the drawn outline first."
-        raise BadInput(Fault("restate.what", outline.kind, "a drawn outline", do))
+    outline = _drawn(piece)
     document = write_piece(piece)
     made = []
     for k, corner in enumerate(outline.corners):
@@ -208,6 +207,27 @@ def with_finer_corners(piece: Piece) -> dict[str, Any]:
             x, y = (corner.x + after.x) / 2, (corner.y + after.y) / 2
         made.append({"x": x, "y": y})
     document["top"]["outline"]["corners"] = made
+    return document
+
+
+def _drawn(piece: Piece) -> Drawn:
+    outline = piece.top.outline
+    if not isinstance(outline, Drawn):
+        do = "Choose the drawn outline first."
+        raise BadInput(Fault("restate.what", outline.kind, "a drawn outline", do))
+    return outline
+
+
+def with_photo(piece: Piece, to: str) -> dict[str, Any]:
+    """The piece's document with a photograph laid under its drawn outline, a little wider than that
+    at first, or with none."""
+    xs = [corner.x for corner in _drawn(piece).corners]
+    document = write_piece(piece)
+    laid = {"width": round(PHOTO_SHARE * (max(xs) - min(xs)))}
+    made = {"laid": laid, "none": None}
+    if to not in made:
+        raise BadInput(Fault("restate.to", shorten(to), ", ".join(made), "Choose one of these."))
+    document["top"]["outline"]["photo"] = made[to]
     return document
 
 

@@ -17,6 +17,7 @@ from splay.stance.arrange import (
     with_hollow,
     with_members,
     with_peg,
+    with_photo,
     with_support,
 )
 from splay.stance.outline import extent, points
@@ -33,7 +34,7 @@ LEAST_TENON_MM = 16.0
 
 What = Literal[
     "outline", "placement", "angle", "scope", "joint", "belly", "peg",
-    "support", "members", "hollow", "corners", "cross_piece",
+    "support", "members", "hollow", "corners", "photo", "cross_piece",
 ]  # fmt: skip
 """What can be said another way, or put in whole."""
 
@@ -63,6 +64,8 @@ def restate(piece: Piece, ask: Restate) -> Piece:
         return read_piece(with_hollow(piece, ask.to))
     if ask.what == "corners":
         return read_piece(with_finer_corners(piece))
+    if ask.what == "photo":
+        return read_piece(with_photo(piece, ask.to))
     if ask.what == "cross_piece":
         return read_piece(with_cross_piece(piece, ask.support))
     document = write_piece(piece)

@@ -12,7 +12,7 @@ from playwright.sync_api import Route, expect
 from splay.piece.starters import starter
 from tests.browser.base import PATIENCE_MS, BrowserCase, drag, field, saved, type_in
 from tools.screenshots import browsed, served
-from workshop.pieces.models import PieceRow
+from workshop.pieces.models import PieceRow, ReadingRow
 from workshop.shop.models import the_shop
 
 
@@ -55,6 +55,29 @@ class Keeping(BrowserCase):
         self.assertAlmostEqual(PieceRow.objects.get().readings.get().value, 14.3)
         again.reload()
         expect(again.locator("[data-proof='bore.1'] input")).to_have_value("14.3")
+
+    def test_a_reading_that_waits_stays_with_its_own_piece(self) -> None:
+        first = self.hang()
+        self.hang(starter("bench"))
+        page = self.at(first, "boring")
+        held: list[Route] = []
+        page.route("**/readings/*", lambda route: held.append(route))
+        page.locator("[data-proof='bore.1'] input").fill("14.3")
+        page.locator("[data-proof='bore.1'] input").press("Enter")
+        page.get_by_role("link", name="Rack").click()
+        page.locator("[data-piece='Bench']").click()
+        page.locator("nav.stick a", has_text="Boring").click()
+        # Only now does it turn out that the workshop was away: another piece is open.
+        expect(page.locator("[data-proof='bore.4']")).to_be_visible()
+        for route in held:
+            route.abort()
+        page.unroute("**/readings/*")
+        page.wait_for_timeout(2500)  # longer than it waits before it sends again
+        expect(page.locator("[data-proof='bore.1'] input")).to_have_value("")
+        self.at(first, "boring")
+        expect(page.locator("[data-proof='bore.1'] input")).to_have_value("14.3")
+        expect(page.locator("nav.stick")).to_contain_text("1 of 4 proved")
+        self.assertEqual(str(ReadingRow.objects.get().piece_id), first.rpartition("/")[2])
 
     def test_what_is_typed_after_signing_out_elsewhere_is_there_after_signing_in(self) -> None:
         page = self.at(self.hang())

@@ -149,6 +149,20 @@ class Details(SimpleTestCase):
         with self.assertRaises(BadInput):
             restate(starter("bench"), Restate("corners", "finer"))
 
+    def test_a_photograph_is_laid_wider_than_the_outline_and_taken_away(self) -> None:
+        made = starter("log_slice")
+        laid = restate(made, Restate("photo", "laid"))
+        outline = laid.top.outline
+        assert outline.kind == "drawn" and outline.photo is not None
+        xs = [corner.x for corner in outline.corners]
+        self.assertGreater(outline.photo.width, max(xs) - min(xs))
+        self.assertEqual((outline.photo.x, outline.photo.y, outline.photo.turn), (0, 0, 0))
+        self.assertEqual(restate(laid, Restate("photo", "none")), made)
+        for made_, to in ((starter("bench"), "laid"), (made, "under")):
+            with self.assertRaises(BadInput) as caught:
+                restate(made_, Restate("photo", to))
+            self.assertTrue(caught.exception.faults[0].do)
+
     def test_one_more_cross_piece_hangs_below_the_last_where_there_can_be_one(self) -> None:
         for name, field in (("plane_frames", "cross"), ("board_sides", "rails")):
             before = getattr(starter(name).supports[0], field)

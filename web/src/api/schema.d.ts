@@ -3503,7 +3503,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "outline" | "placement" | "angle" | "scope" | "joint" | "belly" | "peg" | "support" | "members" | "hollow" | "corners" | "cross_piece";
+            what: "outline" | "placement" | "angle" | "scope" | "joint" | "belly" | "peg" | "support" | "members" | "hollow" | "corners" | "photo" | "cross_piece";
         };
         /**
          * Resultant

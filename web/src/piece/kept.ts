@@ -15,7 +15,8 @@ export interface More {
   /** What a bare figure meant when it was typed. */
   bare?: Bare
 }
-type Unsent = Record<string, More & { typed: string }>
+/** Readings that wait to be sent, by proof. */
+export type Unsent = Record<string, More & { typed: string }>
 
 const name = (id: string): string => `proud-rake.unsaved.${id}`
 

@@ -63,12 +63,8 @@ export const usePhoto = defineStore('photo', () => {
     return { href, x, y, width, height, turn }
   })
 
-  /** Lay the kept photograph under the outline, a little wider than that at first. */
-  function lay(): void {
-    const xs = outline.value?.corners.map((corner) => Number(corner.x)) ?? []
-    const width = Math.round(1.15 * (Math.max(...xs) - Math.min(...xs)))
-    store.set('top.outline.photo', { width, x: 0, y: 0, turn: 0 })
-  }
+  /** Lay the kept photograph under the outline. */
+  const lay = (): void => store.restate({ what: 'photo', to: 'laid' })
 
   /** Send a photograph and lay it under the outline. */
   async function choose(file: File): Promise<void> {
@@ -99,9 +95,7 @@ export const usePhoto = defineStore('photo', () => {
   }
 
   /** Take it away: the place it was laid at goes, and can be undone; so the picture stays kept. */
-  function drop(): void {
-    store.set('top.outline.photo', null)
-  }
+  const drop = (): void => store.restate({ what: 'photo', to: 'none' })
 
   return { kept, laid, under, wrong, look, choose, lay, drop }
 })

@@ -4,7 +4,7 @@ import { api, ask, Away, Refused } from '../api/client'
 import type { Fault, Piece, ReadingOut } from '../api/types'
 import { without } from '../paths'
 import { useShop } from '../shop/store'
-import { keepUnsent, type More, unsentOf } from './kept'
+import { keepUnsent, type More, type Unsent, unsentOf } from './kept'
 
 const RETRY_MS = 1500
 const AWAY = 'The workshop does not answer. It is kept here and sent as soon as it does.'
@@ -34,7 +34,7 @@ export function useReadings({ id, piece, rehearsal, faults, replan }: Open) {
   /** What the instrument last said, and for which proof. */
   const heard = ref<{ proof: string; state: string; said: string } | null>(null)
   /** What was typed and is not in the workshop yet, by proof. */
-  const unsent = ref<Record<string, More & { typed: string }>>({})
+  const unsent = ref<Unsent>({})
   const lines = new Map<string, string>()
   let asked = 0
   let timer = 0
@@ -71,9 +71,11 @@ export function useReadings({ id, piece, rehearsal, faults, replan }: Open) {
     replan()
   }
 
-  function settle(proof: string): void {
-    unsent.value = without(unsent.value, proof)
-    keepUnsent(id.value, unsent.value)
+  /** What waits for one piece, changed where it is kept: by now another piece may be open. */
+  function wait(of: string, change: (waiting: Unsent) => Unsent): void {
+    const waiting = change(unsentOf(of))
+    keepUnsent(of, waiting)
+    if (of === id.value) unsent.value = waiting
   }
 
   /** Answer a proof, or take the answer back with nothing typed. */
@@ -84,23 +86,24 @@ export function useReadings({ id, piece, rehearsal, faults, replan }: Open) {
       put(typed.trim() ? { ...mine, tool, sure } : null, proof)
       return
     }
+    const mine = id.value
     const field = `readings.${proof}`
+    const said = { typed, bare: useShop().system, ...more }
+    let fault: Fault | undefined
     try {
       await send(proof, typed, more)
-      settle(proof)
+      wait(mine, (waiting) => without(waiting, proof))
     } catch (error) {
       if (error instanceof Away) {
-        unsent.value = { ...unsent.value, [proof]: { typed, bare: useShop().system, ...more } }
-        keepUnsent(id.value, unsent.value)
-        faults.value = { ...faults.value, [field]: { field, got: typed, allowed: '', do: AWAY } }
-        later()
-        return
-      }
-      if (!(error instanceof Refused)) throw error
-      settle(proof)
-      const fault = error.problem.faults?.[0]
-      if (fault) faults.value = { ...faults.value, [field]: fault }
+        wait(mine, (waiting) => ({ ...waiting, [proof]: said }))
+        fault = { field, got: typed, allowed: '', do: AWAY }
+        if (mine === id.value) later()
+      } else if (error instanceof Refused) {
+        wait(mine, (waiting) => without(waiting, proof))
+        fault = error.problem.faults?.[0]
+      } else throw error
     }
+    if (fault && mine === id.value) faults.value = { ...faults.value, [field]: fault }
   }
 
   async function send(proof: string, typed: string, more: More): Promise<void> {
