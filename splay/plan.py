@@ -15,7 +15,7 @@ from splay.level.told import LevelRound
 from splay.level.ways import asks_in_all
 from splay.parts import LegPart, SocketPart, leg_part, socket_part
 from splay.parts.assembly import Assembly, assembly
-from splay.parts.member import MemberPart, RopePart, member_part, rope_part
+from splay.parts.member import MemberPart, RopePart, hooks_of, member_part, rope_part
 from splay.parts.stick import StickPart, stick_part
 from splay.piece import Piece
 from splay.quantity import Quantity, Show
@@ -25,6 +25,7 @@ from splay.setups.boring import boring_cards
 from splay.setups.card import Proof, SetUp
 from splay.setups.crosscut import crosscut_cards, cuts
 from splay.setups.foot import foot_cards
+from splay.setups.leg_marks import leg_mark_cards
 from splay.setups.member_cards import member_cards
 from splay.setups.proofs import Known, all_proofs, doubted
 from splay.setups.rope_cards import rope_cards
@@ -108,15 +109,18 @@ def plan(
     parts = tuple(leg_part(piece, leg, real.floor, show) for leg in real.legs)
     sockets = tuple(socket_part(piece, leg, shop.bit_for(leg.bore.size), show) for leg in real.legs)
     sticks = tuple(stick_part(body, show) for body in real.bodies)
-    rungs = tuple(member_part(piece, run, runs, show) for run in runs)
+    hooks = hooks_of(piece, real.legs, runs)
+    rungs = tuple(member_part(piece, run, runs, show, hooks=hooks) for run in runs)
     if any(id.partition(".")[0] in {"gap", "depth", "read"} for id in known):
         wrong |= doubted(planned, runs, rungs, ask)
         found = built({id: v for id, v in known.items() if id not in wrong}, shop)
-        rungs = tuple(member_part(piece, run, runs, show, found) for run in runs)
-    cords = tuple(rope_part(piece, line, show) for line in lines)
+        hooks = hooks_of(piece, real.legs, runs, found)
+        rungs = tuple(member_part(piece, run, runs, show, found, hooks) for run in runs)
+    cords = tuple(rope_part(piece, line, show, hooks) for line in lines)
     layout = lay_out(piece, planned, show)
     setups = (
         *boring_cards(piece, planned, shop, show),
+        *leg_mark_cards(piece, real, parts, shop, show),
         *foot_cards(piece, real, parts, shop, show),
         *crosscut_cards(sticks, real.bodies, shop, show),
         *shaping_cards(piece, parts, sticks, real.bodies, shop, show),
@@ -130,7 +134,7 @@ def plan(
     passes = Level((), (), ())
     if levelling or any(id.startswith("level.") for id in known):
         passes, _ = level(piece, real, parts, sticks, shop, show, known)
-        proofs += tuple(level_proofs(passes, feet_of(piece, real), ask))
+        proofs += tuple(level_proofs(piece, passes, feet_of(piece, real), ask))
     order = assembly(real.legs, parts, runs, rungs, show)
     return Plan(
         chosen=chosen(piece, show),

@@ -6,14 +6,16 @@ from dataclasses import dataclass
 
 from splay.errors import BadInput, Fault
 from splay.quantity import Figure, Quantity, Show
-from splay.setups.boring import BORING, PRESSES, setting_on, tool_scene
+from splay.setups.boring import tool_scene
 from splay.setups.card import Dial, Scene
 from splay.setups.compound import mitre_between
 from splay.setups.dial import dial
-from splay.shop import MitreSaw, Shop
+from splay.setups.drills import PRESSES, Hole, boring_tools, set_for
+from splay.shop import MitreSaw, Shop, Tool
 from splay.shop.scale import within_reach
 from splay.stance.lean import LeanAngles
 from splay.summary import LeanFigures, lean_figures
+from splay.work.lays import Toward
 
 
 @dataclass(frozen=True)
@@ -57,21 +59,35 @@ def quick_lean(shop: Shop, given: LeanAngles) -> QuickLean:
     rho = given.resultant
     made = []
     for index, tool in enumerate(shop.tools):
-        if not tool.owned:
-            continue
-        key = f"quick.{tool.kind}.{index}"
-        if isinstance(tool, MitreSaw):
-            made.append(_sawn(tool, f"{key}.foot", "foot_cut", "Foot cut: swing the saw to", rho, show))
-        elif isinstance(tool, BORING):
-            name, setting, dials, jig, reaches, note = setting_on(tool, rho, show, key)
-            sides = ("rim: uphill", "middle") if isinstance(tool, PRESSES) else ("rim", "middle")
-            scene = tool_scene(tool, rho, *sides, dials, setting, show)
-            made.append(
-                QuickSetting(
-                    key, "bore", tool.kind, tool.name, name, setting, dials, jig, reaches, note, scene
-                )
-            )
+        if tool.owned and isinstance(tool, MitreSaw):
+            key = f"quick.{tool.kind}.{index}.foot"
+            made.append(_sawn(tool, key, "foot_cut", "Foot cut: swing the saw to", rho, show))
+    made += [_bored(tool, index, rho, show) for index, tool in boring_tools(shop, "seat")]
     return QuickLean(lean_figures(given, "quick", (1.0, 1.0), show), tuple(made))
+
+
+def _bored(tool: Tool, index: int, rho: float, show: Show) -> QuickSetting:
+    """One drill set for a lean; the arrow on the sightline points the way the leg leans."""
+    key = f"quick.{tool.kind}.{index}"
+    hole = Hole("seat", rho, rho, (), "underside", "upper face", Toward("arrow") if rho > 1e-9 else None)
+    angle = show.figure(
+        f"{key}.lean", "Lean", rho, "ρ", show.input("ρ", "true lean", rho, "deg"), unit="deg"
+    )
+    met = set_for(tool, hole, angle, show, key)
+    sides = ("arrow: uphill", "plain end") if isinstance(tool, PRESSES) else ("arrow", "plain end")
+    return QuickSetting(
+        key,
+        "bore",
+        tool.kind,
+        tool.name,
+        met.name,
+        met.setting,
+        met.dials,
+        met.jig,
+        not met.note,
+        met.note,
+        tool_scene(tool, met, rho, *sides, show),
+    )
 
 
 def quick_mitre(shop: Shop, splay_deg: float, rail_mm: float, leg_mm: float) -> QuickMitre:

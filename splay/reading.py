@@ -14,7 +14,7 @@ from splay.shop import Shop
 MOST_LEAN_DEG = 75.0
 MOST_LENGTH_MM = 6000.0
 LENGTHS = frozenset(
-    {"foot", "mark", "long", "gap", "tenon", "octagon", "taper", "notch", "slot", "depth", "rail"}
+    {"foot", "mark", "long", "gap", "tenon", "octagon", "taper", "notch", "slot", "depth", "rail", "kerf"}
 )
 """Proofs answered with a length: a leg, two marks, a stick, a gap, what was shaped."""
 LEVEL_KINDS = frozenset({"bench", "along", "sight", "shim", "stands", "top", "under"})

@@ -25,7 +25,7 @@ from splay.quantity import Quantity, Show
 from splay.reading import Reading
 from splay.setups.scales import proving_scale, stick_scale
 from splay.shop import Shop, reading
-from splay.stance.members import members
+from splay.stance.members import acute, members
 from splay.stance.staked import Stance, stand
 
 LEAN_DEG = 0.7
@@ -99,13 +99,13 @@ def _between(
     number, _, end = rest.partition(".")
     rope = next((r for r in ropes if r.number == int(number)), None)
     if rope is not None:
-        return reading(stick_scale(shop)[1], 90.0 - rope.holes[int(end) - 1].acute)
+        return reading(stick_scale(shop)[1], 90.0 - acute(rope.holes[int(end) - 1].opening_on))
     run = next(r for r in runs if r.number == int(number))
     part = member_part(piece, run, runs, show)
     if kind == "gap":
         return part.gap.quantity.value
     if kind == "read":
-        return reading(stick_scale(shop)[1], 90.0 - run.ends[int(end) - 1].acute)
+        return reading(stick_scale(shop)[1], 90.0 - acute(run.ends[int(end) - 1].opening_on))
     assert isinstance(piece.members[run.number - 1], Stretcher)
     return expected + hidden.error(f"depth.{rest}", DEPTH_MM)
 

@@ -5,30 +5,39 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 from itertools import combinations
+from typing import Annotated
 
-from splay.layout.marks import Mark, arc, cross, line, point
+from splay.layout.marks import Mark, arc, line
 from splay.layout.outlines import strike
-from splay.piece import Battened, Circle, Free, Insets, Piece, SlabLeg, StakedLegs, Triangle, Trough
+from splay.layout.placing import Placed, letters, marked_face, place, sightlines
+from splay.piece import Battened, Piece, SlabLeg, StakedLegs, Trough
 from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
 from splay.stance.hollow import arc_radius
 from splay.stance.outline import edge_distance, extent
 from splay.stance.slab_leg import slab_mitre
 from splay.stance.staked import LegStance, Stance
+from splay.work import marks as work
+from splay.work.seat import Act, said
 
-RULE_MM = 200.0
-"""Run along a line over which a sightline's offset is given, so that a rule sets it."""
 MOST_CHECKS = 12
 
 
 @dataclass(frozen=True)
 class Step:
-    """One step: what is done, the distances to set, and what it draws."""
+    """One step: what is done, the distances to set, and what it draws.
+
+    `acts` are what is struck, as data, and `words` say them; `uses` and `makes` the marks leaned on and
+    left.
+    """
 
     title: str
     words: str
     figures: tuple[Figure, ...]
     marks: tuple[Mark, ...]
+    acts: Annotated[tuple[Act, ...], work.UNSENT] = ()
+    uses: Annotated[tuple[work.Mark, ...], work.UNSENT] = ()
+    makes: Annotated[tuple[work.Mark, ...], work.UNSENT] = ()
 
 
 @dataclass(frozen=True)
@@ -54,22 +63,29 @@ def lay_out(piece: Piece, stance: Stance, show: Show) -> Layout:
     a, b = extent(piece.top.outline)
     shaped = piece.top.hollow is not None or piece.top.upper_edge.way != "square"
     before = "before any edge is rounded or any hollow cut" if shaped else "before any edge is rounded"
+    lines = (line((-1.08 * a, 0.0), (1.08 * a, 0.0)), line((0.0, -1.08 * b), (0.0, 1.08 * b)))
+    first = letters(piece, "underside", show)
     steps = [
         Step(
-            "Choose the face and draw the centre lines",
-            f"The underside, which will not show, {before}. Draw the grain arrow and write 'front'.",
+            "Choose the face and draw the middle lines",
+            f"{said(first)} The underside will not show; do it {before}.",
             (),
-            (line((-1.08 * a, 0.0), (1.08 * a, 0.0)), line((0.0, -1.08 * b), (0.0, 1.08 * b))),
+            lines,
+            (first,),
+            (),
+            work.lettered(),
         )
     ]
     steps += _boards(piece, show)
-    steps.append(Step(*strike(piece, show)))
+    outline = Step(
+        *strike(piece, show), uses=work.lettered(), makes=(work.Mark(work.Kind.OUTLINE, work.SEAT),)
+    )
+    steps.append(outline)
     for index, support in enumerate(piece.supports):
         legs = tuple(leg for leg in stance.legs if leg.support == index)
         if isinstance(support, StakedLegs):
-            steps.append(_placing(piece, support, legs, show))
             steps += _battens(support, stance, index, show)
-            steps.append(_sightlines(legs, show))
+            steps += _legs(piece, support, legs, show)
         elif isinstance(support, SlabLeg):
             steps.append(_mitre(piece, support, show))
     steps += _frames(stance)
@@ -111,122 +127,34 @@ def glue_lines(piece: Piece) -> tuple[float, ...]:
     return tuple(made)
 
 
-def _placing(piece: Piece, support: StakedLegs, legs: tuple[LegStance, ...], show: Show) -> Step:
-    way = support.placement
-    spots = tuple(
-        m for leg in legs for m in (*cross(leg.place.at, 7.0), point(leg.place.at, str(leg.number)))
-    )
-    if isinstance(way, Circle | Triangle):
-        return _ring(way, legs, spots, show)
-    if isinstance(way, Insets):
-        a, b = extent(piece.top.outline)
-        x, y = a - way.from_ends, b - way.from_edges
-        rows = tuple(line((-a, j), (a, j)) for j in (-y, y)) + tuple(line((i, -b), (i, b)) for i in (-x, x))
-        figures = (
-            show.figure(
-                "layout.from_ends",
-                "Gauge in from each end",
-                way.from_ends,
-                "as chosen",
-                show.input("e", "from the ends", way.from_ends),
-            ),
-            show.figure(
-                "layout.from_edges",
-                "Gauge in from front and back",
-                way.from_edges,
-                "as chosen",
-                show.input("f", "from the edges", way.from_edges),
-            ),
+def _legs(piece: Piece, support: StakedLegs, legs: tuple[LegStance, ...], show: Show) -> list[Step]:
+    """Centres and sightlines on the face the legs are bored from, its own middle lines first."""
+    face = marked_face(support)
+    uses = work.lettered(face)
+    made = []
+    if face != "underside":
+        act = letters(piece, face, show)
+        over = Step(
+            f"Carry the middle lines over to the {face}",
+            f"Square them over the edges. {said(act)}",
+            (),
+            (),
+            (act,),
+            work.lettered(),
+            uses,
         )
-        words = "Gauge from the straight edges while they are there; prick where the lines cross."
-        return Step("Place the legs", words, figures, (*rows, *spots))
-    assert isinstance(way, Free)
-    placed = tuple(
-        show.figure(
-            f"layout.place.{leg.number}",
-            f"Leg {leg.number}: {show.length(abs(leg.place.at[0])).text} "
-            f"{'right' if leg.place.at[0] >= 0 else 'left'}, "
-            f"{'back' if leg.place.at[1] >= 0 else 'front'} by",
-            abs(leg.place.at[1]),
-            "from the centre lines",
-            show.input("x", "from the front-to-back line", leg.place.at[0]),
-            show.input("y", "from the side-to-side line", leg.place.at[1]),
-        )
-        for leg in legs
-    )
-    words = "From the centre lines; mirrored partners with the same setting of the compasses."
-    return Step("Place the legs", words, placed, spots)
+        made.append(over)
+    centres = tuple(work.centre(leg.number, face) for leg in legs)
+    made.append(_struck(place(piece, support, legs, show), uses, centres))
+    lines = tuple(work.sightline(leg.number, face) for leg in legs if leg.boring.bearing is not None)
+    made.append(_struck(sightlines(piece, support, legs, show), (*uses, *centres), lines))
+    return made
 
 
-def _ring(way: Circle | Triangle, legs: tuple[LegStance, ...], spots: tuple[Mark, ...], show: Show) -> Step:
-    """Step the chord 2 R sin(180/n) round; three and six legs need the radius alone."""
-    count = way.count if isinstance(way, Circle) else 3
-    radius = math.hypot(*legs[0].place.at)
-    compass = show.input("R", "circle of leg centres", radius)
-    circle = show.figure("layout.circle", "Compasses for the leg circle", radius, "R", compass)
-    chord = 2.0 * radius * deg.sin(180.0 / count)
-    step = show.figure(
-        "layout.chord",
-        "Leg to leg",
-        chord,
-        "2 · R · sin (180° / n)",
-        compass,
-        show.input("n", "legs", count, "count"),
-    )
-    if count == 3:
-        words = "Leave the compasses as they are: step round six times, every second mark is a leg."
-        extra = tuple(m for k in range(6) for m in cross(_on(radius, legs[0], 60.0 * k), 4.0))
-    elif count == 6:
-        words = "Leave the compasses as they are: step round, every mark is a leg."
-        extra = ()
-    elif count == 4:
-        words = "A line through the middle from leg 1, another square to it."
-        extra = (
-            line(legs[0].place.at, legs[2].place.at),
-            line(legs[1].place.at, legs[3].place.at),
-        )
-    else:
-        words = "Set the compasses to the chord and step it round; it must close on leg 1."
-        extra = ()
-    start = legs[0].place.at
-    out = (start[0] * 1.25, start[1] * 1.25)
-    marks = (arc((0.0, 0.0), radius), line((0.0, 0.0), out), *extra, *spots)
-    return Step("Place the legs", words, (circle, step), marks)
-
-
-def _on(radius: float, leg: LegStance, turn: float) -> tuple[float, float]:
-    first = deg.atan2(leg.place.at[1], leg.place.at[0])
-    return (radius * deg.cos(first + turn), radius * deg.sin(first + turn))
-
-
-def _sightlines(legs: tuple[LegStance, ...], show: Show) -> Step:
-    """Each sightline by its angle, and by a rule: so much over for so much along the side line."""
-    figures, marks = [], []
-    for leg in legs:
-        lean, (x, y) = leg.boring, leg.place.at
-        if lean.bearing is None or lean.from_side is None or lean.from_centre is None:
-            continue
-        c, s = deg.cos(lean.bearing), deg.sin(lean.bearing)
-        marks.append(line((x - 40 * c, y - 40 * s), (x + 110 * c, y + 110 * s), text=str(leg.number)))
-        steep = lean.from_side > 45.0
-        angle = lean.from_centre if steep else lean.from_side
-        along = "centre line" if steep else "side line"
-        figures.append(
-            show.figure(
-                f"layout.sightline.{leg.number}",
-                f"Leg {leg.number}: for {show.length(RULE_MM).text} along the {along}, over by",
-                RULE_MM * deg.tan(angle),
-                "run · tan a",
-                show.input("run", f"along the {along}", RULE_MM),
-                show.input("a", f"sightline from the {along}", angle, "deg"),
-            )
-        )
-    words = (
-        "Through each leg's centre, long enough to lay a gauge on: the leg will lean along it."
-        if figures
-        else "No sightlines: these legs stand square to the top."
-    )
-    return Step("Draw the sightlines", words, tuple(figures), tuple(marks))
+def _struck(placed: Placed, uses: tuple[work.Mark, ...], makes: tuple[work.Mark, ...]) -> Step:
+    title, words, figures, marks, acts = placed
+    told = " ".join((*(said(act)[:1].upper() + said(act)[1:] for act in acts), words))
+    return Step(title, told, figures, marks, acts, uses, makes)
 
 
 def _battens(support: StakedLegs, stance: Stance, index: int, show: Show) -> list[Step]:

@@ -9,13 +9,14 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
+from splay.parts.sides import body_side, foot_sides
 from splay.piece import Piece
 from splay.stance.aim import faces
 from splay.stance.body import Body
 from splay.stance.convex import Face
 from splay.stance.floor import Floor
 from splay.stance.staked import LegStance, Stance, support_of
-from splay.stance.taper import corners, foot_taper
+from splay.stance.taper import corners, foot_taper, middles
 from splay.stance.vectors import Vec, cross, dot, unit
 
 Array = NDArray[np.float64]
@@ -33,7 +34,8 @@ class Foot:
     `d` runs along the leg, down; distances along it count from `start`, the underside. `planned`
     is the distance at which the chosen floor cuts its axis. `lines` are its sides: a point at
     distance nought and the way for each mm along the axis. `long` and `short` are the lines on the
-    longer and the shorter side of that cut; `mouth` the level of the face the leg leaves.
+    longer and the shorter side of that cut, `long_side` and `short_side` what they are called; `mouth`
+    the level of the face the leg leaves.
     """
 
     key: str
@@ -47,6 +49,8 @@ class Foot:
     lines: tuple[tuple[Vec, Vec], ...]
     long: int
     short: int
+    long_side: str
+    short_side: str
 
     @cached_property
     def bases(self) -> Array:
@@ -144,6 +148,10 @@ def feet_of(piece: Piece, stance: Stance) -> tuple[Foot, ...]:
     return tuple(made)
 
 
+SQUARE_SIDE = "side, all alike"
+"""What the long and the short side of a foot that is cut square are called."""
+
+
 def feet_count(stance: Stance) -> int:
     """How many feet a piece has, without working out their sides."""
     return len(stance.legs) + sum(
@@ -171,13 +179,15 @@ def _staked(piece: Piece, leg: LegStance, floor: Floor) -> Foot:
         ]
     else:
         side, front = faces(shape, d)
+        # Of eight sides the middles of the flats as well: those can be found and measured along.
+        spots = (*(middles(shape) if shape.section == "octagon" else ()), *corners(shape))
         rims = [
             (
                 side[0] * i + front[0] * j,
                 side[1] * i + front[1] * j,
                 side[2] * i + front[2] * j,
             )
-            for i, j in corners(shape)
+            for i, j in spots
         ]
     wide = half + k * leg.exposed
     lines = tuple(
@@ -191,7 +201,8 @@ def _staked(piece: Piece, leg: LegStance, floor: Floor) -> Foot:
         )
         for w in rims
     )
-    long, short = _ends(lines, floor)
+    long, short = _ends(lines[:8] if shape.section == "octagon" else lines, floor)
+    far, near = foot_sides(piece, leg, floor)
     return Foot(
         key=str(leg.number),
         name=f"leg {leg.number}",
@@ -204,6 +215,8 @@ def _staked(piece: Piece, leg: LegStance, floor: Floor) -> Foot:
         lines=lines,
         long=long,
         short=short,
+        long_side=far or SQUARE_SIDE,
+        short_side=near or SQUARE_SIDE,
     )
 
 
@@ -289,7 +302,16 @@ def _body_foot(body: Body, points: list[Vec], end: str, floor: Floor) -> Foot:
         lines=lines,
         long=long,
         short=short,
+        long_side=body_side(body, _own(body, points[long])),
+        short_side=body_side(body, _own(body, points[short])),
     )
+
+
+def _own(body: Body, p: Vec) -> Vec:
+    """A point of the top frame in a stick's own frame."""
+    where = body.pose
+    off: Vec = (p[0] - where.origin[0], p[1] - where.origin[1], p[2] - where.origin[2])
+    return dot(off, where.along), dot(off, where.across), dot(off, where.up)
 
 
 def _abreast(p: Vec, start: Vec, d: Vec) -> Vec:

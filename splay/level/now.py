@@ -10,7 +10,7 @@ import numpy as np
 from splay.level.cut import CutPlane
 from splay.level.feet import Array, End
 from splay.level.standing import TOUCHES_MM, Rocking, rocking
-from splay.level.ways import Ask, expected_stand, teller
+from splay.level.ways import Ask, expected_stand, on_face, teller
 from splay.piece import LevelPass, Piece
 from splay.stance.floor import Floor
 
@@ -107,7 +107,7 @@ def expect(
             n, c = stands.rests.normal, stands.rests.offset
         if ask.kind == "top":
             assert ask.place is not None
-            return float(n @ np.array((*ask.place, piece.top.thickness)) + c)
+            return float(n @ np.array(on_face(piece, ask.place)) + c)
         return max(0.0, float((ends[ask.foot].ring @ n).min()) + c)
     value = teller(piece, ends, chosen, floor, ask, read)(ends[ask.foot])
     return max(0.0, value) if ask.kind == "shim" else value

@@ -6,7 +6,9 @@ from collections.abc import Iterator
 
 from splay.level.feet import Foot
 from splay.level.rounds import Level
-from splay.level.ways import Ask
+from splay.level.ways import EDGE_MM, Ask
+from splay.piece import LevelPass, Piece
+from splay.quantity import Show
 from splay.setups.asker import Asker, Words
 from splay.setups.card import Proof
 
@@ -14,25 +16,49 @@ NEAR_MM = 0.5
 """A foot this near what was expected needs no thought (common practice, no source)."""
 _MATTERS = "what it shows is where the cut goes"
 _HOW = {
-    "bench": "Upside down, upper face on the bench: from the bench to the highest point of the end.",
-    "along": "Rule along the leg's outer side, from the face it leaves to the long point of its end.",
+    "bench": "Upside down, upper face on the bench{blocks}: plumb from bench to the end's highest point.",
+    "along": "Rule laid along its {side}, from the {face} to the end of the leg.",
     "sight": (
         "Upside down, one straight stick over two feet, one over the other two; pack under the stick on "
         "this foot until the two lie in line. With a minus where the others want the packing."
     ),
     "shim": "What lies under this foot when the top reads right; 0 where it bears.",
-    "stands": "With the shims in: plumb from the upper face's middle to the floor, a straightedge over it.",
-    "top": "As it stands, held down so that it does not rock: plumb from the upper face to the floor.",
+    "stands": "With the shims in: a straight-edge over the middle of the upper face{across}; plumb "
+    "from its lower edge there to the floor.",
+    "top": "As it stands, held down so that it does not rock: plumb from the wood of the upper face to "
+    "the floor, {place}.",
     "under": "As it stands, the same feet down: feeler, card or drill shank under the foot; 0 if it bears.",
 }
 
 
-def level_proofs(level: Level, feet: tuple[Foot, ...], ask: Asker) -> Iterator[Proof]:
+def _how(piece: Piece, chosen: LevelPass, ask: Ask, foot: Foot | None, show: Show) -> str:
+    """How one reading is taken, with the side, the face and the place it is taken at."""
+    place, across = "", ""
+    if ask.kind == "top":
+        inset = show.length(piece.top.upper_edge.size + EDGE_MM).text
+        over = "plumb over where its leg's middle leaves the underside"
+        place = over if chosen.places == "legs" else f"{inset} in from the middle of that edge"
+        if piece.top.hollow is not None:
+            place += ", down in the hollow where it lies in it"
+    if piece.top.hollow is not None:
+        across = ", across the hollow on its two edges"
+    face = "battens" if foot is not None and foot.mouth < 0.0 else "underside"
+    return _HOW[ask.kind].format(
+        side=foot.long_side if foot else "",
+        face=face,
+        place=place,
+        across=across,
+        blocks=" or on its blocks" if chosen.raised else "",
+    )
+
+
+def level_proofs(piece: Piece, level: Level, feet: tuple[Foot, ...], ask: Asker) -> Iterator[Proof]:
     """One proof for each reading of each pass."""
     by_key = {foot.key: foot for foot in feet}
-    for round_, asks, expected in zip(level.rounds, level.asks, level.expected, strict=True):
+    passes = zip(level.rounds, level.asks, level.expected, piece.levelling.passes, strict=False)
+    for round_, asks, expected, chosen in passes:
         for one in asks:
-            what, short = _names(one, by_key)
+            what, short = _names(one, by_key, chosen)
             foot = by_key.get(one.key)
             yield ask.hair(
                 f"level.{round_.number}.{one.kind}.{one.key}",
@@ -40,7 +66,7 @@ def level_proofs(level: Level, feet: tuple[Foot, ...], ask: Asker) -> Iterator[P
                 NEAR_MM,
                 Words(
                     what=f"{what} (pass {round_.number})",
-                    how=_HOW[one.kind],
+                    how=_how(piece, chosen, one, foot, ask.show),
                     matters=_MATTERS,
                     part=foot.part if foot else "top",
                     station="level",
@@ -49,12 +75,12 @@ def level_proofs(level: Level, feet: tuple[Foot, ...], ask: Asker) -> Iterator[P
             )
 
 
-def _names(ask: Ask, feet: dict[str, Foot]) -> tuple[str, str]:
+def _names(ask: Ask, feet: dict[str, Foot], chosen: LevelPass) -> tuple[str, str]:
     """What is measured, and what its field is called."""
     if ask.kind == "stands":
         return "Height the top's middle stands at", "the top stands at"
     if ask.kind == "top":
-        where = ask.key if ask.key.startswith("over") else f"{ask.key} edge"
+        where = ask.key if chosen.places == "legs" else f"{ask.key} edge"
         return f"Height of the top, {where}", where
     name = feet[ask.key].name
     if ask.kind == "under":

@@ -52,6 +52,8 @@ class LevelFoot:
     how: str
     shim: Figure
     shim_of: str
+    long_side: str
+    short_side: str
 
 
 @dataclass(frozen=True)
@@ -184,10 +186,11 @@ def _foot(
             f"{at}.loses", "Loses, along its middle", lost.axis, "v / cos ρ′", height, lean, fine=True
         ),
         long=show.figure(
-            f"{at}.long", "On its outer side", lost.long, "from the end to the line", lean, fine=True
+            f"{at}.long", f"On its {foot.long_side}", lost.long, "from the end to the line", lean, fine=True
         ),
         short=show.figure(
-            f"{at}.short", "On its inner side", lost.short, "from the end to the line", lean, fine=True
+            f"{at}.short", f"On its {foot.short_side}", lost.short, "from the end to the line", lean,
+            fine=True,
         ),
         after=show.figure(
             f"{at}.after", "Then long, along its middle", lost.length, "from the face it leaves",
@@ -200,6 +203,8 @@ def _foot(
             height, fine=True,
         ),
         shim_of=_stacked(shop, shim, show) if shim > 0.05 else "",
+        long_side=foot.long_side,
+        short_side=foot.short_side,
     )  # fmt: skip
 
 
@@ -251,20 +256,31 @@ def _off_bench(key: str, piece: Piece, chosen: LevelPass, plane: CutPlane, show:
     )  # fmt: skip
 
 
+ROW_MM = 1.0
+"""Feet this near one line across the fall stand in one row."""
+
+
 def _lean_spacer(key: str, floor: Floor, ends: tuple[End, ...], show: Show) -> Figure | None:
-    """For a chosen lean: what goes under the higher feet of a level piece, D sin(lean)."""
+    """For a chosen lean: what goes under one row of feet of a piece that stands level, D sin(lean).
+
+    Only for feet in two rows across the fall: one spacer under each of the row on the high side.
+    """
     if floor.fall_deg == 0.0:
         return None
     toward = math.radians(floor.toward_deg)
     way = np.array((math.cos(toward), math.sin(toward)))
     along = [float(end.foot.axis(end.length)[:2] @ way) for end in ends]
     apart = max(along) - min(along)
+    high = [end.foot.name for end, at in zip(ends, along, strict=True) if at - min(along) < ROW_MM]
+    low = [at for at in along if max(along) - at < ROW_MM]
+    if len(high) + len(low) != len(ends) or apart < ROW_MM:
+        return None
     return show.figure(
-        f"{key}.spacer", "Spacer for the lean, under the feet of the higher side",
+        f"{key}.spacer", f"Spacer for the lean, under {_list(high)}",
         apart * math.sin(math.radians(floor.fall_deg)), "D · sin lean",
         show.input("D", "foot to foot on the piece, along the fall", apart),
         show.input("lean", "of the seat", floor.fall_deg, "deg"),
-        note="under a piece that stands level; then scribe all feet from the surface with one block",
+        note="standing upright on legs cut to one height; then one block slid round all the feet",
         fine=True,
     )  # fmt: skip
 

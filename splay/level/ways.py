@@ -12,11 +12,14 @@ from splay.errors import CannotBuild
 from splay.level.feet import Array, End, feet_count
 from splay.piece import LevelPass, Piece
 from splay.stance.floor import Floor
+from splay.stance.hollow import hollow_depth
 from splay.stance.outline import rim
 from splay.stance.staked import Stance
 
 IN_LINE_MM = 20.0
 """Three places nearer to one line than this fix no plane (common practice, no source)."""
+EDGE_MM = 10.0
+"""Heights are taken this far in from the edge, where a rule or a hook stands flat (common practice)."""
 PLACES = {"front": 270.0, "right": 0.0, "back": 90.0, "left": 180.0}
 """Middles of the edges by the bearing they lie at."""
 _TURNS, _TRIES = 4, 12
@@ -63,10 +66,23 @@ def asks_in_all(piece: Piece, stance: Stance) -> int:
 
 
 def places(piece: Piece, ends: tuple[End, ...], chosen: LevelPass) -> dict[str, tuple[float, float]]:
-    """Where the top's height is taken, on its upper face, top frame."""
+    """Where the top's height is taken, on its upper face, top frame: a little in from its edges, clear
+    of what is shaped away there, or over its legs."""
     if chosen.places == "edges":
-        return {name: rim(piece.top.outline, bearing) for name, bearing in PLACES.items()}
+        inset = piece.top.upper_edge.size + EDGE_MM
+        return {name: _inside(piece, bearing, inset) for name, bearing in PLACES.items()}
     return {f"over {e.foot.key}": (e.foot.start[0], e.foot.start[1]) for e in ends}
+
+
+def _inside(piece: Piece, bearing: float, inset: float) -> tuple[float, float]:
+    x, y = rim(piece.top.outline, bearing)
+    share = max(0.0, 1.0 - inset / math.hypot(x, y))
+    return x * share, y * share
+
+
+def on_face(piece: Piece, at: tuple[float, float]) -> tuple[float, float, float]:
+    """A place on the upper face as the wood is there, down in its hollow, top frame."""
+    return (*at, piece.top.thickness - hollow_depth(piece.top.hollow, at))
 
 
 @dataclass(frozen=True)
@@ -154,7 +170,9 @@ def _along(end: End) -> float:
     """Along the leg's longer side from the face it leaves to its end, mm."""
     foot = end.foot
     base, way = foot.lines[foot.long]
-    return float(end.distances[foot.long]) - (foot.mouth - base[2]) / way[2]
+    # A tapered leg's side slants against its middle: a rule along it reads that much more.
+    run = float(end.distances[foot.long]) - (foot.mouth - base[2]) / way[2]
+    return run * math.hypot(*way)
 
 
 def under_three(three: Sequence[End], up: Array) -> tuple[Array, float]:
@@ -210,7 +228,7 @@ def _standing(
     }
     if len(known) < 3:
         return Measured(ends)
-    spots = np.array([(*at, piece.top.thickness) for at, _ in known.values()])
+    spots = np.array([on_face(piece, at) for at, _ in known.values()])
     heights = np.array([height for _, height in known.values()])
     normal, offset = plane_under(spots, heights)
     misfits = heights - (spots @ normal + offset)

@@ -39,7 +39,7 @@ def foot_cut(leg: Leg, stance: LegStance, floor: Floor) -> FootCut:
 
     Round: a cone cut by a plane, axes D cos / den and D cos / sqrt(den) with
     den = cos² - k² sin² (plane section of a cone; k = 0 gives the cylinder's D / cos and D).
-    Legs with corners are taken as straight over their last few millimetres.
+    A leg with corners: each corner followed to the floor.
     """
     if leg.section != "round":
         return _cornered(leg, stance, floor)
@@ -63,7 +63,9 @@ def _cornered(leg: Leg, stance: LegStance, floor: Floor) -> FootCut:
     n, d, w = floor.normal, stance.d, leg.at_foot
     down = -dot(n, d)
     across, back = dot(n, side) / down, dot(n, front) / down
-    reach = max(w / 2 * abs(i * across + j * back) for i, j in corners(leg))
     k = foot_taper(leg, stance.exposed)
+    # Each corner runs along half a width that shrinks by k: it meets the floor t past the axis.
+    leaning = [i * across + j * back for i, j in corners(leg)]
+    ends = [w / 2 * lean / (1.0 + k * lean) for lean in leaning]
     edges = (w * math.sqrt(1.0 + across**2), w * math.sqrt(1.0 + back**2))
-    return FootCut(max(edges), min(edges), reach, reach, k)
+    return FootCut(max(edges), min(edges), max(ends), -min(ends), k)

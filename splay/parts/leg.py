@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from splay.parts.foot import FootCut, foot_cut
 from splay.parts.making import making
-from splay.piece import DowelScrew, Piece, Reamed, Through
+from splay.piece import DowelScrew, Piece, Reamed, StakedLegs, Through
 from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
 from splay.stance.floor import Floor
@@ -205,19 +205,30 @@ def _block(key: str, piece: Piece, stance: LegStance, cut: FootCut, show: Show) 
     support = support_of(piece, stance)
     rho = stance.standing.resultant
     extra = cut.below + support.allowance
-    # A square leg stands on a corner; `below` is that corner's slant, measured along the leg.
+    # The square end is thinner (or thicker) than the foot by what the taper takes over `extra`.
+    at_end = support.leg.at_foot / 2 - cut.taper * extra
     edge = (
-        support.leg.at_foot / 2 * deg.sin(rho)
-        if support.leg.section == "round"
-        else cut.below * deg.cos(rho)
+        at_end * deg.sin(rho) if support.leg.section == "round" else _corner_drop(at_end, cut, rho, support)
     )
     return show.figure(
         f"{key}.block",
         "Scribing block",
         extra * deg.cos(rho) + edge,
-        "(blank − finished) · cos ρ′ + D/2 · sin ρ′",
+        "(blank − finished) · cos ρ′ + D/2 · sin ρ′"
+        if support.leg.section == "round"
+        else "(blank − finished) · cos ρ′ + how far its lowest corner hangs",
         show.input("e", "blank over finished", extra),
-        show.input("D", "foot on its axis", support.leg.at_foot),
+        show.input("D", "blank's end across", 2.0 * at_end),
         show.input("ρ′", "lean to the floor", rho, "deg"),
         note="stood on the floor beside the untrimmed leg, its top edge draws the cut",
     )
+
+
+def _corner_drop(at_end: float, cut: FootCut, rho: float, support: StakedLegs) -> float:
+    """How far the lowest corner of a square-ended leg hangs below its middle, plumb, mm.
+
+    `cut.below` is that corner's slant along the leg at the foot; turned to a lean per half width.
+    """
+    half = support.leg.at_foot / 2
+    lean = cut.below / (half - cut.taper * cut.below)
+    return at_end * lean * deg.cos(rho)

@@ -3,15 +3,21 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterable
 from dataclasses import dataclass
 from itertools import pairwise
 
 from splay.piece import Piece, Rope, Stretcher
 from splay.quantity import Figure, Quantity, Show
 from splay.quantity import degrees as deg
-from splay.stance.members import EndStance, MemberStance, RopeStance, wood_behind
+from splay.stance.lines import named_faces, socket_line
+from splay.stance.members import EndStance, MemberStance, RopeStance, acute, wood_behind
+from splay.stance.staked import LegStance, support_of
+from splay.stance.taper import taper_at
 from splay.stance.vectors import between, dot, length, unit
 
+MIDDLE_MM = 0.02
+"""A socket nearer to its flat's middle line than can be marked lies on it."""
 IN_PLANE_MM = 0.5
 """Two members whose four ends lie this near one plane count as lying in it."""
 
@@ -30,12 +36,67 @@ AS_PLANNED = Built({}, {}, {})
 
 
 @dataclass(frozen=True)
+class Hooks:
+    """Where a rule is hooked: from a leg's socket up to its tenon's (or sawn) end, by number, and from
+    the first axis a stretcher joins to that stretcher's first end, mm."""
+
+    legs: dict[int, float]
+    members: dict[int, float]
+
+
+NO_HOOKS = Hooks({}, {})
+
+
+def hooks_of(
+    piece: Piece,
+    legs: Iterable[LegStance],
+    members: Iterable[MemberStance],
+    built: Built = AS_PLANNED,
+) -> Hooks:
+    """Where every leg's and every stretcher's end lies from which its sockets are marked.
+
+    A leg with a tenon is hooked at its end; one without, sawn to the lean, at its outer line.
+    """
+    found: dict[int, float] = {}
+    for leg in legs:
+        if leg.bore.tenon:
+            found[leg.number] = leg.bore.tenon
+            continue
+        shape = support_of(piece, leg).leg
+        line = socket_line(leg)
+        if shape.section != "round":
+            line = named_faces(shape, leg)[0][1]
+        # The underside's plane cuts that line at t along the axis: t d_z + (R - k t) w_z = 0.
+        k = taper_at(shape, leg.exposed, 0.0)
+        found[leg.number] = shape.at_top / 2.0 * line[2] / (leg.d[2] - k * line[2])
+    ends: dict[int, float] = {}
+    for run in members:
+        chosen = piece.members[run.number - 1]
+        assert isinstance(chosen, Stretcher)
+        wall = built.walls.get((run.number, 0))
+        tenon = chosen.depth
+        if wall is not None:
+            tenon = wall + _slant(chosen, _read(built, run, 0) or run.ends[0].acute)
+        ends[run.number] = tenon - run.ends[0].leaves
+    return Hooks(found, ends)
+
+
+def _read(built: Built, member: MemberStance, e: int) -> float | None:
+    """The acute angle between the axes from the one that was read against the surface."""
+    read = built.acutes.get((member.number, e))
+    return None if read is None else member.ends[e].acute_of(read)
+
+
+@dataclass(frozen=True)
 class MemberEnd:
     """One end: what it goes into, where along it, at what angle, and the socket there.
 
     `acute_side` is "foot" or "top" for the side of the leg the acute angle lies on, "" when square;
-    `radius` half of what it goes into there, mm; `found` is the acute angle as it was read; `pass_by`
-    how far to turn the leg for the drill to pass its opposite.
+    `radius` half of what it goes into there, mm; `found` is the acute angle as it was read, between the
+    axes; `pass_by` how far to turn the leg for the drill to pass its opposite. `mark` is where its
+    middle is marked: along the stick from the end a rule is hooked on, `round_` how far round it from
+    its line (mm; on a flat, `face`, from the flat's middle line towards `aside_to`). `opening_on` is the
+    opening against the surface, degrees: below 90 the acute side lies towards the foot, or second end.
     """
 
     into: str
@@ -52,6 +113,12 @@ class MemberEnd:
     shoulder: Figure
     acute_side: str
     radius: float
+    mark: Figure
+    round_: Figure
+    clockwise: bool
+    face: str
+    aside_to: str
+    opening_on: float
 
 
 @dataclass(frozen=True)
@@ -76,14 +143,20 @@ class MemberPart:
 
 @dataclass(frozen=True)
 class RopeHole:
-    """One hole for a rope: its angle to the leg, its turn round it; `acute_side` as of a stretcher's
-    end, `radius` half the leg there, mm."""
+    """One hole for a rope: its angle to the leg, its turn round it; `acute_side`, `mark`, `round_` and
+    `opening_on` as of a stretcher's end, `radius` half the leg there, mm."""
 
     leg: int
     read: Figure
     turn: Figure
     acute_side: str
     radius: float
+    mark: Figure
+    round_: Figure
+    clockwise: bool
+    face: str
+    aside_to: str
+    opening_on: float
 
 
 @dataclass(frozen=True)
@@ -104,8 +177,13 @@ def member_part(
     all_members: tuple[MemberStance, ...],
     show: Show,
     built: Built = AS_PLANNED,
+    hooks: Hooks = NO_HOOKS,
 ) -> MemberPart:
-    """The figures of one stretcher, cut to what was found dry-fitted where it was measured."""
+    """The figures of one stretcher, cut to what was found dry-fitted where it was measured.
+
+    `hooks` says how far each leg's hooked end lies above its socket, and each stretcher's before the
+    first axis it joins.
+    """
     chosen = piece.members[member.number - 1]
     assert isinstance(chosen, Stretcher)
     key = f"member.{member.number}"
@@ -162,22 +240,22 @@ def member_part(
         tenons=tenons,
         as_built=as_built,
         ends=(
-            _end(f"{key}.1", chosen, a, show, built.acutes.get((member.number, 0)), member.centres),
-            _end(f"{key}.2", chosen, b, show, built.acutes.get((member.number, 1)), member.centres),
+            _end(f"{key}.1", chosen, a, show, _read(built, member, 0), member.centres, hooks),
+            _end(f"{key}.2", chosen, b, show, _read(built, member, 1), member.centres, hooks),
         ),
         coplanar=tuple(other.number for other in all_members if _one_plane(member, other)),
     )
 
 
-def _slant(member: Stretcher, acute: float) -> float:
+def _slant(member: Stretcher, at: float) -> float:
     """How much shallower a socket is at its obtuse wall than on its middle, mm."""
-    return member.tenon / 2.0 / deg.tan(acute) if acute < 90.0 - 1e-9 else 0.0
+    return member.tenon / 2.0 / deg.tan(at) if at < 90.0 - 1e-9 else 0.0
 
 
 def _tenon(key: str, chosen: Stretcher, member: MemberStance, e: int, show: Show, built: Built) -> Figure:
     """How far one end goes in: the socket as it was measured at its obtuse wall, else as chosen."""
     wall = built.walls.get((member.number, e))
-    acute = built.acutes.get((member.number, e), member.ends[e].acute)
+    between_axes = _read(built, member, e) or member.ends[e].acute
     label = f"Tenon, {'first' if e == 0 else 'second'} end"
     if wall is None:
         chosen_depth = show.input("k", "socket, along the stretcher", chosen.depth)
@@ -185,11 +263,11 @@ def _tenon(key: str, chosen: Stretcher, member: MemberStance, e: int, show: Show
     return show.figure(
         f"{key}.{e + 1}.tenon",
         label,
-        wall + _slant(chosen, acute),
+        wall + _slant(chosen, between_axes),
         "wall + d/2 · cot α",
         show.input("w", "obtuse wall, as measured", wall),
         show.input("d", "socket", chosen.tenon),
-        show.input("α", "acute angle between the sticks", acute, "deg"),
+        show.input("α", "acute angle between the sticks", between_axes, "deg"),
     )
 
 
@@ -221,7 +299,13 @@ def _pass_by(key: str, member: Stretcher, end: EndStance, centres: float, show: 
 
 
 def _end(
-    key: str, member: Stretcher, end: EndStance, show: Show, found: float | None, centres: float
+    key: str,
+    member: Stretcher,
+    end: EndStance,
+    show: Show,
+    found: float | None,
+    centres: float,
+    hooks: Hooks,
 ) -> MemberEnd:
     into = f"leg {end.leg}" if end.leg else f"stretcher {end.member}"
     slant = _slant(member, end.acute)
@@ -229,8 +313,6 @@ def _end(
     hole = show.input("d", "socket", member.tenon)
     alpha = show.input("α", "acute angle between the sticks", end.acute, "deg")
     behind = wood_behind(end.radius, member.depth, member.tenon, end.acute)
-    tapered = abs(end.taper) > 1e-9
-    half_taper = math.degrees(math.atan(abs(end.taper)))
     return MemberEnd(
         into=into,
         leg=end.leg,
@@ -249,12 +331,7 @@ def _end(
             "acute angle between the two axes",
             alpha,
             unit="deg",
-            note="protractor held along the leg, in the plane of the two sticks and nowhere else"
-            + (
-                f"; against the tapered side it is off by {show.angle(half_taper, 2).text}"
-                if tapered
-                else ""
-            ),
+            note=_against(end, show),
         ),
         turn=_turn(key, end, show),
         found=None if found is None else show.angle(found),
@@ -298,6 +375,61 @@ def _end(
         ),
         radius=end.radius,
         acute_side=_acute_side(end),
+        mark=_mark(key, end, hooks, show),
+        round_=_round(key, end, show),
+        clockwise=end.turn >= 0.0,
+        face=end.face,
+        aside_to=end.aside_to if end.aside > MIDDLE_MM else "",
+        opening_on=end.opening_on,
+    )
+
+
+def _against(end: EndStance, show: Show) -> str:
+    off = end.opening_on - end.opening
+    if abs(off) < 0.005:
+        return "in the plane of the two sticks and nowhere else"
+    on = show.angle(acute(end.opening_on), 2).text
+    return f"against the tapered side of the leg, in the plane of the two sticks, it reads {on}"
+
+
+def _mark(key: str, end: EndStance, hooks: Hooks, show: Show) -> Figure:
+    """From the end a rule is hooked on to where the stretcher's middle comes out of the surface."""
+    hook = hooks.legs.get(end.leg, 0.0) if end.leg else hooks.members.get(end.member, 0.0)
+    into = f"leg {end.leg}" if end.leg else f"stretcher {end.member}"
+    return show.figure(
+        f"{key}.mark",
+        f"Mark on {into}, from its {'tenon' if end.leg else 'first'} end",
+        hook + end.mark_down,
+        "k + q + e · cos α",
+        show.input("k", "end to the socket", hook),
+        show.input("q", "along the axis", end.down),
+        show.input("e", "axis to surface", end.leaves),
+        show.input("α", "between the axes", end.opening, "deg"),
+        note="along the stick, to the middle of the hole's mouth",
+    )
+
+
+def _round(key: str, end: EndStance, show: Show) -> Figure:
+    """How far round from its line the mark lies; on a flat, from the flat's middle line."""
+    if end.face:
+        return show.figure(
+            f"{key}.aside",
+            f"On its {end.face}, off the middle line",
+            end.aside,
+            "e · u across the face",
+            show.input("e", "axis to surface", end.leaves),
+            note=f"towards its {end.aside_to}" if end.aside > MIDDLE_MM else "on the middle line",
+        )
+    way = "clockwise" if end.turn >= 0.0 else "anticlockwise"
+    line = "outer line" if end.leg else "floor-side line"
+    return show.figure(
+        f"{key}.round",
+        f"Round it from its {line}, {way}",
+        end.mark_radius * math.radians(abs(end.turn)),
+        "R · ω",
+        show.input("R", "half of it there", end.mark_radius),
+        show.input("ω", "turn about its axis", abs(end.turn), "deg"),
+        note=f"{way}, looking at its {'tenon' if end.leg else 'first'} end",
     )
 
 
@@ -308,15 +440,15 @@ def _acute_side(end: EndStance) -> str:
 def _turn(key: str, end: EndStance, show: Show) -> Figure:
     """How far round the leg a hole is from its mark, and which way."""
     way = "clockwise" if end.turn >= 0.0 else "anticlockwise"
-    start = "Round the leg from its sightline mark" if end.leg else "Round it from straight below"
+    start = "Round the leg from its outer line" if end.leg else "Round it from its floor-side line"
     return show.figure(
         f"{key}.turn",
         f"{start}, {way}",
         abs(end.turn),
         "angle about the axis",
-        show.input("ω", "clockwise seen from the top; a minus is the other way", end.turn, "deg"),
+        show.input("ω", "clockwise looking at that end; a minus is the other way", end.turn, "deg"),
         unit="deg",
-        note=f"{way}, seen from the {'top' if end.leg else 'first end'}",
+        note=f"{way}, looking at its {'tenon' if end.leg else 'first'} end",
     )
 
 
@@ -337,7 +469,7 @@ def _one_plane(a: MemberStance, b: MemberStance) -> bool:
     return abs(dot(unit(normal), between(p, s))) < IN_PLANE_MM
 
 
-def _rope_hole(key: str, end: EndStance, show: Show) -> RopeHole:
+def _rope_hole(key: str, end: EndStance, show: Show, hooks: Hooks) -> RopeHole:
     return RopeHole(
         leg=end.leg,
         read=show.figure(
@@ -352,10 +484,16 @@ def _rope_hole(key: str, end: EndStance, show: Show) -> RopeHole:
         turn=_turn(key, end, show),
         acute_side=_acute_side(end),
         radius=end.radius,
+        mark=_mark(key, end, hooks, show),
+        round_=_round(key, end, show),
+        clockwise=end.turn >= 0.0,
+        face=end.face,
+        aside_to=end.aside_to if end.aside > MIDDLE_MM else "",
+        opening_on=end.opening_on,
     )
 
 
-def rope_part(piece: Piece, rope: RopeStance, show: Show) -> RopePart:
+def rope_part(piece: Piece, rope: RopeStance, show: Show, hooks: Hooks = NO_HOOKS) -> RopePart:
     """The figures of one rope: hole, places, length with its knot."""
     chosen = piece.members[rope.number - 1]
     assert isinstance(chosen, Rope)
@@ -383,7 +521,7 @@ def rope_part(piece: Piece, rope: RopeStance, show: Show) -> RopePart:
             )
             for leg, down in zip(rope.legs, rope.downs, strict=True)
         ),
-        holes=tuple(_rope_hole(f"{key}.{k + 1}", end, show) for k, end in enumerate(rope.holes)),
+        holes=tuple(_rope_hole(f"{key}.{k + 1}", end, show, hooks) for k, end in enumerate(rope.holes)),
         loop=show.figure(
             f"{key}.loop",
             "Rope to cut",

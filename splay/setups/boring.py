@@ -1,93 +1,118 @@
-"""Set-up cards for boring the sockets, one for each tool the shop owns and each lean."""
+"""Set-up cards for boring the sockets of the seat: the holes as operations, each met by every drill."""
 
 from __future__ import annotations
 
 import math
 from dataclasses import dataclass
 
-from splay.piece import Piece, Reamed, Round, Shouldered
-from splay.quantity import Figure, Quantity, Show
+from splay.piece import Battened, Circle, Piece, Reamed, Round, Shouldered, Triangle
+from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
 from splay.setups.card import Dial, Scene, SetUp, Turn
-from splay.setups.dial import dial
-from splay.setups.groups import PIN, Group, bored_from, boring_groups, indexing, toward, turn
-from splay.setups.jigs import block_angle, block_setback, ramp_spacer, wedge
+from splay.setups.drills import PRESSES, Hole, Met, boring_tools, set_for
+from splay.setups.groups import Group, bored_from, boring_groups, turn
 from splay.setups.proofs import rod_checks
-from splay.shop import (
-    AngleGuide,
-    BevelGauge,
-    DigitalGauge,
-    GuideBlock,
-    Ramp,
-    Shop,
-    TiltingTable,
-    Tool,
-)
-from splay.shop.scale import within_reach
-from splay.stance.staked import Stance, support_of
+from splay.shop import GuideBlock, Ramp, Shop, TiltingTable, Tool
+from splay.stance.staked import LegStance, Stance, support_of
+from splay.stance.vectors import Vec, cross, dot
+from splay.work.does import Back, Bit, Chop, Do, Ream, Turned, TwoWay
+from splay.work.lays import Pin, Toward
+from splay.work.marks import SEAT, Kind, Mark, centre, lettered, sightline
+from splay.work.meet import leans_to
+from splay.work.words import steps, which_way
 
-BORING = (BevelGauge, TiltingTable, Ramp, GuideBlock, AngleGuide, DigitalGauge)
-PRESSES = (TiltingTable, Ramp)
-_PLUMB_DEG = 1e-9
-_BY_HAND = "Each leg on its own sightline; the setting stays the same."
-_CLAMP = (
-    "Clamp the top: a large bit can seize it and spin it. Keep hands out of its swing, and "
-    "follow the drill's own manual."
-)
-_HAND = (
-    "Brace for the bit to catch, clamp the top, keep the other hand out from under it; "
-    "follow the drill's own manual."
-)
+SAME = 1e-6
+"""Two legs whose places and leans agree this well after a turn of the seat are bored alike."""
+
+
+@dataclass(frozen=True)
+class Entry:
+    """One hole as it is entered: the face it is bored from and the one that lies down, by name; the
+    normal of the first, out of the wood; the way out of the hole; what that way leans to."""
+
+    up: str
+    down: str
+    face: Vec
+    out: Vec
+    leans: Toward | None
+
+
+def entry(piece: Piece, leg: LegStance) -> Entry:
+    """How a leg's hole is entered. Its sightline's arrow points the way the leg leans, on every face."""
+    d, upper = leg.d, _from_upper(piece, leg)
+    if upper:
+        out: Vec = (-d[0], -d[1], -d[2])
+        face: Vec = (0.0, 0.0, 1.0)
+    else:
+        out, face = d, (0.0, 0.0, -1.0)
+    way = leans_to(out, face)
+    leans = None
+    if way is not None:
+        leans = Toward("arrow" if way[0] * d[0] + way[1] * d[1] > 0 else "tail")
+    battened = isinstance(support_of(piece, leg).joint, Battened)
+    up = "upper face" if upper else "battens' lower face" if battened else "underside"
+    return Entry(up, "underside" if upper else "upper face", face, out, leans)
+
+
+def _from_upper(piece: Piece, leg: LegStance) -> bool:
+    joint = support_of(piece, leg).joint
+    return getattr(joint, "bored_from", "underside") == "upper"
+
+
+def face_key(piece: Piece, leg: LegStance) -> str:
+    """The face of the seat a leg's centre and sightline are marked on."""
+    return entry(piece, leg).up
 
 
 def boring_cards(piece: Piece, planned: Stance, shop: Shop, show: Show) -> tuple[SetUp, ...]:
     """Every card for boring this piece's sockets, settings from the stance as planned."""
-    tools = [tool for tool in shop.tools if tool.owned and isinstance(tool, BORING)]
     made: list[SetUp] = []
     for group in boring_groups(planned):
-        shared = _shared(piece, group, show)
-        made += [_card(shared, tool, index, show) for index, tool in enumerate(tools)]
+        work = _work(piece, group, show)
+        made += [_card(work, tool, index, show) for index, tool in boring_tools(shop, "seat")]
     return tuple(made)
 
 
 @dataclass(frozen=True)
-class _Shared:
+class _Work:
     """What every tool's card says alike about one group of legs."""
 
     piece: Piece
     group: Group
     key: str
-    uphill: str
-    downhill: str
+    hole: Hole
+    entered: Entry
     angle: Figure
     turns: tuple[Turn, ...]
     checks: tuple[Figure, ...]
-    index: str
-    last: tuple[str, ...]
+    last: tuple[Do, ...]
 
 
-def _shared(piece: Piece, group: Group, show: Show) -> _Shared:
-    key = f"bore.{group.first.number}"
-    uphill, downhill = _sides(piece, group)
-    return _Shared(
+def _work(piece: Piece, group: Group, show: Show) -> _Work:
+    leg = group.first
+    entered = entry(piece, leg)
+    lean = leg.boring.resultant
+    marks = tuple(centre(one.number, entered.up) for one in group.legs)
+    return _Work(
         piece,
         group,
-        key,
-        uphill,
-        downhill,
-        _angle(group, show, key),
-        tuple(turn(leg.number, leg.boring, show) for leg in group.legs),
-        rod_checks(group.first, group.first.boring.resultant, show),
-        indexing(piece, group),
-        _last_steps(piece, group, show),
+        f"bore.{leg.number}",
+        Hole("seat", lean, lean, marks, entered.up, entered.down, entered.leans),
+        entered,
+        _angle(group, show, f"bore.{leg.number}"),
+        tuple(turn(one.number, one.boring, show) for one in group.legs),
+        rod_checks(leg, lean, show),
+        _last(piece, group, show),
     )
 
 
-def _card(shared: _Shared, tool: Tool, index: int, show: Show) -> SetUp:
-    group = shared.group
-    rho = group.first.boring.resultant
-    key = f"{shared.key}.{tool.kind}.{index}"
-    name, setting, dials, jig, reaches, note = setting_on(tool, rho, show, key)
+def _card(work: _Work, tool: Tool, index: int, show: Show) -> SetUp:
+    group = work.group
+    key = f"{work.key}.{tool.kind}.{index}"
+    met = set_for(tool, work.hole, work.angle, show, key)
+    does = (*_turning(work, tool, show), *work.last)
+    pin = next((one.pin for one in does if isinstance(one, Turned) and one.pin), None)
+    lines = () if work.hole.leans is None else _sightlines(work)
     return SetUp(
         id=key,
         station="boring",
@@ -96,57 +121,39 @@ def _card(shared: _Shared, tool: Tool, index: int, show: Show) -> SetUp:
         tool=tool.name,
         legs=group.numbers,
         title=f"Bore {group.named()}",
-        angle=shared.angle,
-        dials=dials,
-        setting=setting,
-        setting_name=name,
-        which_way=_which_way(shared, tool),
-        steps=_steps(shared, tool, show),
-        turns=shared.turns,
-        jig=(*jig, *_pin(shared, tool, show, key)),
-        in_reach=reaches,
-        reach_note=note,
-        scene=_scene(tool, rho, shared, dials, setting, show),
+        angle=work.angle,
+        dials=met.dials,
+        setting=met.setting,
+        setting_name=met.name,
+        which_way=which_way((met.lay,)),
+        steps=steps(does),
+        turns=work.turns,
+        jig=(*met.jig, *(_pin_figures(work, pin, show, key) if pin else ())),
+        in_reach=not met.note,
+        reach_note=met.note,
+        scene=_scene(tool, work, met, show),
         proofs=tuple(f"bore.{number}" for number in group.numbers),
-        checks=shared.checks,
-        cautions=(_CLAMP if isinstance(tool, PRESSES) else _HAND,),
+        checks=work.checks,
+        cautions=(met.caution,),
+        lays=(met.lay,),
+        wedges=met.wedges,
+        does=does,
+        uses=(*work.hole.at, *lines, *_letters(work, does)),
+        makes=(
+            *(Mark(Kind.SOCKET, SEAT, str(number)) for number in group.numbers),
+            *((Mark(Kind.MIDDLE_HOLE, SEAT, work.entered.down),) if pin else ()),
+        ),
+        loses=work.hole.at,
     )
 
 
-def _pin(shared: _Shared, tool: Tool, show: Show, key: str) -> tuple[Figure, ...]:
-    """Where the pin stands that the top is turned on, and the cradle for a top already rounded."""
-    if not isinstance(tool, PRESSES) or not shared.index.startswith(PIN):
-        return ()
-    socket = shared.group.first.socket
-    radius = math.hypot(socket[0], socket[1])
-    top = shared.piece.top
-    below = "middle" in shared.downhill
-    side = "downhill" if below else "uphill"
-    made = [
-        show.figure(
-            f"{key}.pin",
-            "Pin in the table, from the bit's point",
-            radius,
-            "circle of the legs",
-            show.input("R", "leg centres from the middle", radius),
-            note=f"measured along the tilted table, {side} of the bit; the top's centre hole sits on it",
-        )
-    ]
-    if isinstance(top.outline, Round):
-        rim = top.outline.diameter / 2.0
-        made.append(
-            show.figure(
-                f"{key}.cradle",
-                "Or a cradle: two stops square to each other, their corner downhill of the bit",
-                rim * math.sqrt(2.0) + (radius if below else -radius),
-                "r · √2 + R" if below else "r · √2 − R",
-                show.input("r", "half the round top", rim),
-                show.input("R", "leg centres from the middle", radius),
-                note="for a top without a centre hole, already sawn round: it rests in the corner; "
-                "turn it there until the next mark is under the point",
-            )
-        )
-    return tuple(made)
+def _sightlines(work: _Work) -> tuple[Mark, ...]:
+    return tuple(sightline(number, work.entered.up) for number in work.group.numbers)
+
+
+def _letters(work: _Work, does: tuple[Do, ...]) -> tuple[Mark, ...]:
+    wanted = any(isinstance(one, TwoWay) for one in does)
+    return lettered("upper face" if work.entered.up == "upper face" else "underside") if wanted else ()
 
 
 def _angle(group: Group, show: Show, key: str) -> Figure:
@@ -162,174 +169,192 @@ def _angle(group: Group, show: Show, key: str) -> Figure:
     )
 
 
-_Setting = tuple[str, Quantity, tuple[Dial, ...], tuple[Figure, ...], bool, str]
-
-
-def setting_on(tool: Tool, rho: float, show: Show, key: str) -> _Setting:
-    """The setting's name and figure, its dials, jig sizes, and whether the tool gets there."""
-    if isinstance(tool, Ramp):
-        spacer = ramp_spacer(tool, rho, show, key)
-        reaches = rho <= tool.reach + 1e-6
-        note = "" if reaches else _too_steep(tool.name, rho, tool.reach, show)
-        return spacer.label, spacer.quantity, (), (spacer,), reaches, note
-    if isinstance(tool, GuideBlock):
-        angle = block_angle(rho, show, key)
-        reaches = rho <= tool.reach + 1e-6
-        note = "" if reaches else _too_steep(tool.name, rho, tool.reach, show)
-        return (
-            angle.label,
-            angle.quantity,
-            (),
-            (angle, block_setback(tool, rho, show, key)),
-            reaches,
-            note,
-        )
-    assert isinstance(tool, BevelGauge | TiltingTable | AngleGuide | DigitalGauge)
-    made = dial(tool.name, tool.scale, rho, show)
-    name = {
-        "bevel_gauge": "Set the bevel gauge to",
-        "tilting_table": "Tilt the table to",
-        "angle_guide": "Set the guide to",
-        "digital_gauge": "Bore when the gauge shows",
-    }[tool.kind]
-    if within_reach(tool.scale, rho):
-        jig: tuple[Figure, ...] = ()
-        return name, made.reading, (made,), jig, True, ""
-    end = dial(tool.name, tool.scale, tool.scale.reach, show)
-    jig = wedge(rho, tool.scale.reach, show, key)
-    note = (
-        f"{show.angle(rho).text} is past this tool's reach of {show.angle(tool.scale.reach).text}. "
-        f"Set it to its end, {end.reading.text}, and make up the rest with a wedge of "
-        f"{jig[0].quantity.text} under the work, its thick end on the uphill side."
-    )
-    return name, end.reading, (end,), jig, False, note
-
-
-def _too_steep(name: str, rho: float, reach: float, show: Show) -> str:
-    return (
-        f"{show.angle(rho).text} is more than {name.lower()} is good for "
-        f"({show.angle(reach).text}). Use a tilting table with a wedge, or a bevel gauge and a "
-        "hand drill."
-    )
-
-
-def _sides(piece: Piece, group: Group) -> tuple[str, str]:
-    """What lies uphill when the spindle stands plumb and the work is tilted, and what downhill.
-
-    From the underside an outward-leaning hole needs its rim uphill; from the upper face the
-    hole is entered from the other end, so it is the middle that goes uphill. Inward: swapped.
-    """
-    if group.side == 0:
-        a = f"side the foot leans to ({toward(group.first.boring)})"
-        b = "side it leans from"
-    else:
-        a, b = ("rim", "middle") if group.side > 0 else ("middle", "rim")
-    return (a, b) if bored_from(piece, group) == "underside" else (b, a)
-
-
-def _which_way(shared: _Shared, tool: Tool) -> tuple[str, ...]:
-    uphill, downhill = shared.uphill, shared.downhill
-    face = bored_from(shared.piece, shared.group)
-    up = "Underside up." if face == "underside" else "Upper face up."
-    if shared.group.first.boring.bearing is None:
-        return (up, "This hole stands square to the top: there is no sightline to set it on.")
+def _turning(work: _Work, tool: Tool, show: Show) -> tuple[Do, ...]:
+    """How one setting serves the whole group; under a press also by pin, end for end, or two tilts."""
+    group, lean = work.group, work.group.first.boring
+    made: list[Do] = []
+    if work.hole.leans is None:
+        return ()
     if isinstance(tool, PRESSES):
-        return (
-            up,
-            f"The {uphill} is UPHILL, the {downhill} downhill, the sightline along the fall.",
-        )
-    if isinstance(tool, GuideBlock):
-        return (up, f"Block on the sightline; its face leans to the {uphill}, and the bit on it.")
-    if isinstance(tool, BevelGauge):
-        return (up, f"Gauge on the sightline; its blade, and the drill, lean to the {uphill}.")
-    if isinstance(tool, AngleGuide):
-        return (up, f"Turn the guide to the sightline; its column leans to the {uphill}.")
-    zero = (
-        "Zero it with the bit standing square on the top"
-        if isinstance(tool, DigitalGauge) and tool.scale.at_square == 0
-        else "Zero it lying flat on the top"
+        pairs = diagonals(group)
+        if ring_count(work.piece, group):
+            made.append(Turned("each"))
+            made.append(Turned("pin", pin=_pin(work, show)))
+        elif pairs:
+            made.append(Turned("diagonal", pairs))
+        elif len(group.legs) > 1:
+            made.append(Turned("each"))
+    elif len(group.legs) > 1:
+        made.append(Turned("each"))
+    both = min(abs(lean.splay), abs(lean.rake)) > 1e-6
+    if isinstance(tool, TiltingTable) and both and _same_tilts(group):
+        made.append(_two_ways(work, show))
+    return tuple(made)
+
+
+def _same_tilts(group: Group) -> bool:
+    """Whether all legs lean as much sideways and as much to front or back: mirrored, not turned."""
+    lean = group.first.boring
+    return all(
+        abs(abs(leg.boring.splay) - abs(lean.splay)) < SAME
+        and abs(abs(leg.boring.rake) - abs(lean.rake)) < SAME
+        for leg in group.legs
     )
-    return (up, f"{zero}; lean the drill to the {uphill}, along the sightline.")
 
 
-def _steps(shared: _Shared, tool: Tool, show: Show) -> tuple[str, ...]:
-    lean = shared.group.first.boring
-    made = []
-    if shared.index:
-        made.append(shared.index if isinstance(tool, PRESSES) else _BY_HAND)
-    if isinstance(tool, TiltingTable) and min(abs(lean.splay), abs(lean.rake)) > 1e-6:
-        second = deg.atan(deg.tan(abs(lean.rake)) * deg.cos(lean.splay))
-        made.append(
-            f"With a table that tilts two ways: tilt the splay, {show.angle(abs(lean.splay)).text}, "
-            f"then across it {show.angle(second, 2).text}, not the rake itself."
+def _two_ways(work: _Work, show: Show) -> TwoWay:
+    """The tilt next to the seat is the splay; the one that carries it tan r2 = tan r · cos s.
+
+    Carried the other way round the first would have to give way: the order is part of the setting.
+    """
+    lean = work.group.first.boring
+    second = deg.atan(deg.tan(abs(lean.rake)) * deg.cos(lean.splay))
+    legs = []
+    for leg in work.group.legs:
+        out = entry(work.piece, leg).out
+        side = "RIGHT" if out[0] > 0 else "LEFT"
+        legs.append((leg.number, side, "BACK" if out[1] > 0 else "FRONT"))
+    return TwoWay(show.angle(abs(lean.splay)), show.angle(second, 2), tuple(legs))
+
+
+def ring_count(piece: Piece, group: Group) -> int:
+    """How many legs of a ring are bored by turning the seat about its middle; 0 where that is wrong.
+
+    Right only where every sightline makes the same angle with its own radius: splay and rake alike on
+    a circle do not.
+    """
+    placement = support_of(piece, group.first).placement
+    if not isinstance(placement, Circle | Triangle):
+        return 0
+    count = placement.count if isinstance(placement, Circle) else 3
+    if len(group.legs) != count:
+        return 0
+    c, s = deg.cos(360.0 / count), deg.sin(360.0 / count)
+    for one, two in zip(group.legs, (*group.legs[1:], group.first), strict=True):
+        for v, w in ((one.socket, two.socket), (one.d, two.d)):
+            if math.hypot(v[0] * c - v[1] * s - w[0], v[0] * s + v[1] * c - w[1]) > SAME:
+                return 0
+    return count
+
+
+def diagonals(group: Group) -> tuple[tuple[int, int], ...]:
+    """Legs of the group that change places when the seat is turned half round."""
+    found = []
+    for k, a in enumerate(group.legs):
+        for b in group.legs[k + 1 :]:
+            gap = [abs(p + q) for p, q in zip(a.socket[:2], b.socket[:2], strict=True)]
+            lean = [abs(p + q) for p, q in zip(a.d[:2], b.d[:2], strict=True)]
+            if max(gap) < SAME and max(lean) < SAME:
+                found.append((a.number, b.number))
+    return tuple(found) if 2 * len(found) == len(group.legs) else ()
+
+
+def _pin(work: _Work, show: Show) -> Pin:
+    """From where the bit's point meets the table to the seat's middle, which the pin holds.
+
+    The face that is bored from is uppermost, so the bit meets the other face that lies on the table:
+    thickness · tan rho from where it entered, against what its way out leans to.
+    """
+    leg, entered = work.group.first, work.entered
+    thick = work.piece.top.thickness
+    z = thick if entered.down == "upper face" else 0.0
+    run = (leg.socket[2] - z) / leg.d[2]
+    at = (leg.socket[0] - leg.d[0] * run, leg.socket[1] - leg.d[1] * run, 0.0)
+    up = leans_to(entered.out, entered.face)
+    assert up is not None
+    middle: Vec = (-at[0], -at[1], 0.0)
+    right = cross(up, entered.face)
+    count = len(work.group.legs)
+    return Pin(show.length(-dot(middle, up)), show.length(dot(middle, right)), 360.0 / count, count)
+
+
+def _pin_figures(work: _Work, pin: Pin, show: Show, key: str) -> tuple[Figure, ...]:
+    """Where the pin stands that the seat is turned on, and the cradle for one already sawn round."""
+    leg, top = work.group.first, work.piece.top
+    radius = math.hypot(leg.socket[0], leg.socket[1])
+    below = pin.downhill.value
+    inputs = (
+        show.input("R", "leg centres from the middle", radius),
+        show.input("t", "thickness", top.thickness),
+        show.input("ρ", "lean", leg.boring.resultant, "deg"),
+    )
+    made = [
+        show.figure(
+            f"{key}.pin",
+            f"Pin in the table, {'downhill' if below >= 0 else 'uphill'} of the bit's point",
+            abs(below),
+            "from the middle to where the bit meets the table, along the fall",
+            *inputs,
+            note="along the tilted table, from where the lowered bit touches it; "
+            "bore the seat's lower face in its middle for the pin: it shows unless plugged",
         )
-    return (*made, *shared.last)
+    ]
+    if isinstance(top.outline, Round):
+        rim = top.outline.diameter / 2.0
+        made.append(
+            show.figure(
+                f"{key}.cradle",
+                "Or a cradle: two stops square to each other, their corner downhill of that point",
+                rim * math.sqrt(2.0) + below,
+                "r · √2 + pin downhill",
+                show.input("r", "half the round seat", rim),
+                show.input("p", "pin, downhill", below),
+                note="for a seat already sawn round: it rests in the corner; "
+                "turn it there until the next mark is under the point",
+            )
+        )
+    return tuple(made)
 
 
-def _last_steps(piece: Piece, group: Group, show: Show) -> tuple[str, ...]:
+def _last(piece: Piece, group: Group, show: Show) -> tuple[Do, ...]:
     """Depth and bit, which are the same whatever holds the angle."""
     joint = support_of(piece, group.first).joint
-    bore = group.first.bore
+    bore, rho = group.first.bore, group.first.boring.resultant
     if isinstance(joint, Shouldered):
-        return (
-            f"Bore the waste, then chop the mortise to {show.length(joint.socket).text} by "
-            f"{show.length(joint.across).text} against a guide block at the lean.",
-        )
-    bit = f"Bit {show.length(bore.size).text}."
+        return (Chop(show.length(joint.socket / deg.cos(rho)), show.length(joint.across)),)
     if isinstance(joint, Reamed):
         pilot = bore.size - 2.0 * deg.tan(joint.included / 2.0) * bore.deep
-        return (
-            f"Bore {show.length(pilot).text} or a little under, then ream "
-            f"{show.angle(joint.included).text} from the underside, trying the tenon as it sinks.",
-        )
-    if not bore.through:
-        stop = bore.deep + bore.size / 2 * deg.tan(group.first.boring.resultant)
-        return (
-            f"{bit} Depth stop at {show.length(stop).text} from where it first touches, "
-            f"for {show.length(bore.deep).text} along the axis.",
-        )
-    back = "Back the far face with scrap, or stop when the lead point shows and finish from there."
-    return (f"{bit} {back}",)
+        return (Ream(show.length(pilot), show.angle(joint.included)), Back())
+    if bore.through:
+        return (Bit(show.length(bore.size), None, None), Back())
+    stop = bore.deep + bore.size / 2 * deg.tan(rho)
+    return (Bit(show.length(bore.size), show.length(bore.deep), show.length(stop)),)
 
 
-def _scene(
-    tool: Tool,
-    rho: float,
-    shared: _Shared,
-    dials: tuple[Dial, ...],
-    setting: Quantity,
-    show: Show,
-) -> Scene:
-    if rho <= _PLUMB_DEG:
-        return tool_scene(tool, rho, "", "", dials, setting, show)
-    sided = shared.group.side != 0
-    high, low = (shared.uphill, shared.downhill) if sided else ("leans to", "leans from")
+def _scene(tool: Tool, work: _Work, met: Met, show: Show) -> Scene:
+    if work.hole.leans is None:
+        return tool_scene(tool, met, work.hole.lean, "", "", show)
+    high, low = ("arrow", "plain end") if work.hole.leans.by == "arrow" else ("plain end", "arrow")
     if isinstance(tool, PRESSES):
         high, low = f"{high}: uphill", f"{low}: downhill"
-    return tool_scene(tool, rho, high, low, dials, setting, show)
+    return tool_scene(tool, met, work.hole.lean, high, low, show)
 
 
-def tool_scene(
-    tool: Tool,
-    rho: float,
-    right: str,
-    left: str,
-    dials: tuple[Dial, ...],
-    setting: Quantity,
-    show: Show,
-) -> Scene:
+def tool_scene(tool: Tool, met: Met, rho: float, right: str, left: str, show: Show) -> Scene:
     """What the picture of a boring tool shows, with the names of what lies right and left."""
     notes: dict[str, str] = {}
     if isinstance(tool, Ramp):
         notes = {
             "base": show.length(tool.base).text,
-            "spacer": setting.text,
+            "spacer": met.setting.text,
             "spacer_kind": tool.spacer,
         }
     elif isinstance(tool, GuideBlock):
-        notes = {"block": setting.text, "height": show.length(tool.height).text}
-    if not dials:
+        notes = {"block": met.setting.text, "height": show.length(tool.height).text}
+    if not met.dials:
         return Scene(tool.kind, rho, right, left, None, notes)
-    d = dials[0]
-    scale = (d.at_square, d.counts, d.reach, setting.text)
+    d: Dial = met.dials[0]
+    scale = (d.at_square, d.counts, d.reach, met.setting.text)
     return Scene(tool.kind, d.off_square, right, left, scale, notes)
+
+
+__all__ = [
+    "Entry",
+    "bored_from",
+    "boring_cards",
+    "diagonals",
+    "entry",
+    "face_key",
+    "ring_count",
+    "tool_scene",
+]

@@ -3,8 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Annotated
 
 from splay.quantity import Figure, Quantity
+from splay.work.does import Do
+from splay.work.lays import Lay, Wedge
+from splay.work.marks import UNSENT, Mark
 
 
 @dataclass(frozen=True)
@@ -87,7 +91,9 @@ class SetUp:
     """One card: what is done to which legs with which tool, the setting, which way, the proof.
 
     `proofs` are the ids of the proofs that prove this cut; `legs` the staked legs it is for,
-    `parts` the keys of the sticks and members.
+    `parts` the keys of the sticks and members. `lays` are how the work lies and `does` what is done,
+    as data: `which_way` and `steps` are their words; `wedges` make up for a reach. `uses` are the marks
+    it leans on, `makes` those it leaves on the work, `loses` those that are gone after it.
     """
 
     id: str
@@ -112,3 +118,9 @@ class SetUp:
     checks: tuple[Figure, ...]
     cautions: tuple[str, ...]
     parts: tuple[str, ...] = ()
+    lays: Annotated[tuple[Lay, ...], UNSENT] = ()
+    wedges: Annotated[tuple[Wedge, ...], UNSENT] = ()
+    does: Annotated[tuple[Do, ...], UNSENT] = ()
+    uses: Annotated[tuple[Mark, ...], UNSENT] = ()
+    makes: Annotated[tuple[Mark, ...], UNSENT] = ()
+    loses: Annotated[tuple[Mark, ...], UNSENT] = ()

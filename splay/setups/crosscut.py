@@ -5,21 +5,25 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from splay.parts.stick import SQUARE_DEG, StickPart
+from splay.parts.stick import SQUARE_DEG, EndCut, StickPart
 from splay.quantity import Figure, Show
-from splay.quantity import degrees as deg
 from splay.setups.card import Dial, Scene, SetUp
-from splay.setups.dial import dial
-from splay.setups.jigs import wedge
+from splay.setups.saws import SAWS as MACHINES
+from splay.setups.saws import SawMet, set_saw
 from splay.setups.words import counted
 from splay.shop import BandSaw, Handsaw, MitreSaw, Shop, TableSaw, Tool
-from splay.shop.scale import within_reach
 from splay.stance.body import Body
+from splay.stance.vectors import Vec
+from splay.work.does import Do, LongPoint, Write
+from splay.work.lays import Lay, OnLines, OnSaw
+from splay.work.marks import Kind, Mark
+from splay.work.meet import on_saw
+from splay.work.words import listed, steps, which_way
 
-SAWS = (MitreSaw, TableSaw, BandSaw, Handsaw)
+SAWS = (*MACHINES, Handsaw)
 _MACHINE = (
-    "Hold the work to the fence and flat on the table, off-cut free to fall, hands outside the "
-    "marked zone, let the blade stop; follow the saw's own manual."
+    "Hold the work to the fence and flat on the table, off-cut free to fall, hands 150 mm from the "
+    "blade, let it stop; follow the saw's own manual."
 )
 _SMALL = "This piece is short: clamp it to a longer one, or saw it by hand."
 _BAND = "Lower the guide to the work, keep fingers out of the blade's line; follow the saw's own manual."
@@ -80,15 +84,25 @@ def _card(cut: Cut, tool: Tool, index: int, show: Show) -> SetUp:
     end = cut.uses[0][2]
     key = f"cut.{part.key}.{end}.{tool.kind}.{index}"
     angle = _angle(cut, show, key)
-    if isinstance(tool, Handsaw):
-        dials, jig, note = _by_hand(cut, show, key)
-        setting, name = angle.quantity, "Line on the face, off square"
-    else:
-        assert isinstance(tool, MitreSaw | TableSaw | BandSaw)
-        dials, jig, note = _on_saw(cut, tool, show, key)
-        setting = dials[0].reading
-        name = "Swing the saw to" if isinstance(tool, MitreSaw) else "Set the gauge to"
     keys = tuple(dict.fromkeys(use[0].key for use in cut.uses))
+    lays: tuple[Lay, ...]
+    met: SawMet | None = None
+    if isinstance(tool, Handsaw):
+        lays = tuple(_lines(*use, show) for use in cut.uses)
+        jig = _by_hand(cut, show, key)
+        setting, name, note = angle.quantity, "Line on the face, off square", ""
+        dials: tuple[Dial, ...] = ()
+        if cut.mitre < SQUARE_DEG < cut.tilt:
+            setting, name = show.angle(cut.on_edge), "Line on the edge, off square"
+    else:
+        assert isinstance(tool, MACHINES)
+        sawn = _together(cut.uses)
+        lays = sawn
+        stock = (part.stock[0].quantity.value, part.stock[1].quantity.value)
+        met = set_saw(tool, cut.mitre, cut.tilt, sawn, stock, show, key)
+        dials, note, setting, name = met.dials, met.note, met.setting, met.name
+        jig = (*met.jig, *_mitre_jigs(cut, show, key))
+    does = _does(cut)
     return SetUp(
         id=key,
         station=station_of(part.role),
@@ -101,18 +115,101 @@ def _card(cut: Cut, tool: Tool, index: int, show: Show) -> SetUp:
         dials=dials,
         setting=setting,
         setting_name=name,
-        which_way=_which_way(cut),
-        steps=_steps(cut, tool),
+        which_way=(*which_way(lays), *_relation(cut)),
+        steps=steps(does),
         turns=(),
         jig=jig,
         in_reach=not note,
         reach_note=note,
-        scene=_scene(cut, tool, dials, setting.text, show),
+        wedges=met.wedges if met else (),
+        scene=_scene(cut, tool, met, lays[0], show),
         proofs=(f"cut.{part.key}.{end}", *(f"long.{k}" for k in keys)),
         checks=(*(figure.length for figure in part.arrises[:2]), *_stock(cut, tool, show, key)),
         cautions=_cautions(cut, tool),
         parts=keys,
+        lays=lays,
+        does=does,
+        makes=tuple(Mark(Kind.FACES, k) for k in keys),
     )
+
+
+Use = tuple[StickPart, Body, str]
+
+
+def _end(part: StickPart, name: str) -> EndCut:
+    return part.start if name == "start" else part.finish
+
+
+def _ways(body: Body, name: str) -> tuple[Vec, Vec]:
+    """A stick's end in its own frame: the cut's normal and the stick's own way, both out of it."""
+    plane = body.start if name == "start" else body.finish
+    return plane.normal, (-1.0 if name == "start" else 1.0, 0.0, 0.0)
+
+
+def saw_lay(part: StickPart, body: Body, name: str, up_longer: bool = True) -> OnSaw:
+    """How one end of a stick lies on a saw, tilted so that its upper side comes out longer, or shorter."""
+    normal, out = _ways(body, name)
+    sides = body.sides
+    lie = on_saw(
+        normal,
+        out,
+        ((sides.face, (0.0, 0.0, 1.0)), (sides.other_face, (0.0, 0.0, -1.0))),
+        ((sides.edge, (0.0, 1.0, 0.0)), (sides.other_edge, (0.0, -1.0, 0.0))),
+        up_longer,
+    )
+    return OnSaw(
+        (part.key,),
+        part.name,
+        end_name(part.role, name),
+        lie.up,
+        lie.fence,
+        lie.fence_longer,
+        lie.up_longer,
+    )
+
+
+def _together(uses: tuple[Use, ...]) -> tuple[OnSaw, ...]:
+    """Ends that lie alike share one lay; those for which the saw is swung to the other side come last.
+
+    The first is laid with its longer edge at the fence: the tilt that asks for stays for all.
+    """
+    first = saw_lay(*uses[0])
+    up_longer = first.fence_longer is not False
+    found: dict[tuple[object, ...], list[OnSaw]] = {}
+    for use in uses:
+        lay = saw_lay(*use, up_longer)
+        key = (lay.end, lay.up, lay.fence, lay.fence_longer, lay.up_longer)
+        found.setdefault(key, []).append(lay)
+    made = []
+    for mates in found.values():
+        one = mates[0]
+        keys = tuple(key for lay in mates for key in lay.parts)
+        named = listed(lay.named for lay in mates)
+        made.append(OnSaw(keys, named, one.end, one.up, one.fence, one.fence_longer, one.up_longer))
+    return tuple(sorted(made, key=lambda lay: lay.fence_longer is False))
+
+
+def _lines(part: StickPart, body: Body, name: str, show: Show) -> OnLines:
+    end, sides = _end(part, name), body.sides
+    edge = sides.edge if end.mitre > 0 else sides.other_edge
+    face = sides.face if end.tilt > 0 else sides.other_face
+    return OnLines(
+        (part.key,),
+        part.name,
+        end_name(part.role, name),
+        sides.face,
+        sides.edge,
+        show.angle(abs(end.mitre)),
+        edge if abs(end.mitre) > SQUARE_DEG else "",
+        show.angle(abs(end.on_edge)),
+        face if abs(end.tilt) > SQUARE_DEG else "",
+    )
+
+
+def end_name(role: str, name: str) -> str:
+    """What an end of a stick is called."""
+    near, far = _ENDS.get(role, ("left end", "right end"))
+    return near if name == "start" else far
 
 
 def _angle(cut: Cut, show: Show, key: str) -> Figure:
@@ -169,100 +266,41 @@ def _title(cut: Cut) -> str:
     return f"Cut {what} of {named}"
 
 
-def _phrase(part: StickPart, body: Body, name: str) -> str:
-    """Which corner comes out longest, in the part's own words."""
-    end = part.start if name == "start" else part.finish
-    sides = body.sides
-    edge = sides.edge if end.mitre > 0 else sides.other_edge
-    face = sides.face if end.tilt > 0 else sides.other_face
-    long = []
-    if abs(end.mitre) > SQUARE_DEG:
-        long.append(f"{edge}")
-    if abs(end.tilt) > SQUARE_DEG:
-        long.append(f"{face}")
-    return " and the ".join(long)
-
-
-def _which_way(cut: Cut) -> tuple[str, ...]:
-    if cut.mitre < SQUARE_DEG and cut.tilt < SQUARE_DEG:
-        return ("Square, both ways.",)
-    near, far = _ENDS.get(cut.first.role, ("left end", "right end"))
-    said = dict.fromkeys(
-        (near if name == "start" else far, _phrase(part, body, name)) for part, body, name in cut.uses
-    )
-    lines = [
-        f"{end[0].upper()}{end[1:]}: the {phrase} {'come' if ' and ' in phrase else 'comes'} out longer."
-        for end, phrase in said
-    ]
-    parallel = _relation(cut)
-    return (*([parallel] if parallel else []), *lines)
-
-
-def _relation(cut: Cut) -> str:
+def _relation(cut: Cut) -> tuple[str, ...]:
     part = cut.first
     both = {use[2] for use in cut.uses if use[0].key == part.key}
     if len(both) < 2 or cut.mitre < SQUARE_DEG:
-        return ""
+        return ()
+    if part.start.mitre * part.finish.mitre > 0:
+        return ("Its two ends close towards each other.",)
+    return ("Its two ends run parallel.",)
+
+
+def _does(cut: Cut) -> tuple[Do, ...]:
+    """The sides are marked before anything leans on them; then the length, long point to long point."""
+    part, body, _ = cut.uses[0]
+    sides = body.sides
+    keys = tuple(dict.fromkeys(use[0].key for use in cut.uses))
+    names = {name for use in cut.uses for name in _all_sides(use[1])}
     return (
-        "The two ends close towards each other."
-        if part.start.mitre * part.finish.mitre > 0
-        else "The two ends run parallel: do not turn the stick over between them."
+        Write(
+            tuple(Mark(Kind.FACES, key) for key in keys),
+            f"Write on each: {listed(sorted(names))}; {end_name(part.role, 'start')} and "
+            f"{end_name(part.role, 'finish')} at its ends.",
+        ),
+        LongPoint(
+            f"long point of its {end_name(part.role, 'start')}",
+            f"corner between its {sides.face if part.arrises[0].up > 0 else sides.other_face} and its "
+            f"{sides.edge if part.arrises[0].across > 0 else sides.other_edge}",
+            part.arrises[0].length.quantity,
+            "",
+            part.arrises[0].length.quantity,
+        ),
     )
 
 
-def _steps(cut: Cut, tool: Tool) -> tuple[str, ...]:
-    sides = cut.uses[0][1].sides
-    part = cut.first
-    made = [
-        f"Mark the {sides.face} and the {sides.edge}: both cuts refer to them.",
-        f"Measure along the {part.arrises[0].where}: {part.arrises[0].length.quantity.text}, "
-        "long point to long point on that corner.",
-    ]
-    if isinstance(tool, Handsaw):
-        made.append("Knife the line round all four sides; saw so that both lines are seen.")
-    names = {use[0].name for use in cut.uses}
-    if len(names) > 1 and (cut.mitre > SQUARE_DEG and cut.tilt > SQUARE_DEG):
-        made.append("Mirrored parts: swing to the other side; the blade leans the same way.")
-    return tuple(made)
-
-
-def _on_saw(
-    cut: Cut, tool: MitreSaw | TableSaw | BandSaw, show: Show, key: str
-) -> tuple[tuple[Dial, ...], tuple[Figure, ...], str]:
-    """Dials, jigs and, where the saw does not get there, what does."""
-    part, notes = cut.first, []
-    swing = min(cut.mitre, tool.scale.reach)
-    lean = min(cut.tilt, tool.tilt.reach)
-    gauge = tool.name if isinstance(tool, MitreSaw) else f"{tool.name}, gauge"
-    dials = [dial(gauge, tool.scale, swing, show)]
-    jig: tuple[Figure, ...] = ()
-    if not within_reach(tool.scale, cut.mitre):
-        jig += wedge(cut.mitre, tool.scale.reach, show, f"{key}.swing")
-        notes.append(
-            f"{show.angle(cut.mitre).text} is past its reach of {show.angle(tool.scale.reach).text}: "
-            f"set it to its end and put a wedge of {jig[0].quantity.text} between work and fence."
-        )
-    if cut.tilt > SQUARE_DEG:
-        leans = "table" if isinstance(tool, BandSaw) else "blade"
-        dials.append(dial(f"{tool.name}, {leans}", tool.tilt, lean, show))
-    if not within_reach(tool.tilt, cut.tilt):
-        notes.append(
-            f"It leans to {show.angle(tool.tilt.reach).text}, not to {show.angle(cut.tilt).text}: "
-            "saw this one by hand to the knifed line."
-        )
-    wide = part.stock[0].quantity
-    if isinstance(tool, MitreSaw) and wide.value > tool.widest:
-        notes.append(f"{wide.text} is wider than the {show.length(tool.widest).text} it cuts through.")
-    thick = part.stock[1].quantity
-    if isinstance(tool, TableSaw | BandSaw):
-        high = thick.value / deg.cos(min(cut.tilt, 80.0))
-        if high > tool.tallest:
-            notes.append(
-                f"{show.length(high).text} through the cut is more than the "
-                f"{show.length(tool.tallest).text} it passes."
-            )
-    jig += _mitre_jigs(cut, show, key)
-    return tuple(dials), jig, " ".join(notes)
+def _all_sides(body: Body) -> tuple[str, ...]:
+    return body.sides.face, body.sides.other_face, body.sides.edge, body.sides.other_edge
 
 
 def _mitre_jigs(cut: Cut, show: Show, key: str) -> tuple[Figure, ...]:
@@ -293,7 +331,7 @@ def _mitre_jigs(cut: Cut, show: Show, key: str) -> tuple[Figure, ...]:
     )
 
 
-def _by_hand(cut: Cut, show: Show, key: str) -> tuple[tuple[Dial, ...], tuple[Figure, ...], str]:
+def _by_hand(cut: Cut, show: Show, key: str) -> tuple[Figure, ...]:
     jig = [_angle(cut, show, f"{key}.face")]
     if cut.tilt > SQUARE_DEG:
         jig.append(
@@ -318,34 +356,38 @@ def _by_hand(cut: Cut, show: Show, key: str) -> tuple[tuple[Dial, ...], tuple[Fi
                 note="clamped on the line; the saw's side rides on it",
             )
         )
-    return (), tuple(jig), ""
+    return tuple(jig)
 
 
-def _scene(cut: Cut, tool: Tool, dials: tuple[Dial, ...], words: str, show: Show) -> Scene:
-    body = cut.uses[0][1]
-    part, name = cut.first, cut.uses[0][2]
-    end = part.start if name == "start" else part.finish
-    # Square on the face neither edge is the longer: then the first is laid against the fence.
-    first = end.mitre > -SQUARE_DEG
-    longer = body.sides.edge if first else body.sides.other_edge
-    shorter = body.sides.other_edge if first else body.sides.edge
-    main = dials[0] if dials else None
-    scale = (main.at_square, main.counts, main.reach, words) if main else None
-    notes = {
-        "face": f"{body.sides.face} up",
-        "longer": longer,
-        "shorter": shorter,
-        "part": part.role.replace("_", " "),
+def _scene(cut: Cut, tool: Tool, met: SawMet | None, lay: Lay, show: Show) -> Scene:
+    """The first part as it lies: its fence side longer, or square."""
+    body, part = cut.uses[0][1], cut.first
+    sides = body.sides
+    opposite = {
+        sides.face: sides.other_face,
+        sides.other_face: sides.face,
+        sides.edge: sides.other_edge,
+        sides.other_edge: sides.edge,
     }
+    notes = {"part": part.role.replace("_", " ")}
+    if isinstance(lay, OnSaw):
+        notes |= {"face": f"{lay.up} up", "longer": lay.fence, "shorter": opposite[lay.fence]}
+        up, up_longer = lay.up, bool(lay.up_longer)
+        named = up if up_longer else opposite[up]
+    else:
+        assert isinstance(lay, OnLines)
+        edge = lay.longer_edge or sides.edge
+        notes |= {"face": lay.face, "longer": edge, "shorter": opposite[edge]}
+        up_longer, named = lay.longer_face == sides.face, lay.longer_face
     if cut.tilt > SQUARE_DEG:
-        up = body.sides.face if end.tilt > 0 else body.sides.other_face
         notes["tilt"] = show.angle(cut.tilt).text
-        notes["tilt_longer"] = f"{up} longer"
-        notes["up_longer"] = "yes" if end.tilt > 0 else "no"
+        notes["tilt_longer"] = f"{named} longer"
+        notes["up_longer"] = "yes" if up_longer else "no"
         notes["edge_line"] = show.angle(cut.on_edge).text
+    main = met.swing if met else None
+    scale = (main.at_square, main.counts, main.reach, main.reading.text) if main else None
     way = "marked_stick" if isinstance(tool, Handsaw) else "crosscut"
-    off = main.off_square if main else cut.mitre
-    return Scene(way, off, "", "", scale, notes, cut.tilt)
+    return Scene(way, main.off_square if main else cut.mitre, "", "", scale, notes, cut.tilt)
 
 
 def _cautions(cut: Cut, tool: Tool) -> tuple[str, ...]:

@@ -1,31 +1,38 @@
-"""Set-up cards for cutting the feet: mitre saw, or scribe and handsaw."""
+"""Set-up cards for cutting the feet of legs set into the seat: on a saw, or scribed on the floor."""
 
 from __future__ import annotations
 
+import math
+from collections.abc import Iterable
+
 from splay.parts import LegPart
-from splay.piece import Piece
-from splay.quantity import Figure, Show
-from splay.setups.card import Dial, Scene, SetUp
-from splay.setups.compound import Compound, compound
-from splay.setups.dial import dial
+from splay.parts.sides import down, foot_sides, line_name, long_flats
+from splay.piece import Leg, Piece
+from splay.quantity import Figure, Quantity, Show
+from splay.setups.card import Scene, SetUp
 from splay.setups.groups import Group, foot_groups, turn
-from splay.setups.jigs import wedge
-from splay.shop import BandSaw, Handsaw, MitreSaw, Shop, TableSaw
-from splay.shop.scale import within_reach
-from splay.stance.aim import faces
+from splay.setups.saws import SAWS, Saw, set_saw
+from splay.shop import Handsaw, Shop
+from splay.stance.lines import floor_line, lines_apart, named_faces, outer_is_long
 from splay.stance.staked import LegStance, Stance, support_of
+from splay.stance.taper import foot_taper, thickest
+from splay.stance.vectors import Vec
+from splay.work.does import Do, LongPoint, Plain
+from splay.work.lays import Lay, OnFloor, OnSaw
+from splay.work.marks import Kind, Mark, leg_key
+from splay.work.meet import longer, on_saw
+from splay.work.words import listed, steps, which_way
 
 _ROLLS = (
-    "Round stock rolls under a blade: hold it in a V for its whole length, keep hands outside the "
-    "marked zone, let the blade stop; follow the saw's own manual."
+    "Round stock rolls under a blade: hold it in a V for its whole length, hands 150 mm from the blade, "
+    "let it stop; follow the saw's own manual."
 )
-_SAW = (
-    "Hold the work to the fence, hands outside the marked zone, let the blade stop; follow the "
-    "saw's own manual."
-)
+_SAW = "Hold the work to the fence, hands 150 mm from the blade, let it stop; follow the saw's own manual."
 _HAND = "Hold the piece so that it cannot rock; start on the far edge, fingers behind the saw."
 LEAST_SAW_MM = 1.0
 """Less than this is rubbed away, not sawn (common practice, no source)."""
+FOOT, TENON_END = "foot", "tenon end"
+EVEN_MM = 0.05
 
 
 def foot_cards(
@@ -40,11 +47,11 @@ def foot_cards(
     by_number = {part.number: part for part in parts}
     keys: dict[int, tuple[float, ...]] = {
         number: (
-            round(cut.mitre, 6),
-            round(cut.tilt, 6),
+            round(mitre, 6),
+            round(tilt, 6),
             round(by_number[number].finished.quantity.value, 4),
         )
-        for number, cut in cuts.items()
+        for number, (mitre, tilt) in cuts.items()
     }
     made: list[SetUp] = []
     for group in foot_groups(stance, keys):
@@ -52,25 +59,78 @@ def foot_cards(
         for index, tool in enumerate(shop.tools):
             if not tool.owned:
                 continue
-            if isinstance(tool, MitreSaw | TableSaw | BandSaw):
-                made.append(_mitre(piece, group, part, cut, tool, index, show))
+            if isinstance(tool, SAWS):
+                made.append(_sawn(piece, stance, group, part, cut, tool, index, show))
             elif isinstance(tool, Handsaw):
-                made.append(_scribe(group, part, parts, tool, index, show))
+                made.append(_scribe(piece, stance, group, part, parts, tool, index, show))
     return tuple(made)
 
 
-def plane_cut(piece: Piece, leg: LegStance, stance: Stance) -> Compound:
-    """The foot cut as mitre and blade tilt, each 0 or more.
+def plane_cut(piece: Piece, leg: LegStance, stance: Stance) -> tuple[float, float]:
+    """The foot's cut as swing and tilt, degrees, each 0 or more.
 
-    A round leg is laid with the plane of its lean flat: one plain cut at the lean. A square leg
-    is laid on its front face.
+    A round leg is laid with the outer line of the floor at the fence: one plain cut at the lean. One
+    with flats lies on a face: both come from how the floor's plane leans along its faces.
     """
     shape = support_of(piece, leg).leg
-    front = faces(shape, leg.d)[1]
-    if shape.section != "round":
-        cut = compound(front, leg.d, stance.floor.normal)
-        return Compound(cut.mitre, abs(cut.tilt))
-    return Compound(leg.standing.resultant, 0.0)
+    if shape.section == "round":
+        return leg.standing.resultant, 0.0
+    (_, face), _, (_, side), _ = _faces(shape, leg)
+    n = down(stance.floor)
+    swing = math.atan(abs(longer(n, leg.d, side)))
+    rise = longer(n, leg.d, face)
+    return math.degrees(swing), math.degrees(math.atan(abs(rise) * math.cos(swing)))
+
+
+def _faces(shape: Leg, leg: LegStance) -> tuple[tuple[str, Vec], ...]:
+    """Two opposite faces that lie on the saw, then the two at the fence.
+
+    Facing its sightline the leg lies on a hand's side, so that its lean is the swing.
+    """
+    named = named_faces(shape, leg)
+    return named if named[0][0] == "FRONT face" else (*named[2:], *named[:2])
+
+
+def saw_lay(piece: Piece, stance: Stance, leg: LegStance, show: Show) -> OnSaw:
+    """How one leg lies on a saw for the cut of its foot."""
+    shape, floor = support_of(piece, leg).leg, stance.floor
+    named, key = f"leg {leg.number}", (leg_key(leg.number),)
+    packing = packed(shape, leg, show)
+    if shape.section == "round":
+        if floor_line(leg, floor) is None:
+            return OnSaw(key, named, FOOT, "", line_name(leg, floor, True), None, None, packing)
+        fence = line_name(leg, floor, outer_is_long(leg, floor))
+        return OnSaw(key, named, FOOT, "", fence, True, None, packing)
+    up_a, up_b, edge_a, edge_b = _faces(shape, leg)
+    sides = on_saw(down(floor), leg.d, (up_a, up_b), (edge_a, edge_b))
+    return OnSaw(key, named, FOOT, sides.up, sides.fence, sides.fence_longer, sides.up_longer, packing)
+
+
+def packed(shape: Leg, leg: LegStance, show: Show) -> tuple[tuple[str, Quantity], ...]:
+    """What holds a tapered leg's middle along the fence: its thickest place touches, the ends are packed.
+
+    At each end so much as its half thickness is less than the thickest; none for an even leg.
+    """
+    ends = (("place where it meets the seat", shape.at_top), ("finished foot", shape.at_foot))
+    thick = thickest(shape)
+    packs = ((name, show.length((thick - size) / 2.0)) for name, size in ends if thick - size > EVEN_MM)
+    return tuple(packs)
+
+
+def _together(lays: Iterable[tuple[int, OnSaw]]) -> tuple[OnSaw, ...]:
+    """Legs that lie alike share one lay."""
+    found: dict[tuple[object, ...], list[tuple[int, OnSaw]]] = {}
+    for number, lay in lays:
+        found.setdefault((lay.up, lay.fence, lay.fence_longer, lay.up_longer), []).append((number, lay))
+    made = []
+    for mates in found.values():
+        one = mates[0][1]
+        keys = tuple(key for _, lay in mates for key in lay.parts)
+        named = listed([f"leg {number}" for number, _ in mates])
+        made.append(
+            OnSaw(keys, named, one.end, one.up, one.fence, one.fence_longer, one.up_longer, one.thin)
+        )
+    return tuple(made)
 
 
 def _angle(group: Group, show: Show, key: str) -> Figure:
@@ -83,40 +143,33 @@ def _angle(group: Group, show: Show, key: str) -> Figure:
         show.input("splay′", "off plumb, from the front", abs(lean.splay), "deg"),
         show.input("rake′", "off plumb, from the side", abs(lean.rake), "deg"),
         unit="deg",
-        note="the foot is cut to the floor, not to the top",
+        note="the foot is cut to the floor, not to the seat",
     )
 
 
-def _mitre(
+def _sawn(
     piece: Piece,
+    stance: Stance,
     group: Group,
     part: LegPart,
-    cut: Compound,
-    tool: MitreSaw | TableSaw | BandSaw,
+    cut: tuple[float, float],
+    tool: Saw,
     index: int,
     show: Show,
 ) -> SetUp:
     key = f"foot.{group.first.number}.{tool.kind}.{index}"
-    square = support_of(piece, group.first).leg.section != "round"
-    reaches = within_reach(tool.scale, cut.mitre) and within_reach(tool.tilt, cut.tilt)
-    dials, jig, note = _dials(tool, cut, show, key)
-    title = f"Cut the foot of {group.named()}"
-    lean = group.first.standing
-    if cut.mitre < 1e-9 and cut.tilt < 1e-9:
-        way: tuple[str, ...] = ("The leg stands plumb: cut its foot square.",)
-    elif square:
-        way = (
-            "Front face flat on the saw's table, outer side to the fence, foot beyond the blade.",
-            "The outer side, and the face turned outward, come out longer.",
-        )
-    else:
-        way = (
-            "Marks of the sightline level: the outer one against the fence, foot beyond the blade.",
-            "The outer side, the one the leg leans to, comes out longer.",
-        )
-    leans = "table" if isinstance(tool, BandSaw) else "blade"
-    tilt_note = {"tilt": f"{leans} leans {dials[1].reading.text}"} if len(dials) > 1 else {}
-    main = dials[0]
+    shape = support_of(piece, group.first).leg
+    lays = _together((leg.number, saw_lay(piece, stance, leg, show)) for leg in group.legs)
+    stock = (part.stock.quantity.value, part.stock.quantity.value)
+    met = set_saw(tool, cut[0], cut[1], lays, stock, show, key)
+    does = tuple(dict.fromkeys(long_point(piece, stance, leg, part, show) for leg in group.legs))
+    main = met.swing
+    leans = "table" if tool.kind == "band_saw" else "blade"
+    other_dial = next((d for d in met.dials if d is not main), None)
+    tilted = {"tilt": f"{leans} leans {other_dial.reading.text}"} if other_dial else {}
+    other = {"outer": "inner", "inner": "outer"}
+    fence = lays[0].fence
+    front = next((fence.replace(a, b, 1) for a, b in other.items() if fence.startswith(a)), "")
     return SetUp(
         id=key,
         station="legs",
@@ -124,20 +177,18 @@ def _mitre(
         way=tool.kind,
         tool=tool.name,
         legs=group.numbers,
-        title=title,
+        title=f"Cut the foot of {group.named()}",
         angle=_angle(group, show, key),
-        dials=dials,
-        setting=main.reading,
-        setting_name="Swing the saw to" if isinstance(tool, MitreSaw) else "Set the gauge to",
-        which_way=way,
-        steps=(
-            f"Mark the finished length, {part.finished.quantity.text}, on the leg's middle line.",
-            f"Long side over short side: {part.high_low.quantity.text}.",
-        ),
+        dials=met.dials,
+        setting=met.setting,
+        setting_name=met.name,
+        which_way=which_way(lays),
+        steps=steps(does),
         turns=tuple(turn(leg.number, leg.standing, show) for leg in group.legs),
-        jig=jig,
-        in_reach=reaches,
-        reach_note=note,
+        jig=met.jig,
+        in_reach=not met.note,
+        reach_note=met.note,
+        wedges=met.wedges,
         scene=Scene(
             tool.kind,
             main.off_square,
@@ -145,44 +196,59 @@ def _mitre(
             "",
             (main.at_square, main.counts, main.reach, main.reading.text),
             {
-                "fence": "fence: outer side" if lean.bearing is not None else "fence",
-                "front": "inner side" if lean.bearing is not None else "",
+                "fence": f"fence: {fence}",
+                "front": front,
                 "leg": f"leg {group.first.number}",
-                **tilt_note,
+                **tilted,
             },
         ),
         proofs=tuple(f"foot.{number}" for number in group.numbers),
         checks=(part.high_low, part.foot_long),
-        cautions=(_SAW if square else _ROLLS,),
+        cautions=(_ROLLS if shape.section == "round" else _SAW,),
+        lays=lays,
+        does=does,
+        uses=tuple(mark for leg in group.legs for mark in foot_marks(piece, stance, leg)),
+        loses=tuple(Mark(Kind.LONG_POINT, leg_key(number)) for number in group.numbers),
     )
 
 
-def _dials(
-    tool: MitreSaw | TableSaw | BandSaw, cut: Compound, show: Show, key: str
-) -> tuple[tuple[Dial, ...], tuple[Figure, ...], str]:
-    swing, lean = min(cut.mitre, tool.scale.reach), min(cut.tilt, tool.tilt.reach)
-    dials = [dial(tool.name, tool.scale, swing, show)]
-    jig: tuple[Figure, ...] = ()
-    notes = []
-    if cut.mitre > tool.scale.reach:
-        jig += wedge(cut.mitre, tool.scale.reach, show, f"{key}.swing")
-        notes.append(
-            f"{show.angle(cut.mitre).text} is past this saw's reach of "
-            f"{show.angle(tool.scale.reach).text}: swing it to its end and put a wedge of "
-            f"{jig[0].quantity.text} between leg and fence, or scribe it and saw by hand."
+def foot_marks(piece: Piece, stance: Stance, leg: LegStance) -> tuple[Mark, ...]:
+    """What a foot's cut on a saw leans on."""
+    key = leg_key(leg.number)
+    if support_of(piece, leg).leg.section != "round":
+        return (Mark(Kind.FACES, key), Mark(Kind.TENON, key))
+    line = Kind.FLOOR_LINE if lines_apart(leg, stance.floor) else Kind.OUTER_LINE
+    return (Mark(line, key), Mark(Kind.TENON, key))
+
+
+def long_point(piece: Piece, stance: Stance, leg: LegStance, part: LegPart, show: Show) -> LongPoint:
+    """Where the foot's cut goes through its longest and its shortest side, from the tenon's end.
+
+    Measured along the leg's middle. A leg without a tenon is hooked at its middle's upper end.
+    """
+    finished, cut = part.finished.quantity.value, part.cut
+    long, short = show.length(finished + cut.below), show.length(finished - cut.above)
+    shape = support_of(piece, leg).leg
+    end = TENON_END if leg.bore.tenon else "middle of the upper end"
+    far, near = foot_sides(piece, leg, stance.floor)
+    if far and shape.section == "octagon":
+        n = down(stance.floor)
+        long, short = (
+            show.length(finished + _reach(shape, leg, stance, longer(n, leg.d, way)))
+            for _, way in long_flats(shape, leg, stance.floor)
         )
-    if cut.tilt > 1e-9:
-        leans = "table" if isinstance(tool, BandSaw) else "blade"
-        dials.append(dial(f"{tool.name}, {leans}", tool.tilt, lean, show))
-    if cut.tilt > tool.tilt.reach:
-        notes.append(
-            f"The blade leans to {show.angle(tool.tilt.reach).text}, not to "
-            f"{show.angle(cut.tilt).text}: scribe this one and saw by hand."
-        )
-    return tuple(dials), jig, " ".join(notes)
+    return LongPoint(end, far, long, near, short)
+
+
+def _reach(shape: Leg, leg: LegStance, stance: Stance, lean: float) -> float:
+    """How far past the axis, along it, the floor cuts the middle of a flat; its half width shrinks by k."""
+    half, k = shape.at_foot / 2.0, foot_taper(shape, leg.exposed)
+    return half * lean / (1.0 + k * lean)
 
 
 def _scribe(
+    piece: Piece,
+    stance: Stance,
     group: Group,
     part: LegPart,
     parts: tuple[LegPart, ...],
@@ -192,28 +258,39 @@ def _scribe(
 ) -> SetUp:
     key = f"foot.{group.first.number}.{tool.kind}.{index}"
     tallest = max(parts, key=lambda p: p.block.quantity.value).block
-    shim = tallest.quantity.value - part.block.quantity.value
-    steps = [
-        "With the joints home, stand the untrimmed piece on a flat floor.",
-        "Slide a flat pencil on the block round each foot, then saw on the waste side.",
-    ]
-    jig: tuple[Figure, ...] = (tallest,)
-    if shim > 0.05:
-        shim_figure = show.figure(
-            f"{key}.shim",
-            f"Shim under {group.named()}",
-            shim,
-            "tallest block − this leg's",
-            show.input("B", "scribing block", tallest.quantity.value),
-            show.input("b", "this leg's own", part.block.quantity.value),
-            note="these feet come to the floor sooner: shim them while you scribe",
+    shims = tuple(
+        (one.number, show.length(tallest.quantity.value - one.block.quantity.value))
+        for one in parts
+        if tallest.quantity.value - one.block.quantity.value > EVEN_MM
+    )
+    lay: Lay = OnFloor(group.numbers, tallest.quantity, shims)
+    does: list[Do] = [
+        Plain(
+            "The leg stands plumb: the line runs square round it."
+            if group.first.standing.bearing is None
+            else f"Saw to the line; its {foot_sides(piece, group.first, stance.floor)[0]} is left longer."
         )
-        jig = (tallest, shim_figure)
-        steps.insert(1, f"Shim {group.named()} up by {shim_figure.quantity.text}.")
-    elif tallest.quantity.value < LEAST_SAW_MM:
-        steps.append("There is too little to saw: rub the feet on abrasive laid on a flat.")
-    lean = group.first.standing
-    outer = lean.bearing is not None
+    ]
+    if tallest.quantity.value < LEAST_SAW_MM:
+        does = [Plain("There is too little to saw: rub the feet on abrasive laid on a flat.")]
+    jig: tuple[Figure, ...] = (tallest,)
+    own = tallest.quantity.value - part.block.quantity.value
+    if own > EVEN_MM:
+        jig = (
+            tallest,
+            show.figure(
+                f"{key}.shim",
+                f"Shim under {group.named()}",
+                own,
+                "tallest block − this leg's",
+                show.input("B", "scribing block", tallest.quantity.value),
+                show.input("b", "this leg's own", part.block.quantity.value),
+                note="these feet come to the floor sooner: shim them while you scribe",
+            ),
+        )
+    outer = group.first.standing.bearing is not None
+    long = outer and outer_is_long(group.first, stance.floor)
+    right, left = ("outer side", "inner side") if long else ("inner side", "outer side")
     return SetUp(
         id=key,
         station="legs",
@@ -226,29 +303,24 @@ def _scribe(
         dials=(),
         setting=tallest.quantity,
         setting_name=tallest.label,
-        which_way=(
-            "Every leg is marked by the one block, all on the same floor.",
-            "The leg stands plumb: the line runs square round it.",
-        )
-        if not outer
-        else (
-            "Every leg is marked by the one block, all on the same floor.",
-            "Saw level with the floor: the outer side of the leg is left the longer.",
-        ),
-        steps=tuple(steps),
+        which_way=which_way((lay,)),
+        steps=steps(does),
         turns=tuple(turn(leg.number, leg.standing, show) for leg in group.legs),
         jig=jig,
         in_reach=True,
         reach_note="",
         scene=Scene(
             tool.kind,
-            lean.resultant,
-            "outer side" if outer else "",
-            "inner side" if outer else "",
+            group.first.standing.resultant,
+            right if outer else "",
+            left if outer else "",
             None,
             {"block": tallest.quantity.text},
         ),
         proofs=tuple(f"foot.{number}" for number in group.numbers),
         checks=(part.high_low, part.foot_long),
         cautions=(_HAND,),
+        lays=(lay,),
+        does=tuple(does),
+        uses=tuple(Mark(Kind.NUMBER, leg_key(number)) for number in group.numbers),
     )

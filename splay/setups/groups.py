@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from splay.piece import Circle, Piece, Resultant, Through, Triangle
+from splay.piece import Piece, Through
 from splay.quantity import Show
 from splay.setups.card import Turn
 from splay.stance.lean import LeanAngles
@@ -83,45 +83,6 @@ def turn(number: int, lean: LeanAngles, show: Show) -> Turn:
     if lean.bearing is None or lean.from_side is None or lean.from_centre is None:
         return Turn(number, None, None, toward(lean))
     return Turn(number, show.angle(lean.from_side), show.angle(lean.from_centre), toward(lean))
-
-
-PIN = "Turn the top on a centre pin"
-
-
-def indexing(piece: Piece, group: Group) -> str:
-    """How the top is turned from one leg of the group to the next."""
-    support = support_of(piece, group.first)
-    count = len(group.legs)
-    if count < 2 or group.first.boring.bearing is None:
-        return ""
-    ring = isinstance(support.placement, Circle | Triangle)
-    spec = support.angles[0]
-    straight = not isinstance(spec, Resultant) or spec.measured_from == "out"
-    if ring and straight and support.scope == "alike" and count == _ring_count(piece, group):
-        return f"{PIN}, {360 / count:g}° from leg to leg."
-    halves = _diagonals(group)
-    if halves:
-        named = "; ".join(f"legs {a} and {b}" for a, b in halves)
-        rest = " The other diagonal takes the mirrored setting." if len(halves) == 2 else ""
-        return f"The two legs of one diagonal share a fence: turn the top half round ({named}).{rest}"
-    return "Lay each leg's own sightline along the tilt; the setting stays."
-
-
-def _ring_count(piece: Piece, group: Group) -> int:
-    placement = support_of(piece, group.first).placement
-    return placement.count if isinstance(placement, Circle) else 3
-
-
-def _diagonals(group: Group) -> list[tuple[int, int]]:
-    """Legs of the group that change places when the top is turned half round."""
-    found = []
-    for k, a in enumerate(group.legs):
-        for b in group.legs[k + 1 :]:
-            gap = [abs(p + q) for p, q in zip(a.socket[:2], b.socket[:2], strict=True)]
-            lean = [abs(p + q) for p, q in zip(a.d[:2], b.d[:2], strict=True)]
-            if max(gap) < 1e-6 and max(lean) < 1e-9:
-                found.append((a.number, b.number))
-    return found
 
 
 def bored_from(piece: Piece, group: Group) -> str:

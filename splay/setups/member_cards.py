@@ -1,4 +1,4 @@
-"""Set-up cards for boring legs (and members) for stretchers."""
+"""Set-up cards for boring legs (and stretchers) for stretchers."""
 
 from __future__ import annotations
 
@@ -8,23 +8,29 @@ from splay.parts.member import MemberEnd, MemberPart
 from splay.piece import Piece, Stretcher
 from splay.quantity import Figure, Show
 from splay.setups.card import SetUp
-from splay.setups.two_sticks import TOOLS, Into, boring_card, listed, marked
+from splay.setups.drills import boring_tools
+from splay.setups.two_sticks import Into, boring_card, placing, stick_marks
 from splay.shop import Shop, Tool
+from splay.work.does import Bit, Do, WallDepth
+from splay.work.marks import Kind, Mark, leg_key, member_key
+from splay.work.words import listed
+
+_Use = tuple[MemberPart, int]
 
 
 def member_cards(piece: Piece, parts: tuple[MemberPart, ...], shop: Shop, show: Show) -> tuple[SetUp, ...]:
     """One card for each tool and each setting: ends read at one angle, bored to one depth."""
-    groups: dict[tuple[object, ...], list[tuple[MemberPart, int]]] = {}
+    groups: dict[tuple[object, ...], list[_Use]] = {}
     for part in parts:
         chosen = piece.members[part.number - 1]
         assert isinstance(chosen, Stretcher)
         for e, end in enumerate(part.ends):
-            angle = round(end.read.quantity.value, 4)
-            key = (angle, chosen.tenon, chosen.depth, end.acute_side)
+            angle = (round(end.read.quantity.value, 4), round(end.opening_on, 4))
+            key = (*angle, chosen.tenon, chosen.depth, end.acute_side, bool(end.leg), bool(end.face))
             groups.setdefault(key, []).append((part, e))
     groups = dict(_as_read(groups))
-    tools = [(k, tool) for k, tool in enumerate(shop.tools) if tool.owned and isinstance(tool, TOOLS)]
-    return tuple(_card(piece, uses, tool, k, show) for uses in groups.values() for k, tool in tools)
+    tools = tuple(boring_tools(shop, "stick"))
+    return tuple(_card(piece, parts, uses, tool, k, show) for uses in groups.values() for k, tool in tools)
 
 
 MEAN_DEG = 1.5
@@ -33,8 +39,8 @@ source; 83 and 84 are bored at 83.5)."""
 
 
 def _as_read(
-    groups: dict[tuple[object, ...], list[tuple[MemberPart, int]]],
-) -> Iterator[tuple[tuple[object, ...], list[tuple[MemberPart, int]]]]:
+    groups: dict[tuple[object, ...], list[_Use]],
+) -> Iterator[tuple[tuple[object, ...], list[_Use]]]:
     """Ends planned alike but read too far apart are bored each at its own angle."""
     for key, uses in groups.items():
         if _apart(uses) <= MEAN_DEG:
@@ -44,14 +50,14 @@ def _as_read(
             yield (*key, use[0].number, use[1]), [use]
 
 
-def _apart(uses: list[tuple[MemberPart, int]]) -> float:
+def _apart(uses: list[_Use]) -> float:
     """How far the read angles of some ends lie apart, degrees."""
     read = [found.value for part, e in uses if (found := part.ends[e].found)]
     return max(read) - min(read) if read else 0.0
 
 
-def bored_at(uses: list[tuple[MemberPart, int]], show: Show, key: str) -> Figure:
-    """The angle to bore at: the mean of what was read, else as planned."""
+def bored_at(uses: list[_Use], show: Show, key: str) -> Figure:
+    """The angle to bore at, between the axes: the mean of what was read, else as planned."""
     planned = uses[0][0].ends[uses[0][1]].read
     read = [found.value for part, e in uses if (found := part.ends[e].found)]
     if not read:
@@ -67,48 +73,69 @@ def bored_at(uses: list[tuple[MemberPart, int]], show: Show, key: str) -> Figure
     )
 
 
-def _card(piece: Piece, uses: list[tuple[MemberPart, int]], tool: Tool, index: int, show: Show) -> SetUp:
+def end_called(part: MemberPart, e: int) -> str:
+    """A stretcher's end by what it goes into: that is what is written on it."""
+    return f"end for {part.ends[e].into}"
+
+
+def socket_mark(part: MemberPart, e: int) -> Mark:
+    """The mark of a stretcher's socket on what it goes into."""
+    end = part.ends[e]
+    on = leg_key(end.leg) if end.leg else member_key(end.member)
+    return Mark(Kind.SOCKET, on, f"{member_key(part.number)}/{e + 1}")
+
+
+def _card(
+    piece: Piece, parts: tuple[MemberPart, ...], uses: list[_Use], tool: Tool, index: int, show: Show
+) -> SetUp:
     part, e = uses[0]
     end = part.ends[e]
     chosen = piece.members[part.number - 1]
     assert isinstance(chosen, Stretcher)
     key = f"socket.{part.number}.{e + 1}"
     checks = (end.obtuse_wall, end.acute_wall, end.behind, end.pass_by)
+    ends = [p.ends[k] for p, k in uses]
+    by_number = {one.number: one for one in parts}
+    uses_marks = tuple(mark for one in ends for mark in stick_marks(one.leg, one.member, bool(one.face)))
     bore = Into(
         key=key,
         operation="bore_member",
+        kind="stick",
         title=_title(uses),
         angle=bored_at(uses, show, f"{key}.{tool.kind}.{index}"),
-        acute_side=end.acute_side,
-        stick=end.into,
+        ends=tuple(ends),
+        marks=tuple(socket_mark(p, k) for p, k in uses),
+        sight=tuple(socket_mark(p, 1 - k) for p, k in uses),
         leg=end.leg,
-        radius=end.radius,
+        member=end.member,
         other=part.name,
-        legs=tuple(sorted({p.ends[k].leg for p, k in uses if p.ends[k].leg})),
-        steps=_steps(uses, chosen, end, show),
+        legs=tuple(sorted({one.leg for one in ends if one.leg})),
+        does=_does(uses, chosen, end, by_number, show),
+        uses=uses_marks,
         proofs=(
             *(f"read.{p.number}.{k + 1}" for p, k in uses),
             *(f"depth.{p.number}.{k + 1}" for p, k in uses),
         ),
         checks=tuple(figure for figure in checks if figure is not None),
-        parts=tuple(dict.fromkeys(f"member.{p.number}" for p, _ in uses)),
+        parts=tuple(dict.fromkeys(member_key(p.number) for p, _ in uses)),
     )
     return boring_card(bore, tool, index, show)
 
 
-def _title(uses: list[tuple[MemberPart, int]]) -> str:
+def _title(uses: list[_Use]) -> str:
     into = sorted({part.ends[e].into for part, e in uses})
     names = list(dict.fromkeys(part.name for part, _ in uses))
     return f"Bore {listed(into)} for {listed(names)}"
 
 
-def _steps(
-    uses: list[tuple[MemberPart, int]], chosen: Stretcher, end: MemberEnd, show: Show
-) -> tuple[str, ...]:
-    ends = [part.ends[e] for part, e in uses]
-    marks = marked([(one.into, one.down, one.turn) for one in ends])
-    return (
-        f"Mark the middles: {marks} (from the sightline mark, seen from the top).",
-        f"Bit {show.length(chosen.tenon).text}, {show.length(chosen.depth).text} deep along it: "
-        f"{end.obtuse_wall.quantity.text} on the obtuse side.",
-    )
+def _does(
+    uses: list[_Use], chosen: Stretcher, end: MemberEnd, parts: dict[int, MemberPart], show: Show
+) -> tuple[Do, ...]:
+    made: list[Do] = []
+    for part, e in uses:
+        one = part.ends[e]
+        first_end = end_called(parts[one.member], 0) if one.member else ""
+        made += placing(one, one.leg, one.member, socket_mark(part, e), first_end)
+    made.append(Bit(show.length(chosen.tenon), show.length(chosen.depth), None))
+    made.append(WallDepth(end.obtuse_wall.quantity))
+    return tuple(made)

@@ -11,12 +11,13 @@ from splay.layout.steps import Check
 from splay.parts import LegPart
 from splay.parts.member import MemberPart, RopePart
 from splay.parts.stick import SQUARE_DEG, StickPart
-from splay.piece import DowelScrew, Piece, Shouldered, StakedLegs
+from splay.piece import DowelScrew, Piece, Shouldered, StakedLegs, Through
 from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
 from splay.setups.asker import NEAR_DEG, NEAR_MM, Asker, Words
 from splay.setups.card import Proof
 from splay.setups.crosscut import Cut, station_of
+from splay.setups.leg_marks import kerf_deep
 from splay.setups.loose_joints import dowels_of
 from splay.setups.scales import off_square, proving_scale
 from splay.setups.slips import (
@@ -29,7 +30,7 @@ from splay.setups.slips import (
     length_slips,
     read_slips,
 )
-from splay.stance.members import MemberStance
+from splay.stance.members import MemberStance, acute
 from splay.stance.staked import LegStance, Stance
 
 __all__ = ["NEAR_DEG", "NEAR_MM", "Known", "all_proofs", "off_square", "proving_scale", "rod_checks"]
@@ -184,6 +185,13 @@ def _shaped(known: Known, ask: Asker) -> Iterator[Proof]:
                 "a parallel tenon driven hard splits the top", on, "legs", "tenon, thick",
             )  # fmt: skip
             yield ask.length(f"tenon.{index}", show.length(support.joint.socket), words)
+        if isinstance(support.joint, Through) and part.wedge is not None:
+            words = Words(
+                "Wedge slot, deep", "Depth of the rule down the slot, from the tenon's end.",
+                "a slot past the ring splits the leg below its joint", on, "legs", "slot, deep",
+            )  # fmt: skip
+            leg = next(one for one in known.real.legs if one.number == part.number)
+            yield ask.length(f"kerf.{index}", show.length(kerf_deep(leg, part)), words)
         if any(f.key.endswith(".octagon") for f in part.making):
             face = part.stock.quantity.value * (math.sqrt(2.0) - 1.0)
             words = Words(
@@ -291,7 +299,7 @@ def _read(part: MemberPart, run: MemberStance, e: int, ask: Asker) -> Proof:
         short=f"{part.name}, {end.into}",
     )
     slips = read_slips(ask.stick_scale, run, e)
-    return ask.between(f"read.{part.number}.{e + 1}", end.read.quantity.value, words, slips)
+    return ask.between(f"read.{part.number}.{e + 1}", acute(end.opening_on), words, slips)
 
 
 def _roped(ropes: tuple[RopePart, ...], ask: Asker) -> Iterator[Proof]:
@@ -306,9 +314,9 @@ def _roped(ropes: tuple[RopePart, ...], ask: Asker) -> Iterator[Proof]:
                 station="stretchers",
                 short=f"{rope.name}, leg {hole.leg}",
             )
-            acute = hole.read.quantity.value
-            slips = angle_slips(ask.stick_scale, 90.0 - acute) if acute < 89.0 else ()
-            yield ask.between(f"read.{rope.number}.{k + 1}", acute, words, slips)
+            on = acute(hole.opening_on)
+            slips = angle_slips(ask.stick_scale, 90.0 - on) if on < 89.0 else ()
+            yield ask.between(f"read.{rope.number}.{k + 1}", on, words, slips)
 
 
 def rod_checks(leg: LegStance, planned_deg: float, show: Show) -> tuple[Figure, ...]:

@@ -3,54 +3,57 @@
 from __future__ import annotations
 
 from splay.parts.member import RopeHole, RopePart
-from splay.quantity import Figure, Show
+from splay.quantity import Show
 from splay.setups.card import SetUp
-from splay.setups.two_sticks import TOOLS, Into, boring_card, listed, marked
-from splay.shop import OppositeLeg, Shop, Tool
+from splay.setups.drills import boring_tools
+from splay.setups.two_sticks import Into, boring_card, placing, stick_marks
+from splay.shop import Shop, Tool
+from splay.work.does import Back, Bit, Plain
+from splay.work.marks import Kind, Mark, leg_key, member_key
+from splay.work.words import listed
 
-_BORING = tuple(tool for tool in TOOLS if tool is not OppositeLeg)
-"""A rope's hole points past the other legs: none of them is its sight."""
 _EASE = "Round both mouths over well: a rope wears through on an edge."
-_Use = tuple[RopeHole, Figure]
 
 
 def rope_cards(ropes: tuple[RopePart, ...], shop: Shop, show: Show) -> tuple[SetUp, ...]:
     """One card for each tool and each angle of hole."""
-    tools = [(k, tool) for k, tool in enumerate(shop.tools) if tool.owned and isinstance(tool, _BORING)]
+    tools = tuple(boring_tools(shop, "rope"))
     made = []
     for rope in ropes:
-        groups: dict[tuple[float, str], list[_Use]] = {}
-        for hole, down in zip(rope.holes, rope.downs, strict=True):
-            groups.setdefault((round(hole.read.quantity.value, 4), hole.acute_side), []).append(
-                (hole, down)
-            )
+        groups: dict[tuple[object, ...], list[RopeHole]] = {}
+        for hole in rope.holes:
+            key = (round(hole.read.quantity.value, 4), round(hole.opening_on, 4), hole.acute_side)
+            groups.setdefault(key, []).append(hole)
         made += [_card(rope, uses, tool, k, show) for uses in groups.values() for k, tool in tools]
     return tuple(made)
 
 
-def _card(rope: RopePart, uses: list[_Use], tool: Tool, index: int, show: Show) -> SetUp:
-    hole = uses[0][0]
-    legs = tuple(sorted({use.leg for use, _ in uses}))
-    marks = marked([(f"leg {use.leg}", down, use.turn) for use, down in uses])
+def hole_mark(rope: RopePart, hole: RopeHole) -> Mark:
+    """The mark of a rope's hole on its leg."""
+    return Mark(Kind.SOCKET, leg_key(hole.leg), f"{member_key(rope.number)}/{rope.holes.index(hole) + 1}")
+
+
+def _card(rope: RopePart, uses: list[RopeHole], tool: Tool, index: int, show: Show) -> SetUp:
+    hole = uses[0]
+    legs = tuple(sorted({use.leg for use in uses}))
+    places = tuple(do for use in uses for do in placing(use, use.leg, 0, hole_mark(rope, use), ""))
     bore = Into(
         key=f"rope.{rope.number}.{hole.leg}",
         operation="bore_rope",
+        kind="rope",
         title=f"Bore {listed([f'leg {leg}' for leg in legs])} for the {rope.name}",
         angle=hole.read,
-        acute_side=hole.acute_side,
-        stick=f"leg {hole.leg}",
+        ends=tuple(uses),
+        marks=tuple(hole_mark(rope, use) for use in uses),
+        sight=(),
         leg=hole.leg,
-        radius=hole.radius,
+        member=0,
         other="the hole's line",
         legs=legs,
-        steps=(
-            f"Mark where it goes in: {marks} (from the sightline mark, seen from the top); it comes out "
-            "straight across.",
-            f"Bit {rope.hole.quantity.text}, right through, scrap held behind.",
-            _EASE,
-        ),
+        does=(*places, Bit(rope.hole.quantity, None, None), Back(), Plain(_EASE)),
+        uses=tuple(mark for use in uses for mark in stick_marks(use.leg, 0, bool(use.face))),
         proofs=tuple(f"read.{rope.number}.{k + 1}" for k, h in enumerate(rope.holes) if h.leg in legs),
         checks=(rope.hole, rope.loop),
-        parts=(f"member.{rope.number}",),
+        parts=(member_key(rope.number),),
     )
     return boring_card(bore, tool, index, show)

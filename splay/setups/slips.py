@@ -10,7 +10,7 @@ from splay.parts.leg import LegPart
 from splay.parts.member import MemberPart
 from splay.quantity import MM_PER_INCH
 from splay.shop import Scale, reading
-from splay.stance.members import MemberStance
+from splay.stance.members import MemberStance, acute
 from splay.stance.staked import LegStance
 from splay.stance.vectors import Vec, angle
 
@@ -90,17 +90,18 @@ _PLANES: tuple[tuple[Vec, str], ...] = (
 def read_slips(scale: Scale, run: MemberStance, e: int) -> list[Slip]:
     """For the angle between two sticks: the plane it was held in, the tapered side it lay against."""
     end = run.ends[e]
-    made = angle_slips(scale, 90.0 - end.acute)
+    on = acute(end.opening_on)
+    made = angle_slips(scale, 90.0 - on)
     for normal, seen in _PLANES:
         flat = _seen(run.u, end.axis, normal)
-        if flat is not None and abs(flat - end.acute) > LIKE_DEG:
+        if flat is not None and abs(flat - on) > LIKE_DEG:
             said = f"that is how it looks {seen}: hold it in the plane of the two sticks"
             made.append(Slip(reading(scale, 90.0 - flat), said))
-    half = math.degrees(math.atan(abs(end.taper)))
-    if half > 2.0 * LIKE_DEG:
-        for sign in (1.0, -1.0):
-            said = "that is against the tapered side: read both sides and take the middle"
-            made.append(Slip(reading(scale, 90.0 - end.acute + sign * half), said))
+    if abs(end.opening_on - end.opening) > LIKE_DEG:
+        said = "that is against the leg's middle, or its far side: lay it on the side the stretcher leaves"
+        made.append(Slip(reading(scale, 90.0 - end.acute), said))
+        far = acute(2.0 * end.opening - end.opening_on)
+        made.append(Slip(reading(scale, 90.0 - far), said))
     return made
 
 

@@ -1,65 +1,94 @@
-"""What every card for boring into a round stick says alike: for a stretcher's end or for a rope."""
+"""Boring into a round or square stick: for a stretcher's end or for a rope, met by every drill."""
 
 from __future__ import annotations
 
 import math
 from dataclasses import dataclass
 
+from splay.parts.member import MemberEnd, RopeHole
 from splay.quantity import Figure, Quantity, Show
-from splay.setups.card import Dial, Scene, SetUp
-from splay.setups.dial import dial
-from splay.setups.jigs import wedge
-from splay.shop import BevelGauge, DigitalGauge, OppositeLeg, Protractor, TiltingTable, Tool
-from splay.shop.scale import within_reach
+from splay.setups.card import Scene, SetUp
+from splay.setups.drills import Hole, set_for
+from splay.shop import BevelGauge, DigitalGauge, Protractor, TiltingTable, Tool
+from splay.work.does import Across, Along, Do, Round
+from splay.work.lays import Toward, Way
+from splay.work.marks import Kind, Mark, leg_key, member_key
+from splay.work.words import steps, which_way
 
-TOOLS = (OppositeLeg, Protractor, BevelGauge, TiltingTable, DigitalGauge)
-CRADLE = (
-    "Round stock rolls: lay the leg in a V for its whole length and clamp it; follow the drill's "
-    "own manual."
-)
-HAND = "Clamp the legs, brace for the bit to catch, keep the other hand out of its way."
-NAMES = {
-    "protractor": "The protractor reads",
-    "bevel_gauge": "Set the bevel gauge to",
-    "tilting_table": "Tilt the table to",
-    "digital_gauge": "Bore when the gauge shows",
-}
+SQUARE_DEG = 1e-6
+_SURFACE = (Protractor, BevelGauge, DigitalGauge)
 
 
 @dataclass(frozen=True)
 class Into:
-    """What is bored into a stick: `angle` the acute angle to bore at, `acute_side` the side it lies on
-    ("" where square); `stick` what it is bored into, `leg` its number (0 for none), `radius` half of it
-    there, mm; `other` what runs along the hole."""
+    """What is bored into sticks at one setting: `ends` the sockets, `angle` the acute angle between the
+    axes to bore at; `stick` what the first is bored into, `leg` its number (0 for a stretcher), `other`
+    what runs along the hole; `sight` the marks opposite."""
 
     key: str
     operation: str
+    kind: str
     title: str
     angle: Figure
-    acute_side: str
-    stick: str
+    ends: tuple[MemberEnd | RopeHole, ...]
+    marks: tuple[Mark, ...]
+    sight: tuple[Mark, ...]
     leg: int
-    radius: float
+    member: int
     other: str
     legs: tuple[int, ...]
-    steps: tuple[str, ...]
+    does: tuple[Do, ...]
+    uses: tuple[Mark, ...]
     proofs: tuple[str, ...]
     checks: tuple[Figure, ...]
     parts: tuple[str, ...]
 
 
+def end_toward(leg: int, opening: float) -> Toward | None:
+    """The end the way out of a socket leans to: the foot (second end) where it opens under 90 degrees."""
+    if abs(opening - 90.0) <= SQUARE_DEG:
+        return None
+    near, far = ("tenon end", "foot") if leg else ("first end", "second end")
+    return Toward("end", far if opening < 90.0 else near)
+
+
 def boring_card(bore: Into, tool: Tool, index: int, show: Show) -> SetUp:
     """The card of one tool for what is bored; `index` is the tool's place in the shop."""
     key = f"{bore.key}.{tool.kind}.{index}"
+    first = bore.ends[0]
     off = 90.0 - bore.angle.quantity.value
-    dials, setting, jig, note = _setting(tool, off, bore.angle, show, key)
-    scale = (dials[0].at_square, dials[0].counts, dials[0].reach, setting.text) if dials else None
+    opening = 90.0 - off if first.acute_side == "foot" else 90.0 + off
+    # Turned against the surface by the taper alone, as much at the angle read as at the one planned.
+    planned = first.read.quantity.value
+    against = first.opening_on - (planned if first.acute_side in ("foot", "") else 180.0 - planned)
+    on = opening + against
+    by_surface = isinstance(tool, _SURFACE)
+    hole = Hole(
+        "stick",
+        abs(90.0 - opening),
+        abs(90.0 - on),
+        bore.marks,
+        "",
+        "",
+        end_toward(bore.leg, on if by_surface else opening),
+        bore.sight,
+        bool(first.face),
+    )
+    met = set_for(tool, hole, bore.angle, show, key)
+    setting: Quantity = met.setting
+    scale = None
+    if met.dials:
+        d = met.dials[0]
+        scale = (d.at_square, d.counts, d.reach, setting.text)
+    stick = f"leg {bore.leg}" if bore.leg else f"stretcher {bore.member}"
     notes = {
-        "leg": bore.stick,
+        "leg": stick,
         "member": bore.other,
-        "acute": bore.acute_side or "square",
+        "acute": first.acute_side or "square",
         "angle": bore.angle.quantity.text,
         "tool": tool.kind,
+        "near": "tenon end" if bore.leg else "first end",
+        "far": "foot" if bore.leg else "second end",
     }
     return SetUp(
         id=key,
@@ -70,94 +99,69 @@ def boring_card(bore: Into, tool: Tool, index: int, show: Show) -> SetUp:
         legs=bore.legs,
         title=bore.title,
         angle=bore.angle,
-        dials=dials,
+        dials=met.dials,
         setting=setting,
-        setting_name=NAMES.get(tool.kind, "Between the sticks, acute"),
-        which_way=_which_way(bore.acute_side, bool(bore.leg), tool),
-        steps=bore.steps,
+        setting_name=met.name,
+        which_way=which_way((met.lay,)),
+        steps=steps(bore.does),
         turns=(),
-        jig=(*jig, *_vee(bore, tool, show, key)),
-        in_reach=not note,
-        reach_note=note,
+        jig=(*met.jig, *_vee(bore, tool, show, key)),
+        in_reach=not met.note,
+        reach_note=met.note,
         scene=Scene("two_sticks", off, "", "", scale, notes),
         proofs=bore.proofs,
         checks=bore.checks,
-        cautions=(CRADLE if isinstance(tool, TiltingTable) else HAND,),
+        cautions=(met.caution,),
         parts=bore.parts,
+        lays=(met.lay,),
+        wedges=met.wedges,
+        does=bore.does,
+        uses=bore.uses,
+        makes=bore.marks,
     )
-
-
-def _setting(
-    tool: Tool, off: float, at: Figure, show: Show, key: str
-) -> tuple[tuple[Dial, ...], Quantity, tuple[Figure, ...], str]:
-    """A tool's dials, its setting, its jig and, past its reach, what to do; `off` square, degrees."""
-    if isinstance(tool, OppositeLeg):
-        return (), at.quantity, (), ""
-    assert isinstance(tool, Protractor | BevelGauge | TiltingTable | DigitalGauge)
-    made = dial(tool.name, tool.scale, min(off, tool.scale.reach), show)
-    if within_reach(tool.scale, off):
-        return (made,), made.reading, (), ""
-    jig = wedge(off, tool.scale.reach, show, key)
-    note = (
-        f"{show.angle(off).text} off square is past its reach of {show.angle(tool.scale.reach).text}: "
-        f"set it to its end and put a wedge of {jig[0].quantity.text} under the cradle."
-    )
-    return (made,), made.reading, jig, note
 
 
 def _vee(bore: Into, tool: Tool, show: Show, key: str) -> tuple[Figure, ...]:
-    """The V a round leg lies in under the drill: it touches at 45 degrees, D / sqrt 2 apart."""
-    if not isinstance(tool, TiltingTable) or not bore.leg:
+    """The V a round stick lies in under the drill: it touches at 45 degrees, D / sqrt 2 apart."""
+    first = bore.ends[0]
+    if not isinstance(tool, TiltingTable) or first.face:
         return ()
-    thick = 2.0 * bore.radius
+    thick = 2.0 * first.radius
     return (
         show.figure(
             f"{key}.vee",
-            "V for the leg, sides at 45°: its mouth more than",
+            "V for the stick, sides at 45°: its mouth more than",
             thick / math.sqrt(2.0),
             "D / √2",
-            show.input("D", "leg there", thick),
-            note="as long as the leg; under a tapered leg shim the thin end until its middle is level",
+            show.input("D", "stick there", thick),
+            note="as long as the stick; shim a tapered one's thin end until its middle runs with the V",
         ),
     )
 
 
-def listed(words: list[str]) -> str:
-    """In words: names that differ only in their number share it ("legs 1, 2 and 3")."""
-    heads = {word.rpartition(" ")[0] for word in words}
-    if len(words) > 1 and len(heads) == 1 and "" not in heads:
-        head = heads.pop()
-        words = [word.rpartition(" ")[2] for word in words]
-        return f"{head}s {', '.join(words[:-1])} and {words[-1]}"
-    return words[0] if len(words) == 1 else f"{', '.join(words[:-1])} and {words[-1]}"
+def placing(end: MemberEnd | RopeHole, leg: int, member: int, mark: Mark, first_end: str) -> tuple[Do, ...]:
+    """Where a socket's middle is marked: along the stick from an end, then round it or across a flat.
 
-
-def marked(places: list[tuple[str, Figure, Figure]]) -> str:
-    """Where sockets are marked: into what, how far down it, how far round it; those alike together."""
-    alike: dict[str, list[str]] = {}
-    for into, down, turn in places:
-        way = turn.note.partition(",")[0]
-        said = f"{down.quantity.text} down, {turn.quantity.text} {way}"
-        alike.setdefault(said, []).append(into)
-    return "; ".join(f"{listed(names)}: {said}" for said, names in alike.items())
-
-
-def _which_way(acute_side: str, into_leg: bool, tool: Tool) -> tuple[str, ...]:
-    """How the tool is held, and on which side of the stick the acute angle lies ("" where it is square)."""
-    if not acute_side:
-        return ("Square to the leg, in the plane of the two sticks.",)
-    acute = f"The acute side is towards the {acute_side} of the leg."
-    if not into_leg:
-        acute = "The acute side is towards its {} end.".format(
-            "second" if acute_side == "foot" else "first"
-        )
-    if isinstance(tool, OppositeLeg):
+    `first_end` names the end of a stretcher it is hooked on.
+    """
+    named = f"leg {leg}" if leg else f"stretcher {member}"
+    hook = "tenon end" if leg else first_end
+    line = "outer line" if leg else "floor-side line"
+    if end.face:
         return (
-            "Clamp the legs as they stand; lay the drill's shank over the mark on the opposite leg.",
-            acute,
+            Along((mark,), named, hook, end.face, end.mark.quantity),
+            Across((mark,), named, end.face, end.round_.quantity, end.aside_to),
         )
-    if isinstance(tool, TiltingTable):
-        return ("Leg in a V along the tilt.", acute.replace("The acute side is", "Downhill is"))
-    if isinstance(tool, Protractor):
-        return ("Hold it along the leg, in the plane of the two sticks, on the acute side.", acute)
-    return ("In the plane of the two sticks.", acute)
+    way: Way = "clockwise" if end.clockwise else "anticlockwise"
+    return (
+        Along((mark,), named, hook, line, end.mark.quantity, ring=True),
+        Round((mark,), named, line, end.round_.quantity, end.turn.quantity, way, hook),
+    )
+
+
+def stick_marks(leg: int, member: int, flat: bool) -> tuple[Mark, ...]:
+    """What the marking of a socket leans on."""
+    if leg:
+        key = leg_key(leg)
+        return (Mark(Kind.TENON, key), Mark(Kind.FACES if flat else Kind.OUTER_LINE, key))
+    return (Mark(Kind.ENDS, member_key(member)), Mark(Kind.FLOOR_SIDE, member_key(member)))

@@ -7,12 +7,14 @@ from dataclasses import dataclass
 
 from splay.errors import CannotBuild
 from splay.piece import Leg, Level, OnLeg, Piece, Rope, Stretcher
-from splay.stance.aim import faces
 from splay.stance.floor import Floor
 from splay.stance.hollow import hollow_depth
+from splay.stance.lines import named_faces, socket_line, square_to, turned
 from splay.stance.staked import LegStance, Stance, support_of
 from splay.stance.taper import corners, size_at, taper_at
 from splay.stance.vectors import Vec, along, angle, between, cross, dot, length, unit
+
+_TRIES, _SETTLED_MM = 6, 1e-9
 
 
 @dataclass(frozen=True)
@@ -24,7 +26,12 @@ class EndStance:
     axes; `opening` the whole angle from the stretcher, pointing into the piece it leaves, to that
     piece's downward axis; `leaves` the distance from axis to surface along the stretcher;
     `radius` half the size there; `taper` the radius lost per length down; `turn` the socket's
-    place round the leg from its sightline mark, clockwise seen from the top.
+    place round the leg from the outer line of its socket (round a stretcher from its floor side),
+    clockwise for one who looks at the tenon's (the first) end. `opening_on` is the opening against the
+    surface the stretcher leaves, which a tapered leg turns off its axis; `mark_down` the place along
+    the axis where the stretcher's own axis comes out of the surface, `mark_radius` half the size there;
+    `face` the flat it comes out of, `aside` how far from that flat's middle line, mm, `aside_to` the
+    face it lies towards; empty on a round one.
     """
 
     leg: int
@@ -38,6 +45,23 @@ class EndStance:
     taper: float
     turn: float
     axis: Vec
+    opening_on: float
+    mark_down: float
+    mark_radius: float
+    face: str = ""
+    aside: float = 0.0
+    aside_to: str = ""
+
+    def acute_of(self, on_surface: float) -> float:
+        """The acute angle between the axes from the one read against the surface, degrees."""
+        opening = on_surface if self.opening_on < 90.0 else 180.0 - on_surface
+        axes = opening - (self.opening_on - self.opening)
+        return min(axes, 180.0 - axes)
+
+
+def acute(opening: float) -> float:
+    """The acute one of the two angles where two sticks meet, degrees."""
+    return min(opening, 180.0 - opening)
 
 
 @dataclass(frozen=True)
@@ -108,7 +132,7 @@ def _rope(piece: Piece, stance: Stance, rope: Rope, k: int) -> RopeStance:
         leg = stance.legs[number - 1]
         down = down_the_leg(piece, leg, rope.level, stance.floor, f"members.{k}.level.value")
         at = along(leg.socket, leg.d, down)
-        anchors.append(_Anchor(number, 0, down, at, leg.d, _mark(leg)))
+        anchors.append(_Anchor(number, 0, down, at, leg.d, socket_line(leg)))
     points = tuple(anchor.at for anchor in anchors)
     ways = _through(points, rope.closed, f"members.{k}.legs")
     holes = tuple(_end(piece, stance, anchor, u) for anchor, u in zip(anchors, ways, strict=True))
@@ -153,13 +177,14 @@ def _stretcher(
             leg = stance.legs[end.leg - 1]
             down = down_the_leg(piece, leg, end.level, stance.floor, f"members.{k}.ends.{e}.level.value")
             at = along(leg.socket, leg.d, down)
-            anchors.append(_Anchor(leg.number, 0, down, at, leg.d, _mark(leg)))
+            anchors.append(_Anchor(leg.number, 0, down, at, leg.d, socket_line(leg)))
         else:
             other = known[end.member]
             a, b = other.ends[0].at, other.ends[1].at
             down = end.share * other.centres
             at = along(a, other.u, down)
-            anchors.append(_Anchor(0, end.member, down, at, unit(between(a, b)), (0.0, 0.0, -1.0)))
+            way = unit(between(a, b))
+            anchors.append(_Anchor(0, end.member, down, at, way, floor_side(way)))
     gap = between(anchors[0].at, anchors[1].at)
     if length(gap) < 1.0:
         raise CannotBuild(
@@ -175,69 +200,104 @@ def _stretcher(
     return MemberStance(k + 1, ends, u, length(gap))
 
 
-def _mark(leg: LegStance) -> Vec:
-    """The side of the leg its sightline mark is on: outermost; the front of a plumb leg."""
-    d = leg.d
-    flat: Vec = (d[0], d[1], 0.0)
-    if math.hypot(d[0], d[1]) < 1e-9:
-        flat = (0.0, -1.0, 0.0)
-    run = dot(flat, d)
-    return unit((flat[0] - run * d[0], flat[1] - run * d[1], flat[2] - run * d[2]))
+def floor_side(way: Vec) -> Vec:
+    """The line of a stretcher furthest from the seat, which lies upside down while it is drawn: unit,
+    square to the stretcher, top frame. The front of an upright one."""
+    return square_to(way, (0.0, 0.0, -1.0) if abs(way[2]) < 0.999 else (0.0, -1.0, 0.0))
 
 
 def _end(piece: Piece, stance: Stance, anchor: _Anchor, u: Vec) -> EndStance:
     """`u` points from this end along the stretcher."""
     opening = angle(u, anchor.axis)
-    acute = min(opening, 180.0 - opening)
+    face, aside, aside_to = "", 0.0, ""
+    # Square to the axis, in the plane of both: the side the stretcher comes out at.
+    beside = square_to(anchor.axis, u)
     if anchor.leg:
         leg = stance.legs[anchor.leg - 1]
         shape = support_of(piece, leg).leg
         radius = size_at(shape, leg.exposed, anchor.down) / 2.0
-        taper = taper_at(shape, leg.exposed, anchor.down)
-        leaves = _leaves(shape, leg, radius, taper, u, opening)
+        mark_down = anchor.down
+        # A bellied leg tapers another way beyond its belly: the surface is sought where it is met.
+        for _ in range(_TRIES):
+            taper = taper_at(shape, leg.exposed, mark_down)
+            there = size_at(shape, leg.exposed, mark_down) / 2.0 + taper * (mark_down - anchor.down)
+            leaves, flat = _leaves(shape, leg, there, taper, u)
+            before, mark_down = mark_down, anchor.down + leaves * dot(u, anchor.axis)
+            if abs(before - mark_down) < _SETTLED_MM:
+                break
+        against = math.degrees(math.atan(taper))
+        if flat is not None:
+            face, normal = flat
+            against = math.degrees(math.atan(taper / dot(beside, normal)))
+            aside, aside_to = _aside(shape, leg, normal, u, leaves)
+        mark_radius = size_at(shape, leg.exposed, mark_down) / 2.0
     else:
         other = piece.members[anchor.member - 1]
-        radius, taper = (other.diameter / 2.0 if isinstance(other, Stretcher) else 0.0), 0.0
+        radius, taper, against = (other.diameter / 2.0 if isinstance(other, Stretcher) else 0.0), 0.0, 0.0
         leaves = radius / math.sin(math.radians(opening))
-    side = cross(anchor.axis, anchor.mark)
-    # Seen from the top one looks down the axis: clockwise is the turn about the axis itself.
-    turn = math.degrees(math.atan2(dot(u, side), dot(u, anchor.mark)))
+        mark_down, mark_radius = anchor.down + leaves * dot(u, anchor.axis), radius
     return EndStance(
         leg=anchor.leg,
         member=anchor.member,
         down=anchor.down,
         at=anchor.at,
-        acute=acute,
+        acute=acute(opening),
         opening=opening,
         leaves=leaves,
         radius=radius,
         taper=taper,
-        turn=turn,
+        turn=turned(anchor.axis, anchor.mark, beside),
         axis=anchor.axis,
+        opening_on=opening + against,
+        mark_down=mark_down,
+        mark_radius=mark_radius,
+        face=face,
+        aside=aside,
+        aside_to=aside_to,
     )
 
 
-def _leaves(shape: Leg, leg: LegStance, radius: float, taper: float, u: Vec, opening: float) -> float:
-    """From the axis to the surface along u: R / (sin a + k cos a) with a from u to the axis.
+def flats(shape: Leg, leg: LegStance) -> tuple[tuple[str, Vec], ...]:
+    """Every flat of a leg with corners by name, with its normal: four, or eight with those between."""
+    named = named_faces(shape, leg)
+    if len(corners(shape)) != 8:
+        return named
+    h = math.sqrt(0.5)
+    between_them = tuple(
+        (
+            f"face between {a.removesuffix(' face')} and {b.removesuffix(' face')}",
+            (h * (v[0] + w[0]), h * (v[1] + w[1]), h * (v[2] + w[2])),
+        )
+        for a, v in named[:2]
+        for b, w in named[2:]
+    )
+    return (*named, *between_them)
 
-    With corners: (w/2) / max |u·f| over the flats' normals f.
+
+def _leaves(
+    shape: Leg, leg: LegStance, radius: float, taper: float, u: Vec
+) -> tuple[float, tuple[str, Vec] | None]:
+    """From the axis to the surface along u, and the flat it comes out of.
+
+    Round: R / (u·w + k u·d), w square to the axis towards u. With corners the same against the flat it
+    reaches first.
     """
+    along_axis = taper * dot(u, leg.d)
     if shape.section == "round":
-        a = math.radians(opening)
-        return radius / (math.sin(a) + taper * math.cos(a))
-    side, front = faces(shape, leg.d)
-    flats = [side, front]
-    if len(corners(shape)) == 8:
-        h = math.sqrt(0.5)
-        for i in (1.0, -1.0):
-            flats.append(
-                (
-                    h * (side[0] + i * front[0]),
-                    h * (side[1] + i * front[1]),
-                    h * (side[2] + i * front[2]),
-                )
-            )
-    return radius / max(abs(dot(u, f)) for f in flats)
+        return radius / (dot(u, square_to(leg.d, u)) + along_axis), None
+    flat = max(flats(shape, leg), key=lambda one: dot(u, one[1]))
+    return radius / (dot(u, flat[1]) + along_axis), flat
+
+
+def _aside(shape: Leg, leg: LegStance, normal: Vec, u: Vec, leaves: float) -> tuple[float, str]:
+    """How far along its flat a socket lies from the flat's middle line, and towards which named face."""
+    across = cross(leg.d, normal)
+    off = leaves * dot(u, across)
+    way = across if off >= 0.0 else (-across[0], -across[1], -across[2])
+    toward = max(
+        named_faces(shape, leg), key=lambda one: dot(one[1], way) - 1e-9 * abs(dot(one[1], normal))
+    )
+    return abs(off), toward[0]
 
 
 def wood_behind(radius: float, deep: float, diameter: float, acute_deg: float) -> float:

@@ -47,6 +47,13 @@ def corners(leg: Leg) -> tuple[tuple[float, float], ...]:
     return ()
 
 
+def middles(leg: Leg) -> tuple[tuple[float, float], ...]:
+    """Middles of a leg's flats in order, for a half width of 1; none for a round leg."""
+    ring = corners(leg)
+    pairs = zip(ring, (*ring[1:], *ring[:1]), strict=True)
+    return tuple(((a + c) / 2.0, (b + d) / 2.0) for (a, b), (c, d) in pairs)
+
+
 def thickest(leg: Leg) -> float:
     """Its thickest place, mm."""
     return max(leg.at_top, leg.at_foot, leg.belly.size if leg.belly else 0.0)

@@ -235,6 +235,14 @@ def _width(points: Array) -> tuple[tuple[float, float], ...]:
     return ((float(a[0]), float(a[1])), (float(b[0]), float(b[1])))
 
 
+_ROOM = 24
+
+
+def _short(name: str, else_: str) -> str:
+    """A side's own name where it fits beside the foot."""
+    return name if len(name) <= _ROOM else else_
+
+
 def _foot(said: LevelFoot, end: End, state: State) -> View:
     """One foot in the plane of its longest and its shortest side, the leg plumb, longer side right."""
     foot, plane = end.foot, state.plane
@@ -257,8 +265,8 @@ def _foot(said: LevelFoot, end: End, state: State) -> View:
         line("cut", (xs - 0.12 * wide, cut_s), (xl + 0.12 * wide, cut_l), part=said.part),
         text("dimension", (xl + 0.25 * wide, (cut_l + end_l) / 2), said.long.quantity.text, anchor="start"),
         text("dimension", (xs - 0.25 * wide, (cut_s + end_s) / 2), said.short.quantity.text, anchor="end"),
-        text("label", (xl + 0.25 * wide, up * 0.7), "outer", anchor="start"),
-        text("label", (xs - 0.25 * wide, up * 0.7), "inner", anchor="end"),
+        text("label", (xl + 0.25 * wide, up * 0.7), _short(said.long_side, "long side"), anchor="start"),
+        text("label", (xs - 0.25 * wide, up * 0.7), _short(said.short_side, "short side"), anchor="end"),
     ]
     low = min(cut_l, end_l, end_s) - 0.2 * wide
     reach = 2.9 * wide

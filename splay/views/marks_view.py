@@ -53,8 +53,8 @@ def _leg(
         line("measured", (0.145 * exposed, 0.3 * r0), (0.13 * exposed, 0.0), (0.145 * exposed, -0.3 * r0)),
         text("label", (0.225 * exposed, 0.0), "top", anchor="start"),
     ]
-    for k, (member, end) in enumerate(sorted(ends, key=lambda one: one[1].down.quantity.value)):
-        at = end.down.quantity.value
+    for k, (member, end) in enumerate(sorted(ends, key=lambda one: one[1].mark.quantity.value)):
+        at = end.mark.quantity.value - inside
         half = size_at(shape, exposed, at) / 2
         shapes.append(line("sightline", (at, -half * 1.25), (at, half * 1.25), part=name))
         shapes.append(ellipse("measured", (at, 0.0), (0.35 * half, 0.35 * half), part=name))
@@ -70,7 +70,7 @@ def _leg(
         angle = (end.found or end.read.quantity).text
         # Above and below by turns: sockets of one leg lie close together.
         row = (half + 0.5 * tall + (k // 2) * 0.5 * tall) * (1.0 if k % 2 == 0 else -1.0)
-        said = f"{angle}  {member.name}, {end.down.quantity.text} down"
+        said = f"{angle}  {member.name}, {end.mark.quantity.text} from the tenon end"
         shapes.append(text("label", (min(at, 0.7 * exposed), row), said, name))
     mark = "its number" if part.number > _MOST_TICKS else _ticked(part.number)
     title = f"Leg {part.number}: {mark}, top to the left"

@@ -300,4 +300,6 @@ _DRAWN: dict[str, Callable[[Scene], list[Shape]]] = {
     "taper": stick.taper,
     "slot": stick.slot,
     "marked_stick": marked_stick,
+    "marking": stick.marking,
+    "kerf": stick.kerf,
 }

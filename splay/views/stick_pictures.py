@@ -48,8 +48,8 @@ def two_sticks(scene: Scene) -> list[Shape]:
         line("axis", middle, (middle[0] + 205 * deg.cos(lean), middle[1] + 205 * deg.sin(lean))),
         line("measured", *arc),
         text("pointer", label, scene.notes["angle"]),
-        text("label", (-152, 108), "top", anchor="start"),
-        text("label", (-152, -114), "foot", anchor="start"),
+        text("label", (-152, 108), scene.notes["near"], anchor="start"),
+        text("label", (-152, -114), scene.notes["far"], anchor="start"),
         text("label", (-86, 60), scene.notes["leg"], turn=90.0),
         text("label", (120, 22 + 178 * deg.tan(lean)), scene.notes["member"]),
     ]
@@ -178,4 +178,44 @@ def slot(scene: Scene) -> list[Shape]:
         text("dimension", (0.0, 62.0), scene.notes["wide"]),
         text("pointer", (66.0, -6.0), scene.notes["thick"], anchor="start"),
         text("label", (0.0, -62.0), f"{scene.notes['deep']} deep, square to the sawn end"),
+    ]
+
+
+def marking(scene: Scene) -> list[Shape]:
+    """A leg lying with its tenon end at the left: the ring, the line down it, the strokes."""
+    tenon = ((-146.0, -14.0), (-96.0, -14.0), (-96.0, 14.0), (-146.0, 14.0))
+    body = ((-96.0, -24.0), (146.0, -18.0), (146.0, 18.0), (-96.0, 24.0))
+    return [
+        area("leg", tenon),
+        area("leg", body),
+        line("cut", (-96.0, -28.0), (-96.0, 28.0)),
+        line("sightline", (-146.0, 0.0), (146.0, 0.0)),
+        line("pointer", (-84.0, -14.0), (-84.0, 14.0)),
+        line("pointer", (-76.0, -14.0), (-76.0, 14.0)),
+        line("dimension", (-146.0, 44.0), (-96.0, 44.0)),
+        text("pointer", (-121.0, 54.0), scene.notes["ring"]),
+        text("label", (20.0, 30.0), scene.notes["line"]),
+        text("label", (-146.0, -44.0), "tenon end", anchor="start"),
+        text("label", (146.0, -44.0), "foot", anchor="end"),
+    ]
+
+
+def kerf(scene: Scene) -> list[Shape]:
+    """The tenon's end as one looks at it, outer line at the right; the slot turned from it."""
+    half = 76.0
+    # Clockwise as one looks at it: downward on the picture from the right.
+    x, y = half * deg.cos(-scene.off), half * deg.sin(-scene.off)
+    sweep = [
+        (0.5 * half * deg.cos(-scene.off * k / 12), 0.5 * half * deg.sin(-scene.off * k / 12))
+        for k in range(13)
+    ]
+    middle = -scene.off / 2
+    return [
+        ellipse("section", (0.0, 0.0), (half, half)),
+        line("sightline", (0.0, 0.0), (half + 26.0, 0.0)),
+        line("cut", (-x, -y), (x, y)),
+        line("measured", *sweep),
+        text("label", (half + 8.0, 6.0), scene.notes["line"], anchor="start"),
+        text("pointer", (0.72 * half * deg.cos(middle), 0.72 * half * deg.sin(middle)), scene.notes["arc"]),
+        text("label", (-150.0, -112.0), f"{scene.notes['leg']}, looking at its tenon end", anchor="start"),
     ]

@@ -60,7 +60,7 @@ class MainJob(BrowserCase):
         expect(page.locator("[data-setting]")).to_have_text("76.0°")
         page.get_by_role("radio", name="Drill press, tilting table").click(force=True)
         expect(page.locator("[data-setting]")).to_have_text("14.0°")
-        expect(page.locator(".which")).to_contain_text("rim is UPHILL")
+        expect(page.locator(".which")).to_contain_text("arrow pointing UPHILL")
         expect(page.locator(".proofs")).to_contain_text("expect")
         page.get_by_role("radio", name="Ramp under the drill press").click(force=True)
         expect(page.locator("[data-setting]")).to_contain_text("75")

@@ -48,8 +48,8 @@ def bored(setup: SetUp, leg: int, off_square: float) -> Array:
     over = Rotation.from_rotvec([math.pi, 0.0, 0.0])
     rim = over.apply(sight)
     level = np.cross((0.0, 0.0, 1.0), rim)
-    # The card says the rim goes uphill: these lean outward, towards it.
-    assert "rim is UPHILL" in " ".join(setup.which_way)
+    # The card says the arrow goes uphill: it points the way the leg leans, outward.
+    assert "the arrow pointing UPHILL" in " ".join(setup.which_way)
     tilt = Rotation.from_rotvec(-level * math.radians(off_square))
     return (tilt * over).inv().apply((0.0, 0.0, 1.0))
 

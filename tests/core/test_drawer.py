@@ -67,14 +67,27 @@ class Presses(SimpleTestCase):
         card = next(c for c in made.setups if c.operation == "bore" and c.way == "tilting_table")
         return {f.key.rsplit(".", 1)[1]: f.quantity.value for f in card.jig}
 
-    def test_a_pin_stands_the_circle_of_the_legs_from_the_bit(self) -> None:
-        jigs = self.jigs(planned(round_stool(14)))
-        self.assertAlmostEqual(jigs["pin"], 80.0, 9)
+    def test_a_pin_stands_nearer_the_bit_by_what_the_hole_runs_in_under_the_seat(self) -> None:
+        # Check value: R 110, t 42, rho 13 from the underside: 100.30; from the upper face R itself.
+        choices = {"placement": {"way": "circle", "count": 3, "radius": 110}, "thickness": 42}
+        self.assertAlmostEqual(self.jigs(planned(round_stool(13, **choices)))["pin"], 100.30, 2)
+        above = {"way": "through", "socket": 26, "bored_from": "upper"}
+        made = planned(round_stool(13, joint=above, **choices))
+        self.assertAlmostEqual(self.jigs(made)["pin"], 110.0, 9)
+
+    def test_legs_whose_sightlines_are_not_alike_to_their_radius_have_no_pin(self) -> None:
+        # Splay and rake alike on a circle: 13 and 6 at 45 degrees lie 20.52 off the radius, then -20.52.
+        turning = piece(
+            outline={"kind": "round", "diameter": 360},
+            placement={"way": "circle", "count": 4, "radius": 110, "first": 45},
+            angles=[{"by": "splay_rake", "splay": 13, "rake": 6}],
+        )
+        self.assertNotIn("pin", self.jigs(planned(turning)))
 
     def test_in_a_cradle_the_round_top_touches_both_stops(self) -> None:
-        """The corner lies r sqrt 2 downhill of the middle, the middle R downhill of the bit."""
-        corner = self.jigs(planned(round_stool(14)))["cradle"]
-        middle_to_corner = corner - 80.0
+        """The corner lies r sqrt 2 downhill of the middle, which the pin holds."""
+        jigs = self.jigs(planned(round_stool(14)))
+        middle_to_corner = jigs["cradle"] - jigs["pin"]
         to_stop = middle_to_corner * math.sin(math.radians(45))
         self.assertAlmostEqual(to_stop, 180.0, 9)
         joint = {"way": "through", "socket": 26, "bored_from": "upper"}

@@ -189,10 +189,11 @@ class Slicing(SimpleTestCase):
         made = round_stool(lean, leg={"at_top": 40, "at_foot": foot}, allowance=allowance)
         stance = stand(made)
         leg, part = stance.legs[0], leg_of(made)
-        # The square end's lowest rim point, measured plumb below the finished floor.
+        # The square end's lowest rim point, measured plumb below the finished floor; the taper goes on.
         over = part.blank.quantity.value - part.finished.quantity.value
         rho = math.radians(leg.standing.resultant)
-        lowest = over * math.cos(rho) + foot / 2 * math.sin(rho)
+        half = foot / 2 - (40 - foot) / 2 / leg.exposed * over
+        lowest = over * math.cos(rho) + half * math.sin(rho)
         self.assertAlmostEqual(part.block.quantity.value, lowest, 6)
         self.assertGreaterEqual(part.block.quantity.value, 0)
 

@@ -66,7 +66,7 @@ class Slips(SimpleTestCase):
 
     def test_the_obtuse_side_and_the_other_line_are_caught(self) -> None:
         made = starter("bench")
-        acute = planned(made).members[0].ends[0].read.quantity.value
+        acute = proof_of(planned(made), "read.1.1").expected.value
         for shown, word in ((180 - acute, "obtuse"), (90 - acute, "other line")):
             proof = proof_of(with_readings(made, read__1__1=shown), "read.1.1")
             self.assertEqual(proof.verdict, "slip", shown)

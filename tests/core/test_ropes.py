@@ -114,7 +114,7 @@ class CardsAndProofs(SimpleTestCase):
         assert table.setting is not None
         self.assertAlmostEqual(table.setting.value, 0.0, 6)
         self.assertEqual(table.proofs, ("read.1.1", "read.1.2", "read.1.3", "read.1.4"))
-        self.assertIn("legs 1, 2, 3 and 4: ", table.steps[0])
+        self.assertIn("Legs 1, 2, 3 and 4: hook on the tenon end", table.steps[0])
         self.assertIn(
             "13 mm", planned(roped("round_four", [1, 2], diameter=12)).ropes[0].hole.quantity.text
         )

@@ -2107,6 +2107,8 @@ export interface components {
             /** Leg */
             leg: number;
             long: components["schemas"]["Figure"];
+            /** Long Side */
+            long_side: string;
             loses: components["schemas"]["Figure"];
             /** Name */
             name: string;
@@ -2116,6 +2118,8 @@ export interface components {
             /** Shim Of */
             shim_of: string;
             short: components["schemas"]["Figure"];
+            /** Short Side */
+            short_side: string;
             sure: components["schemas"]["Quantity"] | null;
         };
         /**
@@ -2247,27 +2251,40 @@ export interface components {
          * @description One end: what it goes into, where along it, at what angle, and the socket there.
          *
          *     `acute_side` is "foot" or "top" for the side of the leg the acute angle lies on, "" when square;
-         *     `radius` half of what it goes into there, mm; `found` is the acute angle as it was read; `pass_by`
-         *     how far to turn the leg for the drill to pass its opposite.
+         *     `radius` half of what it goes into there, mm; `found` is the acute angle as it was read, between the
+         *     axes; `pass_by` how far to turn the leg for the drill to pass its opposite. `mark` is where its
+         *     middle is marked: along the stick from the end a rule is hooked on, `round_` how far round it from
+         *     its line (mm; on a flat, `face`, from the flat's middle line towards `aside_to`). `opening_on` is the
+         *     opening against the surface, degrees: below 90 the acute side lies towards the foot, or second end.
          */
         MemberEnd: {
             /** Acute Side */
             acute_side: string;
             acute_wall: components["schemas"]["Figure"];
+            /** Aside To */
+            aside_to: string;
             behind: components["schemas"]["Figure"];
+            /** Clockwise */
+            clockwise: boolean;
             down: components["schemas"]["Figure"];
+            /** Face */
+            face: string;
             found: components["schemas"]["Quantity"] | null;
             /** Into */
             into: string;
             /** Leg */
             leg: number;
+            mark: components["schemas"]["Figure"];
             /** Member */
             member: number;
             obtuse_wall: components["schemas"]["Figure"];
+            /** Opening On */
+            opening_on: number;
             pass_by: components["schemas"]["Figure"] | null;
             /** Radius */
             radius: number;
             read: components["schemas"]["Figure"];
+            round_: components["schemas"]["Figure"];
             shoulder: components["schemas"]["Figure"];
             turn: components["schemas"]["Figure"];
         };
@@ -3615,17 +3632,27 @@ export interface components {
         };
         /**
          * RopeHole
-         * @description One hole for a rope: its angle to the leg, its turn round it; `acute_side` as of a stretcher's
-         *     end, `radius` half the leg there, mm.
+         * @description One hole for a rope: its angle to the leg, its turn round it; `acute_side`, `mark`, `round_` and
+         *     `opening_on` as of a stretcher's end, `radius` half the leg there, mm.
          */
         RopeHole: {
             /** Acute Side */
             acute_side: string;
+            /** Aside To */
+            aside_to: string;
+            /** Clockwise */
+            clockwise: boolean;
+            /** Face */
+            face: string;
             /** Leg */
             leg: number;
+            mark: components["schemas"]["Figure"];
+            /** Opening On */
+            opening_on: number;
             /** Radius */
             radius: number;
             read: components["schemas"]["Figure"];
+            round_: components["schemas"]["Figure"];
             turn: components["schemas"]["Figure"];
         };
         /**
@@ -3830,7 +3857,9 @@ export interface components {
          * @description One card: what is done to which legs with which tool, the setting, which way, the proof.
          *
          *     `proofs` are the ids of the proofs that prove this cut; `legs` the staked legs it is for,
-         *     `parts` the keys of the sticks and members.
+         *     `parts` the keys of the sticks and members. `lays` are how the work lies and `does` what is done,
+         *     as data: `which_way` and `steps` are their words; `wedges` make up for a reach. `uses` are the marks
+         *     it leans on, `makes` those it leaves on the work, `loses` those that are gone after it.
          */
         SetUp: {
             angle: components["schemas"]["Figure"];
@@ -4335,6 +4364,9 @@ export interface components {
         /**
          * Step
          * @description One step: what is done, the distances to set, and what it draws.
+         *
+         *     `acts` are what is struck, as data, and `words` say them; `uses` and `makes` the marks leaned on and
+         *     left.
          */
         Step: {
             /** Figures */

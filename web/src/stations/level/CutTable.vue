@@ -21,8 +21,8 @@ const store = usePiece()
       <thead>
         <tr>
           <th>foot</th>
-          <th>outer side</th>
-          <th>inner side</th>
+          <th>long side</th>
+          <th>short side</th>
           <th></th>
           <th>within</th>
           <th>shim to stand true</th>
@@ -38,8 +38,14 @@ const store = usePiece()
           @pointerleave="store.lit = ''"
         >
           <td>{{ foot.name }}</td>
-          <td class="big"><FigureText :text="foot.long.quantity.text" /></td>
-          <td class="big"><FigureText :text="foot.short.quantity.text" /></td>
+          <td>
+            <FigureText class="big" :text="foot.long.quantity.text" />
+            <span class="side">{{ foot.long_side }}</span>
+          </td>
+          <td>
+            <FigureText class="big" :text="foot.short.quantity.text" />
+            <span class="side">{{ foot.short_side }}</span>
+          </td>
           <td>{{ foot.how }}</td>
           <td>
             <template v-if="foot.sure">± <FigureText :text="foot.sure.text" /></template>
@@ -71,6 +77,10 @@ td {
   color: var(--cut);
   font-size: 0.95rem;
   font-weight: 500;
+}
+.side {
+  display: block;
+  font-size: 0.8rem;
 }
 .big {
   font-size: 1.05rem;

@@ -1,0 +1,196 @@
+"""What is done, one thing each, in the order of hands: plain data, from places a rule can reach."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+from splay.quantity import Quantity
+from splay.work.lays import Pin, Toward, Way
+from splay.work.marks import Mark
+
+
+@dataclass(frozen=True)
+class Along:
+    """A mark on a stick: hook on `end`, and so far along `line`, measured along the stick's middle.
+
+    `line` is a line drawn down it or one of its faces; `square` carries the mark all round.
+    """
+
+    marks: tuple[Mark, ...]
+    named: str
+    end: str
+    line: str
+    mm: Quantity
+    ring: bool = False
+
+
+@dataclass(frozen=True)
+class Round:
+    """From a line on a round stick so far round it, at a ring already marked, the way named as seen by
+    one who looks at `end`; `turn` is the same in degrees."""
+
+    marks: tuple[Mark, ...]
+    named: str
+    line: str
+    mm: Quantity
+    turn: Quantity
+    way: Way
+    end: str
+
+
+@dataclass(frozen=True)
+class Across:
+    """On a flat face of a stick: so far from the face's middle line towards a neighbouring face."""
+
+    marks: tuple[Mark, ...]
+    named: str
+    face: str
+    mm: Quantity
+    toward: str
+
+
+@dataclass(frozen=True)
+class OnEnd:
+    """A line over a stick's end through its middle, so far round from a line on its side."""
+
+    mark: Mark
+    named: str
+    end: str
+    line: str
+    mm: Quantity
+    turn: Quantity
+    way: Way
+
+
+@dataclass(frozen=True)
+class DrawLine:
+    """A line drawn down a stick from end to end, anywhere round it; `over` is what it stands over in the
+    seat (the sightline's arrow, its tail, or the edge side of a plumb leg)."""
+
+    marks: tuple[Mark, ...]
+    named: str
+    over: Literal["arrow", "tail", "edge"]
+    says: str
+
+
+@dataclass(frozen=True)
+class NameFaces:
+    """The names of a stick's four faces, clockwise looking at `end`; of eight sides every second."""
+
+    marks: tuple[Mark, ...]
+    named: str
+    faces: tuple[str, str, str, str]
+    end: str
+    eight: bool
+    stands: str
+
+
+@dataclass(frozen=True)
+class Write:
+    """What is written on the work so that later steps can lean on it."""
+
+    marks: tuple[Mark, ...]
+    text: str
+
+
+@dataclass(frozen=True)
+class Bit:
+    """The bit for a hole, and how deep it goes along its own way; nought goes right through.
+
+    `touch` is the depth stop's figure from where the bit first touches the slanted face.
+    """
+
+    diameter: Quantity
+    deep: Quantity | None
+    touch: Quantity | None
+
+
+@dataclass(frozen=True)
+class WallDepth:
+    """Depth of a slanted socket along its wall on the obtuse side, where a rule can stand."""
+
+    obtuse: Quantity
+
+
+@dataclass(frozen=True)
+class Back:
+    """Scrap behind a through hole, or stop at the lead point and finish from there."""
+
+
+@dataclass(frozen=True)
+class Ream:
+    """A pilot, then a reamer from the face the leg enters."""
+
+    pilot: Quantity
+    included: Quantity
+
+
+@dataclass(frozen=True)
+class Chop:
+    """A mortise with corners: long along the sightline, wide square to it."""
+
+    long: Quantity
+    wide: Quantity
+
+
+@dataclass(frozen=True)
+class Turned:
+    """How one setting serves several legs: `pin` turns the seat about its middle, `diagonal` end for
+    end with only the fence swung between the two pairs, `each` lays every sightline anew."""
+
+    way: Literal["pin", "diagonal", "each"]
+    pairs: tuple[tuple[int, ...], ...] = ()
+    pin: Pin | None = None
+
+
+@dataclass(frozen=True)
+class TwoWay:
+    """On a table that tilts two ways: the tilt next to the seat, and the one below that carries it, square
+    across; for each leg the words that lie uphill on the first and on the second."""
+
+    first: Quantity
+    second: Quantity
+    legs: tuple[tuple[int, str, str], ...]
+
+
+@dataclass(frozen=True)
+class Plain:
+    """A remark that no figure or side hangs on."""
+
+    text: str
+
+
+@dataclass(frozen=True)
+class LongPoint:
+    """The length that a cut goes by: from an end along a side, to where the cut leaves it longest."""
+
+    end: str
+    line: str
+    mm: Quantity
+    short_line: str
+    short: Quantity
+
+
+@dataclass(frozen=True)
+class Kerf:
+    """A saw cut down a tenon along the line on its end, stopping short of the depth ring."""
+
+    stop: Quantity
+    deep: Quantity
+
+
+@dataclass(frozen=True)
+class Swing:
+    """The setting as it stands for the first parts; only swung to the other side for these."""
+
+    named: str
+
+
+Do = (
+    Along | Round | Across | OnEnd | DrawLine | NameFaces | Write | Bit | WallDepth | Back | Ream | Chop
+    | Turned | TwoWay | Plain | LongPoint | Kerf | Swing
+)  # fmt: skip
+
+
+__all__ = ["Do", "Toward"]

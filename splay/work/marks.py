@@ -1,0 +1,74 @@
+"""Marks on the work: what every later instruction leans on, each made by an earlier one."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+from pydantic import Field
+
+UNSENT = Field(exclude=True)
+"""Marks a field that stays in the core: its words and figures go out, not the data behind them."""
+SEAT = "seat"
+"""The key of the top, whatever it is called in words."""
+
+
+class Kind(StrEnum):
+    """What there is to lean on; the value is what it is called."""
+
+    LETTERS = "FRONT, BACK, LEFT and RIGHT"
+    MIDDLE_LINES = "left-right line and front-back line"
+    MIDDLE_HOLE = "hole in the middle"
+    CENTRE = "leg centre"
+    SIGHTLINE = "sightline"
+    OUTLINE = "outline"
+    GLUE_LINE = "glue line"
+    BATTEN = "batten's outline"
+    MITRE_LINE = "mitre's line"
+    FOOTPRINT = "outline of the frame"
+    HOLLOW = "edge of the hollow"
+    NUMBER = "number"
+    TENON = "tenon"
+    OUTER_LINE = "outer line"
+    FLOOR_LINE = "outer line of the floor"
+    FACES = "faces"
+    SHOULDER = "depth ring"
+    LONG_POINT = "mark of the foot's long point"
+    SLOT = "wedge slot"
+    SOCKET = "socket's mark"
+    ENDS = "ends' numbers"
+    FLOOR_SIDE = "floor-side line"
+
+
+@dataclass(frozen=True)
+class Mark:
+    """One mark: what it is, the part it is on (its key), and which of several it is."""
+
+    kind: Kind
+    on: str
+    which: str = ""
+
+
+def centre(number: int, face: str = "underside") -> Mark:
+    """The pricked centre of a leg on a face of the seat."""
+    return Mark(Kind.CENTRE, SEAT, f"{number}.{face}")
+
+
+def sightline(number: int, face: str = "underside") -> Mark:
+    """A leg's sightline on a face of the seat, with its arrow."""
+    return Mark(Kind.SIGHTLINE, SEAT, f"{number}.{face}")
+
+
+def lettered(face: str = "underside") -> tuple[Mark, Mark]:
+    """The two middle lines and the four words on a face of the seat."""
+    return Mark(Kind.MIDDLE_LINES, SEAT, face), Mark(Kind.LETTERS, SEAT, face)
+
+
+def leg_key(number: int) -> str:
+    """The key of a leg set into the top."""
+    return f"leg.{number}"
+
+
+def member_key(number: int) -> str:
+    """The key of a stretcher or a rope."""
+    return f"member.{number}"

@@ -1,0 +1,429 @@
+"""Holds what the hands made against the plan: every card of a piece, by operation and tool."""
+
+from __future__ import annotations
+
+import math
+from collections import Counter
+from dataclasses import dataclass, field
+
+import numpy as np
+
+from splay.piece import Battened, Piece, StakedLegs, Stretcher
+from splay.plan import Plan
+from splay.setups.card import SetUp
+from splay.shop import Shop
+from splay.stance.lines import floor_line, named_faces, socket_line
+from splay.stance.members import MemberStance, RopeStance, floor_side, members
+from splay.stance.staked import LegStance, support_of
+from splay.stance.taper import size_at
+from splay.work.lays import OnFloor, OnLines, OnSaw, OnTilt
+from splay.work.marks import Kind, Mark, leg_key, member_key
+from tests.bench import hands
+from tests.bench.frames import Array, apart_deg, square_to, unit, vec
+from tests.bench.stock import Board, Seat, Stick
+
+STEPS = 40
+
+
+@dataclass
+class Tally:
+    """How many cards were carried out by operation and tool, and the worst of everything."""
+
+    done: Counter[tuple[str, str]] = field(default_factory=Counter)
+    worst: dict[str, tuple[float, str]] = field(default_factory=dict)
+
+    def hold(self, what: str, off: float, where: str) -> None:
+        if off > self.worst.get(what, (-1.0, ""))[0]:
+            self.worst[what] = (off, where)
+
+    def add(self, other: Tally) -> None:
+        self.done.update(other.done)
+        for what, (off, where) in other.worst.items():
+            self.hold(what, off, where)
+
+
+def carry_out(piece: Piece, plan: Plan, shop: Shop) -> Tally:
+    """Every card of a plan, in the order of work, judged against its stance."""
+    return _Judge(piece, plan, shop).all()
+
+
+def frame_of(leg: LegStance, piece: Piece) -> tuple[Array, Array, Array]:
+    """A leg's own directions in the top frame: its first line, its second, and down it."""
+    shape = support_of(piece, leg).leg
+    x = np.array(named_faces(shape, leg)[0][1] if shape.section != "round" else socket_line(leg))
+    z = np.array(leg.d)
+    return x, np.cross(z, x), z
+
+
+class _Judge:
+    def __init__(self, piece: Piece, plan: Plan, shop: Shop) -> None:
+        self.piece, self.plan, self.shop = piece, plan, shop
+        self.tally = Tally()
+        self.runs, self.ropes = members(piece, plan.stance)
+        batten = max(
+            (s.joint.batten_thickness for s in piece.supports
+             if isinstance(s, StakedLegs) and isinstance(s.joint, Battened)),
+            default=0.0,
+        )  # fmt: skip
+        self.seat = Seat(piece.top.thickness, batten)
+        self.sticks = {leg_key(leg.number): self._leg(leg) for leg in plan.stance.legs}
+        self.sticks |= {member_key(run.number): self._member(run) for run in self.runs}
+        self.boards = {body.key: self._board(body) for body in plan.stance.bodies}
+
+    def _leg(self, leg: LegStance) -> Stick:
+        """A finished leg as it lies there: its tenon's end at z nought."""
+        support = support_of(self.piece, leg)
+        part = self.plan.parts[leg.number - 1]
+        inside = part.in_top.quantity.value
+        downs = [leg.exposed * k / STEPS for k in range(STEPS + 1)]
+        if support.leg.belly is not None:
+            downs = sorted({*downs, leg.exposed * support.leg.belly.at})
+        shape = tuple((inside + q, size_at(support.leg, leg.exposed, q) / 2.0) for q in downs)
+        tenon = ((0.0, leg.bore.tip / 2.0), (inside - 1e-9, leg.bore.size / 2.0)) if inside else ()
+        flats = {"round": 0, "square": 4, "octagon": 8}[support.leg.section]
+        stick = Stick(leg_key(leg.number), "tenon end", "foot", (*tenon, *shape), flats)
+        if not inside:
+            # Sawn to the lean: the rule is hooked where the first line meets the upper end.
+            x, _, z = frame_of(leg, self.piece)
+            k = stick.slope(0.0)
+            stick.ends["hook"] = -stick.half(0.0) * x[2] / (z[2] + k * x[2])
+        return stick
+
+    def _member(self, run: MemberStance) -> Stick:
+        chosen = self.piece.members[run.number - 1]
+        part = next(p for p in self.plan.members if p.number == run.number)
+        assert isinstance(chosen, Stretcher)
+        ends = [f"end for {end.into}" for end in part.ends]
+        long = part.total.quantity.value
+        stick = Stick(
+            member_key(run.number),
+            ends[0],
+            ends[1],
+            ((0.0, chosen.diameter / 2), (long, chosen.diameter / 2)),
+        )
+        stick.lines["floor-side line"] = vec(1, 0, 0)
+        return stick
+
+    def _board(self, body: object) -> Board:
+        s = body.sides
+        near, far = {
+            "leg": ("upper end", "foot"), "side": ("upper end", "foot"),
+            "slab_leg": ("mitre", "foot"), "slab": ("end", "mitre"),
+        }.get(body.role, ("left end", "right end"))  # fmt: skip
+        sides = {
+            s.edge: vec(0, 1, 0),
+            s.other_edge: vec(0, -1, 0),
+            s.face: vec(0, 0, 1),
+            s.other_face: vec(0, 0, -1),
+        }
+        return Board(sides, {near: vec(-1, 0, 0), far: vec(1, 0, 0)}, (body.width, body.thickness))
+
+    def all(self) -> Tally:
+        for step in self.plan.layout.steps:
+            hands.mark_seat(self.seat, step.acts)
+        self._marks()
+        for card in self.plan.setups:
+            if card.operation == "mark":
+                hands.mark_stick(self.sticks, card)
+                self.tally.done[card.operation, card.way] += 1
+                self._lines(card)
+        for card in self.plan.setups:
+            take = getattr(self, f"_{card.operation}", None)
+            if take is None:
+                self.tally.done[f"UNKNOWN {card.operation}", card.way] += 1
+                continue
+            take(card)
+            self.tally.done[card.operation, card.way] += 1
+        return self.tally
+
+    def _marks(self) -> None:
+        for leg in self.plan.stance.legs:
+            for mark, at in self.seat.points.items():
+                number, _, face = mark.which.partition(".")
+                if number != str(leg.number):
+                    continue
+                run = (self.seat.level(face) - leg.socket[2]) / leg.d[2]
+                there = np.array(leg.socket) + np.array(leg.d) * run
+                self.tally.hold("mark mm", float(np.linalg.norm(at - there)), f"leg {number}")
+
+    def _lines(self, card: SetUp) -> None:
+        """Outer lines of socket and floor are where the leg, stood as told, has them."""
+        for number in card.legs:
+            leg = self.plan.stance.legs[number - 1]
+            stick = self.sticks[leg_key(number)]
+            x, y, _ = frame_of(leg, self.piece)
+            line = floor_line(leg, self.plan.stance.floor)
+            told = stick.lines.get("outer line of the floor", stick.lines.get("outer line"))
+            if line is None or told is None:
+                continue
+            real = x * told[0] + y * told[1]
+            self.tally.hold("line deg", apart_deg(real, np.array(line)), f"leg {number}")
+
+    # --- operations ---
+
+    def _bore(self, card: SetUp) -> None:
+        if not card.in_reach and not card.wedges:
+            return
+        for hole in hands.bore_seat(self.seat, card, self.shop):
+            leg = self.plan.stance.legs[int(hole.mark.which.partition(".")[0]) - 1]
+            d = np.array(leg.d)
+            out = d if float(hole.out @ d) > 0 else -d
+            self.tally.hold("hole deg", apart_deg(hole.out, out), f"{card.id} leg {leg.number}")
+            self.tally.hold("hole mm", _off_line(np.array(leg.socket), d, hole.at), card.id)
+        first = next(iter(hands.bore_seat(self.seat, card, self.shop)))
+        if any(one.pin for one in hands.pins(card)):
+            pin = hands.on_pin(self.seat, card, first)
+            self.tally.hold("pin mm", float(np.linalg.norm(pin[:2])), card.id)
+        for two in hands.two_ways(card):
+            for number, _, _ in two.legs:
+                leg = self.plan.stance.legs[number - 1]
+                out = hands.two_tilts(self.seat, card, number)
+                d = np.array(leg.d)
+                d = d if float(out @ d) > 0 else -d
+                self.tally.hold("two tilts deg", apart_deg(out, d), card.id)
+
+    def _leg_point(self, leg: LegStance, p: Array) -> Array:
+        """A point of a leg's own frame in the top frame; z counts from the tenon's end."""
+        x, y, z = frame_of(leg, self.piece)
+        inside = self.plan.parts[leg.number - 1].in_top.quantity.value
+        return np.array(leg.socket) + x * p[0] + y * p[1] + z * (p[2] - inside)
+
+    def _leg_way(self, leg: LegStance, v: Array) -> Array:
+        x, y, z = frame_of(leg, self.piece)
+        return x * v[0] + y * v[1] + z * v[2]
+
+    def _stood(self, hole: hands.Hole) -> tuple[Array, Array]:
+        """A stick's hole where the stick stands in the piece, top frame."""
+        kind, _, number = hole.mark.on.partition(".")
+        if kind == "leg":
+            leg = self.plan.stance.legs[int(number) - 1]
+            return self._leg_point(leg, hole.at), self._leg_way(leg, hole.out)
+        run = next(r for r in self.runs if r.number == int(number))
+        part = next(p for p in self.plan.members if p.number == run.number)
+        z = np.array(run.u)
+        x = np.array(floor_side(run.u))
+        y = np.cross(z, x)
+        start = np.array(run.ends[0].at) + z * (run.ends[0].leaves - part.tenons[0].quantity.value)
+        at = start + x * hole.at[0] + y * hole.at[1] + z * hole.at[2]
+        return at, x * hole.out[0] + y * hole.out[1] + z * hole.out[2]
+
+    def _socket(self, card: SetUp) -> None:
+        hands.mark_stick(self.sticks, card)
+        if card.way == "opposite_leg":
+            self._sighted(card)
+            return
+        if not card.in_reach and not card.wedges:
+            return
+        for hole in hands.bore_stick(self.sticks, card, self.shop):
+            at, out = self._stood(hole)
+            axis_at, u = self._wanted(hole.mark)
+            self.tally.hold("socket deg", min(apart_deg(out, u), apart_deg(out, -u)), card.id)
+            self.tally.hold("socket mm", _off_line(axis_at, u, at), card.id)
+
+    _bore_member = _socket
+    _bore_rope = _socket
+
+    def _wanted(self, mark: Mark) -> tuple[Array, Array]:
+        member, _, end = mark.which.partition("/")
+        number = int(member.partition(".")[2])
+        found = next(r for r in (*self.runs, *self.ropes) if r.number == number)
+        if isinstance(found, RopeStance):
+            hole = found.holes[int(end) - 1]
+            way = np.array(found.points[(int(end)) % len(found.points)])
+            return np.array(hole.at), self._rope_way(found, int(end) - 1, way)
+        u = np.array(found.u) * (1.0 if end == "1" else -1.0)
+        return np.array(found.ends[int(end) - 1].at), u
+
+    def _rope_way(self, rope: RopeStance, k: int, _: Array) -> Array:
+        """Halfway between where the rope comes from and where it goes to."""
+        n = len(rope.points)
+        here = np.array(rope.points[k])
+        chosen = self.piece.members[rope.number - 1]
+        runs = []
+        if chosen.closed or k < n - 1:
+            runs.append(unit(np.array(rope.points[(k + 1) % n]) - here))
+        if chosen.closed or k > 0:
+            runs.append(unit(here - np.array(rope.points[k - 1])))
+        total = sum(runs)
+        return unit(total) if np.linalg.norm(total) > 1e-6 else runs[0]
+
+    def _sighted(self, card: SetUp) -> None:
+        """From its own mark to the mark opposite, both legs standing."""
+        (lay,) = card.lays
+        for mark, sight in zip(lay.at, lay.sight, strict=True):
+            number = int(mark.which.partition("/")[0].partition(".")[2])
+            if next(p for p in self.plan.members if p.number == number).gap.quantity.value <= 1.0:
+                continue  # no room between the two: found and said elsewhere
+            ends = []
+            for one in (mark, sight):
+                stick = self.sticks[one.on]
+                if one not in stick.points:
+                    # The other end's card marks it; it may come after this one.
+                    other = next(c for c in self.plan.setups if one in c.makes and c.way == "opposite_leg")
+                    hands.mark_stick(self.sticks, other)
+                hole = hands.Hole(one, stick.points[one], vec(0, 0, 1), 0.0, None)
+                ends.append(self._stood(hole)[0])
+            _, u = self._wanted(mark)
+            self.tally.hold("sighted deg", apart_deg(ends[1] - ends[0], u), card.id)
+
+    def _foot_cut(self, card: SetUp) -> None:
+        if any(isinstance(lay, OnFloor) for lay in card.lays):
+            self._scribed(card)
+            return
+        if not card.in_reach and not card.wedges:
+            return
+        boards = {leg_key(n): self._as_board(n, card) for n in card.legs}
+        n = np.array(self.plan.stance.floor.normal)
+        for cut in hands.saw(card, self.shop, boards):
+            leg = self.plan.stance.legs[int(cut.part.partition(".")[2]) - 1]
+            self.tally.hold("cut deg", apart_deg(self._leg_way(leg, cut.normal), -n), card.id)
+        self._feet(card)
+
+    def _as_board(self, number: int, card: SetUp) -> Board:
+        """A leg on a saw: its lines or faces are its sides. Packed, its middle runs with the fence."""
+        stick = self.sticks[leg_key(number)]
+        sides = dict(stick.lines)
+        for lay in card.lays:
+            if isinstance(lay, OnSaw) and leg_key(number) in lay.parts:
+                self._packed(stick, lay, card)
+        return Board(sides, {"tenon end": vec(0, 0, -1), "foot": vec(0, 0, 1)}, (0.0, 0.0))
+
+    def _packed(self, stick: Stick, lay: OnSaw, card: SetUp) -> None:
+        packs = {name: mm.value for name, mm in lay.thin}
+        body = [half for z, half in stick.shape if z >= self._mouth(stick)]
+        top = body[0] + packs.get("place where it meets the seat", 0.0)
+        foot = body[-1] + packs.get("finished foot", 0.0)
+        thick = max(body)
+        self.tally.hold("packing mm", max(abs(top - thick), abs(foot - thick)), card.id)
+
+    def _mouth(self, stick: Stick) -> float:
+        """Where a leg leaves the seat, from its tenon's end."""
+        number = int(stick.key.partition(".")[2])
+        return self.plan.parts[number - 1].in_top.quantity.value
+
+    def _feet(self, card: SetUp) -> None:
+        """Both ends of the cut lie in the floor."""
+        floor = self.plan.stance.floor
+        for number in card.legs:
+            leg = self.plan.stance.legs[number - 1]
+            stick = self.sticks[leg_key(number)]
+            part = self.plan.parts[number - 1]
+            for do in hands.long_points(card):
+                wanted = [(do.line, do.mm.value), (do.short_line, do.short.value)]
+                if not all(self._has(stick, line) for line, _ in wanted if line):
+                    continue
+                if not self._mine(card, do, number):
+                    continue
+                for line, mm in wanted:
+                    z = mm + (0.0 if leg.bore.tenon else part.in_top.quantity.value)
+                    if not line:
+                        p = vec(0, 0, z)
+                        continue
+                    p = self._side_point(stick, line, z)
+                    at = self._leg_point(leg, p)
+                    high = float(np.array(floor.normal) @ at) + floor.h0_mm
+                    self.tally.hold("foot mm", abs(high), f"{card.id} leg {number} {line}")
+
+    def _mine(self, card: SetUp, do: object, number: int) -> bool:
+        """Where legs are mirrored each has its own corner: the one whose sides its own lay turns up."""
+        mine = hands.long_points(card)
+        if len(mine) == 1:
+            return True
+        lay = next(one for one in card.lays if leg_key(number) in one.parts)
+        stick = self.sticks[leg_key(number)]
+        up = stick.lines[lay.up] if lay.up_longer else None
+        fence = stick.lines[lay.fence] * (1.0 if lay.fence_longer else -1.0)
+        if not do.line:
+            return True
+        way = self._side_way(stick, do.line)
+        good = lay.fence_longer is None or float(way @ fence) > 1e-6
+        return good and (up is None or lay.up_longer is None or float(way @ up) > 1e-6)
+
+    def _has(self, stick: Stick, line: str) -> bool:
+        return line in stick.lines or " between " in line
+
+    def _side_way(self, stick: Stick, line: str) -> Array:
+        if line in stick.lines:
+            return stick.lines[line]
+        if line.startswith("face between"):
+            return hands.face_of(stick, line)
+        a, _, b = line.partition(" between its ")[2].partition(" and its ")
+        return unit(stick.lines[a] + stick.lines[b])
+
+    def _side_point(self, stick: Stick, line: str, z: float) -> Array:
+        """The outermost place of a side or corner at z; of eight sides the corner that reaches furthest."""
+        way = self._side_way(stick, line)
+        # The leg's taper goes on past its finished foot.
+        last, slope = stick.shape[-1], stick.slope(stick.shape[-1][0])
+        half = stick.half(z) if z <= last[0] else last[1] + slope * (z - last[0])
+        if not stick.flats or (line in stick.lines and stick.flats == 4):
+            return vec(0, 0, z) + way * half
+        if stick.flats == 4:
+            return vec(0, 0, z) + way * half * math.sqrt(2.0)
+        return vec(0, 0, z) + way * half
+
+    def _scribed(self, card: SetUp) -> None:
+        """The untrimmed piece on its floor, shims in: the block marks the wanted floor on each leg."""
+        (lay,) = card.lays
+        floor = self.plan.stance.floor
+        n = np.array(floor.normal)
+        shims = {number: mm.value for number, mm in lay.shims}
+        for leg in self.plan.stance.legs:
+            part, stick = self.plan.parts[leg.number - 1], self.sticks[leg_key(leg.number)]
+            blank = part.blank.quantity.value
+            last, slope = stick.shape[-1], stick.slope(stick.shape[-1][0])
+            half = last[1] + slope * (blank - last[0])
+            # The square end's lowest corner in the wanted lean.
+            end = self._leg_point(leg, vec(0, 0, blank))
+            if stick.flats:
+                faces = [stick.lines[k] for k in stick.lines if k.endswith("face")]
+                t = math.tan(math.pi / stick.flats)
+                every = faces if stick.flats == 4 else stick.faces()
+                corners = [
+                    f * half + np.cross(vec(0, 0, 1), f) * half * t * s for f in every for s in (1, -1)
+                ]
+                low = min(float(n @ self._leg_way(leg, c)) for c in corners)
+            else:
+                # A disc's lowest point hangs below its middle by half · the sine of its lean.
+                low = -half * math.sin(math.radians(apart_deg(np.array(leg.d), -n)))
+            low += float(n @ end) + floor.h0_mm
+            off = low + lay.block.value - shims.get(leg.number, 0.0)
+            self.tally.hold("block mm", abs(off), f"{card.id} leg {leg.number}")
+
+    def _crosscut(self, card: SetUp) -> None:
+        if not card.in_reach and not card.wedges:
+            return
+        made = (
+            hands.knife(card, self.boards)
+            if isinstance(card.lays[0], OnLines)
+            else hands.saw(card, self.shop, self.boards)
+        )
+        for cut in made:
+            body = next(b for b in self.plan.stance.bodies if b.key == cut.part)
+            board = self.boards[cut.part]
+            start = float(board.ends[cut.end][0]) < 0
+            plane = body.start if start else body.finish
+            self.tally.hold("cut deg", apart_deg(cut.normal, np.array(plane.normal)), f"{card.id} {cut}")
+
+    def _kerf(self, card: SetUp) -> None:
+        """The slot, carried into the seat, lies square across its grain."""
+        grain = math.radians(self.piece.top.grain)
+        along = vec(math.cos(grain), math.sin(grain), 0)
+        for mark, way in hands.slots(self.sticks, card):
+            leg = self.plan.stance.legs[int(mark.on.partition(".")[2]) - 1]
+            slot = self._leg_way(leg, way)
+            # The slot's plane holds the leg's axis and its line on the end; it meets the face in a line.
+            normal = np.cross(np.array(leg.d), slot)
+            on_face = unit(np.cross(normal, vec(0, 0, 1)))
+            self.tally.hold("slot deg", abs(90.0 - apart_deg(on_face, along)), card.id)
+
+    def _mark(self, card: SetUp) -> None:
+        """Carried out before all others."""
+
+
+def _off_line(start: Array, way: Array, p: Array) -> float:
+    off = p - start
+    return float(np.linalg.norm(off - way * float(off @ way)))
+
+
+__all__ = ["Kind", "OnTilt", "Tally", "carry_out", "square_to"]

@@ -1,0 +1,225 @@
+"""Random pieces for the bench: every kind of joint, leg, lean, seat and stretcher that can be built."""
+
+from __future__ import annotations
+
+import random
+from typing import Any
+
+from splay.errors import BadInput, CannotBuild
+from splay.piece import Piece, read_piece, write_piece
+from splay.piece.starters import STARTS, starter
+from splay.plan import Plan, plan
+from splay.shop import Shop, read_shop, workbench, write_shop
+
+FRAMED = ("slab", "plane_frames", "crossed", "board_sides", "aproned")
+
+
+def random_shop(rng: random.Random) -> Shop:
+    """Every tool, its scale read in one of the ways scales are read, its reach long or short."""
+    document = write_shop(workbench())
+    for tool in document["tools"]:
+        for name in ("scale", "tilt"):
+            if name in tool and rng.random() < 0.6:
+                at, counts = rng.choice(((0, "up"), (90, "down"), (90, "up"), (180, "down")))
+                tool[name] |= {"at_square": at, "counts": counts}
+                if tool["kind"] == "digital_gauge":
+                    tool[name] |= {"at_square": rng.choice((0, 90)), "counts": rng.choice(("up", "down"))}
+                    if tool[name]["at_square"] == 0:
+                        tool[name]["counts"] = "up"
+            if name in tool and rng.random() < 0.4:
+                tool[name]["reach"] = rng.choice((8, 12, 20, 45))
+        if tool["kind"] == "ramp":
+            tool["spacer"] = rng.choice(("plumb_base", "plumb_ramp", "square_ramp", "bar"))
+            tool["base"] = rng.choice((220, 300, 415))
+    return read_shop(document)
+
+
+def random_piece(rng: random.Random) -> Piece:
+    """A staked piece most of the time, else a framed one with its sizes varied."""
+    return _framed(rng) if rng.random() < 0.25 else _staked(rng)
+
+
+def buildable(rng: random.Random) -> tuple[Piece, Plan, Shop]:
+    """The next random piece that can be planned at all, in a random shop."""
+    while True:
+        try:
+            piece, shop = random_piece(rng), random_shop(rng)
+            return piece, plan(piece, shop), shop
+        except (BadInput, CannotBuild):
+            continue
+
+
+def _framed(rng: random.Random) -> Piece:
+    name = rng.choice(FRAMED)
+    document = write_piece(starter(name))
+    support = document["supports"][0]
+    support["splay"] = rng.uniform(0, 18)
+    if "rake" in support:
+        support["rake"] = rng.choice((0.0, rng.uniform(2, 15)))
+    if "true_section" in support:
+        support["true_section"] = rng.random() < 0.5
+    if name == "crossed":
+        support |= {
+            "rail": rng.uniform(40, 65),
+            "leg": rng.uniform(40, 65),
+            "crossing": rng.uniform(60, 120),
+        }
+    if rng.random() < 0.4:
+        document["lean"] = {"fall": rng.uniform(1, 4), "toward": 90}
+    return read_piece(document)
+
+
+def _angles(rng: random.Random) -> dict[str, Any]:
+    kind = rng.choice(("splay_rake", "splay_rake", "out", "bearing", "side", "as_wide", "zero"))
+    if kind == "splay_rake":
+        sign = rng.choice((1, 1, 1, -1))
+        return {
+            "by": "splay_rake",
+            "splay": sign * rng.uniform(0, 18),
+            "rake": rng.choice((1, 1, sign, -1)) * rng.choice((0, rng.uniform(1, 16))),
+        }
+    if kind == "zero":
+        return {"by": "resultant", "resultant": 0}
+    if kind == "as_wide":
+        return {"by": "as_wide"}
+    return {
+        "by": "resultant",
+        "resultant": rng.uniform(1, 22),
+        "sightline": rng.choice((0, rng.uniform(-80, 80), rng.uniform(100, 250))),
+        "measured_from": kind,
+    }
+
+
+def _placement(rng: random.Random) -> dict[str, Any]:
+    way = rng.choice(("circle", "triangle", "insets", "insets", "free"))
+    first = rng.choice((90, 45, 0, rng.uniform(-180, 180)))
+    if way == "circle":
+        return {
+            "way": "circle",
+            "count": rng.choice((3, 4, 4, 5, 6)),
+            "radius": rng.uniform(70, 120),
+            "first": first,
+        }
+    if way == "triangle":
+        return {"way": "triangle", "side": rng.uniform(130, 200), "first": first}
+    if way == "insets":
+        return {"way": "insets", "from_ends": rng.uniform(50, 100), "from_edges": rng.uniform(45, 80)}
+    spots = [
+        {"x": rng.uniform(60, 150), "y": rng.uniform(50, 100), "mirror": rng.choice(("both", "sides"))},
+        {"x": rng.choice((0, 40)), "y": -rng.uniform(60, 100), "mirror": rng.choice(("none", "sides"))},
+    ]
+    return {"way": "free", "spots": spots}
+
+
+def _joint(rng: random.Random) -> dict[str, Any]:
+    socket = rng.uniform(22, 30)
+    return rng.choice(
+        (
+            {"way": "through", "socket": socket, "proud": rng.choice((0, 6)), "bored_from": "underside"},
+            {"way": "through", "socket": socket, "proud": 4, "bored_from": "upper"},
+            {"way": "blind", "socket": socket, "depth": rng.uniform(20, 30)},
+            {"way": "reamed", "socket": socket, "included": rng.uniform(4, 10), "proud": 3},
+            {"way": "shouldered", "socket": 26, "across": 22, "depth": 30},
+            {"way": "dowel_screw", "socket": 9, "core": 6, "length": 80, "into_top": 28},
+            {
+                "way": "battened", "socket": 25, "depth": 26, "batten_width": 62, "batten_thickness": 42,
+                "end": 36, "screw": 52, "counterbore": 10,
+            },
+        )
+    )  # fmt: skip
+
+
+def _leg(rng: random.Random, socket: float) -> dict[str, Any]:
+    top = max(socket + 2, rng.uniform(32, 46))
+    leg: dict[str, Any] = {
+        "section": rng.choice(("round", "round", "square", "octagon")),
+        "at_top": top,
+        "at_foot": rng.choice((top, rng.uniform(26, 48))),
+        "facing": rng.choice(("front", "sightline")),
+        "made_by": rng.choice(("turned", "shaved")),
+        "tenon_by": rng.choice(("hand", "lathe", "cutter")),
+    }
+    if rng.random() < 0.25:
+        leg["belly"] = {"at": rng.uniform(0.25, 0.6), "size": rng.uniform(44, 56)}
+    return leg
+
+
+def _members(rng: random.Random, legs: int) -> list[dict[str, Any]]:
+    if rng.random() < 0.35:
+        return []
+
+    def on(leg: int) -> dict[str, Any]:
+        level = {"by": rng.choice(("height", "along")), "value": rng.uniform(130, 230)}
+        return {"on": "leg", "leg": leg, "level": level}
+
+    size = {"diameter": rng.uniform(20, 28), "tenon": rng.uniform(12, 17), "depth": rng.uniform(14, 19)}
+    if rng.random() < 0.15:
+        level = {"by": "height", "value": rng.uniform(130, 200)}
+        return [{"kind": "rope", "legs": list(range(1, legs + 1)), "level": level, "diameter": 10}]
+    made = [{"kind": "stretcher", "ends": [on(1), on(legs)], **size}]
+    if legs >= 4:
+        made.append({"kind": "stretcher", "ends": [on(2), on(3)], **size})
+        middle = [{"on": "member", "member": m, "share": rng.choice((0.5, 0.35))} for m in (1, 2)]
+        made.append({"kind": "stretcher", "ends": middle, **size, "depth": 10, "tenon": 12})
+    else:
+        made.append(
+            {"kind": "stretcher", "ends": [on(2), {"on": "member", "member": 1}], **size, "depth": 11}
+        )
+    return made
+
+
+def _staked(rng: random.Random) -> Piece:
+    placement, joint = _placement(rng), _joint(rng)
+    ring = placement["way"] in ("circle", "triangle")
+    outline: dict[str, Any] = {"kind": "rectangle", "length": 430, "width": 330}
+    if ring:
+        outline = rng.choice(
+            (
+                {"kind": "round", "diameter": 350},
+                {"kind": "rounded_triangle", "side": 260, "arc": 320},
+                {"kind": "rectangle", "length": 360, "width": 340},
+            )
+        )
+    top: dict[str, Any] = {
+        "outline": outline,
+        "thickness": rng.uniform(38, 52),
+        "grain": rng.choice((0, 90, rng.uniform(0, 180))),
+    }
+    if rng.random() < 0.3:
+        top["hollow"] = rng.choice(
+            (
+                {
+                    "way": "trough",
+                    "across": rng.choice(("length", "width")),
+                    "chord": 260,
+                    "depth": rng.uniform(4, 9),
+                },
+                {"way": "dish", "length": 260, "width": 240, "depth": rng.uniform(4, 9)},
+            )
+        )
+    document: dict[str, Any] = {
+        "name": "From the bench",
+        "height": rng.uniform(400, 520),
+        "top": top,
+        "supports": [
+            {
+                "kind": "staked_legs",
+                "placement": placement,
+                "scope": rng.choice(("alike", "alike", "pairs")),
+                "angles": [_angles(rng) for _ in range(rng.choice((1, 1, 2)))],
+                "leg": _leg(rng, joint["socket"]),
+                "joint": joint,
+                "allowance": rng.uniform(15, 30),
+            }
+        ],
+        "members": [],
+    }
+    if rng.random() < 0.35:
+        document["lean"] = {"fall": rng.uniform(1, 6), "toward": rng.choice((90, 90, rng.uniform(0, 360)))}
+    count = {"insets": 4, "triangle": 3}.get(placement["way"], placement.get("count", 0))
+    if count >= 3:
+        document["members"] = _members(rng, count)
+    return read_piece(document)
+
+
+__all__ = ["STARTS", "buildable", "random_piece", "random_shop"]
