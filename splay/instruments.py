@@ -28,7 +28,8 @@ _LINE = re.compile(
 _UNITS: dict[str, Measures] = {"mm": "length", "in": "length", "deg": "angle", "%": "moisture"}
 LONGEST = 60
 _PARTS: dict[str, Instrument] = {
-    "bore": "angle_gauge", "cut": "angle_gauge", "read": "angle_gauge", "rip": "angle_gauge",
+    "bore": "angle_gauge", "topcut": "angle_gauge",
+    "cut": "angle_gauge", "read": "angle_gauge", "rip": "angle_gauge",
     "level": "height_gauge",
 }  # fmt: skip
 

@@ -26,6 +26,7 @@ from splay.setups.card import Proof, SetUp
 from splay.setups.crosscut import crosscut_cards, cuts
 from splay.setups.foot import foot_cards
 from splay.setups.leg_marks import leg_mark_cards
+from splay.setups.leg_shapes import leg_end_cards, leg_sets, leg_shape_cards
 from splay.setups.member_cards import member_cards
 from splay.setups.proofs import Known, all_proofs, doubted
 from splay.setups.rope_cards import rope_cards
@@ -120,15 +121,27 @@ def plan(
     layout = lay_out(piece, planned, show)
     setups = (
         *boring_cards(piece, planned, shop, show),
+        *leg_shape_cards(piece, real, parts, shop, show),
         *leg_mark_cards(piece, real, parts, shop, show),
+        *leg_end_cards(piece, real, parts, shop, show),
         *foot_cards(piece, real, parts, shop, show),
         *crosscut_cards(sticks, real.bodies, shop, show),
-        *shaping_cards(piece, parts, sticks, real.bodies, shop, show),
+        *shaping_cards(piece, sticks, real.bodies, shop, show),
         *member_cards(piece, rungs, shop, show),
         *rope_cards(cords, shop, show),
     )
     asked = Known(
-        piece, planned, real, parts, sticks, cuts(sticks, real.bodies), runs, rungs, cords, layout
+        piece,
+        planned,
+        real,
+        parts,
+        sticks,
+        cuts(sticks, real.bodies),
+        runs,
+        rungs,
+        cords,
+        layout,
+        leg_sets(piece, real, parts),
     )
     proofs = all_proofs(asked, ask)
     passes = Level((), (), ())

@@ -14,12 +14,27 @@ from splay.shop import Shop
 MOST_LEAN_DEG = 75.0
 MOST_LENGTH_MM = 6000.0
 LENGTHS = frozenset(
-    {"foot", "mark", "long", "gap", "tenon", "octagon", "taper", "notch", "slot", "depth", "rail", "kerf"}
+    {
+        "foot",
+        "mark",
+        "long",
+        "gap",
+        "tenon",
+        "octagon",
+        "taper",
+        "notch",
+        "slot",
+        "depth",
+        "rail",
+        "kerf",
+        "shoulder",
+        "pilot",
+    }
 )
 """Proofs answered with a length: a leg, two marks, a stick, a gap, what was shaped."""
 LEVEL_KINDS = frozenset({"bench", "along", "sight", "shim", "stands", "top", "under"})
 """What levelling asks for: heights, lengths along a leg, packings, shims and gaps."""
-ANGLES = frozenset({"bore", "cut", "read", "rip"})
+ANGLES = frozenset({"bore", "cut", "read", "rip", "topcut"})
 """Proofs answered on the proving scale: a hole, a sawn end, two sticks, a bevel."""
 
 

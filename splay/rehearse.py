@@ -85,7 +85,7 @@ def take(piece: Piece, shop: Shop, hidden: Hidden, known: tuple[Reading, ...], p
         return reading(proving_scale(shop)[1], real.legs[int(rest) - 1].boring.resultant)
     if kind in ("gap", "read", "depth"):
         return _between(piece, shop, hidden, real, kind, rest, expected)
-    if kind in ("cut", "rip"):
+    if kind in ("cut", "rip", "topcut"):
         return expected + hidden.error(proof, ANGLE_DEG)
     sigma = {"foot": LENGTH_MM, "long": LENGTH_MM}.get(kind, MARK_MM)
     return expected + hidden.error(proof, sigma)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from splay.parts.foot import FootCut, foot_cut
-from splay.parts.making import making
+from splay.parts.making import Taper, eight_sides, making, tapers
 from splay.piece import DowelScrew, Piece, Reamed, StakedLegs, Through
 from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
@@ -30,6 +30,8 @@ class LegPart:
     section: str
     stock: Figure
     making: tuple[Figure, ...]
+    eight: Figure | None
+    tapers: tuple[Taper, ...]
     wedge: Figure | None
     block: Figure
     cut: FootCut
@@ -108,6 +110,8 @@ def leg_part(piece: Piece, stance: LegStance, floor: Floor, show: Show) -> LegPa
         section=leg.section,
         stock=_stock(key, piece, stance, show),
         making=making(key, support, stance, show),
+        eight=eight_sides(key, support, stance, show),
+        tapers=tuple(tapers(key, support, stance, show)),
         wedge=_wedge(key, piece, stance, show),
         block=_block(key, piece, stance, cut, show),
         cut=cut,

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import math
+from dataclasses import dataclass
+from typing import Literal
 
 from splay.piece import DowelScrew, Reamed, Shouldered, StakedLegs
 from splay.quantity import Figure, Show
@@ -13,13 +15,25 @@ from splay.stance.taper import thickest
 EVEN_MM = 1e-6
 
 
+@dataclass(frozen=True)
+class Taper:
+    """One taper of a leg: `towards` its thin end (top or foot), what comes off each face there, from its
+    thick place to its thin one over `run`; mm."""
+
+    towards: Literal["top", "foot"]
+    off: Figure
+    thick: float
+    thin: float
+    run: float
+
+
 def making(key: str, support: StakedLegs, leg: LegStance, show: Show) -> tuple[Figure, ...]:
     """Gauge settings, tapers, the tenon and the foot of one leg."""
     return tuple(
         figure
         for figure in (
-            _octagon(key, support, leg, show),
-            *_tapers(key, support, leg, show),
+            eight_sides(key, support, leg, show),
+            *(taper.off for taper in tapers(key, support, leg, show)),
             *_tenon(key, support, leg, show),
             _round_over(key, support, leg, show),
             _relief(key, support, leg, show),
@@ -33,7 +47,7 @@ def stock_size(support: StakedLegs, leg: LegStance) -> float:
     return max(thickest(support.leg), leg.bore.size if leg.bore.tenon else 0.0)
 
 
-def _octagon(key: str, support: StakedLegs, leg: LegStance, show: Show) -> Figure | None:
+def eight_sides(key: str, support: StakedLegs, leg: LegStance, show: Show) -> Figure | None:
     """Eight sides from square: mark S (1 - 1/sqrt 2) from each edge; each face S (sqrt 2 - 1)."""
     shape = support.leg
     if shape.section == "square" or (shape.section == "round" and shape.made_by == "turned"):
@@ -49,7 +63,7 @@ def _octagon(key: str, support: StakedLegs, leg: LegStance, show: Show) -> Figur
     )
 
 
-def _tapers(key: str, support: StakedLegs, leg: LegStance, show: Show) -> list[Figure]:
+def tapers(key: str, support: StakedLegs, leg: LegStance, show: Show) -> list[Taper]:
     """How much comes off each face, and over which length."""
     shape, long = support.leg, leg.exposed
     ways = [("top", shape.at_top, "foot", shape.at_foot, long)]
@@ -64,18 +78,17 @@ def _tapers(key: str, support: StakedLegs, leg: LegStance, show: Show) -> list[F
         if abs(a - b) < EVEN_MM:
             continue
         thick, thin, towards = (a, b, end) if a > b else (b, a, start)
-        made.append(
-            show.figure(
-                f"{key}.taper.{towards}",
-                f"Taper towards the {towards}, off each face",
-                (thick - thin) / 2.0,
-                "(big − small) / 2",
-                show.input("B", "thick end", thick),
-                show.input("b", "thin end", thin),
-                show.input("l", "tapered length", run),
-                note=f"over {show.length(run).text}: {show.angle(_slope(thick, thin, run), 2).text} a face",
-            )
+        off = show.figure(
+            f"{key}.taper.{towards}",
+            f"Taper towards the {towards}, off each face",
+            (thick - thin) / 2.0,
+            "(big − small) / 2",
+            show.input("B", "thick end", thick),
+            show.input("b", "thin end", thin),
+            show.input("l", "tapered length", run),
+            note=f"over {show.length(run).text}: {show.angle(_slope(thick, thin, run), 2).text} a face",
         )
+        made.append(Taper("foot" if towards == "foot" else "top", off, thick, thin, run))
     return made
 
 

@@ -123,7 +123,10 @@ def _card(cut: Cut, tool: Tool, index: int, show: Show) -> SetUp:
         reach_note=note,
         wedges=met.wedges if met else (),
         scene=_scene(cut, tool, met, lays[0], show),
-        proofs=(f"cut.{part.key}.{end}", *(f"long.{k}" for k in keys)),
+        proofs=(
+            f"cut.{part.key}.{end}",
+            *(f"long.{k}" for k in keys if part.role not in UNMEASURED),
+        ),
         checks=(*(figure.length for figure in part.arrises[:2]), *_stock(cut, tool, show, key)),
         cautions=_cautions(cut, tool),
         parts=keys,
@@ -133,6 +136,8 @@ def _card(cut: Cut, tool: Tool, index: int, show: Show) -> SetUp:
     )
 
 
+UNMEASURED = {"batten", "slab"}
+"""Roles whose length no proof asks for: a batten runs over, a slab is the seat itself."""
 Use = tuple[StickPart, Body, str]
 
 

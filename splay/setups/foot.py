@@ -20,7 +20,7 @@ from splay.stance.vectors import Vec
 from splay.work.does import Do, LongPoint, Plain
 from splay.work.lays import Lay, OnFloor, OnSaw
 from splay.work.marks import Kind, Mark, leg_key
-from splay.work.meet import longer, on_saw
+from splay.work.meet import SawSides, longer, on_saw
 from splay.work.words import listed, steps, which_way
 
 _ROLLS = (
@@ -75,11 +75,21 @@ def plane_cut(piece: Piece, leg: LegStance, stance: Stance) -> tuple[float, floa
     shape = support_of(piece, leg).leg
     if shape.section == "round":
         return leg.standing.resultant, 0.0
+    return flat_cut(shape, leg, down(stance.floor), leg.d)
+
+
+def flat_cut(shape: Leg, leg: LegStance, normal: Vec, out: Vec) -> tuple[float, float]:
+    """Swing and tilt for an end of a leg with flats; `normal` is the cut's, `out` the leg's way there."""
     (_, face), _, (_, side), _ = _faces(shape, leg)
-    n = down(stance.floor)
-    swing = math.atan(abs(longer(n, leg.d, side)))
-    rise = longer(n, leg.d, face)
+    swing = math.atan(abs(longer(normal, out, side)))
+    rise = longer(normal, out, face)
     return math.degrees(swing), math.degrees(math.atan(abs(rise) * math.cos(swing)))
+
+
+def flat_sides(shape: Leg, leg: LegStance, normal: Vec, out: Vec) -> SawSides:
+    """How a leg with flats lies on a saw for that end."""
+    up_a, up_b, edge_a, edge_b = _faces(shape, leg)
+    return on_saw(normal, out, (up_a, up_b), (edge_a, edge_b))
 
 
 def _faces(shape: Leg, leg: LegStance) -> tuple[tuple[str, Vec], ...]:
@@ -101,8 +111,7 @@ def saw_lay(piece: Piece, stance: Stance, leg: LegStance, show: Show) -> OnSaw:
             return OnSaw(key, named, FOOT, "", line_name(leg, floor, True), None, None, packing)
         fence = line_name(leg, floor, outer_is_long(leg, floor))
         return OnSaw(key, named, FOOT, "", fence, True, None, packing)
-    up_a, up_b, edge_a, edge_b = _faces(shape, leg)
-    sides = on_saw(down(floor), leg.d, (up_a, up_b), (edge_a, edge_b))
+    sides = flat_sides(shape, leg, down(floor), leg.d)
     return OnSaw(key, named, FOOT, sides.up, sides.fence, sides.fence_longer, sides.up_longer, packing)
 
 
@@ -117,7 +126,7 @@ def packed(shape: Leg, leg: LegStance, show: Show) -> tuple[tuple[str, Quantity]
     return tuple(packs)
 
 
-def _together(lays: Iterable[tuple[int, OnSaw]]) -> tuple[OnSaw, ...]:
+def together(lays: Iterable[tuple[int, OnSaw]]) -> tuple[OnSaw, ...]:
     """Legs that lie alike share one lay."""
     found: dict[tuple[object, ...], list[tuple[int, OnSaw]]] = {}
     for number, lay in lays:
@@ -159,7 +168,7 @@ def _sawn(
 ) -> SetUp:
     key = f"foot.{group.first.number}.{tool.kind}.{index}"
     shape = support_of(piece, group.first).leg
-    lays = _together((leg.number, saw_lay(piece, stance, leg, show)) for leg in group.legs)
+    lays = together((leg.number, saw_lay(piece, stance, leg, show)) for leg in group.legs)
     stock = (part.stock.quantity.value, part.stock.quantity.value)
     met = set_saw(tool, cut[0], cut[1], lays, stock, show, key)
     does = tuple(dict.fromkeys(long_point(piece, stance, leg, part, show) for leg in group.legs))

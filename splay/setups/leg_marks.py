@@ -275,7 +275,7 @@ def _slots(
                 None,
                 {"line": "outer line", "leg": f"leg {first.number}", "arc": figure.quantity.text},
             ),
-            proofs=(f"kerf.{index}",),
+            proofs=(f"kerf.{first.number}",),
             checks=tuple(w for leg in legs[:1] if (w := parts[leg.number].wedge)),
             cautions=(_SAWN,),
             does=tuple(does),

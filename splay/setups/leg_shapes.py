@@ -1,153 +1,192 @@
-"""Set-up cards for shaping legs set into the top: eight sides, tapers, tenons."""
+"""Set-up cards for making legs set into the seat: tenons, eight sides, tapers, shoulders, screwed ends."""
 
 from __future__ import annotations
 
 import math
 from collections.abc import Iterator
+from dataclasses import dataclass, replace
 
 from splay.parts.leg import LegPart
-from splay.piece import DowelScrew, Piece, Reamed, Shouldered, StakedLegs
-from splay.quantity import Figure, Show
+from splay.parts.making import Taper
+from splay.piece import DowelScrew, Joint, Piece, Reamed, Shouldered, StakedLegs
+from splay.quantity import Quantity, Show
+from splay.quantity import degrees as deg
 from splay.setups.card import Scene, SetUp
-from splay.setups.plain_card import plain_card
-from splay.shop import HandPlane, TaperJig, TenonCutter, Tool
+from splay.setups.foot import flat_cut, flat_sides, packed, together
+from splay.setups.plain_card import Bench, plain_card
+from splay.setups.saws import SAWS, set_saw
+from splay.shop import HandPlane, Shop, TaperJig, TenonCutter, TiltingTable, Tool
+from splay.stance.lines import leans_outward, named_faces, socket_line, turned
+from splay.stance.staked import LegStance, Stance
+from splay.stance.taper import taper_at
+from splay.stance.vectors import Vec, cross, dot
+from splay.work.does import Between, Bit, Do, OnEnd, OverEnd, Plain, Tenon
+from splay.work.lays import OnSaw, Tapered, Upright
+from splay.work.marks import Kind, Mark, leg_key
+from splay.work.words import listed
 
 MARGINAL_MM = 1.0
 """Stock that passes a cutter by less than this will still fail (common practice, no source)."""
+PAST_SHOULDER_MM = 0.5
+"""A leg this much thicker than its tenon has a shoulder that must clear the slanted mouth."""
+PILOT_PAST_MM = 3.0
+"""A pilot in a leg goes this much deeper than the screw, so that the leg's end closes on the seat."""
 _TAPER = "Hold-downs, both of them: a short taper near a blade kicks; else plane it by hand."
 _PLANE = "Work against a stop; both hands on the plane."
 _CUTTER = "Clamp the stick in a vice, drill level and slow; a cutter grabs as it starts."
+_TURN = "Centre the stick well, stand out of its line as it starts; follow the lathe's own manual."
+_SHAVE = "Blade never towards the body or the holding hand."
+_UPRIGHT = "Clamp the leg in a vice or against a fence, plumb; follow the drill's own manual."
+_ROLLS = "Hold it so that it cannot roll, hands 150 mm from the blade; follow the saw's own manual."
+_MAKERS = {
+    "lathe": Bench("making", "Lathe"),
+    "hand": Bench("making", "Drawknife and spokeshave"),
+    "cutter": Bench("making", "Tenon cutter to buy or borrow"),
+}
 
 
-def leg_shapes(piece: Piece, legs: tuple[LegPart, ...], tool: Tool, k: int, show: Show) -> Iterator[SetUp]:
-    """Tapers, eight sides and tenons of legs set into the top; one card a support."""
-    for index, support in enumerate(piece.supports):
-        if not isinstance(support, StakedLegs):
-            continue
-        mine = [part for part in legs if part.support == index]
-        if not mine:
-            continue
-        part = mine[0]
-        numbers = tuple(p.number for p in mine)
-        key = f"shape.{index}.{tool.kind}.{k}"
-        named = f"legs {numbers[0]} to {numbers[-1]}" if len(numbers) > 1 else f"leg {numbers[0]}"
-        yield from _octagon(key, part, tool, named, numbers)
-        yield from _taper(key, support, part, tool, named, numbers, show)
-        yield from _tenon(key, support, part, tool, named, numbers, show)
+@dataclass(frozen=True)
+class LegSet:
+    """Legs of one support that are made alike: as long, as thick, at one lean to the seat."""
+
+    index: int
+    support: StakedLegs
+    legs: tuple[LegStance, ...]
+    part: LegPart
+
+    @property
+    def key(self) -> str:
+        """What its cards' ids begin with."""
+        return f"shape.{self.index}.{self.legs[0].number}"
+
+    @property
+    def numbers(self) -> tuple[int, ...]:
+        """The legs' numbers."""
+        return tuple(leg.number for leg in self.legs)
+
+    @property
+    def named(self) -> str:
+        """The legs in words."""
+        return listed(f"leg {number}" for number in self.numbers)
+
+    @property
+    def proof(self) -> int:
+        """The leg that stands for all in their proofs' ids."""
+        return self.legs[0].number
 
 
-def _octagon(key: str, part: LegPart, tool: Tool, named: str, numbers: tuple[int, ...]) -> Iterator[SetUp]:
-    gauge = next((f for f in part.making if f.key.endswith(".octagon")), None)
-    if gauge is None or not isinstance(tool, HandPlane):
-        return
-    yield plain_card(
-        f"{key}.octagon",
-        "legs",
-        "octagon",
-        tool,
-        f"Eight sides on {named}",
-        gauge,
-        "Gauge from each edge",
-        Scene(
-            "octagon",
-            0.0,
-            "",
-            "",
-            None,
-            {"gauge": gauge.quantity.text, "stock": part.stock.quantity.text},
-        ),
-        which=("From both edges of all four faces; plane the corners to the lines.",),
-        steps=("Tenon first, while the stock is square; then eight sides, then round.",),
-        caution=_PLANE,
-        legs=numbers,
-        proofs=(f"octagon.{part.support}",),
-    )
-
-
-def _taper(
-    key: str,
-    support: StakedLegs,
-    part: LegPart,
-    tool: Tool,
-    named: str,
-    numbers: tuple[int, ...],
-    show: Show,
-) -> Iterator[SetUp]:
-    tapers = [f for f in part.making if ".taper." in f.key]
-    if not tapers or support.leg.made_by == "turned" or not isinstance(tool, HandPlane | TaperJig):
-        return
-    if isinstance(tool, TaperJig) and support.leg.section != "square":
-        return
-    figure = tapers[0]
-    run = next(i.quantity.value for i in figure.inputs if i.symbol == "l")
-    jig: tuple[Figure, ...] = tuple(tapers[1:])
-    name = "Off each face"
-    setting = figure.quantity
-    if isinstance(tool, TaperJig):
-        offset = show.figure(
-            f"{key}.offset",
-            "Offset of the jig's stop",
-            figure.quantity.value / run * tool.length,
-            "taper a face / tapered length · between stops",
-            show.input("p", "taper a face", figure.quantity.value),
-            show.input("l", "tapered length", run),
-            show.input("J", "between the jig's stops", tool.length),
-            note="two neighbouring faces at this; the other two at twice it, for they lie on a sawn face",
+def leg_sets(piece: Piece, stance: Stance, parts: tuple[LegPart, ...]) -> tuple[LegSet, ...]:
+    """Legs made alike, support by support."""
+    by_number = {part.number: part for part in parts}
+    found: dict[tuple[object, ...], list[LegStance]] = {}
+    for leg in stance.legs:
+        part = by_number[leg.number]
+        key = (
+            leg.support,
+            round(leg.exposed, 3),
+            round(part.in_top.quantity.value, 3),
+            round(leg.boring.resultant, 4),
         )
-        jig, name, setting = (figure, *jig), "Set the stop over by", offset.quantity
-        figure = offset
+        found.setdefault(key, []).append(leg)
+    made = []
+    for legs in found.values():
+        support = piece.supports[legs[0].support]
+        assert isinstance(support, StakedLegs)
+        made.append(LegSet(legs[0].support, support, tuple(legs), by_number[legs[0].number]))
+    return tuple(made)
+
+
+def leg_shape_cards(
+    piece: Piece, stance: Stance, parts: tuple[LegPart, ...], shop: Shop, show: Show
+) -> Iterator[SetUp]:
+    """Every card that shapes a leg before lines are drawn on it, in the order of work."""
+    owned = [(k, tool) for k, tool in enumerate(shop.tools) if tool.owned]
+    for one in leg_sets(piece, stance, parts):
+        yield from _tenons(one, owned, show)
+        for k, tool in owned:
+            yield from _octagon(one, tool, k, show)
+            yield from _taper(one, tool, k, show)
+
+
+def leg_end_cards(
+    piece: Piece, stance: Stance, parts: tuple[LegPart, ...], shop: Shop, show: Show
+) -> Iterator[SetUp]:
+    """Upper ends that lean on a leg's own lines or faces: sloped shoulders, ends sawn for screws."""
+    for one in leg_sets(piece, stance, parts):
+        yield from _shoulders(one, show)
+        for k, tool in enumerate(shop.tools):
+            if tool.owned:
+                yield from _screwed(one, tool, k, show)
+
+
+def tenon_long(leg: LegStance, support: StakedLegs, inside: float) -> float:
+    """How far a tenon keeps its thickness from its end, mm: so far that a shoulder clears the slanted
+    mouth all round, where the leg is thicker than its tenon."""
+    if support.leg.at_top <= leg.bore.size + PAST_SHOULDER_MM:
+        return inside
+    return inside + support.leg.at_top / 2.0 * deg.tan(leg.boring.resultant)
+
+
+def _tenons(one: LegSet, owned: list[tuple[int, Tool]], show: Show) -> Iterator[SetUp]:
+    """Round tenons, by whatever makes them; a powered cutter limits the square stock it takes."""
+    support, leg = one.support, one.legs[0]
+    if isinstance(support.joint, DowelScrew | Shouldered):
+        return
+    inside = one.part.in_top.quantity.value
+    long = show.length(tenon_long(leg, support, inside))
+    does: list[Do] = [Tenon(one.named, "tenon end", show.length(leg.bore.size), long)]
+    if isinstance(support.joint, Reamed):
+        does = [
+            Plain(
+                f"{one.named[0].upper()}{one.named[1:]}: taper the tenon evenly from "
+                f"{show.length(leg.bore.tip).text} at its end to {show.length(leg.bore.size).text}, "
+                f"{one.part.in_top.quantity.text} from the end."
+            )
+        ]
+    does.append(Plain("Try it in a real hole: snug and pushed, never hammered where it is parallel."))
+    by = support.leg.tenon_by
+    cutters = [(k, tool) for k, tool in owned if isinstance(tool, TenonCutter)]
+    if by == "cutter" and cutters and not isinstance(support.joint, Reamed):
+        for k, tool in cutters:
+            yield _by_cutter(one, tool, k, tuple(does), long, show)
+        return
+    maker = _MAKERS[by]
     yield plain_card(
-        f"{key}.taper",
+        f"{one.key}.tenon.{maker.kind}.0",
         "legs",
-        "taper",
-        tool,
-        f"Taper {named}",
-        figure,
-        name,
-        Scene(
-            "taper",
-            0.0,
-            "",
-            "",
-            None,
-            {
-                "top": show.length(support.leg.at_top).text,
-                "foot": show.length(support.leg.at_foot).text,
-                "run": show.length(run).text,
-                "off": tapers[0].quantity.text,
-                "thick": "top" if support.leg.at_top > support.leg.at_foot else "foot",
-            },
-        ),
-        setting=setting,
-        which=(f"{tapers[0].label.split(',')[0]}, along {show.length(run).text}.",),
-        jig=jig,
-        caution=_TAPER if isinstance(tool, TaperJig) else _PLANE,
-        legs=numbers,
-        proofs=(f"taper.{part.support}",),
+        "tenon",
+        maker,
+        f"Tenons on {one.named}",
+        one.part.in_top,
+        "Tenon, thick",
+        _tenon_scene(one, show),
+        setting=show.length(leg.bore.size),
+        does=tuple(does),
+        caution=_TURN if by == "lathe" else _SHAVE,
+        legs=one.numbers,
+        proofs=(f"tenon.{one.proof}",),
+        makes=tuple(Mark(Kind.TENON, leg_key(number)) for number in one.numbers),
     )
 
 
-def _tenon(
-    key: str,
-    support: StakedLegs,
-    part: LegPart,
-    tool: Tool,
-    named: str,
-    numbers: tuple[int, ...],
-    show: Show,
-) -> Iterator[SetUp]:
-    """A powered cutter limits the square stock it takes: diagonal <= its bore + what it takes."""
-    flat = isinstance(support.joint, DowelScrew | Shouldered | Reamed)
-    if not isinstance(tool, TenonCutter) or flat or support.leg.tenon_by != "cutter":
-        return
-    diagonal = part.stock.quantity.value * math.sqrt(2.0)
+def _tenon_scene(one: LegSet, show: Show) -> Scene:
+    size = show.length(one.legs[0].bore.size).text
+    return Scene("octagon", 0.0, "", "", None, {"gauge": size, "stock": one.part.stock.quantity.text})
+
+
+def _by_cutter(
+    one: LegSet, tool: TenonCutter, k: int, does: tuple[Do, ...], long: Quantity, show: Show
+) -> SetUp:
+    """A powered cutter takes square stock whose diagonal is at most its bore and what it takes."""
+    stock = one.part.stock.quantity.value
+    diagonal = stock * math.sqrt(2.0)
     limit = tool.bore + tool.takes
     spare = limit - diagonal
     note = ""
-    if abs(tool.bore - support.joint.socket) > 0.05:
+    if abs(tool.bore - one.support.joint.socket) > 0.05:
         note = (
             f"This cutter leaves {show.length(tool.bore).text}; the socket is "
-            f"{show.length(support.joint.socket).text}."
+            f"{show.length(one.support.joint.socket).text}."
         )
     elif spare < 0:
         note = (
@@ -159,35 +198,356 @@ def _tenon(
             f"Marginal: {show.length(diagonal).text} against {show.length(limit).text} passes on "
             "paper and fails in use. Knock the corners off the end."
         )
+    key = f"{one.key}.tenon.{tool.kind}.{k}"
     figure = show.figure(
         f"{key}.diagonal",
         "Stock's diagonal",
         diagonal,
         "S · √2",
-        show.input("S", "square stock", part.stock.quantity.value),
+        show.input("S", "square stock", stock),
         show.input("m", "the cutter takes", limit),
     )
-    yield plain_card(
-        f"{key}.tenon",
+    return plain_card(
+        key,
         "legs",
         "tenon",
         tool,
-        f"Tenons on {named}",
+        f"Tenons on {one.named}",
         figure,
         "Tenon, long",
-        Scene(
-            "octagon",
-            0.0,
-            "",
-            "",
-            None,
-            {"gauge": show.length(tool.bore).text, "stock": part.stock.quantity.text},
+        _tenon_scene(one, show),
+        setting=long,
+        does=(
+            Plain("While the stock is square, held on its middle line, square to its end."),
+            *does,
+            Plain("Round the leg afterwards."),
         ),
-        setting=part.in_top.quantity,
-        which=("Square to the stick's end, held on its middle line; try it in a real hole.",),
-        steps=("Cut the tenon while the stock is square; round the leg afterwards.",),
         note=note,
         caution=_CUTTER,
-        legs=numbers,
-        proofs=(f"tenon.{part.support}",),
+        legs=one.numbers,
+        proofs=(f"tenon.{one.proof}",),
+        makes=tuple(Mark(Kind.TENON, leg_key(number)) for number in one.numbers),
+    )
+
+
+def _shoulders(one: LegSet, show: Show) -> Iterator[SetUp]:
+    """A tenon with corners: its long way in line with the lean, its shoulders in the underside's plane."""
+    joint = one.support.joint
+    if not isinstance(joint, Shouldered):
+        return
+    does: list[Do] = []
+    flat = one.support.leg.section != "round"
+    inside = one.part.in_top.quantity.value
+    for leg in one.legs:
+        named, sides = f"leg {leg.number}", _outer_inner(one.support, leg, flat)
+        does.append(_tenon_line(one, leg, flat, show))
+        for a, b in zip(sides[::2], sides[1::2], strict=True):
+            at_a, at_b = (show.length(inside + _plane_at(one.support, leg, way)) for _, way in (a, b))
+            does.append(Between(named, "the shoulders", "tenon end", a[0], at_a, b[0], at_b))
+    does.append(
+        Plain(
+            f"Tenon {show.length(joint.socket).text} along that line by {show.length(joint.across).text} "
+            "square to it, in the middle of the leg."
+        )
+    )
+    yield plain_card(
+        f"{one.key}.shoulder.making.0",
+        "legs",
+        "shoulder",
+        Bench("making", "Saw, chisel and rasp"),
+        f"Tenons and shoulders on {one.named}",
+        one.part.in_top,
+        "Tenon, long",
+        _tenon_scene(one, show),
+        does=tuple(does),
+        caution="Chisel away from the body and the holding hand.",
+        legs=one.numbers,
+        proofs=(f"shoulder.{one.proof}",),
+        uses=tuple(
+            Mark(Kind.FACES if flat else Kind.OUTER_LINE, leg_key(number)) for number in one.numbers
+        ),
+        makes=tuple(Mark(Kind.TENON, leg_key(number)) for number in one.numbers),
+    )
+
+
+def _tenon_line(one: LegSet, leg: LegStance, flat: bool, show: Show) -> Do:
+    """The tenon's long middle line on the leg's end, in the plane of its lean to the seat."""
+    mark, named = Mark(Kind.TENON, leg_key(leg.number)), f"leg {leg.number}, the tenon's long middle line"
+    if not flat:
+        nought = show.length(0.0)
+        return OnEnd(mark, named, "tenon end", "outer line", nought, show.angle(0.0), "clockwise")
+    line = socket_line(leg)
+    faces = named_faces(one.support.leg, leg)
+    face = max(faces, key=lambda other: dot(other[1], line))
+    turn = turned(leg.d, face[1], line)
+    beside = cross(leg.d, face[1])
+    toward = max(faces, key=lambda other: dot(other[1], beside) * math.copysign(1.0, turn))
+    off = one.support.leg.at_top / 2.0 * deg.tan(abs(turn))
+    return OverEnd(mark, named, "tenon end", face[0], show.length(off), toward[0])
+
+
+def _outer_inner(support: StakedLegs, leg: LegStance, flat: bool) -> tuple[tuple[str, Vec], ...]:
+    """The sides the shoulders' plane is marked on, two opposite ones at a time."""
+    if flat:
+        return named_faces(support.leg, leg)
+    w = socket_line(leg)
+    return (("outer line", w), ("inner line", (-w[0], -w[1], -w[2])))
+
+
+def _plane_at(support: StakedLegs, leg: LegStance, way: Vec) -> float:
+    """Where the underside's plane meets a side of the leg, from its middle, along the leg, mm."""
+    k = taper_at(support.leg, leg.exposed, 0.0)
+    return -support.leg.at_top / 2.0 * way[2] / (leg.d[2] - k * way[2])
+
+
+def shoulder_first(one: LegSet) -> float:
+    """From the tenon's end to the shoulder that comes first, mm."""
+    sides = _outer_inner(one.support, one.legs[0], one.support.leg.section != "round")
+    inside = one.part.in_top.quantity.value
+    return inside + min(_plane_at(one.support, one.legs[0], way) for _, way in sides)
+
+
+def pilot_deep(joint: Joint) -> float:
+    """How deep a screw's pilot goes into its leg, mm."""
+    assert isinstance(joint, DowelScrew)
+    return joint.length - joint.into_top + PILOT_PAST_MM
+
+
+def _screwed(one: LegSet, tool: Tool, k: int, show: Show) -> Iterator[SetUp]:
+    """Legs on double-ended screws: the upper end sawn to the lean, a pilot along the leg's middle."""
+    joint = one.support.joint
+    if not isinstance(joint, DowelScrew):
+        return
+    rho = one.legs[0].boring.resultant
+    flat = one.support.leg.section != "round"
+    end = UPPER
+    if isinstance(tool, SAWS):
+        lays = together((leg.number, _top_lay(one, leg, show)) for leg in one.legs)
+        swing, tilt = (rho, 0.0)
+        if flat:
+            swing, tilt = flat_cut(one.support.leg, one.legs[0], _UP, _up(one.legs[0]))
+        key = f"{one.key}.top.{tool.kind}.{k}"
+        stock = one.part.stock.quantity.value
+        met = set_saw(tool, swing, tilt, lays, (stock, stock), show, key)
+        figure = show.figure(
+            f"{key}.lean", "Lean to the seat", rho, "ρ", show.input("ρ", "lean to the top", rho, "deg"),
+            unit="deg", note="in the plane of the lean",
+        )  # fmt: skip
+        d = met.swing
+        card = plain_card(
+            key,
+            "legs",
+            "top_cut",
+            tool,
+            f"Saw the upper end of {one.named}",
+            figure,
+            met.name,
+            Scene(
+                tool.kind, d.off_square, "", "", (d.at_square, d.counts, d.reach, d.reading.text),
+                {"fence": f"fence: {lays[0].fence}", "front": "", "leg": "leg", "end": end},
+            ),
+            dials=met.dials,
+            setting=met.setting,
+            jig=met.jig,
+            lays=lays,
+            does=(Plain("As near the end as leaves the cut full; everything is measured from it."),),
+            note=met.note,
+            caution=_ROLLS,
+            legs=one.numbers,
+            proofs=(f"topcut.{one.proof}",),
+            uses=tuple(
+                Mark(Kind.FACES if flat else Kind.OUTER_LINE, leg_key(n)) for n in one.numbers
+            ),
+            makes=tuple(Mark(Kind.TENON, leg_key(number)) for number in one.numbers),
+        )  # fmt: skip
+        yield replace(card, wedges=met.wedges)
+    if isinstance(tool, TiltingTable):
+        deep = pilot_deep(joint)
+        figure = show.figure(
+            f"{one.key}.pilot", "Pilot in the leg, deep", deep, "S − k + 3 mm",
+            show.input("S", "whole screw", joint.length), show.input("k", "in the top", joint.into_top),
+        )  # fmt: skip
+        keys = tuple(leg_key(number) for number in one.numbers)
+        yield plain_card(
+            f"{one.key}.pilot.{tool.kind}.{k}",
+            "legs",
+            "pilot",
+            tool,
+            f"Pilot in the upper end of {one.named}",
+            figure,
+            "Deep, along the leg",
+            Scene("slot", 0.0, "", "", None, {
+                "wide": "one, in its middle", "thick": show.length(joint.core).text,
+                "deep": figure.quantity.text, "round": "yes",
+            }),
+            lays=(Upright(keys, one.named, end),),
+            does=(Bit(show.length(joint.core), figure.quantity, None),),
+            caution=_UPRIGHT,
+            legs=one.numbers,
+            proofs=(f"pilot.{one.proof}",),
+            uses=tuple(Mark(Kind.TENON, key) for key in keys),
+        )  # fmt: skip
+
+
+UPPER = "upper end"
+_UP: Vec = (0.0, 0.0, 1.0)
+
+
+def _up(leg: LegStance) -> Vec:
+    """A leg's way out of its upper end."""
+    return (-leg.d[0], -leg.d[1], -leg.d[2])
+
+
+def _top_lay(one: LegSet, leg: LegStance, show: Show) -> OnSaw:
+    """The line the underside's plane leaves longer lies at the fence: the inner one of an outward leg."""
+    key, named = (leg_key(leg.number),), f"leg {leg.number}"
+    thin = packed(one.support.leg, leg, show)
+    if one.support.leg.section != "round":
+        sides = flat_sides(one.support.leg, leg, _UP, _up(leg))
+        return OnSaw(key, named, UPPER, sides.up, sides.fence, sides.fence_longer, sides.up_longer, thin)
+    if leg.boring.bearing is None:
+        return OnSaw(key, named, UPPER, "", "outer line", None, None, thin)
+    fence = "inner line" if leans_outward(leg) else "outer line"
+    return OnSaw(key, named, UPPER, "", fence, True, None, thin)
+
+
+def _octagon(one: LegSet, tool: Tool, k: int, show: Show) -> Iterator[SetUp]:
+    gauge = one.part.eight
+    if gauge is None or not isinstance(tool, HandPlane):
+        return
+    yield plain_card(
+        f"{one.key}.octagon.{tool.kind}.{k}",
+        "legs",
+        "octagon",
+        tool,
+        f"Eight sides on {one.named}",
+        gauge,
+        "Gauge from each edge",
+        Scene(
+            "octagon", 0.0, "", "", None,
+            {"gauge": gauge.quantity.text, "stock": one.part.stock.quantity.text},
+        ),
+        does=(
+            Plain("Gauge from both edges of all four faces; plane the corners off to the lines."),
+            Plain("Tenon first, while the stock is square; then eight sides, then round."),
+        ),
+        caution=_PLANE,
+        legs=one.numbers,
+        proofs=(f"octagon.{one.proof}",),
+    )  # fmt: skip
+
+
+def _taper(one: LegSet, tool: Tool, k: int, show: Show) -> Iterator[SetUp]:
+    leg = one.support.leg
+    if leg.made_by == "turned" and leg.section == "round":
+        return
+    if not isinstance(tool, HandPlane | TaperJig) or (
+        isinstance(tool, TaperJig) and leg.section != "square"
+    ):
+        return
+    for taper in one.part.tapers:
+        key = f"{one.key}.taper.{taper.towards}.{tool.kind}.{k}"
+        if isinstance(tool, TaperJig):
+            yield _on_sled(one, taper, tool, key, show)
+        else:
+            yield _planed(one, taper, tool, key, show)
+
+
+def _taper_scene(one: LegSet, taper: Taper, show: Show) -> Scene:
+    thick, thin = show.length(taper.thick).text, show.length(taper.thin).text
+    foot = taper.towards == "foot"
+    return Scene(
+        "taper",
+        0.0,
+        "",
+        "",
+        None,
+        {
+            "top": thick if foot else thin,
+            "foot": thin if foot else thick,
+            "run": show.length(taper.run).text,
+            "off": taper.off.quantity.text,
+            "thick": "top" if foot else "foot",
+        },
+    )
+
+
+def _where(one: LegSet, taper: Taper, show: Show) -> str:
+    """Where a taper begins and ends, from the tenon's end."""
+    inside = one.part.in_top.quantity.value
+    exposed = one.legs[0].exposed
+    start, end = (inside + exposed - taper.run, inside + exposed)
+    if taper.towards == "top":
+        start, end = inside + taper.run, inside
+    hook = "tenon end" if one.legs[0].bore.tenon else "upper end"
+    return (
+        f"From nothing at {show.length(start).text} from the {hook} to {taper.off.quantity.text} off each "
+        f"face at {show.length(end).text} from it; the slope runs on to the blank's end."
+    )
+
+
+def _planed(one: LegSet, taper: Taper, tool: HandPlane, key: str, show: Show) -> SetUp:
+    return plain_card(
+        key,
+        "legs",
+        "taper",
+        tool,
+        f"Taper {one.named} towards the {taper.towards}",
+        taper.off,
+        "Off each face",
+        _taper_scene(one, taper, show),
+        does=(
+            Plain(_where(one, taper, show)),
+            Plain("Plane two opposite faces to their lines, then draw and plane the other two."),
+        ),
+        caution=_PLANE,
+        legs=one.numbers,
+        proofs=(f"taper.{one.proof}",),
+    )
+
+
+def _on_sled(one: LegSet, taper: Taper, tool: TaperJig, key: str, show: Show) -> SetUp:
+    """Two neighbouring faces at one stop; the two opposite lie on a tapered face: twice the slope."""
+    leg = one.legs[0]
+    slope = deg.atan((taper.thick - taper.thin) / 2.0 / taper.run)
+    stop = show.figure(
+        f"{key}.stop",
+        "Stop set over, first two faces",
+        tool.length * deg.tan(slope),
+        "J · tan κ",
+        show.input("J", "between the sled's stops", tool.length),
+        show.input("κ", "taper of a face", slope, "deg"),
+    )
+    then = show.figure(
+        f"{key}.then",
+        "Stop set over, the two opposite",
+        tool.length * deg.tan(2.0 * slope),
+        "J · tan 2κ",
+        show.input("J", "between the sled's stops", tool.length),
+        show.input("κ", "taper of a face", slope, "deg"),
+    )
+    faces = [name for name, _ in named_faces(one.support.leg, leg)]
+    lay = Tapered(
+        (faces[0], faces[2]),
+        (faces[1], faces[3]),
+        stop.quantity,
+        then.quantity,
+        f"towards the {taper.towards}",
+    )
+    return plain_card(
+        key,
+        "legs",
+        "taper",
+        tool,
+        f"Taper {one.named} towards the {taper.towards}",
+        stop,
+        "Set the stop over by",
+        _taper_scene(one, taper, show),
+        jig=(stop, then, taper.off),
+        lays=(lay,),
+        does=(Plain(_where(one, taper, show)),),
+        caution=_TAPER,
+        legs=one.numbers,
+        proofs=(f"taper.{one.proof}",),
+        uses=tuple(Mark(Kind.FACES, leg_key(number)) for number in one.numbers),
     )

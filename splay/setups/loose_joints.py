@@ -5,20 +5,22 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 
-from splay.parts.stick import EndCut, StickPart
+from splay.parts.stick import SQUARE_DEG, EndCut, StickPart
 from splay.piece import BoardSides, Dowels, MitredFrames, Piece, PlaneFrames, SlabLeg
 from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
 from splay.setups.card import Scene, SetUp
-from splay.setups.crosscut import station_of
-from splay.setups.dial import dial
+from splay.setups.crosscut import end_name, station_of
 from splay.setups.plain_card import plain_card
 from splay.setups.words import counted
 from splay.shop import RouterTable, TiltingTable, Tool
-from splay.shop.scale import within_reach
+from splay.stance.body import Body
+from splay.work.does import Bit, Plain, Spots
+from splay.work.lays import EndUp
+from splay.work.words import listed
 
 _ROUTER = "Never stand long stock on end at a router: use another bit, or a jig that holds it flat."
-_BORE = "Clamp the part to the table, the wedge with it; follow the drill's own manual."
+_BORE = "Clamp the part to an upright board or a block on the table; follow the drill's own manual."
 _ENTERED = {"cross", "rail", "link", "tread", "slab_leg", "slab"}
 """Roles both of whose joined ends take dowels; a mitred leg takes them at its mitre too."""
 
@@ -38,8 +40,17 @@ def dowels_of(piece: Piece) -> Iterator[tuple[int, Dowels, float, str]]:
             yield index, support.dowels, piece.top.thickness, "slab's mitre"
 
 
+Joined = tuple[StickPart, Body, str]
+"""A part, where it lies, and the end of it that is joined."""
+
+
 def loose_joints(
-    piece: Piece, sticks: tuple[StickPart, ...], tool: Tool, k: int, show: Show
+    piece: Piece,
+    sticks: tuple[StickPart, ...],
+    bodies: tuple[Body, ...],
+    tool: Tool,
+    k: int,
+    show: Show,
 ) -> Iterator[SetUp]:
     """One card for each slope of sawn end that dowels or loose tenons enter."""
     if not isinstance(tool, TiltingTable | RouterTable):
@@ -48,12 +59,50 @@ def loose_joints(
     for index, dowels, _, _ in dowels_of(piece):
         if dowels.way != wanted:
             continue
-        for slope, parts in sorted(_slopes(piece, index, sticks).items()):
-            key = f"{dowels.way}.{parts[0].key}.{tool.kind}.{k}"
+        for slope, ends in sorted(_slopes(piece, index, sticks, bodies).items()):
+            key = f"{dowels.way}.{ends[0][0].key}.{tool.kind}.{k}"
             if isinstance(tool, TiltingTable):
-                yield _holes(key, index, dowels, slope, parts, tool, show)
+                yield _holes(key, index, dowels, slope, ends, tool, show)
             else:
-                yield _slots(key, index, dowels, slope, parts, tool, show)
+                yield _slots(key, index, dowels, slope, ends, tool, show)
+
+
+def end_up(part: StickPart, body: Body, name: str) -> EndUp:
+    """How a stick is held for its sawn end to lie level: leaning towards the sides it left longer."""
+    end, sides = (part.start if name == "start" else part.finish), body.sides
+    leans = []
+    if abs(end.mitre) > SQUARE_DEG:
+        leans.append(sides.edge if end.mitre > 0 else sides.other_edge)
+    if abs(end.tilt) > SQUARE_DEG:
+        leans.append(sides.face if end.tilt > 0 else sides.other_face)
+    return EndUp((part.key,), part.name, end_name(part.role, name), tuple(leans))
+
+
+def _held(ends: list[Joined]) -> tuple[EndUp, ...]:
+    """Ends held alike share one lay."""
+    found: dict[tuple[object, ...], list[EndUp]] = {}
+    for one in ends:
+        lay = end_up(*one)
+        found.setdefault((lay.end, lay.leans), []).append(lay)
+    return tuple(
+        EndUp(
+            tuple(key for lay in mates for key in lay.parts),
+            listed(lay.named for lay in mates),
+            mates[0].end,
+            mates[0].leans,
+        )
+        for mates in found.values()
+    )
+
+
+def _spots(ends: list[Joined], dowels: Dowels, show: Show) -> Spots:
+    """Evenly over the sawn end: n shares of its width, a middle in each, halfway through its thickness."""
+    part, body, name = ends[0]
+    end = part.start if name == "start" else part.finish
+    wide = part.stock[0].quantity.value / deg.cos(end.mitre)
+    at = tuple(show.length(wide * (k + 0.5) / dowels.count) for k in range(dowels.count))
+    mates = "Its mate is marked from it: points pressed out of the holes with the joint closed dry."
+    return Spots("on each sawn end", body.sides.edge, at, mates)
 
 
 def slope_of(end: EndCut) -> float:
@@ -65,16 +114,20 @@ def slope_of(end: EndCut) -> float:
     return math.degrees(math.atan2(math.sqrt(max(0.0, 1.0 - along * along)), along))
 
 
-def _slopes(piece: Piece, index: int, sticks: tuple[StickPart, ...]) -> dict[float, list[StickPart]]:
+def _slopes(
+    piece: Piece, index: int, sticks: tuple[StickPart, ...], bodies: tuple[Body, ...]
+) -> dict[float, list[Joined]]:
     """The joined ends of a support's parts by their slope, to the ten-thousandth of a degree."""
-    found: dict[float, list[StickPart]] = {}
+    found: dict[float, list[Joined]] = {}
     mitred = isinstance(piece.supports[index], MitredFrames)
-    for stick in sticks:
+    for stick, body in zip(sticks, bodies, strict=True):
         if stick.support != index or not (stick.role in _ENTERED or (mitred and stick.role == "leg")):
             continue
-        # A slab is joined at its far end, whatever has a foot at its near one.
-        end = stick.finish if stick.role == "slab" else stick.start
-        found.setdefault(round(slope_of(end), 4), []).append(stick)
+        # A slab is joined at its far end, what has a foot at its near one, the rest at both.
+        names = {"slab": ("finish",), "slab_leg": ("start",), "leg": ("start",)}
+        for name in names.get(stick.role, ("start", "finish")):
+            end = stick.start if name == "start" else stick.finish
+            found.setdefault(round(slope_of(end), 4), []).append((stick, body, name))
     return found
 
 
@@ -105,15 +158,15 @@ def _holes(
     index: int,
     dowels: Dowels,
     slope: float,
-    parts: list[StickPart],
+    ends: list[Joined],
     tool: TiltingTable,
     show: Show,
 ) -> SetUp:
     """The table (or a wedge) tilts by the end's own slope, so that the end lies level."""
-    made = dial(tool.name, tool.scale, min(slope, tool.scale.reach), show)
-    note = "so that the sawn end lies level under the drill"
-    figure = _slope_figure(f"{key}.slope", "Wedge under the part, or tilt", slope, note, show)
-    size, deep = show.length(dowels.size).text, show.length(dowels.depth).text
+    note = "so that its sawn end lies level under the drill"
+    parts = [part for part, _, _ in ends]
+    keys = tuple(dict.fromkeys(part.key for part in parts))
+    figure = _slope_figure(f"{key}.slope", "The part leans off plumb", slope, note, show)
     return plain_card(
         key,
         station_of(parts[0].role),
@@ -121,21 +174,16 @@ def _holes(
         tool,
         f"Bore for dowels: {counted(parts)}",
         figure,
-        "Tilt the table to",
+        "Lean the part off plumb by",
         _scene(dowels, slope, f"{dowels.count} in a joint", show),
-        dials=(made,),
-        setting=made.reading,
-        which=("Sawn end up and level; the hole runs square to it.",),
-        steps=(
-            f"Bit {size}, {deep} deep, {dowels.count} in each joint.",
-            "Mark the other part from dowel points pressed out of the first.",
+        lays=_held(ends),
+        does=(
+            _spots(ends, dowels, show),
+            Bit(show.length(dowels.size), show.length(dowels.depth), None),
         ),
         jig=(loose_length(f"s{index}", dowels, show), figure),
-        note=""
-        if within_reach(tool.scale, slope)
-        else "Past the table's tilt: saw the wedge, or bore by hand in a guide block.",
         caution=_BORE,
-        parts=tuple(part.key for part in parts),
+        parts=keys,
         proofs=(f"slot.{index}",),
     )
 
@@ -145,7 +193,7 @@ def _slots(
     index: int,
     dowels: Dowels,
     slope: float,
-    parts: list[StickPart],
+    ends: list[Joined],
     tool: RouterTable,
     show: Show,
 ) -> SetUp:
@@ -161,6 +209,8 @@ def _slots(
             f"The cutter reaches {show.length(tool.reach).text} only: make the slots shallower, or "
             "fit a longer one."
         )
+    parts = [part for part, _, _ in ends]
+    keys = tuple(dict.fromkeys(part.key for part in parts))
     wide = show.length(dowels.width).text
     fence = "so that the sawn end lies flat and the slot runs square to it"
     return plain_card(
@@ -179,15 +229,18 @@ def _slots(
         ),
         "Travel, stop to stop",
         _scene(dowels, slope, wide, show),
-        which=("Square to the sawn end, in the middle of the thickness.",),
-        steps=(f"Slots {show.length(dowels.depth).text} deep, in passes.",),
+        lays=_held(ends),
+        does=(
+            _spots(ends, dowels, show),
+            Plain(f"Slots {show.length(dowels.depth).text} deep, in passes, square to the sawn end."),
+        ),
         jig=(
             loose_length(f"s{index}", dowels, show),
             _slope_figure(f"{key}.fence", "Bevelled face on the fence", slope, fence, show),
         ),
         note=" ".join(notes),
         caution=_ROUTER,
-        parts=tuple(part.key for part in parts),
+        parts=keys,
         proofs=(f"slot.{index}",),
     )
 

@@ -2,16 +2,33 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 from splay.quantity import Figure, Quantity
 from splay.setups.card import Dial, Scene, SetUp
 from splay.shop import Tool
+from splay.work.does import Do
+from splay.work.lays import Lay
+from splay.work.marks import Mark
+from splay.work.words import steps, which_way
+
+
+@dataclass(frozen=True)
+class Bench:
+    """What needs no tool with a scale: rule and pencil, a lathe, a drawknife; `kind` as of a tool."""
+
+    kind: str
+    name: str
+
+
+PENCIL = Bench("marking", "Rule, square and pencil")
 
 
 def plain_card(
     key: str,
     station: str,
     operation: str,
-    tool: Tool,
+    tool: Tool | Bench,
     title: str,
     figure: Figure,
     name: str,
@@ -19,14 +36,17 @@ def plain_card(
     *,
     dials: tuple[Dial, ...] = (),
     setting: Quantity | None = None,
-    which: tuple[str, ...] = (),
-    steps: tuple[str, ...] = (),
+    lays: tuple[Lay, ...] = (),
+    does: tuple[Do, ...] = (),
     jig: tuple[Figure, ...] = (),
     note: str = "",
     caution: str = "",
     parts: tuple[str, ...] = (),
     legs: tuple[int, ...] = (),
     proofs: tuple[str, ...] = (),
+    uses: tuple[Mark, ...] = (),
+    makes: tuple[Mark, ...] = (),
+    loses: tuple[Mark, ...] = (),
 ) -> SetUp:
     """A card whose setting is one figure; `note` says what keeps the tool from getting there."""
     return SetUp(
@@ -41,8 +61,8 @@ def plain_card(
         dials=dials,
         setting=setting or figure.quantity,
         setting_name=name,
-        which_way=which,
-        steps=steps,
+        which_way=which_way(lays),
+        steps=steps(does),
         turns=(),
         jig=jig,
         in_reach=not note,
@@ -52,4 +72,9 @@ def plain_card(
         checks=(),
         cautions=(caution,) if caution else (),
         parts=parts,
+        lays=lays,
+        does=does,
+        uses=uses,
+        makes=makes,
+        loses=loses,
     )

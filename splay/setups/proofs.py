@@ -11,13 +11,14 @@ from splay.layout.steps import Check
 from splay.parts import LegPart
 from splay.parts.member import MemberPart, RopePart
 from splay.parts.stick import SQUARE_DEG, StickPart
-from splay.piece import DowelScrew, Piece, Shouldered, StakedLegs, Through
+from splay.piece import DowelScrew, Piece, Shouldered, Through
 from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
 from splay.setups.asker import NEAR_DEG, NEAR_MM, Asker, Words
 from splay.setups.card import Proof
-from splay.setups.crosscut import Cut, station_of
+from splay.setups.crosscut import UNMEASURED, Cut, station_of
 from splay.setups.leg_marks import kerf_deep
+from splay.setups.leg_shapes import LegSet, pilot_deep, shoulder_first
 from splay.setups.loose_joints import dowels_of
 from splay.setups.scales import off_square, proving_scale
 from splay.setups.slips import (
@@ -51,6 +52,7 @@ class Known:
     members: tuple[MemberPart, ...]
     ropes: tuple[RopePart, ...]
     layout: Layout
+    sets: tuple[LegSet, ...]
 
 
 def all_proofs(known: Known, ask: Asker) -> tuple[Proof, ...]:
@@ -61,7 +63,7 @@ def all_proofs(known: Known, ask: Asker) -> tuple[Proof, ...]:
         *(_bore(leg, known.planned.legs, ask) for leg in known.planned.legs),
         *(_foot(leg, part, ask) for leg, part in zip(known.real.legs, known.legs, strict=True)),
         *(_cut(cut, ask) for cut in known.cuts),
-        *(_long(stick, ask) for stick in known.sticks if stick.role not in {"batten", "slab"}),
+        *(_long(stick, ask) for stick in known.sticks if stick.role not in UNMEASURED),
         *_shaped(known, ask),
         *_squared(known, ask),
         *_between(known.members, known.runs, ask),
@@ -167,45 +169,68 @@ def _long(stick: StickPart, ask: Asker) -> Proof:
     return ask.length(f"long.{stick.key}", expected, words, [*slips, *length_slips(expected.value)])
 
 
-_CALIPERS = "Calipers, across and then square to that."
+_CALIPERS = "Calipers, across and then square to that"
 
 
 def _shaped(known: Known, ask: Asker) -> Iterator[Proof]:
-    """Tenons, eight sides and tapers of each set of legs."""
-    show = ask.show
-    for index, support in enumerate(known.piece.supports):
-        part = next((p for p in known.legs if p.support == index), None)
-        if part is None or not isinstance(support, StakedLegs):
-            continue
+    """Tenons, shoulders, eight sides, tapers and slots of each set of legs made alike."""
+    for one in known.sets:
+        part, support, leg = one.part, one.support, one.legs[0]
         on = f"leg.{part.number}"
-        if not isinstance(support.joint, DowelScrew | Shouldered):
+        if isinstance(support.joint, DowelScrew):
+            yield from _screwed(one, ask)
+        elif isinstance(support.joint, Shouldered):
             words = Words(
-                "Tenon, where it leaves the leg",
-                f"{_CALIPERS} Then try it in a real hole: snug, never hammered.",
-                "a parallel tenon driven hard splits the top", on, "legs", "tenon, thick",
+                "Tenon, from its end to the higher shoulder",
+                "Rule from the tenon's end, down to the shoulder that comes first.",
+                "shoulders at another slope stand open on one side", on, "legs", "to the shoulder",
             )  # fmt: skip
-            yield ask.length(f"tenon.{index}", show.length(support.joint.socket), words)
-        if isinstance(support.joint, Through) and part.wedge is not None:
+            yield ask.length(f"shoulder.{part.number}", ask.show.length(shoulder_first(one)), words)
+        else:
             words = Words(
-                "Wedge slot, deep", "Depth of the rule down the slot, from the tenon's end.",
-                "a slot past the ring splits the leg below its joint", on, "legs", "slot, deep",
+                "Tenon, thick, at its end",
+                f"{_CALIPERS}. Then try it in a real hole: snug, never hammered.",
+                "a parallel tenon driven hard splits the seat", on, "legs", "tenon, thick",
             )  # fmt: skip
-            leg = next(one for one in known.real.legs if one.number == part.number)
-            yield ask.length(f"kerf.{index}", show.length(kerf_deep(leg, part)), words)
-        if any(f.key.endswith(".octagon") for f in part.making):
+            yield ask.length(f"tenon.{part.number}", ask.show.length(leg.bore.tip), words)
+        if part.eight is not None:
             face = part.stock.quantity.value * (math.sqrt(2.0) - 1.0)
             words = Words(
                 "One of the eight faces, wide",
                 "Rule across a face, then across its neighbour: they must agree.",
                 "uneven faces make an oval leg", on, "legs", "a face, wide",
             )  # fmt: skip
-            yield ask.length(f"octagon.{index}", show.length(face), words)
-        if any(".taper." in f.key for f in part.making):
+            yield ask.length(f"octagon.{part.number}", ask.show.length(face), words)
+        if part.tapers:
+            end = part.tapers[-1].towards
+            where = "finished foot" if end == "foot" else "place where it leaves the seat"
             words = Words(
-                "Leg at its foot", _CALIPERS, "legs alike matter more than legs to the drawing",
-                on, "legs", "at the foot",
+                f"Leg at its {where}", f"{_CALIPERS}, at its {where}.",
+                "legs alike matter more than legs to the drawing", on, "legs", f"at the {end}",
             )  # fmt: skip
-            yield ask.length(f"taper.{index}", show.length(support.leg.at_foot), words)
+            yield ask.length(f"taper.{part.number}", ask.show.length(part.tapers[-1].thin), words)
+        if isinstance(support.joint, Through) and leg.boring.bearing is not None:
+            words = Words(
+                "Wedge slot, deep", "Depth of the rule down the slot, from the tenon's end.",
+                "a slot past the ring splits the leg below its joint", on, "legs", "slot, deep",
+            )  # fmt: skip
+            yield ask.length(f"kerf.{part.number}", ask.show.length(kerf_deep(leg, part)), words)
+
+
+def _screwed(one: LegSet, ask: Asker) -> Iterator[Proof]:
+    """The sawn upper end of a leg on a screw, and its pilot."""
+    on, leg = f"leg.{one.part.number}", one.legs[0]
+    words = Words(
+        "Sawn upper end, off square",
+        "Bevel gauge's stock along the outer line, blade along the sawn end.",
+        "an end at another slope stands open on one side", on, "legs", "upper end",
+    )  # fmt: skip
+    yield ask.angle(f"topcut.{one.part.number}", leg.boring.resultant, words)
+    words = Words(
+        "Pilot in the leg, deep", "A drill's shank to the bottom, from the middle of the sawn end.",
+        "too shallow holds the leg off the seat", on, "legs", "pilot, deep",
+    )  # fmt: skip
+    yield ask.length(f"pilot.{one.part.number}", ask.show.length(pilot_deep(one.support.joint)), words)
 
 
 def _squared(known: Known, ask: Asker) -> Iterator[Proof]:

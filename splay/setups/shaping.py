@@ -1,13 +1,11 @@
-"""Every card that shapes a leg or a stick without ending it."""
+"""Every card that shapes square stock without ending it."""
 
 from __future__ import annotations
 
-from splay.parts.leg import LegPart
 from splay.parts.stick import StickPart
 from splay.piece import Piece
 from splay.quantity import Show
 from splay.setups.card import SetUp
-from splay.setups.leg_shapes import leg_shapes
 from splay.setups.loose_joints import loose_joints
 from splay.setups.stick_shapes import stick_shapes
 from splay.shop import Shop
@@ -16,7 +14,6 @@ from splay.stance.body import Body
 
 def shaping_cards(
     piece: Piece,
-    legs: tuple[LegPart, ...],
     sticks: tuple[StickPart, ...],
     bodies: tuple[Body, ...],
     shop: Shop,
@@ -28,6 +25,5 @@ def shaping_cards(
         if not tool.owned:
             continue
         made += stick_shapes(sticks, bodies, tool, k, show)
-        made += leg_shapes(piece, legs, tool, k, show)
-        made += loose_joints(piece, sticks, tool, k, show)
+        made += loose_joints(piece, sticks, bodies, tool, k, show)
     return tuple(made)

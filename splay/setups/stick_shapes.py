@@ -1,11 +1,12 @@
-"""Set-up cards for shaping square stock: bevelled edges, half laps, feet cut out."""
+"""Set-up cards for shaping square stock: bevelled edges, half laps, feet cut out, aprons' tenons."""
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator
 
-from splay.parts.stick import StickPart
-from splay.quantity import Show
+from splay.parts.stick import SQUARE_DEG, StickPart
+from splay.quantity import Quantity, Show
 from splay.setups.card import Dial, Scene, SetUp
 from splay.setups.crosscut import station_of
 from splay.setups.dial import dial
@@ -13,7 +14,12 @@ from splay.setups.plain_card import plain_card
 from splay.setups.words import counted
 from splay.shop import BandSaw, HandPlane, Handsaw, TableSaw, Tool
 from splay.shop.scale import within_reach
-from splay.stance.body import Body
+from splay.stance.body import Body, Void
+from splay.stance.convex import Plane
+from splay.work.does import CutOut, Do, Notch, Plain, Write
+from splay.work.lays import OnSide
+from splay.work.marks import Kind, Mark
+from splay.work.words import listed
 
 _RIP = "Feather board and push stick; stand out of the blade's line; follow the saw's own manual."
 _PLANE = "Work against a stop; both hands on the plane."
@@ -24,7 +30,18 @@ def stick_shapes(
 ) -> Iterator[SetUp]:
     """Every card of one tool that shapes square stock without ending it; `k` its place in the shop."""
     yield from _bevels(sticks, bodies, tool, k, show)
-    yield from _laps(sticks, bodies, tool, k, show)
+    yield from _notches(sticks, bodies, tool, k, show)
+
+
+def bevel(body: Body, rip: Plane) -> tuple[str, str, float]:
+    """A bevelled edge by name, the face it leaves the wider, and how far off square it is, degrees.
+
+    The wider face is the one the bevel's outward normal leans away from.
+    """
+    sides = body.sides
+    edge = sides.edge if rip.normal[1] > 0 else sides.other_edge
+    wider = sides.face if rip.normal[2] < 0 else sides.other_face
+    return edge, wider, math.degrees(math.atan2(abs(rip.normal[2]), abs(rip.normal[1])))
 
 
 def _bevels(
@@ -33,29 +50,30 @@ def _bevels(
     """Long edges off square: by the blade's tilt, the table's, or a plane to a bevel gauge."""
     if not isinstance(tool, TableSaw | BandSaw | HandPlane):
         return
-    done: set[str] = set()
+    groups: dict[str, list[tuple[StickPart, Body]]] = {}
     for stick, body in zip(sticks, bodies, strict=True):
-        if stick.alike in done or not stick.bevels:
-            continue
-        done.add(stick.alike)
+        if stick.bevels:
+            groups.setdefault(stick.alike, []).append((stick, body))
+    for mates in groups.values():
+        stick, body = mates[0]
         figure = stick.bevels[0]
-        keys = tuple(s.key for s in sticks if s.alike == stick.alike)
-        key = f"rip.{stick.key}.{tool.kind}.{k}"
         dials: tuple[Dial, ...] = ()
         note = ""
         if not isinstance(tool, HandPlane):
             off = figure.quantity.value
             dials = (dial(tool.name, tool.tilt, min(off, tool.tilt.reach), show),)
             if not within_reach(tool.tilt, off):
-                note = f"It leans to {show.angle(tool.tilt.reach).text} only: plane the rest to a gauge."
+                note = f"It tilts to {show.angle(tool.tilt.reach).text} only: plane the rest to a gauge."
+        lays = _sides(mates, isinstance(tool, HandPlane), show)
+        keys = tuple(one.key for one, _ in mates)
         yield plain_card(
-            key,
+            f"rip.{stick.key}.{tool.kind}.{k}",
             station_of(stick.role),
             "rip",
             tool,
-            f"Bevel the long edges of {counted(s for s in sticks if s.alike == stick.alike)}",
+            f"Bevel the long edges of {counted(one for one, _ in mates)}",
             figure,
-            "Lean it to" if dials else "Plane to a gauge set at",
+            "Tilt it to" if dials else "Plane to a gauge set at",
             Scene(
                 "bevelled_edge",
                 figure.quantity.value,
@@ -74,16 +92,63 @@ def _bevels(
             ),
             dials=dials,
             setting=dials[0].reading if dials else None,
-            which=tuple(f"{b.label.split(',')[0]}: {b.note}." for b in stick.bevels),
-            steps=("Rip both edges before cutting to length; they run parallel: keep the same face down.",),
+            lays=lays,
+            does=_how(mates),
             note=note,
             caution=_PLANE if isinstance(tool, HandPlane) else _RIP,
             parts=keys,
             proofs=(f"rip.{stick.key}",),
+            makes=tuple(Mark(Kind.FACES, key) for key in keys),
         )
 
 
-def _laps(
+def _sides(mates: list[tuple[StickPart, Body]], planed: bool, show: Show) -> tuple[OnSide, ...]:
+    """Edges that are bevelled with one face down, parts alike together."""
+    found: dict[tuple[str, str], list[StickPart]] = {}
+    angles: dict[tuple[str, str], Quantity] = {}
+    for stick, body in mates:
+        for rip in body.rips:
+            edge, wider, off = bevel(body, rip)
+            if off > SQUARE_DEG:
+                found.setdefault((edge, wider), []).append(stick)
+                angles[edge, wider] = show.angle(off)
+    return tuple(
+        OnSide(
+            tuple(s.key for s in parts),
+            listed(s.name for s in parts),
+            edge,
+            wider,
+            angles[edge, wider],
+            planed,
+        )
+        for (edge, wider), parts in found.items()
+    )
+
+
+def _how(mates: list[tuple[StickPart, Body]]) -> tuple[Do, ...]:
+    body = mates[0][1]
+    sides = body.sides
+    names = (sides.face, sides.other_face, sides.edge, sides.other_edge)
+    told: list[Do] = [
+        Write(
+            tuple(Mark(Kind.FACES, one.key) for one, _ in mates),
+            f"Write on each first: {listed(names)}. Rip before cutting to length.",
+        )
+    ]
+    two = [bevel(body, rip) for rip in body.rips if bevel(body, rip)[2] > SQUARE_DEG]
+    if len(two) > 1:
+        over = two[0][1] != two[1][1]
+        told.append(
+            Plain(
+                "The two bevels run parallel: turn the stick over for the second."
+                if over
+                else "The two bevels close: the same face stays down for the second."
+            )
+        )
+    return tuple(told)
+
+
+def _notches(
     sticks: tuple[StickPart, ...], bodies: tuple[Body, ...], tool: Tool, k: int, show: Show
 ) -> Iterator[SetUp]:
     """Half laps and the space between two feet."""
@@ -91,22 +156,29 @@ def _laps(
         return
     done: set[str] = set()
     for stick, body in zip(sticks, bodies, strict=True):
-        if stick.alike in done or len(stick.notches) < 2:
+        if stick.alike in done or len(stick.notches) < 2 or not body.voids:
             continue
-        lap = "lap" in body.voids[0].name
+        void = body.voids[0]
+        lap = void.kind == "lap"
         if lap == isinstance(tool, BandSaw):
             continue
         done.add(stick.alike)
         wide, deep = stick.notches[0], stick.notches[1]
-        what = body.voids[0].name
+        mates = [s for s in sticks if s.alike == stick.alike]
+        made: Do = (
+            notch(stick, body, void, wide.quantity, deep.quantity, show)
+            if lap
+            else CutOut(listed(s.name for s in mates), "outer face", wide.quantity, deep.quantity)
+        )
+        edge = body.sides.edge if void.edge > 0 else body.sides.other_edge
         yield plain_card(
             f"notch.{stick.key}.{tool.kind}.{k}",
             "stretchers" if lap else "legs",
             "notch",
             tool,
-            f"{what.capitalize()}: {stick.name}",
+            f"Half lap in the {stick.name}" if lap else f"Between the feet of {counted(mates)}",
             deep,
-            "Depth" if lap else "High, on the board",
+            "Deep" if lap else "High, on the board",
             Scene(
                 "notch",
                 0.0,
@@ -116,21 +188,35 @@ def _laps(
                 {
                     "wide": wide.quantity.text,
                     "deep": deep.quantity.text,
-                    "from": "above" if "above" in what else "below",
+                    "from": "above" if edge == "upper edge" else "below",
                     "lap": "yes" if lap else "no",
                 },
             ),
-            which=(
-                (
-                    "At mid length, from the edge named; the other frame is cut from the other edge.",
-                    "Scribe the width from the other rail itself.",
-                )
-                if lap
-                else ("In the middle of the board's lower end, both boards alike.",)
+            does=(
+                made,
+                *((Plain("Scribe its width from the other rail itself."),) if lap else ()),
+                Plain("Saw the cheeks just inside the lines, clear the waste, pare to the lines."),
             ),
-            steps=("Saw the cheeks just inside the lines, clear the waste, pare to the lines.",),
             jig=(wide, *stick.notches[2:]),
             caution=_RIP if isinstance(tool, TableSaw) else "Chisel away from the holding hand.",
-            parts=(stick.key,),
+            parts=tuple(s.key for s in mates) if not lap else (stick.key,),
             proofs=(f"notch.{stick.key}",),
+            uses=(Mark(Kind.FACES, stick.key),),
         )
+
+
+def notch(stick: StickPart, body: Body, void: Void, wide: Quantity, deep: Quantity, show: Show) -> Notch:
+    """A half lap as it is told: from which edge, and to which end its cheeks lean on the marked face."""
+    cheek = next(p for p in void.planes if abs(p.normal[0]) > 0.5)
+    shift = -cheek.normal[2] / cheek.normal[0]
+    turn = math.degrees(math.atan(abs(shift)))
+    sides = body.sides
+    return Notch(
+        stick.name,
+        sides.edge if void.edge > 0 else sides.other_edge,
+        wide,
+        deep,
+        show.angle(turn),
+        sides.face,
+        "right end" if shift > 0 else "left end",
+    )

@@ -44,7 +44,7 @@ def battens(piece: Piece, support: StakedLegs, index: int, places: list[Flat]) -
                 f"s{index}.batten.{round(high - low, 3)}",
                 pose(origin, way, (0.0, 0.0, 1.0)),
                 (joint.batten_width, joint.batten_thickness),
-                Sides("one edge", "other edge", "face against the top", "lower face"),
+                Sides("inner edge", "outer edge", "face against the seat", "lower face"),
                 (
                     Plane((-way[0], -way[1], 0.0), half - from_middle),
                     Plane(way, half + from_middle),

@@ -55,7 +55,7 @@ def _feet(support: BoardSides, floor: Floor, down: Vec) -> tuple[Void, ...]:
         Plane((0.0, 1.0, 0.0), half),
         Plane((0.0, -1.0, 0.0), half),
     )
-    return (Void("between the feet", planes),)
+    return (Void("between the feet", planes, "feet"),)
 
 
 def _between(support: BoardSides, index: int, k: int, rail: CrossPiece) -> Body:

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
+from typing import Literal
 
 from splay.stance.convex import Face, Plane, Solid, box, clip, prism, without
 from splay.stance.vectors import Vec, cross, dot
@@ -63,10 +64,15 @@ class Sides:
 
 @dataclass(frozen=True)
 class Void:
-    """A convex notch taken out: a half lap, or the space between two feet."""
+    """A convex notch taken out: a half lap, or the space between two feet.
+
+    `edge` is +1 for a lap sawn from the first edge, -1 from the other, 0 for none.
+    """
 
     name: str
     planes: tuple[Plane, ...]
+    kind: Literal["lap", "feet"] = "lap"
+    edge: int = 0
 
 
 @dataclass(frozen=True)
@@ -197,7 +203,7 @@ def body(
         start=where.inward(ends[0]),
         finish=where.inward(ends[1]),
         rips=tuple(where.inward(plane) for plane in rips),
-        voids=tuple(Void(v.name, tuple(where.inward(p) for p in v.planes)) for v in voids),
+        voids=tuple(replace(v, planes=tuple(where.inward(p) for p in v.planes)) for v in voids),
         stands=stands,
         tenons=(tenon, tenon),
         allowance=allowance,

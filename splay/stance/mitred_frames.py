@@ -56,7 +56,7 @@ class _Frame:
             f"s{self.index}.rail.{self.number + 1}" if self.support.frames > 1 else f"s{self.index}.rail",
             where,
             (self.support.rail, self.support.thickness),
-            Sides("lower edge", "upper edge", "one face", "other face"),
+            Sides("lower edge", "upper edge", "marked face", "plain face"),
             (self.mitre(-1), self.mitre(1)),
             voids=self._lap(),
         )
@@ -69,8 +69,8 @@ class _Frame:
         h = self.other
         sides = (Plane(h, t), Plane((-h[0], -h[1], 0.0), t))
         if self.number == 0:
-            return (Void("half lap from above", (*sides, Plane((0.0, 0.0, -1.0), half))),)
-        return (Void("half lap from below", (*sides, Plane((0.0, 0.0, 1.0), -half))),)
+            return (Void("half lap from above", (*sides, Plane((0.0, 0.0, -1.0), half)), "lap", -1),)
+        return (Void("half lap from below", (*sides, Plane((0.0, 0.0, 1.0), -half)), "lap", 1),)
 
     def leg(self, end: int) -> Body:
         s = self.support.splay
@@ -87,7 +87,7 @@ class _Frame:
             f"s{self.index}.leg" + ("" if self.floor.fall_deg == 0 else f".{self.number}.{end}"),
             where,
             (self.support.leg, self.support.thickness),
-            Sides(*names, "one face", "other face"),
+            Sides(*names, "marked face", "plain face"),
             (self.mitre(end).turned(), floor_plane(self.floor)),
             stands=True,
             allowance=self.support.allowance,

@@ -243,7 +243,7 @@ def _saw(scene: Scene) -> list[Shape]:
         line("dimension", (20, 40), (20, -70)),
         text("label", (-146, 57), scene.notes["fence"], anchor="start"),
         text("label", (-146, -16), scene.notes["front"], anchor="start"),
-        text("label", (58, 24), "foot"),
+        text("label", (58, 24), scene.notes.get("end", "foot")),
         text("label", (-84, 24), scene.notes["leg"]),
         *_arc(scene, pivot, 104, 270.0, -1),
         *([text("pointer", (154, 84), scene.notes["tilt"], anchor="end")] if "tilt" in scene.notes else []),

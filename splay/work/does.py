@@ -64,6 +64,19 @@ class OnEnd:
 
 
 @dataclass(frozen=True)
+class OverEnd:
+    """A line over a flat-sided stick's end through its middle: it crosses the edge of `face` so far from
+    that edge's middle towards a neighbouring face."""
+
+    mark: Mark
+    named: str
+    end: str
+    face: str
+    mm: Quantity
+    toward: str
+
+
+@dataclass(frozen=True)
 class DrawLine:
     """A line drawn down a stick from end to end, anywhere round it; `over` is what it stands over in the
     seat (the sightline's arrow, its tail, or the edge side of a plumb leg)."""
@@ -181,15 +194,75 @@ class Kerf:
 
 
 @dataclass(frozen=True)
-class Swing:
-    """The setting as it stands for the first parts; only swung to the other side for these."""
+class Tenon:
+    """A round tenon on a stick's end: its diameter and how far it runs at that diameter, from the end."""
 
     named: str
+    end: str
+    diameter: Quantity
+    long: Quantity
+
+
+@dataclass(frozen=True)
+class Between:
+    """A line or plane through two places: so far from an end along one side, and so far along another."""
+
+    named: str
+    what: str
+    end: str
+    line: str
+    mm: Quantity
+    other: str
+    other_mm: Quantity
+
+
+@dataclass(frozen=True)
+class Spots:
+    """Places on a sawn end, in the middle of its thickness, so far from the edge named."""
+
+    named: str
+    edge: str
+    at: tuple[Quantity, ...]
+    mates: str
+
+
+@dataclass(frozen=True)
+class Notch:
+    """A notch across a stick at mid length: sawn from `edge`, so wide along it and so deep. Its cheeks are
+    turned off square by `turn`, lying nearer to `end` on `face`."""
+
+    named: str
+    edge: str
+    wide: Quantity
+    deep: Quantity
+    turn: Quantity
+    face: str
+    end: str
+
+
+@dataclass(frozen=True)
+class CutOut:
+    """What is sawn out of a board's lower end in the middle of its width: between the feet, and so high
+    up its face from the sawn end, level with it."""
+
+    named: str
+    face: str
+    wide: Quantity
+    high: Quantity
+
+
+@dataclass(frozen=True)
+class Cut:
+    """A stick cut square to a length."""
+
+    named: str
+    mm: Quantity
 
 
 Do = (
-    Along | Round | Across | OnEnd | DrawLine | NameFaces | Write | Bit | WallDepth | Back | Ream | Chop
-    | Turned | TwoWay | Plain | LongPoint | Kerf | Swing
+    Along | Round | Across | OnEnd | OverEnd | DrawLine | NameFaces | Write | Bit | WallDepth | Back
+    | Ream | Chop
+    | Turned | TwoWay | Tenon | Between | Spots | Notch | CutOut | Cut | Plain | LongPoint | Kerf
 )  # fmt: skip
 
 

@@ -139,12 +139,51 @@ class OnFloor:
 
 @dataclass(frozen=True)
 class OnSide:
-    """A stick with long edges to bevel: `down` lies on the table, `edge` is bevelled, and `wider` is the
-    face that comes out the wider."""
+    """A long edge to bevel: `down` lies on the saw's table, or is turned away from the plane, and is left
+    the wider by the bevel's `angle` off square. One tilt then serves every edge: the stick is turned over
+    between edges that run parallel, and only turned end for end between edges that close."""
 
+    parts: tuple[str, ...]
+    named: str
     edge: str
-    wider: str
+    down: str
     angle: Quantity
+    planed: bool
 
 
-Lay = OnTilt | ByHand | OnSaw | OnLines | OnFloor | OnSide
+@dataclass(frozen=True)
+class EndUp:
+    """A stick held with a sawn end up and level: what is bored or slotted there runs square to it.
+
+    `leans` are the sides its top leans to for that, the ones the cut left longer; none where it stands
+    plumb.
+    """
+
+    parts: tuple[str, ...]
+    named: str
+    end: str
+    leans: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class Upright:
+    """A stick held plumb with an end up: what is bored there runs along its middle."""
+
+    parts: tuple[str, ...]
+    named: str
+    end: str
+
+
+@dataclass(frozen=True)
+class Tapered:
+    """A stick on a sled, each pass a face: `first` faces at one stop, then the ones opposite at another,
+    for those lie on a face that is tapered already."""
+
+    first: tuple[str, str]
+    then: tuple[str, str]
+    stop: Quantity
+    stop_then: Quantity
+    thin: str
+
+
+Lay = OnTilt | ByHand | OnSaw | OnLines | OnFloor | OnSide | EndUp | Upright | Tapered

@@ -185,7 +185,35 @@ def _(one: OnFloor) -> tuple[str, ...]:
 
 @lay.register
 def _(one: OnSide) -> tuple[str, ...]:
-    return (f"{cap(one.edge)}: {one.angle.text} off square, the {one.wider} left the wider.",)
+    if one.planed:
+        return (
+            f"{cap(one.named)}, {one.edge}: plane it {one.angle.text} off square, the {one.down} left the "
+            "wider.",
+        )
+    return (
+        f"{cap(one.named)}, {one.edge}: {one.down} down, tilted {one.angle.text} so that the face on the "
+        "table is left the wider.",
+    )
+
+
+@lay.register
+def _(one: lays.EndUp) -> tuple[str, ...]:
+    lean = f", its top leaning towards its {' and its '.join(one.leans)}," if one.leans else ""
+    return (f"{cap(one.named)}: {one.end} up{lean} until the sawn end lies level; bit plumb.",)
+
+
+@lay.register
+def _(one: lays.Upright) -> tuple[str, ...]:
+    return (f"{cap(one.named)}: {one.end} up, the stick itself plumb; bit plumb over its middle.",)
+
+
+@lay.register
+def _(one: lays.Tapered) -> tuple[str, ...]:
+    return (
+        f"First the {one.first[0]} and the {one.first[1]}: stop at {one.stop.text}, thin end {one.thin}.",
+        f"Then the {one.then[0]} and the {one.then[1]}, each lying on a face already tapered: stop at "
+        f"{one.stop_then.text}.",
+    )
 
 
 def wedge(one: Wedge) -> str:
@@ -271,6 +299,16 @@ def _(one: does.OnEnd) -> str:
     return (
         f"{cap(one.named)}: from the {one.line} {one.mm.text} round the rim of the {one.end} "
         f"({one.turn.text}), {one.way} looking at that end; draw it from there through the middle."
+    )
+
+
+@do.register
+def _(one: does.OverEnd) -> str:
+    if one.mm.value < 0.05:
+        return f"{cap(one.named)}: over the {one.end} through its middle, square to the {one.face}."
+    return (
+        f"{cap(one.named)}: over the {one.end} through its middle, crossing the edge of the {one.face} "
+        f"{one.mm.text} from its middle, towards the {one.toward}."
     )
 
 
@@ -398,8 +436,51 @@ def _(one: does.Kerf) -> str:
 
 
 @do.register
-def _(one: does.Swing) -> str:
-    return f"For {one.named} swing the saw as far to the other side; the tilt stays."
+def _(one: does.Tenon) -> str:
+    return (
+        f"{cap(one.named)}: on the {one.end} a tenon {one.diameter.text} thick; it keeps that for "
+        f"{one.long.text} from the end."
+    )
+
+
+@do.register
+def _(one: does.Between) -> str:
+    return (
+        f"{cap(one.named)}: {one.what} through {one.mm.text} from the {one.end} along the {one.line} and "
+        f"{one.other_mm.text} along the {one.other}."
+    )
+
+
+@do.register
+def _(one: does.Spots) -> str:
+    at = listed(mm.text for mm in one.at)
+    return f"{cap(one.named)}: middles {at} from its {one.edge}, halfway through its thickness. {one.mates}"
+
+
+@do.register
+def _(one: does.Notch) -> str:
+    turn = (
+        f" Its cheeks turned {one.turn.text} off square, nearer to the {one.end} on the {one.face}."
+        if one.turn.value > 0.005
+        else ""
+    )
+    return (
+        f"{cap(one.named)}: at mid length, from the {one.edge}, {one.wide.text} wide and {one.deep.text} "
+        f"deep.{turn}"
+    )
+
+
+@do.register
+def _(one: does.CutOut) -> str:
+    return (
+        f"{cap(one.named)}: in the middle of its width at the foot, {one.wide.text} wide and "
+        f"{one.high.text} high up its {one.face}, sawn with the foot's own slope."
+    )
+
+
+@do.register
+def _(one: does.Cut) -> str:
+    return f"{cap(one.named)}: cut it square to {one.mm.text}, end to end."
 
 
 def which_way(many: Iterable[lays.Lay]) -> tuple[str, ...]:

@@ -10,8 +10,20 @@ import numpy as np
 
 from splay.setups.card import SetUp
 from splay.shop import GuideBlock, Ramp, Scale, Shop, Tool
-from splay.work.does import Across, Along, DrawLine, LongPoint, NameFaces, OnEnd, Round, Turned, TwoWay
-from splay.work.lays import ByHand, OnLines, OnSaw, OnTilt, Toward
+from splay.work.does import (
+    Across,
+    Along,
+    DrawLine,
+    LongPoint,
+    NameFaces,
+    Notch,
+    OnEnd,
+    OverEnd,
+    Round,
+    Turned,
+    TwoWay,
+)
+from splay.work.lays import ByHand, OnLines, OnSaw, OnSide, OnTilt, Toward
 from splay.work.marks import Kind, Mark
 from splay.work.seat import Act, Letters, Prick, Ring, Sightline
 from tests.bench.frames import Array, laid, spun, square_to, unit, vec
@@ -433,3 +445,39 @@ def two_tilts(seat: Seat, card: SetUp, number: int) -> Array:
     lower = level.from_rotvec([y * math.radians(two.second.value), 0.0, 0.0])
     made: Array = (lower * upper * level).inv().apply(UP)
     return made
+
+
+# --- shaping -------------------------------------------------------------------------------------
+
+
+def bevels(card: SetUp, boards: dict[str, Board]) -> Iterator[tuple[str, str, Array]]:
+    """Every edge a card bevels: the normal of the new edge, out of the stick."""
+    for lay in card.lays:
+        assert isinstance(lay, OnSide)
+        for key in lay.parts:
+            edge, wide = boards[key].sides[lay.edge], boards[key].sides[lay.down]
+            # The face on the table is left the wider: the new edge leans back from it as it rises.
+            off = math.radians(lay.angle.value)
+            yield key, lay.edge, edge * math.cos(off) - wide * math.sin(off)
+
+
+def notch(do: Notch, board: Board) -> list[tuple[Array, float]]:
+    """A lap's planes, normals out of the wood taken away: both cheeks, and its bottom."""
+    width = board.size[0]
+    edge = board.sides[do.edge]
+    end, face = board.ends[do.end], board.sides[do.face]
+    t = math.radians(do.turn.value)
+    # On `face` both cheeks lie nearer to `end`: they run with it as they come up to that face.
+    cheek = end * math.cos(t) - face * math.sin(t)
+    half = do.wide.value / 2 * math.cos(t)
+    return [(cheek, half), (-cheek, half), (-edge, do.deep.value - width / 2)]
+
+
+def end_lines(sticks: dict[str, Stick], card: SetUp) -> Iterator[tuple[Mark, Array]]:
+    """Lines over the ends of sticks: by an arc from a line, or by where they cross a face's edge."""
+    yield from slots(sticks, card)
+    for do in card.does:
+        if isinstance(do, OverEnd):
+            stick = sticks[do.mark.on]
+            half = stick.shape[2][1] if len(stick.shape) > 2 else stick.half(0.0)
+            yield do.mark, unit(stick.lines[do.face] * half + stick.lines[do.toward] * do.mm.value)

@@ -16,7 +16,8 @@ from splay.stance.lines import floor_line, named_faces, socket_line
 from splay.stance.members import MemberStance, RopeStance, floor_side, members
 from splay.stance.staked import LegStance, support_of
 from splay.stance.taper import size_at
-from splay.work.lays import OnFloor, OnLines, OnSaw, OnTilt
+from splay.work.does import Between, Bit, CutOut, Notch, Tenon
+from splay.work.lays import EndUp, OnFloor, OnLines, OnSaw, OnTilt, Tapered, Upright
 from splay.work.marks import Kind, Mark, leg_key, member_key
 from tests.bench import hands
 from tests.bench.frames import Array, apart_deg, square_to, unit, vec
@@ -419,6 +420,153 @@ class _Judge:
 
     def _mark(self, card: SetUp) -> None:
         """Carried out before all others."""
+
+    # --- shaping ---
+
+    def _rip(self, card: SetUp) -> None:
+        """Every bevelled edge: the face on the table left the wider, by the bevel off square."""
+        for key, edge, normal in hands.bevels(card, self.boards):
+            body = next(b for b in self.plan.stance.bodies if b.key == key)
+            side = self.boards[key].sides[edge]
+            wanted = [np.array(r.normal) for r in body.rips if float(np.array(r.normal) @ side) > 0.5]
+            self.tally.hold("bevel deg", min(apart_deg(normal, w) for w in wanted), card.id)
+
+    def _notch(self, card: SetUp) -> None:
+        for do in card.does:
+            if isinstance(do, Notch):
+                body = next(b for b in self.plan.stance.bodies if b.key == card.parts[0])
+                planes = hands.notch(do, self.boards[body.key])
+                for normal, offset in planes:
+                    near = min(
+                        (apart_deg(normal, np.array(p.normal)), abs(offset - p.offset))
+                        for p in body.voids[0].planes
+                    )
+                    self.tally.hold("notch deg", near[0], card.id)
+                    self.tally.hold("notch mm", near[1], card.id)
+            elif isinstance(do, CutOut):
+                for key in card.parts:
+                    body = next(b for b in self.plan.stance.bodies if b.key == key)
+                    flat = [p for p in body.voids[0].planes if abs(p.normal[0]) > 0.5]
+                    foot = body.at(0.0, body.thickness / 2)[1]
+                    high = (
+                        foot - (flat[0].offset - flat[0].normal[2] * body.thickness / 2) / flat[0].normal[0]
+                    )
+                    self.tally.hold("cut-out mm", abs(high - do.high.value), card.id)
+
+    def _taper(self, card: SetUp) -> None:
+        """On the sled: each pass turns a face by the stop's angle against the face that lies on it."""
+        number = card.legs[0]
+        leg = self.plan.stance.legs[number - 1]
+        support = support_of(self.piece, leg)
+        part = self.plan.parts[number - 1]
+        for lay in card.lays:
+            assert isinstance(lay, Tapered)
+            tool = hands.tool_of(self.shop, card)
+            first = math.atan(lay.stop.value / tool.length)
+            then = math.atan(lay.stop_then.value / tool.length) - first
+            for taper in part.tapers:
+                if f"towards the {taper.towards}" == lay.thin:
+                    for slope in (first, then):
+                        off = math.tan(slope) * taper.run
+                        self.tally.hold("taper mm", abs(taper.thick - taper.thin - 2 * off) / 2, card.id)
+            assert {*lay.first, *lay.then} == {name for name, _ in named_faces(support.leg, leg)}
+
+    def _tenon(self, card: SetUp) -> None:
+        """A tenon as long as told goes home: its shoulder clears the slanted mouth all round."""
+        for do in card.does:
+            if not isinstance(do, Tenon):
+                continue
+            for number in card.legs:
+                leg = self.plan.stance.legs[number - 1]
+                support = support_of(self.piece, leg)
+                self.tally.hold("tenon mm", abs(do.diameter.value - leg.bore.size), card.id)
+                inside = self.plan.parts[number - 1].in_top.quantity.value
+                rho = math.radians(apart_deg(np.array(leg.d), vec(0, 0, -1)))
+                if support.leg.at_top > leg.bore.size + 0.6:
+                    # The shoulder's rim, square to the leg, reaches up by half its thickness · tan rho.
+                    clear = (do.long.value - inside) * math.cos(rho) - support.leg.at_top / 2 * math.sin(
+                        rho
+                    )
+                    self.tally.hold("shoulder clears mm", max(0.0, -clear), card.id)
+
+    def _shoulder(self, card: SetUp) -> None:
+        """The places told on each leg's sides lie in the underside's plane; the long line in its lean."""
+        for do in card.does:
+            if isinstance(do, Between):
+                leg = self.plan.stance.legs[int(do.named.split()[1]) - 1]
+                stick = self.sticks[leg_key(leg.number)]
+                for line, mm in ((do.line, do.mm.value), (do.other, do.other_mm.value)):
+                    half = support_of(self.piece, leg).leg.at_top / 2
+                    k = self._slope_at_mouth(leg)
+                    inside = self.plan.parts[leg.number - 1].in_top.quantity.value
+                    p = vec(0, 0, mm) + stick.lines[line] * (half - k * (mm - inside))
+                    high = self._leg_point(leg, p)[2] - leg.socket[2]
+                    self.tally.hold("shoulder mm", abs(float(high)), card.id)
+        for mark, way in hands.end_lines(self.sticks, card):
+            leg = self.plan.stance.legs[int(mark.on.partition(".")[2]) - 1]
+            if leg.boring.bearing is None:
+                continue
+            lean = square_to(np.array(leg.d), vec(leg.d[0], leg.d[1], 0))
+            real = self._leg_way(leg, way)
+            self.tally.hold("tenon line deg", min(apart_deg(real, lean), apart_deg(real, -lean)), card.id)
+
+    def _slope_at_mouth(self, leg: LegStance) -> float:
+        """Half thickness lost for each mm down, where it leaves the seat."""
+        shape = support_of(self.piece, leg).leg
+        return (size_at(shape, leg.exposed, 0.0) - size_at(shape, leg.exposed, 1.0)) / 2.0
+
+    def _top_cut(self, card: SetUp) -> None:
+        if not card.in_reach and not card.wedges:
+            return
+        boards = {}
+        for number in card.legs:
+            stick = self.sticks[leg_key(number)]
+            ends = {"upper end": vec(0, 0, -1), "foot": vec(0, 0, 1)}
+            boards[leg_key(number)] = Board(dict(stick.lines), ends, (0.0, 0.0))
+        for cut in hands.saw(card, self.shop, boards):
+            leg = self.plan.stance.legs[int(cut.part.partition(".")[2]) - 1]
+            self.tally.hold("cut deg", apart_deg(self._leg_way(leg, cut.normal), vec(0, 0, 1)), card.id)
+
+    def _pilot(self, card: SetUp) -> None:
+        """Upright, the plumb bit runs along the leg's middle, down from its upper end."""
+        (lay,) = card.lays
+        assert isinstance(lay, Upright) and lay.end == "upper end"
+        joint = support_of(self.piece, self.plan.stance.legs[card.legs[0] - 1]).joint
+        deep = next(do.deep.value for do in card.does if isinstance(do, Bit) and do.deep)
+        self.tally.hold("pilot short mm", max(0.0, joint.length - joint.into_top - deep), card.id)
+
+    def _joint(self, card: SetUp) -> None:
+        """Held as told the sawn end lies level: the plumb bit enters it square."""
+        for lay in card.lays:
+            assert isinstance(lay, EndUp)
+            for key in lay.parts:
+                body = next(b for b in self.plan.stance.bodies if b.key == key)
+                board = self.boards[key]
+                start = float(board.ends[lay.end][0]) < 0
+                normal = np.array((body.start if start else body.finish).normal)
+                # Its top leans towards the sides named: turned so, each of them comes down to level.
+                for side in lay.leans:
+                    down = float(normal @ board.sides[side])
+                    self.tally.hold("leans the wrong way", max(0.0, down), f"{card.id} {lay}")
+                others = [s for name, s in board.sides.items() if name not in lay.leans]
+                free = [
+                    s for s in others if not any(abs(float(s @ board.sides[x])) > 0.5 for x in lay.leans)
+                ]
+                for side in free:
+                    self.tally.hold(
+                        "leans untold deg", abs(math.degrees(math.asin(float(normal @ side)))), card.id
+                    )
+
+    _dowel = _joint
+    _slot = _joint
+
+    def _octagon(self, card: SetUp) -> None:
+        """Gauged from both edges of every face, the eight come out equal."""
+        part = self.plan.parts[card.legs[0] - 1]
+        assert card.setting is not None
+        stock, gauge = part.stock.quantity.value, card.setting.value
+        flat, corner = stock - 2 * gauge, gauge * math.sqrt(2.0)
+        self.tally.hold("octagon mm", abs(flat - corner), card.id)
 
 
 def _off_line(start: Array, way: Array, p: Array) -> float:
