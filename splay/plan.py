@@ -28,6 +28,7 @@ from splay.setups.foot import foot_cards
 from splay.setups.leg_marks import leg_mark_cards
 from splay.setups.leg_shapes import leg_end_cards, leg_sets, leg_shape_cards
 from splay.setups.member_cards import member_cards
+from splay.setups.member_cuts import member_cut_cards
 from splay.setups.proofs import Known, all_proofs, doubted
 from splay.setups.rope_cards import rope_cards
 from splay.setups.shaping import shaping_cards
@@ -103,7 +104,7 @@ def plan(
     taken = tuple(readings)
     known = answers(taken)
     ask = Asker(shop, show, known, spreads, frozenset(r.proof for r in taken if r.sure))
-    wrong = doubted(planned, (), (), ask)
+    wrong = doubted(piece, planned, (), (), ask)
     read = bored({id: v for id, v in known.items() if id not in wrong}, shop, len(planned.legs))
     real = stand(piece, read) if read else planned
     runs, lines = members(piece, real)
@@ -113,7 +114,7 @@ def plan(
     hooks = hooks_of(piece, real.legs, runs)
     rungs = tuple(member_part(piece, run, runs, show, hooks=hooks) for run in runs)
     if any(id.partition(".")[0] in {"gap", "depth", "read"} for id in known):
-        wrong |= doubted(planned, runs, rungs, ask)
+        wrong |= doubted(piece, planned, runs, rungs, ask)
         found = built({id: v for id, v in known.items() if id not in wrong}, shop)
         hooks = hooks_of(piece, real.legs, runs, found)
         rungs = tuple(member_part(piece, run, runs, show, found, hooks) for run in runs)
@@ -129,6 +130,7 @@ def plan(
         *shaping_cards(piece, sticks, real.bodies, shop, show),
         *member_cards(piece, rungs, shop, show),
         *rope_cards(cords, shop, show),
+        *member_cut_cards(piece, rungs, show),
     )
     asked = Known(
         piece,

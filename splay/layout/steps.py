@@ -9,7 +9,7 @@ from typing import Annotated
 
 from splay.layout.marks import Mark, arc, line
 from splay.layout.outlines import strike
-from splay.layout.placing import Placed, letters, marked_face, place, sightlines
+from splay.layout.placing import Placed, at_face, letters, marked_face, place, sightlines
 from splay.piece import Battened, Piece, SlabLeg, StakedLegs, Trough
 from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
@@ -47,6 +47,8 @@ class Check:
     id: str
     legs: tuple[int, ...]
     figure: Figure
+    one: Annotated[work.Mark, work.UNSENT]
+    two: Annotated[work.Mark | None, work.UNSENT] = None
 
 
 @dataclass(frozen=True)
@@ -256,10 +258,14 @@ def _shaping(piece: Piece, show: Show) -> list[Step]:
 
 
 def _checks(piece: Piece, stance: Stance, show: Show) -> tuple[Check, ...]:
-    """Leg to leg, diagonals, and each leg to the edge where the edge is not bark."""
+    """Leg to leg, diagonals, and each leg to the edge where the edge is not bark, on the face marked."""
     made = []
+    faces = {k: marked_face(s) for k, s in enumerate(piece.supports) if isinstance(s, StakedLegs)}
+    at = {leg.number: at_face(piece, leg, faces[leg.support]) for leg in stance.legs}
     for one, two in combinations(stance.legs, 2):
-        apart = math.dist(one.place.at, two.place.at)
+        if faces[one.support] != faces[two.support]:
+            continue
+        apart = math.dist(at[one.number], at[two.number])
         made.append(
             Check(
                 f"mark.{one.number}.{two.number}",
@@ -271,13 +277,15 @@ def _checks(piece: Piece, stance: Stance, show: Show) -> tuple[Check, ...]:
                     "centre to centre",
                     show.input("c", "between the marks", apart),
                 ),
+                work.centre(one.number, faces[one.support]),
+                work.centre(two.number, faces[two.support]),
             )
         )
     made = made[:MOST_CHECKS]
     if piece.top.bark:
         return tuple(made)
     for leg in stance.legs[:MOST_CHECKS]:
-        edge = edge_distance(piece.top.outline, leg.place.at)
+        edge = edge_distance(piece.top.outline, at[leg.number])
         made.append(
             Check(
                 f"mark.{leg.number}.edge",
@@ -289,6 +297,7 @@ def _checks(piece: Piece, stance: Stance, show: Show) -> tuple[Check, ...]:
                     "least distance to the outline",
                     show.input("e", "to the edge", edge),
                 ),
+                work.centre(leg.number, faces[leg.support]),
             )
         )
     return tuple(made)

@@ -9,7 +9,7 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
-from splay.parts.sides import body_side, foot_sides
+from splay.parts.sides import body_side, foot_sides, on_a_face
 from splay.piece import Piece
 from splay.stance.aim import faces
 from splay.stance.body import Body
@@ -179,8 +179,8 @@ def _staked(piece: Piece, leg: LegStance, floor: Floor) -> Foot:
         ]
     else:
         side, front = faces(shape, d)
-        # Of eight sides the middles of the flats as well: those can be found and measured along.
-        spots = (*(middles(shape) if shape.section == "octagon" else ()), *corners(shape))
+        # The middles of the flats as well: those can be found and measured along.
+        spots = (*middles(shape), *corners(shape))
         rims = [
             (
                 side[0] * i + front[0] * j,
@@ -201,7 +201,13 @@ def _staked(piece: Piece, leg: LegStance, floor: Floor) -> Foot:
         )
         for w in rims
     )
-    long, short = _ends(lines[:8] if shape.section == "octagon" else lines, floor)
+    count = len(lines) // 2
+    if shape.section == "round":
+        long, short = _ends(lines, floor)
+    elif on_a_face(shape, leg, floor):
+        long, short = _ends(lines[:count], floor)
+    else:
+        long, short = (count + at for at in _ends(lines[count:], floor))
     far, near = foot_sides(piece, leg, floor)
     return Foot(
         key=str(leg.number),

@@ -18,7 +18,8 @@ from splay.level.ways import Ask, Measured, asks, measure
 from splay.parts import LegPart
 from splay.parts.stick import StickPart
 from splay.piece import LevelPass, Piece
-from splay.quantity import Show
+from splay.quantity import Show, Units
+from splay.setups.foot import long_point, sides_halved
 from splay.shop import Shop
 from splay.stance.floor import Floor
 from splay.stance.staked import Stance
@@ -126,7 +127,9 @@ def first_ends(
             inside = part.in_top.quantity.value
             length = part.blank.quantity.value - inside if square else foot.planned
             if not square and f"foot.{foot.leg}" in known:
-                length = known[f"foot.{foot.leg}"] - inside
+                point = long_point(piece, stance, stance.legs[foot.leg - 1], part, Show(Units()))
+                halved = sides_halved(point, part) - part.finished.quantity.value
+                length = known[f"foot.{foot.leg}"] - inside - halved
             if square:
                 normal = (-foot.d[0], -foot.d[1], -foot.d[2])
         else:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from itertools import pairwise
 from typing import Literal
 
 from splay.piece import DowelScrew, Reamed, Shouldered, StakedLegs
@@ -17,14 +18,20 @@ EVEN_MM = 1e-6
 
 @dataclass(frozen=True)
 class Taper:
-    """One taper of a leg: `towards` its thin end (top or foot), what comes off each face there, from its
-    thick place to its thin one over `run`; mm."""
+    """One taper of a leg, from its thick place to its thin one: what comes off each face there; `begins`
+    and `ends` are those places down from the underside, `towards` what the thin one is called; mm."""
 
-    towards: Literal["top", "foot"]
+    towards: Literal["top", "foot", "waist"]
     off: Figure
     thick: float
     thin: float
-    run: float
+    begins: float
+    ends: float
+
+    @property
+    def run(self) -> float:
+        """How long it is, mm."""
+        return abs(self.ends - self.begins)
 
 
 def making(key: str, support: StakedLegs, leg: LegStance, show: Show) -> tuple[Figure, ...]:
@@ -66,20 +73,18 @@ def eight_sides(key: str, support: StakedLegs, leg: LegStance, show: Show) -> Fi
 def tapers(key: str, support: StakedLegs, leg: LegStance, show: Show) -> list[Taper]:
     """How much comes off each face, and over which length."""
     shape, long = support.leg, leg.exposed
-    ways = [("top", shape.at_top, "foot", shape.at_foot, long)]
+    places: list[tuple[Literal["top", "foot", "waist"], float, float]]
+    places = [("top", 0.0, shape.at_top), ("foot", long, shape.at_foot)]
     if shape.belly is not None:
-        at, size = shape.belly.at, shape.belly.size
-        ways = [
-            ("belly", size, "top", shape.at_top, at * long),
-            ("belly", size, "foot", shape.at_foot, (1.0 - at) * long),
-        ]
+        places.insert(1, ("waist", shape.belly.at * long, shape.belly.size))
     made = []
-    for start, a, end, b, run in ways:
-        if abs(a - b) < EVEN_MM:
+    for one, two in pairwise(places):
+        if abs(one[2] - two[2]) < EVEN_MM:
             continue
-        thick, thin, towards = (a, b, end) if a > b else (b, a, start)
+        (_, begins, thick), (towards, ends, thin) = (one, two) if one[2] > two[2] else (two, one)
+        run = abs(ends - begins)
         off = show.figure(
-            f"{key}.taper.{towards}",
+            f"{key}.taper.{towards}" + (f".{one[0]}" if towards == "waist" else ""),
             f"Taper towards the {towards}, off each face",
             (thick - thin) / 2.0,
             "(big − small) / 2",
@@ -88,7 +93,7 @@ def tapers(key: str, support: StakedLegs, leg: LegStance, show: Show) -> list[Ta
             show.input("l", "tapered length", run),
             note=f"over {show.length(run).text}: {show.angle(_slope(thick, thin, run), 2).text} a face",
         )
-        made.append(Taper("foot" if towards == "foot" else "top", off, thick, thin, run))
+        made.append(Taper(towards, off, thick, thin, begins, ends))
     return made
 
 

@@ -16,7 +16,7 @@ from splay.stance.staked import LegStance, support_of
 from splay.stance.taper import taper_at
 from splay.stance.vectors import between, dot, length, unit
 
-MIDDLE_MM = 0.02
+MIDDLE_MM = 0.002
 """A socket nearer to its flat's middle line than can be marked lies on it."""
 IN_PLANE_MM = 0.5
 """Two members whose four ends lie this near one plane count as lying in it."""
@@ -76,7 +76,7 @@ def hooks_of(
         wall = built.walls.get((run.number, 0))
         tenon = chosen.depth
         if wall is not None:
-            tenon = wall + _slant(chosen, _read(built, run, 0) or run.ends[0].acute)
+            tenon = wall + _slant(chosen, built.acutes.get((run.number, 0), acute(run.ends[0].opening_on)))
         ends[run.number] = tenon - run.ends[0].leaves
     return Hooks(found, ends)
 
@@ -248,14 +248,15 @@ def member_part(
 
 
 def _slant(member: Stretcher, at: float) -> float:
-    """How much shallower a socket is at its obtuse wall than on its middle, mm."""
+    """How much shallower a socket is at its obtuse wall than on its middle, mm; `at` the acute angle
+    between stretcher and surface."""
     return member.tenon / 2.0 / deg.tan(at) if at < 90.0 - 1e-9 else 0.0
 
 
 def _tenon(key: str, chosen: Stretcher, member: MemberStance, e: int, show: Show, built: Built) -> Figure:
     """How far one end goes in: the socket as it was measured at its obtuse wall, else as chosen."""
     wall = built.walls.get((member.number, e))
-    between_axes = _read(built, member, e) or member.ends[e].acute
+    on = built.acutes.get((member.number, e), acute(member.ends[e].opening_on))
     label = f"Tenon, {'first' if e == 0 else 'second'} end"
     if wall is None:
         chosen_depth = show.input("k", "socket, along the stretcher", chosen.depth)
@@ -263,11 +264,11 @@ def _tenon(key: str, chosen: Stretcher, member: MemberStance, e: int, show: Show
     return show.figure(
         f"{key}.{e + 1}.tenon",
         label,
-        wall + _slant(chosen, between_axes),
-        "wall + d/2 · cot α",
+        wall + _slant(chosen, on),
+        "wall + d/2 · cot β",
         show.input("w", "obtuse wall, as measured", wall),
         show.input("d", "socket", chosen.tenon),
-        show.input("α", "acute angle between the sticks", between_axes, "deg"),
+        show.input("β", "acute angle to the surface", on, "deg"),
     )
 
 
@@ -308,10 +309,12 @@ def _end(
     hooks: Hooks,
 ) -> MemberEnd:
     into = f"leg {end.leg}" if end.leg else f"stretcher {end.member}"
-    slant = _slant(member, end.acute)
+    on = acute(end.opening_on)
+    slant = _slant(member, on)
     depth = show.input("k", "socket, along the stretcher", member.depth)
     hole = show.input("d", "socket", member.tenon)
     alpha = show.input("α", "acute angle between the sticks", end.acute, "deg")
+    surface = show.input("β", "acute angle to the surface", on, "deg")
     behind = wood_behind(end.radius, member.depth, member.tenon, end.acute)
     return MemberEnd(
         into=into,
@@ -340,19 +343,19 @@ def _end(
             f"{key}.obtuse",
             "Socket's wall, obtuse side",
             member.depth - slant,
-            "k − d/2 · cot α",
+            "k − d/2 · cot β",
             depth,
             hole,
-            alpha,
+            surface,
         ),
         acute_wall=show.figure(
             f"{key}.acute",
             "Socket's wall, acute side",
             member.depth + slant,
-            "k + d/2 · cot α",
+            "k + d/2 · cot β",
             depth,
             hole,
-            alpha,
+            surface,
         ),
         behind=show.figure(
             f"{key}.behind",

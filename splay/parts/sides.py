@@ -45,6 +45,14 @@ def foot_sides(piece: Piece, leg: LegStance, floor: Floor) -> tuple[str, str]:
     return (corner_name(long), corner_name(short)) if long else ("", "")
 
 
+def on_a_face(shape: Leg, leg: LegStance, floor: Floor) -> bool:
+    """Whether a foot's longest side is the middle of a flat, not a corner: always of eight sides, of a
+    square leg where the floor runs square across a face."""
+    n = down(floor)
+    long = [way for _, way in named_faces(shape, leg) if longer(n, leg.d, way) > SQUARE]
+    return shape.section == "octagon" or len(long) < 2
+
+
 def long_flats(shape: Leg, leg: LegStance, floor: Floor) -> tuple[tuple[str, Vec], tuple[str, Vec]]:
     """The flats of an eight-sided leg that the floor leaves longest and shortest."""
     n = down(floor)

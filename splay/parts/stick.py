@@ -35,12 +35,13 @@ class EndCut:
 
 @dataclass(frozen=True)
 class Arris:
-    """The length along one long corner, named by the face and the edge it lies between.
+    """The length along one long corner, named by the face and the edge it lies between (`between`).
 
     `across` and `up` are the signs of its place in the stick's own frame.
     """
 
     where: str
+    between: tuple[str, str]
     length: Figure
     across: int
     up: int
@@ -138,22 +139,25 @@ def stick_part(body: Body, show: Show) -> StickPart:
     )
 
 
-def arris_name(body: Body, i: int, k: int) -> str:
+def arris_sides(body: Body, i: int, k: int) -> tuple[str, str]:
     """A long corner by its face and its edge."""
     sides = body.sides
-    face = sides.face if k > 0 else sides.other_face
-    edge = sides.edge if i > 0 else sides.other_edge
-    return f"{face}, {edge}"
+    return (
+        sides.face if k > 0 else sides.other_face,
+        sides.edge if i > 0 else sides.other_edge,
+    )
 
 
 def _arrises(body: Body, show: Show) -> tuple[Arris, ...]:
     made = []
     for (i, k), (y, z) in sorted(body.arrises().items(), reverse=True):
         a, b = body.at(y, z)
-        where = arris_name(body, i, k)
+        face, edge = arris_sides(body, i, k)
+        where = f"{face}, {edge}"
         made.append(
             Arris(
                 where,
+                (face, edge),
                 show.figure(
                     f"{body.key}.arris.{i}.{k}",
                     f"Along the {where}",

@@ -10,6 +10,7 @@ from splay.setups.card import Proof
 from splay.setups.scales import proving_scale, stick_scale
 from splay.setups.slips import LIKE_DEG, LIKE_MM, Slip, angle_slips, length_slips, slip_of
 from splay.shop import Scale, Shop, reading
+from splay.work.takes import Take, how
 
 NEAR_DEG = 0.5
 """A bored hole within half a degree counts as true (common practice, no source)."""
@@ -32,11 +33,11 @@ class Spread:
 
 @dataclass(frozen=True)
 class Words:
-    """The words of a proof and where it belongs: what is measured, how, why it matters, on which
-    part, at which station, what its field is called, which leg."""
+    """The words of a proof and where it belongs: what is measured, how (words, or how it is taken as
+    data), why it matters, on which part, at which station, what its field is called, which leg."""
 
     what: str
-    how: str
+    how: str | Take
     matters: str
     part: str
     station: str
@@ -113,7 +114,8 @@ class Asker:
             id=key,
             leg=words.leg,
             what=words.what,
-            how=words.how,
+            how=words.how if isinstance(words.how, str) else how(words.how),
+            take=None if isinstance(words.how, str) else words.how,
             read_on=read_on,
             expected=expected,
             near=near,

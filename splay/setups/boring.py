@@ -11,7 +11,7 @@ from splay.quantity import degrees as deg
 from splay.setups.card import Dial, Scene, SetUp, Turn
 from splay.setups.drills import PRESSES, Hole, Met, boring_tools, set_for
 from splay.setups.groups import Group, bored_from, boring_groups, turn
-from splay.setups.proofs import rod_checks
+from splay.setups.rods import rod_checks
 from splay.shop import GuideBlock, Ramp, Shop, TiltingTable, Tool
 from splay.stance.staked import LegStance, Stance, support_of
 from splay.stance.vectors import Vec, cross, dot

@@ -9,6 +9,7 @@ from splay.quantity import Figure, Quantity
 from splay.work.does import Do
 from splay.work.lays import Lay, Wedge
 from splay.work.marks import UNSENT, Mark
+from splay.work.takes import Take
 
 
 @dataclass(frozen=True)
@@ -46,7 +47,7 @@ class Proof:
     lies from what was expected, `verdict` "", "fine", "off" (cut to suit) or "slip" (read wrong, and
     `slip` says how, likely: later figures do not follow it); `usual` is the maker's own spread of such
     readings, `unusual` says that this one lies well outside it; `part` is what it is taken on,
-    `station` where it is asked, `short` what its field is called.
+    `station` where it is asked, `short` what its field is called. `how` are the words of `take`.
     """
 
     id: str
@@ -66,6 +67,7 @@ class Proof:
     slip: str = ""
     usual: Quantity | None = None
     unusual: bool = False
+    take: Annotated[Take | None, UNSENT] = None
 
 
 @dataclass(frozen=True)

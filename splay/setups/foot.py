@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
+from dataclasses import replace
 
 from splay.parts import LegPart
 from splay.parts.sides import down, foot_sides, line_name, long_flats
@@ -86,10 +87,10 @@ def flat_cut(shape: Leg, leg: LegStance, normal: Vec, out: Vec) -> tuple[float, 
     return math.degrees(swing), math.degrees(math.atan(abs(rise) * math.cos(swing)))
 
 
-def flat_sides(shape: Leg, leg: LegStance, normal: Vec, out: Vec) -> SawSides:
+def flat_sides(shape: Leg, leg: LegStance, normal: Vec, out: Vec, up_longer: bool) -> SawSides:
     """How a leg with flats lies on a saw for that end."""
     up_a, up_b, edge_a, edge_b = _faces(shape, leg)
-    return on_saw(normal, out, (up_a, up_b), (edge_a, edge_b))
+    return on_saw(normal, out, (up_a, up_b), (edge_a, edge_b), up_longer)
 
 
 def _faces(shape: Leg, leg: LegStance) -> tuple[tuple[str, Vec], ...]:
@@ -101,7 +102,7 @@ def _faces(shape: Leg, leg: LegStance) -> tuple[tuple[str, Vec], ...]:
     return named if named[0][0] == "FRONT face" else (*named[2:], *named[:2])
 
 
-def saw_lay(piece: Piece, stance: Stance, leg: LegStance, show: Show) -> OnSaw:
+def saw_lay(piece: Piece, stance: Stance, leg: LegStance, up_longer: bool, show: Show) -> OnSaw:
     """How one leg lies on a saw for the cut of its foot."""
     shape, floor = support_of(piece, leg).leg, stance.floor
     named, key = f"leg {leg.number}", (leg_key(leg.number),)
@@ -111,7 +112,7 @@ def saw_lay(piece: Piece, stance: Stance, leg: LegStance, show: Show) -> OnSaw:
             return OnSaw(key, named, FOOT, "", line_name(leg, floor, True), None, None, packing)
         fence = line_name(leg, floor, outer_is_long(leg, floor))
         return OnSaw(key, named, FOOT, "", fence, True, None, packing)
-    sides = flat_sides(shape, leg, down(floor), leg.d)
+    sides = flat_sides(shape, leg, down(floor), leg.d, up_longer)
     return OnSaw(key, named, FOOT, sides.up, sides.fence, sides.fence_longer, sides.up_longer, packing)
 
 
@@ -126,20 +127,23 @@ def packed(shape: Leg, leg: LegStance, show: Show) -> tuple[tuple[str, Quantity]
     return tuple(packs)
 
 
-def together(lays: Iterable[tuple[int, OnSaw]]) -> tuple[OnSaw, ...]:
-    """Legs that lie alike share one lay."""
-    found: dict[tuple[object, ...], list[tuple[int, OnSaw]]] = {}
-    for number, lay in lays:
-        found.setdefault((lay.up, lay.fence, lay.fence_longer, lay.up_longer), []).append((number, lay))
+def together(legs: Iterable[LegStance], lay_of: Callable[[LegStance, bool], OnSaw]) -> tuple[OnSaw, ...]:
+    """Legs that lie alike share one lay; those for which the saw is swung to the other side come last.
+
+    `lay_of` lays one leg with the saw tilted so that its upper side comes out longer, or shorter: the
+    first is laid with its longer side at the fence, and the tilt that asks for stays for all.
+    """
+    many = tuple(legs)
+    up_longer = lay_of(many[0], True).fence_longer is not False
+    found: dict[tuple[object, ...], list[OnSaw]] = {}
+    for leg in many:
+        lay = lay_of(leg, up_longer)
+        found.setdefault((lay.up, lay.fence, lay.fence_longer, lay.up_longer), []).append(lay)
     made = []
     for mates in found.values():
-        one = mates[0][1]
-        keys = tuple(key for _, lay in mates for key in lay.parts)
-        named = listed([f"leg {number}" for number, _ in mates])
-        made.append(
-            OnSaw(keys, named, one.end, one.up, one.fence, one.fence_longer, one.up_longer, one.thin)
-        )
-    return tuple(made)
+        keys = tuple(key for lay in mates for key in lay.parts)
+        made.append(replace(mates[0], parts=keys, named=listed(lay.named for lay in mates)))
+    return tuple(sorted(made, key=lambda lay: lay.fence_longer is False))
 
 
 def _angle(group: Group, show: Show, key: str) -> Figure:
@@ -168,7 +172,7 @@ def _sawn(
 ) -> SetUp:
     key = f"foot.{group.first.number}.{tool.kind}.{index}"
     shape = support_of(piece, group.first).leg
-    lays = together((leg.number, saw_lay(piece, stance, leg, show)) for leg in group.legs)
+    lays = together(group.legs, lambda leg, up: saw_lay(piece, stance, leg, up, show))
     stock = (part.stock.quantity.value, part.stock.quantity.value)
     met = set_saw(tool, cut[0], cut[1], lays, stock, show, key)
     does = tuple(dict.fromkeys(long_point(piece, stance, leg, part, show) for leg in group.legs))
@@ -247,6 +251,16 @@ def long_point(piece: Piece, stance: Stance, leg: LegStance, part: LegPart, show
             for _, way in long_flats(shape, leg, stance.floor)
         )
     return LongPoint(end, far, long, near, short)
+
+
+def sides_halved(point: LongPoint, part: LegPart) -> float:
+    """What a leg reads along its long and its short side, halved, mm; its middle where it is cut square.
+
+    A tapered foot's sides do not lie alike about its middle.
+    """
+    if not point.line:
+        return part.finished.quantity.value
+    return (point.mm.value + point.short.value) / 2.0
 
 
 def _reach(shape: Leg, leg: LegStance, stance: Stance, lean: float) -> float:

@@ -14,7 +14,7 @@ from splay.quantity import degrees as deg
 from splay.setups.card import Scene, SetUp
 from splay.setups.foot import flat_cut, flat_sides, packed, together
 from splay.setups.plain_card import Bench, plain_card
-from splay.setups.saws import SAWS, set_saw
+from splay.setups.saws import SAWS, Saw, set_saw
 from splay.shop import HandPlane, Shop, TaperJig, TenonCutter, TiltingTable, Tool
 from splay.stance.lines import leans_outward, named_faces, socket_line, turned
 from splay.stance.staked import LegStance, Stance
@@ -307,6 +307,11 @@ def shoulder_first(one: LegSet) -> float:
     return inside + min(_plane_at(one.support, one.legs[0], way) for _, way in sides)
 
 
+def top_side(one: LegSet) -> str:
+    """Where a gauge lies to read an upper end sawn to the lean, by the leg's own line."""
+    return "outer line" if one.support.leg.section == "round" else "side it leans to"
+
+
 def pilot_deep(joint: Joint) -> float:
     """How deep a screw's pilot goes into its leg, mm."""
     assert isinstance(joint, DowelScrew)
@@ -318,49 +323,9 @@ def _screwed(one: LegSet, tool: Tool, k: int, show: Show) -> Iterator[SetUp]:
     joint = one.support.joint
     if not isinstance(joint, DowelScrew):
         return
-    rho = one.legs[0].boring.resultant
-    flat = one.support.leg.section != "round"
-    end = UPPER
     if isinstance(tool, SAWS):
-        lays = together((leg.number, _top_lay(one, leg, show)) for leg in one.legs)
-        swing, tilt = (rho, 0.0)
-        if flat:
-            swing, tilt = flat_cut(one.support.leg, one.legs[0], _UP, _up(one.legs[0]))
-        key = f"{one.key}.top.{tool.kind}.{k}"
-        stock = one.part.stock.quantity.value
-        met = set_saw(tool, swing, tilt, lays, (stock, stock), show, key)
-        figure = show.figure(
-            f"{key}.lean", "Lean to the seat", rho, "ρ", show.input("ρ", "lean to the top", rho, "deg"),
-            unit="deg", note="in the plane of the lean",
-        )  # fmt: skip
-        d = met.swing
-        card = plain_card(
-            key,
-            "legs",
-            "top_cut",
-            tool,
-            f"Saw the upper end of {one.named}",
-            figure,
-            met.name,
-            Scene(
-                tool.kind, d.off_square, "", "", (d.at_square, d.counts, d.reach, d.reading.text),
-                {"fence": f"fence: {lays[0].fence}", "front": "", "leg": "leg", "end": end},
-            ),
-            dials=met.dials,
-            setting=met.setting,
-            jig=met.jig,
-            lays=lays,
-            does=(Plain("As near the end as leaves the cut full; everything is measured from it."),),
-            note=met.note,
-            caution=_ROLLS,
-            legs=one.numbers,
-            proofs=(f"topcut.{one.proof}",),
-            uses=tuple(
-                Mark(Kind.FACES if flat else Kind.OUTER_LINE, leg_key(n)) for n in one.numbers
-            ),
-            makes=tuple(Mark(Kind.TENON, leg_key(number)) for number in one.numbers),
-        )  # fmt: skip
-        yield replace(card, wedges=met.wedges)
+        for legs in _cut_alike(one):
+            yield _top_cut(one, legs, tool, k, show)
     if isinstance(tool, TiltingTable):
         deep = pilot_deep(joint)
         figure = show.figure(
@@ -380,13 +345,79 @@ def _screwed(one: LegSet, tool: Tool, k: int, show: Show) -> Iterator[SetUp]:
                 "wide": "one, in its middle", "thick": show.length(joint.core).text,
                 "deep": figure.quantity.text, "round": "yes",
             }),
-            lays=(Upright(keys, one.named, end),),
+            lays=(Upright(keys, one.named, UPPER),),
             does=(Bit(show.length(joint.core), figure.quantity, None),),
             caution=_UPRIGHT,
             legs=one.numbers,
             proofs=(f"pilot.{one.proof}",),
             uses=tuple(Mark(Kind.TENON, key) for key in keys),
         )  # fmt: skip
+
+
+def _cut_alike(one: LegSet) -> tuple[tuple[LegStance, ...], ...]:
+    """Legs whose upper ends are sawn at one setting: with flats each lies on a face of its own."""
+    found: dict[tuple[float, ...], list[LegStance]] = {}
+    for leg in one.legs:
+        key = tuple(round(angle, 6) for angle in _top_angles(one, leg))
+        found.setdefault(key, []).append(leg)
+    return tuple(tuple(legs) for legs in found.values())
+
+
+def _top_angles(one: LegSet, leg: LegStance) -> tuple[float, float]:
+    """Swing and tilt for a leg's upper end, degrees."""
+    if one.support.leg.section == "round":
+        return leg.boring.resultant, 0.0
+    return flat_cut(one.support.leg, leg, _UP, _up(leg))
+
+
+def _top_cut(one: LegSet, legs: tuple[LegStance, ...], tool: Saw, k: int, show: Show) -> SetUp:
+    """The upper end of legs that close on the seat with their own end."""
+    rho = legs[0].boring.resultant
+    named = listed(f"leg {leg.number}" for leg in legs)
+    lays = together(legs, lambda leg, up: _top_lay(one, leg, up, show))
+    key = f"shape.{one.index}.{legs[0].number}.top.{tool.kind}.{k}"
+    stock = one.part.stock.quantity.value
+    met = set_saw(tool, *_top_angles(one, legs[0]), lays, (stock, stock), show, key)
+    figure = show.figure(
+        f"{key}.lean",
+        "Lean to the seat",
+        rho,
+        "ρ",
+        show.input("ρ", "lean to the top", rho, "deg"),
+        unit="deg",
+        note="in the plane of the lean",
+    )
+    d = met.swing
+    lean_on = Kind.OUTER_LINE if one.support.leg.section == "round" else Kind.FACES
+    card = plain_card(
+        key,
+        "legs",
+        "top_cut",
+        tool,
+        f"Saw the upper end of {named}",
+        figure,
+        met.name,
+        Scene(
+            tool.kind,
+            d.off_square,
+            "",
+            "",
+            (d.at_square, d.counts, d.reach, d.reading.text),
+            {"fence": f"fence: {lays[0].fence}", "front": "", "leg": "leg", "end": UPPER},
+        ),
+        dials=met.dials,
+        setting=met.setting,
+        jig=met.jig,
+        lays=lays,
+        does=(Plain("As near the end as leaves the cut full; everything is measured from it."),),
+        note=met.note,
+        caution=_ROLLS,
+        legs=tuple(leg.number for leg in legs),
+        proofs=(f"topcut.{one.proof}",),
+        uses=tuple(Mark(lean_on, leg_key(leg.number)) for leg in legs),
+        makes=tuple(Mark(Kind.TENON, leg_key(leg.number)) for leg in legs),
+    )
+    return replace(card, wedges=met.wedges)
 
 
 UPPER = "upper end"
@@ -398,12 +429,12 @@ def _up(leg: LegStance) -> Vec:
     return (-leg.d[0], -leg.d[1], -leg.d[2])
 
 
-def _top_lay(one: LegSet, leg: LegStance, show: Show) -> OnSaw:
+def _top_lay(one: LegSet, leg: LegStance, up_longer: bool, show: Show) -> OnSaw:
     """The line the underside's plane leaves longer lies at the fence: the inner one of an outward leg."""
     key, named = (leg_key(leg.number),), f"leg {leg.number}"
     thin = packed(one.support.leg, leg, show)
     if one.support.leg.section != "round":
-        sides = flat_sides(one.support.leg, leg, _UP, _up(leg))
+        sides = flat_sides(one.support.leg, leg, _UP, _up(leg), up_longer)
         return OnSaw(key, named, UPPER, sides.up, sides.fence, sides.fence_longer, sides.up_longer, thin)
     if leg.boring.bearing is None:
         return OnSaw(key, named, UPPER, "", "outer line", None, None, thin)
@@ -445,8 +476,8 @@ def _taper(one: LegSet, tool: Tool, k: int, show: Show) -> Iterator[SetUp]:
         isinstance(tool, TaperJig) and leg.section != "square"
     ):
         return
-    for taper in one.part.tapers:
-        key = f"{one.key}.taper.{taper.towards}.{tool.kind}.{k}"
+    for n, taper in enumerate(one.part.tapers, start=1):
+        key = f"{one.key}.taper.{n}.{tool.kind}.{k}"
         if isinstance(tool, TaperJig):
             yield _on_sled(one, taper, tool, key, show)
         else:
@@ -455,7 +486,7 @@ def _taper(one: LegSet, tool: Tool, k: int, show: Show) -> Iterator[SetUp]:
 
 def _taper_scene(one: LegSet, taper: Taper, show: Show) -> Scene:
     thick, thin = show.length(taper.thick).text, show.length(taper.thin).text
-    foot = taper.towards == "foot"
+    foot = taper.ends > taper.begins
     return Scene(
         "taper",
         0.0,
@@ -475,14 +506,12 @@ def _taper_scene(one: LegSet, taper: Taper, show: Show) -> Scene:
 def _where(one: LegSet, taper: Taper, show: Show) -> str:
     """Where a taper begins and ends, from the tenon's end."""
     inside = one.part.in_top.quantity.value
-    exposed = one.legs[0].exposed
-    start, end = (inside + exposed - taper.run, inside + exposed)
-    if taper.towards == "top":
-        start, end = inside + taper.run, inside
+    start, end = inside + taper.begins, inside + taper.ends
     hook = "tenon end" if one.legs[0].bore.tenon else "upper end"
+    on = "; the slope runs on to the blank's end" if taper.towards == "foot" else ""
     return (
         f"From nothing at {show.length(start).text} from the {hook} to {taper.off.quantity.text} off each "
-        f"face at {show.length(end).text} from it; the slope runs on to the blank's end."
+        f"face at {show.length(end).text} from it{on}."
     )
 
 

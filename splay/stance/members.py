@@ -14,8 +14,6 @@ from splay.stance.staked import LegStance, Stance, support_of
 from splay.stance.taper import corners, size_at, taper_at
 from splay.stance.vectors import Vec, along, angle, between, cross, dot, length, unit
 
-_TRIES, _SETTLED_MM = 6, 1e-9
-
 
 @dataclass(frozen=True)
 class EndStance:
@@ -216,15 +214,7 @@ def _end(piece: Piece, stance: Stance, anchor: _Anchor, u: Vec) -> EndStance:
         leg = stance.legs[anchor.leg - 1]
         shape = support_of(piece, leg).leg
         radius = size_at(shape, leg.exposed, anchor.down) / 2.0
-        mark_down = anchor.down
-        # A bellied leg tapers another way beyond its belly: the surface is sought where it is met.
-        for _ in range(_TRIES):
-            taper = taper_at(shape, leg.exposed, mark_down)
-            there = size_at(shape, leg.exposed, mark_down) / 2.0 + taper * (mark_down - anchor.down)
-            leaves, flat = _leaves(shape, leg, there, taper, u)
-            before, mark_down = mark_down, anchor.down + leaves * dot(u, anchor.axis)
-            if abs(before - mark_down) < _SETTLED_MM:
-                break
+        leaves, flat, taper, mark_down = _meets(shape, leg, anchor, u)
         against = math.degrees(math.atan(taper))
         if flat is not None:
             face, normal = flat
@@ -272,6 +262,25 @@ def flats(shape: Leg, leg: LegStance) -> tuple[tuple[str, Vec], ...]:
         for b, w in named[2:]
     )
     return (*named, *between_them)
+
+
+def _meets(
+    shape: Leg, leg: LegStance, anchor: _Anchor, u: Vec
+) -> tuple[float, tuple[str, Vec] | None, float, float]:
+    """Where a stretcher comes out of a leg: from the axis along `u`, the flat, the taper there, how far
+    down. A bellied leg tapers one way above its belly and another below: the half it is met in counts."""
+    found = None
+    for share in (0.0, 1.0) if shape.belly is not None else (0.0,):
+        taper = taper_at(shape, leg.exposed, share * leg.exposed)
+        end = size_at(shape, leg.exposed, share * leg.exposed) / 2.0
+        there = end - taper * (anchor.down - share * leg.exposed)
+        leaves, flat = _leaves(shape, leg, there, taper, u)
+        down = anchor.down + leaves * dot(u, leg.d)
+        found = leaves, flat, taper, down
+        if shape.belly is None or (down <= shape.belly.at * leg.exposed) == (share == 0.0):
+            break
+    assert found is not None
+    return found
 
 
 def _leaves(

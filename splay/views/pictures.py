@@ -302,4 +302,5 @@ _DRAWN: dict[str, Callable[[Scene], list[Shape]]] = {
     "marked_stick": marked_stick,
     "marking": stick.marking,
     "kerf": stick.kerf,
+    "member": stick.member,
 }

@@ -12,8 +12,9 @@ from splay.piece import Leg, Piece
 from splay.quantity import degrees as deg
 from splay.stance.aim import cornered_foot, faces
 from splay.stance.floor import Floor
+from splay.stance.lines import socket_line
 from splay.stance.staked import LegStance, support_of
-from splay.stance.taper import corners
+from splay.stance.taper import corners, foot_taper, taper_at
 from splay.stance.vectors import Flat, Vec, along, cross, dot, unit
 
 Points = NDArray[np.float64]
@@ -114,22 +115,32 @@ def leg_points(piece: Piece, leg: LegStance, part: LegPart, floor: Floor) -> tup
             down = shape.belly.at * leg.exposed
             between = _as_many(to_floor(floor, _cornered_ring(shape, leg, shape.belly.size, down)))
         return mouth, between, _as_many(end + np.array(leg.foot_floor))
-    rho, bearing = leg.boring.resultant, leg.boring.bearing or 0.0
-    half = shape.at_top / 2
-    mouth = to_floor(
-        floor, _ellipse(leg.socket, _level(bearing, half / deg.cos(rho)), _level(bearing + 90, half))
-    )
+    return _turned_rings(shape, leg, floor)
+
+
+def _turned_rings(shape: Leg, leg: LegStance, floor: Floor) -> tuple[Points, Points, Points]:
+    """A round leg's rings along the same lines down its side, so that they join without a twist.
+
+    A side line is where the leg's taper carries it: at its mouth it meets the underside's plane, at its
+    foot the floor.
+    """
+    d = np.array(leg.d)
+    first = np.array(socket_line(leg))
+    ways = np.outer(_COS, first) + np.outer(_SIN, np.cross(d, first))
+
+    def cut(down: float, half: float, taper: float, normal: Points) -> Points:
+        lean = ways @ normal
+        runs = -half * lean / (float(d @ normal) - taper * lean)
+        middle = np.array(leg.socket) + d * down
+        made: Points = middle + np.outer(runs, d) + ways * (half - taper * runs)[:, None]
+        return to_floor(floor, made)
+
+    long = leg.exposed
+    mouth = cut(0.0, shape.at_top / 2, taper_at(shape, long, 0.0), np.array((0.0, 0.0, 1.0)))
     between = mouth
     if shape.belly is not None:
-        at = along(leg.socket, leg.d, shape.belly.at * leg.exposed)
-        between = to_floor(floor, _square_ring(at, leg.d, shape.belly.size / 2))
-    foot_bearing = leg.standing.bearing or 0.0
-    end = _ellipse(
-        leg.foot_floor,
-        _level(foot_bearing, part.cut.long / 2),
-        _level(foot_bearing + 90, part.cut.short / 2),
-    )
-    return mouth, between, end
+        between = cut(shape.belly.at * long, shape.belly.size / 2, 0.0, d)
+    return mouth, between, cut(long, shape.at_foot / 2, foot_taper(shape, long), np.array(floor.normal))
 
 
 def rod_points(start: Vec, end: Vec, u: Vec, half: float, floor: Floor) -> tuple[Points, Points]:

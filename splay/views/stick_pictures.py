@@ -219,3 +219,20 @@ def kerf(scene: Scene) -> list[Shape]:
         text("pointer", (0.72 * half * deg.cos(middle), 0.72 * half * deg.sin(middle)), scene.notes["arc"]),
         text("label", (-150.0, -112.0), f"{scene.notes['leg']}, looking at its tenon end", anchor="start"),
     ]
+
+
+def member(scene: Scene) -> list[Shape]:
+    """A stretcher lying: its tenons, its length over all, what is written on its ends."""
+    return [
+        area("leg", ((-146.0, -9.0), (-112.0, -9.0), (-112.0, 9.0), (-146.0, 9.0))),
+        area("leg", ((112.0, -9.0), (146.0, -9.0), (146.0, 9.0), (112.0, 9.0))),
+        area("leg", ((-112.0, -16.0), (112.0, -16.0), (112.0, 16.0), (-112.0, 16.0))),
+        line("dimension", (-146.0, -44.0), (146.0, -44.0)),
+        text("pointer", (0.0, -62.0), scene.notes["total"]),
+        line("dimension", (-146.0, 30.0), (-112.0, 30.0)),
+        text("dimension", (-129.0, 38.0), scene.notes["first"]),
+        line("dimension", (112.0, 30.0), (146.0, 30.0)),
+        text("dimension", (129.0, 38.0), scene.notes["second"]),
+        text("label", (-146.0, 66.0), scene.notes["near"], anchor="start"),
+        text("label", (146.0, 66.0), scene.notes["far"], anchor="end"),
+    ]

@@ -79,11 +79,11 @@ class OverEnd:
 @dataclass(frozen=True)
 class DrawLine:
     """A line drawn down a stick from end to end, anywhere round it; `over` is what it stands over in the
-    seat (the sightline's arrow, its tail, or the edge side of a plumb leg)."""
+    seat: the sightline's arrow, its tail, the edge side of a plumb leg, or on a stretcher the floor."""
 
     marks: tuple[Mark, ...]
     named: str
-    over: Literal["arrow", "tail", "edge"]
+    over: Literal["arrow", "tail", "edge", "floor"]
     says: str
 
 

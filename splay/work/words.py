@@ -125,7 +125,8 @@ def _swing(one: OnSaw, first: OnSaw | None) -> str:
     """How saw and tilt stand for a lay; for a later one only what is changed from the first."""
     if first is not None and one.fence_longer is not None and one.fence_longer != first.fence_longer:
         kept = "; the tilt stays" if one.up_longer is not None else ""
-        return f"Now swing as far to the other side, so that the fence side comes out shorter{kept}."
+        way = "longer" if one.fence_longer else "shorter"
+        return f"Now swing as far to the other side, so that the fence side comes out {way}{kept}."
     said = []
     if one.fence_longer is not None:
         said.append(f"swing so that the fence side comes out {'longer' if one.fence_longer else 'shorter'}")

@@ -48,7 +48,7 @@ class Planning(ApiCase):
         self.assertTrue(body["plan"]["legs"][0]["measured"])
 
     def test_a_station_gets_only_its_own_drawings(self) -> None:
-        for station, views, pictures in (("stance", 3, 0), ("boring", 1, 6), ("legs", 0, 6)):
+        for station, views, pictures in (("stance", 3, 0), ("boring", 1, 6), ("legs", 0, 8)):
             drawings = self.call("POST", "/api/plan", {"piece": PIECE, "station": station}).json()[
                 "drawings"
             ]

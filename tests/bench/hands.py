@@ -119,6 +119,9 @@ def mark_stick(sticks: dict[str, Stick], card: SetUp) -> None:
         if isinstance(do, DrawLine):
             for mark in do.marks:
                 stick = sticks[mark.on]
+                if do.over == "floor":
+                    stick.lines["floor-side line"] = vec(1, 0, 0)
+                    continue
                 stick.lines["outer line"], stick.lines["inner line"] = vec(1, 0, 0), vec(-1, 0, 0)
                 stick.over = do.over
         elif isinstance(do, NameFaces):

@@ -16,7 +16,7 @@ from splay.stance.lines import floor_line, named_faces, socket_line
 from splay.stance.members import MemberStance, RopeStance, floor_side, members
 from splay.stance.staked import LegStance, support_of
 from splay.stance.taper import size_at
-from splay.work.does import Between, Bit, CutOut, Notch, Tenon
+from splay.work.does import Between, Bit, Cut, CutOut, Notch, Tenon
 from splay.work.lays import EndUp, OnFloor, OnLines, OnSaw, OnTilt, Tapered, Upright
 from splay.work.marks import Kind, Mark, leg_key, member_key
 from tests.bench import hands
@@ -44,8 +44,21 @@ class Tally:
 
 
 def carry_out(piece: Piece, plan: Plan, shop: Shop) -> Tally:
-    """Every card of a plan, in the order of work, judged against its stance."""
-    return _Judge(piece, plan, shop).all()
+    """Every card of a plan, in the order of work, judged against its stance; then every proof read."""
+    from tests.bench.gauges import Gauges
+
+    judge = Judge(piece, plan, shop)
+    tally = judge.all()
+    gauges = Gauges(judge)
+    for proof in plan.proofs:
+        if proof.station == "level":
+            continue
+        read = gauges.read(proof)
+        tally.done["proof", type(proof.take).__name__] += 1
+        if read is not None:
+            what = "reading deg" if proof.expected.unit == "deg" else "reading mm"
+            tally.hold(what, abs(read - proof.expected.value), proof.id)
+    return tally
 
 
 def frame_of(leg: LegStance, piece: Piece) -> tuple[Array, Array, Array]:
@@ -56,7 +69,7 @@ def frame_of(leg: LegStance, piece: Piece) -> tuple[Array, Array, Array]:
     return x, np.cross(z, x), z
 
 
-class _Judge:
+class Judge:
     def __init__(self, piece: Piece, plan: Plan, shop: Shop) -> None:
         self.piece, self.plan, self.shop = piece, plan, shop
         self.tally = Tally()
@@ -70,6 +83,9 @@ class _Judge:
         self.sticks = {leg_key(leg.number): self._leg(leg) for leg in plan.stance.legs}
         self.sticks |= {member_key(run.number): self._member(run) for run in self.runs}
         self.boards = {body.key: self._board(body) for body in plan.stance.bodies}
+        self.bored: dict[Mark, hands.Hole] = {}
+        self.cuts: dict[tuple[str, str], hands.Cut] = {}
+        self.cut_to: dict[str, float] = {}
 
     def _leg(self, leg: LegStance) -> Stick:
         """A finished leg as it lies there: its tenon's end at z nought."""
@@ -102,7 +118,6 @@ class _Judge:
             ends[1],
             ((0.0, chosen.diameter / 2), (long, chosen.diameter / 2)),
         )
-        stick.lines["floor-side line"] = vec(1, 0, 0)
         return stick
 
     def _board(self, body: object) -> Board:
@@ -124,7 +139,7 @@ class _Judge:
             hands.mark_seat(self.seat, step.acts)
         self._marks()
         for card in self.plan.setups:
-            if card.operation == "mark":
+            if card.operation in ("mark", "floor_side"):
                 hands.mark_stick(self.sticks, card)
                 self.tally.done[card.operation, card.way] += 1
                 self._lines(card)
@@ -166,6 +181,7 @@ class _Judge:
         if not card.in_reach and not card.wedges:
             return
         for hole in hands.bore_seat(self.seat, card, self.shop):
+            self.bored[hole.mark] = hole
             leg = self.plan.stance.legs[int(hole.mark.which.partition(".")[0]) - 1]
             d = np.array(leg.d)
             out = d if float(hole.out @ d) > 0 else -d
@@ -183,7 +199,7 @@ class _Judge:
                 d = d if float(out @ d) > 0 else -d
                 self.tally.hold("two tilts deg", apart_deg(out, d), card.id)
 
-    def _leg_point(self, leg: LegStance, p: Array) -> Array:
+    def leg_point(self, leg: LegStance, p: Array) -> Array:
         """A point of a leg's own frame in the top frame; z counts from the tenon's end."""
         x, y, z = frame_of(leg, self.piece)
         inside = self.plan.parts[leg.number - 1].in_top.quantity.value
@@ -193,12 +209,25 @@ class _Judge:
         x, y, z = frame_of(leg, self.piece)
         return x * v[0] + y * v[1] + z * v[2]
 
+    def frame(self, number: int) -> tuple[Array, Array, Array]:
+        return frame_of(self.plan.stance.legs[number - 1], self.piece)
+
+    def member_frame(self, number: int) -> tuple[Array, Array, Array]:
+        run = next(r for r in self.runs if r.number == number)
+        z, x = np.array(run.u), np.array(floor_side(run.u))
+        return x, np.cross(z, x), z
+
+    def mark_stood(self, mark: Mark) -> Array | None:
+        """A socket's mark where its stick stands in the piece, top frame."""
+        at = self.sticks[mark.on].points.get(mark)
+        return None if at is None else self._stood(hands.Hole(mark, at, vec(0, 0, 1), 0.0, None))[0]
+
     def _stood(self, hole: hands.Hole) -> tuple[Array, Array]:
         """A stick's hole where the stick stands in the piece, top frame."""
         kind, _, number = hole.mark.on.partition(".")
         if kind == "leg":
             leg = self.plan.stance.legs[int(number) - 1]
-            return self._leg_point(leg, hole.at), self._leg_way(leg, hole.out)
+            return self.leg_point(leg, hole.at), self._leg_way(leg, hole.out)
         run = next(r for r in self.runs if r.number == int(number))
         part = next(p for p in self.plan.members if p.number == run.number)
         z = np.array(run.u)
@@ -217,14 +246,14 @@ class _Judge:
             return
         for hole in hands.bore_stick(self.sticks, card, self.shop):
             at, out = self._stood(hole)
-            axis_at, u = self._wanted(hole.mark)
+            axis_at, u = self.wanted(hole.mark)
             self.tally.hold("socket deg", min(apart_deg(out, u), apart_deg(out, -u)), card.id)
             self.tally.hold("socket mm", _off_line(axis_at, u, at), card.id)
 
     _bore_member = _socket
     _bore_rope = _socket
 
-    def _wanted(self, mark: Mark) -> tuple[Array, Array]:
+    def wanted(self, mark: Mark) -> tuple[Array, Array]:
         member, _, end = mark.which.partition("/")
         number = int(member.partition(".")[2])
         found = next(r for r in (*self.runs, *self.ropes) if r.number == number)
@@ -264,7 +293,7 @@ class _Judge:
                     hands.mark_stick(self.sticks, other)
                 hole = hands.Hole(one, stick.points[one], vec(0, 0, 1), 0.0, None)
                 ends.append(self._stood(hole)[0])
-            _, u = self._wanted(mark)
+            _, u = self.wanted(mark)
             self.tally.hold("sighted deg", apart_deg(ends[1] - ends[0], u), card.id)
 
     def _foot_cut(self, card: SetUp) -> None:
@@ -320,8 +349,8 @@ class _Judge:
                     if not line:
                         p = vec(0, 0, z)
                         continue
-                    p = self._side_point(stick, line, z)
-                    at = self._leg_point(leg, p)
+                    p = self.side_point(stick, line, z)
+                    at = self.leg_point(leg, p)
                     high = float(np.array(floor.normal) @ at) + floor.h0_mm
                     self.tally.hold("foot mm", abs(high), f"{card.id} leg {number} {line}")
 
@@ -332,18 +361,18 @@ class _Judge:
             return True
         lay = next(one for one in card.lays if leg_key(number) in one.parts)
         stick = self.sticks[leg_key(number)]
-        up = stick.lines[lay.up] if lay.up_longer else None
+        up = stick.lines[lay.up] * (1.0 if lay.up_longer else -1.0) if lay.up else None
         fence = stick.lines[lay.fence] * (1.0 if lay.fence_longer else -1.0)
         if not do.line:
             return True
-        way = self._side_way(stick, do.line)
+        way = self.side_way(stick, do.line)
         good = lay.fence_longer is None or float(way @ fence) > 1e-6
         return good and (up is None or lay.up_longer is None or float(way @ up) > 1e-6)
 
     def _has(self, stick: Stick, line: str) -> bool:
         return line in stick.lines or " between " in line
 
-    def _side_way(self, stick: Stick, line: str) -> Array:
+    def side_way(self, stick: Stick, line: str) -> Array:
         if line in stick.lines:
             return stick.lines[line]
         if line.startswith("face between"):
@@ -351,9 +380,9 @@ class _Judge:
         a, _, b = line.partition(" between its ")[2].partition(" and its ")
         return unit(stick.lines[a] + stick.lines[b])
 
-    def _side_point(self, stick: Stick, line: str, z: float) -> Array:
+    def side_point(self, stick: Stick, line: str, z: float) -> Array:
         """The outermost place of a side or corner at z; of eight sides the corner that reaches furthest."""
-        way = self._side_way(stick, line)
+        way = self.side_way(stick, line)
         # The leg's taper goes on past its finished foot.
         last, slope = stick.shape[-1], stick.slope(stick.shape[-1][0])
         half = stick.half(z) if z <= last[0] else last[1] + slope * (z - last[0])
@@ -375,7 +404,7 @@ class _Judge:
             last, slope = stick.shape[-1], stick.slope(stick.shape[-1][0])
             half = last[1] + slope * (blank - last[0])
             # The square end's lowest corner in the wanted lean.
-            end = self._leg_point(leg, vec(0, 0, blank))
+            end = self.leg_point(leg, vec(0, 0, blank))
             if stick.flats:
                 faces = [stick.lines[k] for k in stick.lines if k.endswith("face")]
                 t = math.tan(math.pi / stick.flats)
@@ -400,6 +429,7 @@ class _Judge:
             else hands.saw(card, self.shop, self.boards)
         )
         for cut in made:
+            self.cuts[cut.part, cut.end] = cut
             body = next(b for b in self.plan.stance.bodies if b.key == cut.part)
             board = self.boards[cut.part]
             start = float(board.ends[cut.end][0]) < 0
@@ -420,6 +450,42 @@ class _Judge:
 
     def _mark(self, card: SetUp) -> None:
         """Carried out before all others."""
+
+    _floor_side = _mark
+
+    def _member_cut(self, card: SetUp) -> None:
+        """A stretcher as long as told reaches the bottom of both its sockets, as far as they are deep."""
+        run = next(r for r in self.runs if member_key(r.number) == card.parts[0])
+        chosen = self.piece.members[run.number - 1]
+        (cut,) = [do for do in card.does if isinstance(do, Cut)]
+        self.cut_to[card.parts[0]] = cut.mm.value
+        a, b = (np.array(end.at) for end in run.ends)
+        u = unit(b - a)
+        gap = float(np.linalg.norm(b - a)) - sum(
+            self._exit(end, u * s) for end, s in zip(run.ends, (1, -1), strict=True)
+        )
+        self.tally.hold("stretcher mm", abs(cut.mm.value - gap - 2 * chosen.depth - chosen.spring), card.id)
+
+    def _exit(self, end: object, u: Array) -> float:
+        """From the axis to the surface of what a stretcher enters, stepped along it by the bench itself."""
+        if end.leg:
+            leg = self.plan.stance.legs[end.leg - 1]
+            stick = self.sticks[leg_key(leg.number)]
+            x, y, z = frame_of(leg, self.piece)
+            inside = self.plan.parts[leg.number - 1].in_top.quantity.value
+            way = vec(float(u @ x), float(u @ y), float(u @ z))
+            start = vec(0, 0, inside + end.down)
+        else:
+            other = next(r for r in self.runs if r.number == end.member)
+            stick = self.sticks[member_key(end.member)]
+            z = np.array(other.u)
+            beside = square_to(z, u)
+            way, start = vec(float(u @ beside), 0, float(u @ z)), vec(0, 0, 50.0)
+        low, high = 0.0, 400.0
+        for _ in range(60):
+            mid = (low + high) / 2
+            low, high = (mid, high) if stick.holds(start + way * mid) else (low, mid)
+        return low
 
     # --- shaping ---
 
@@ -465,7 +531,7 @@ class _Judge:
             first = math.atan(lay.stop.value / tool.length)
             then = math.atan(lay.stop_then.value / tool.length) - first
             for taper in part.tapers:
-                if f"towards the {taper.towards}" == lay.thin:
+                if taper.off.key == card.jig[2].key:
                     for slope in (first, then):
                         off = math.tan(slope) * taper.run
                         self.tally.hold("taper mm", abs(taper.thick - taper.thin - 2 * off) / 2, card.id)
@@ -497,10 +563,10 @@ class _Judge:
                 stick = self.sticks[leg_key(leg.number)]
                 for line, mm in ((do.line, do.mm.value), (do.other, do.other_mm.value)):
                     half = support_of(self.piece, leg).leg.at_top / 2
-                    k = self._slope_at_mouth(leg)
+                    k = self.slope_at_mouth(leg)
                     inside = self.plan.parts[leg.number - 1].in_top.quantity.value
                     p = vec(0, 0, mm) + stick.lines[line] * (half - k * (mm - inside))
-                    high = self._leg_point(leg, p)[2] - leg.socket[2]
+                    high = self.leg_point(leg, p)[2] - leg.socket[2]
                     self.tally.hold("shoulder mm", abs(float(high)), card.id)
         for mark, way in hands.end_lines(self.sticks, card):
             leg = self.plan.stance.legs[int(mark.on.partition(".")[2]) - 1]
@@ -510,7 +576,7 @@ class _Judge:
             real = self._leg_way(leg, way)
             self.tally.hold("tenon line deg", min(apart_deg(real, lean), apart_deg(real, -lean)), card.id)
 
-    def _slope_at_mouth(self, leg: LegStance) -> float:
+    def slope_at_mouth(self, leg: LegStance) -> float:
         """Half thickness lost for each mm down, where it leaves the seat."""
         shape = support_of(self.piece, leg).leg
         return (size_at(shape, leg.exposed, 0.0) - size_at(shape, leg.exposed, 1.0)) / 2.0

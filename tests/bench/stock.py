@@ -70,6 +70,13 @@ class Stick:
             out = min(self.half(z) / float(way @ f) for f in self.faces() if float(way @ f) > 1e-9)
         return vec(0, 0, z) + way * out
 
+    def holds(self, point: Array) -> bool:
+        """Whether a point lies inside it; beyond its ends its shape is taken to go on."""
+        out = vec(point[0], point[1], 0)
+        if self.flats:
+            return all(float(out @ f) < self.half(float(point[2])) for f in self.faces())
+        return float(np.linalg.norm(out)) < self.half(float(point[2]))
+
     def normal(self, point: Array) -> Array:
         """The surface's outward normal at a point of it."""
         way = square_to(vec(0, 0, 1), vec(point[0], point[1], 0))

@@ -70,7 +70,7 @@ class Scales(SimpleTestCase):
 
     def test_tools_put_away_have_no_card(self) -> None:
         made = planned(round_stool(10), shop_with("ramp", owned=False))
-        self.assertEqual([card for card in made.setups if card.operation != "mark"], [])
+        self.assertEqual([card for card in made.setups if card.way not in ("marking", "making")], [])
 
     def test_an_eighty_degree_block_bores_ten_off_square(self) -> None:
         # Common practice, no source.

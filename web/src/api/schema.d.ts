@@ -631,13 +631,18 @@ export interface components {
         };
         /**
          * Arris
-         * @description The length along one long corner, named by the face and the edge it lies between.
+         * @description The length along one long corner, named by the face and the edge it lies between (`between`).
          *
          *     `across` and `up` are the signs of its place in the stick's own frame.
          */
         Arris: {
             /** Across */
             across: number;
+            /** Between */
+            between: [
+                string,
+                string
+            ];
             length: components["schemas"]["Figure"];
             /** Up */
             up: number;
@@ -2006,6 +2011,7 @@ export interface components {
             blank: components["schemas"]["Figure"];
             block: components["schemas"]["Figure"];
             cut: components["schemas"]["FootCut"];
+            eight: components["schemas"]["Figure"] | null;
             exposed: components["schemas"]["Figure"];
             finished: components["schemas"]["Figure"];
             foot_long: components["schemas"]["Figure"];
@@ -2021,6 +2027,8 @@ export interface components {
             stock: components["schemas"]["Figure"];
             /** Support */
             support: number;
+            /** Tapers */
+            tapers: components["schemas"]["Taper"][];
             wedge: components["schemas"]["Figure"] | null;
         };
         /**
@@ -3121,7 +3129,7 @@ export interface components {
          *     lies from what was expected, `verdict` "", "fine", "off" (cut to suit) or "slip" (read wrong, and
          *     `slip` says how, likely: later figures do not follow it); `usual` is the maker's own spread of such
          *     readings, `unusual` says that this one lies well outside it; `part` is what it is taken on,
-         *     `station` where it is asked, `short` what its field is called.
+         *     `station` where it is asked, `short` what its field is called. `how` are the words of `take`.
          */
         Proof: {
             answer: components["schemas"]["Quantity"] | null;
@@ -4532,6 +4540,27 @@ export interface components {
             tilt: components["schemas"]["Scale"];
         };
         /**
+         * Taper
+         * @description One taper of a leg, from its thick place to its thin one: what comes off each face there; `begins`
+         *     and `ends` are those places down from the underside, `towards` what the thin one is called; mm.
+         */
+        Taper: {
+            /** Begins */
+            begins: number;
+            /** Ends */
+            ends: number;
+            off: components["schemas"]["Figure"];
+            /** Thick */
+            thick: number;
+            /** Thin */
+            thin: number;
+            /**
+             * Towards
+             * @enum {string}
+             */
+            towards: "top" | "foot" | "waist";
+        };
+        /**
          * TaperJig
          * @description A sled that carries a leg past the blade at its taper.
          */
@@ -4822,8 +4851,21 @@ export interface components {
         /**
          * Void
          * @description A convex notch taken out: a half lap, or the space between two feet.
+         *
+         *     `edge` is +1 for a lap sawn from the first edge, -1 from the other, 0 for none.
          */
         Void: {
+            /**
+             * Edge
+             * @default 0
+             */
+            edge: number;
+            /**
+             * Kind
+             * @default lap
+             * @enum {string}
+             */
+            kind: "lap" | "feet";
             /** Name */
             name: string;
             /** Planes */

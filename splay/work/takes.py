@@ -1,0 +1,240 @@
+"""How a reading is taken, as data: which instrument, from where to where, along what, on which face."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import singledispatch
+
+from splay.work.lays import Toward
+from splay.work.marks import Mark
+
+
+@dataclass(frozen=True)
+class Apart:
+    """A rule from one pricked mark to another, or to the nearest edge where there is no other."""
+
+    one: Mark
+    two: Mark | None
+
+
+@dataclass(frozen=True)
+class RodInHole:
+    """A straight rod in a hole, a gauge on its sightline against rod and face; `leans` is what the rod
+    leans to there."""
+
+    hole: Mark
+    face: str
+    leans: Toward | None
+
+
+@dataclass(frozen=True)
+class BothSides:
+    """From an end along two sides of a stick to where each of them ends; the two added and halved.
+
+    Without a side the end is square: one length.
+    """
+
+    part: str
+    end: str
+    long: str
+    short: str
+
+
+@dataclass(frozen=True)
+class SawnLine:
+    """A bevel gauge on one side of a stick: stock along its long corner, blade along the sawn line."""
+
+    part: str
+    end: str
+    side: str
+
+
+@dataclass(frozen=True)
+class Corner:
+    """A rule along a long corner of a stick, from one sawn end to the other."""
+
+    part: str
+    face: str
+    edge: str
+
+
+@dataclass(frozen=True)
+class Thick:
+    """Calipers across a stick, and again square to that: its tenon's end, where it leaves the seat, its
+    waist or its finished foot."""
+
+    part: str
+    at: str
+
+
+@dataclass(frozen=True)
+class OneFace:
+    """A rule across one of eight faces, and across its neighbour: both must agree."""
+
+    part: str
+
+
+@dataclass(frozen=True)
+class FirstShoulder:
+    """From a tenon's end to the shoulder that comes first."""
+
+    part: str
+
+
+@dataclass(frozen=True)
+class Deep:
+    """The depth of something cut: a slot, a hole, a notch; `of` says which, `where` the rule stands."""
+
+    of: str
+    where: str
+
+
+@dataclass(frozen=True)
+class SawnTop:
+    """A bevel gauge on an end sawn to the lean: stock down a line or face of the leg, blade on the end."""
+
+    part: str
+    line: str
+
+
+@dataclass(frozen=True)
+class Bevelled:
+    """A bevel gauge on a bevelled edge: stock across a face, blade down the edge."""
+
+    part: str
+    face: str
+    edge: str
+
+
+@dataclass(frozen=True)
+class Sticks:
+    """A straight stick on both sockets' marks (or a rod through a hole), a protractor on the side of what
+    it leaves: the acute angle. The blade lies on the surface, in the plane of the two sticks."""
+
+    mark: Mark
+    rod: bool
+
+
+@dataclass(frozen=True)
+class Gap:
+    """Two sticks slid apart between two sockets' marks, then measured."""
+
+    one: Mark
+    two: Mark
+
+
+@dataclass(frozen=True)
+class Wall:
+    """A rule down a socket's wall on its obtuse side, where it is shallowest."""
+
+    mark: Mark
+
+
+@dataclass(frozen=True)
+class EndToEnd:
+    """A rule from one end of a stick to the other."""
+
+    part: str
+
+
+Take = (
+    Apart | RodInHole | BothSides | SawnLine | Corner | Thick | OneFace | FirstShoulder | Deep | SawnTop
+    | Bevelled | Sticks | Gap | Wall | EndToEnd
+)  # fmt: skip
+
+
+@singledispatch
+def how(take: Take) -> str:
+    """How a reading is taken, in words."""
+    raise NotImplementedError(type(take).__name__)
+
+
+@how.register
+def _(take: Apart) -> str:
+    if take.two is None:
+        return "Rule from the pricked mark to the edge, where that is nearest."
+    return "Rule from mark to mark, pricked, not drawn."
+
+
+@how.register
+def _(take: RodInHole) -> str:
+    if take.leans is None:
+        return f"A straight rod in the hole; a square on the {take.face} against it, from two sides."
+    way = "the way the arrow points" if take.leans.by == "arrow" else "against the arrow"
+    return (
+        f"A straight rod in the hole; the gauge on the {take.face}, on the sightline, against the rod: it "
+        f"leans {way}. From square to that line the rod must look upright."
+    )
+
+
+@how.register
+def _(take: BothSides) -> str:
+    if not take.long:
+        return f"Rule from the {take.end}, along the leg."
+    return (
+        f"From the {take.end}: along its {take.long}, then along its {take.short}; add the two and halve."
+    )
+
+
+@how.register
+def _(take: SawnLine) -> str:
+    return f"Bevel gauge on the {take.side}: its stock along the corner, its blade along the sawn line."
+
+
+@how.register
+def _(take: Corner) -> str:
+    return f"Rule along the corner between its {take.face} and its {take.edge}, end to end."
+
+
+@how.register
+def _(take: Thick) -> str:
+    return f"Calipers at its {take.at}, across and then square to that."
+
+
+@how.register
+def _(take: OneFace) -> str:
+    return "Rule across a face, then across its neighbour: they must agree."
+
+
+@how.register
+def _(take: FirstShoulder) -> str:
+    return "Rule from the tenon's end, down to the shoulder that comes first."
+
+
+@how.register
+def _(take: Deep) -> str:
+    return f"Depth of the rule, {take.where}."
+
+
+@how.register
+def _(take: SawnTop) -> str:
+    return f"Bevel gauge: its stock down the {take.line}, its blade along the sawn end."
+
+
+@how.register
+def _(take: Bevelled) -> str:
+    return f"Bevel gauge: its stock across the {take.face}, its blade down the {take.edge}."
+
+
+@how.register
+def _(take: Sticks) -> str:
+    first = "A straight rod through the hole" if take.rod else "Dry, a straight stick on both marks"
+    return (
+        f"{first}; the protractor's blade on the side it leaves, in the plane of the two sticks: the "
+        "acute angle."
+    )
+
+
+@how.register
+def _(take: Gap) -> str:
+    return "Dry: two sticks slid apart from mark to mark, held together, then measured."
+
+
+@how.register
+def _(take: Wall) -> str:
+    return "Depth of the rule against the wall on the obtuse side, where it is shallowest."
+
+
+@how.register
+def _(take: EndToEnd) -> str:
+    return "Hook the rule on one end and read at the other."
