@@ -120,18 +120,7 @@ def plan(
         rungs = tuple(member_part(piece, run, runs, show, found, hooks) for run in runs)
     cords = tuple(rope_part(piece, line, show, hooks) for line in lines)
     layout = lay_out(piece, planned, show)
-    setups = (
-        *boring_cards(piece, planned, shop, show),
-        *leg_shape_cards(piece, real, parts, shop, show),
-        *leg_mark_cards(piece, real, parts, shop, show),
-        *leg_end_cards(piece, real, parts, shop, show),
-        *foot_cards(piece, real, parts, shop, show),
-        *crosscut_cards(sticks, real.bodies, shop, show),
-        *shaping_cards(piece, sticks, real.bodies, shop, show),
-        *member_cards(piece, rungs, shop, show),
-        *rope_cards(cords, shop, show),
-        *member_cut_cards(piece, rungs, show),
-    )
+    setups = _cards(piece, planned, real, parts, sticks, rungs, cords, shop, show)
     asked = Known(
         piece,
         planned,
@@ -186,6 +175,34 @@ def plan(
         changes=_changes(piece, planned, real, runs, rungs, known, show),
         assembly=order,
         stance=real,
+    )
+
+
+def _cards(
+    piece: Piece,
+    planned: Stance,
+    real: Stance,
+    parts: tuple[LegPart, ...],
+    sticks: tuple[StickPart, ...],
+    rungs: tuple[MemberPart, ...],
+    cords: tuple[RopePart, ...],
+    shop: Shop,
+    show: Show,
+) -> tuple[SetUp, ...]:
+    """Every card in the order of hands: a mark is made before anything leans on it."""
+    sockets = member_cards(piece, rungs, shop, show)
+    return (
+        *boring_cards(piece, planned, shop, show),
+        *leg_shape_cards(piece, real, parts, shop, show),
+        *leg_mark_cards(piece, real, parts, shop, show),
+        *leg_end_cards(piece, real, parts, shop, show),
+        *foot_cards(piece, real, parts, shop, show),
+        *crosscut_cards(sticks, real.bodies, shop, show),
+        *shaping_cards(piece, sticks, real.bodies, shop, show),
+        *(card for card in sockets if card.legs),
+        *rope_cards(cords, shop, show),
+        *member_cut_cards(piece, rungs, show),
+        *(card for card in sockets if not card.legs),
     )
 
 

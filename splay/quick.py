@@ -144,14 +144,20 @@ def quick_mitre(shop: Shop, splay_deg: float, rail_mm: float, leg_mm: float) -> 
 
 def _sawn(tool: MitreSaw, key: str, operation: str, name: str, off: float, show: Show) -> QuickSetting:
     reaches = within_reach(tool.scale, off)
-    made = dial(tool.name, tool.scale, min(off, tool.scale.reach), show)
-    note = (
-        ""
-        if reaches
-        else f"{show.angle(off).text} off square is past this saw's reach of "
-        f"{show.angle(tool.scale.reach).text}: lay the work against a block cut to "
-        f"{show.angle(90.0).text} and set {show.angle(90.0 - off).text}, or saw it by hand."
-    )
+    rest = 90.0 - off
+    note = ""
+    if not reaches and within_reach(tool.scale, rest):
+        # Past its reach the work lies against a block square to the fence: the saw is set to the rest.
+        said = dial(tool.name, tool.scale, rest, show).reading.text
+        note = (
+            f"{show.angle(off).text} off square is past this saw's reach of "
+            f"{show.angle(tool.scale.reach).text}: lay the work along a block that stands square to the "
+            f"fence, and set the saw to {said} on its own scale."
+        )
+    elif not reaches:
+        note = f"{show.angle(off).text} off square is past this saw's reach: knife it and saw it by hand."
+    set_at = off if reaches else rest if within_reach(tool.scale, rest) else tool.scale.reach
+    made = dial(tool.name, tool.scale, set_at, show)
     scene = Scene(
         tool.kind,
         made.off_square,

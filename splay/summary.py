@@ -192,9 +192,11 @@ def sizes(piece: Piece, stance: Stance, show: Show) -> tuple[Size, ...]:
         low, high = math.inf, -math.inf
         u = (1.0, 0.0) if axis == 0 else (0.0, 1.0)
         for leg in stance.legs:
-            reach = foot_reach(support_of(piece, leg).leg, leg.d, stance.floor, u)
-            low = min(low, leg.foot_floor[axis] - reach)
-            high = max(high, leg.foot_floor[axis] + reach)
+            shape, back = support_of(piece, leg).leg, (-u[0], -u[1])
+            near = foot_reach(shape, leg.d, stance.floor, back, leg.exposed)
+            far = foot_reach(shape, leg.d, stance.floor, u, leg.exposed)
+            low = min(low, leg.foot_floor[axis] - near)
+            high = max(high, leg.foot_floor[axis] + far)
         low = min([low, *(p[axis] for p in stood)])
         high = max([high, *(p[axis] for p in stood)])
         if low > high:

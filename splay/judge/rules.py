@@ -8,6 +8,7 @@ from dataclasses import dataclass, field
 from splay.judge import bits, joints, members, readings, standing, tops
 from splay.judge import sockets as rules
 from splay.judge.allowance import allowance
+from splay.judge.buildable import buildable
 from splay.judge.finding import Finding
 from splay.level.told import LevelRound
 from splay.parts import SocketPart
@@ -62,6 +63,7 @@ def judge(whole: Whole, show: Show) -> tuple[Finding, ...]:
         *joints.dowels(piece, show),
         *joints.apron_tenons(piece, show),
         *joints.overlaps(stance, show),
+        *buildable(piece, stance, whole.runs, whole.members, show),
         *members.gaps(whole.members, show),
         *members.wood(whole.members, show),
         *members.meeting(piece, whole.runs, show),

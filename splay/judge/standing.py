@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
+from itertools import pairwise
 
 import shapely
 from shapely.affinity import affine_transform
@@ -94,6 +95,7 @@ def footprint(piece: Piece, stance: Stance, show: Show) -> Iterator[Finding]:
             "supports",
         )
         return
+    yield from _tips(piece, stance, feet, numbers, show)
     shadow = _shadow(piece, stance)
     spare = min(_rim_gap(foot, shadow) for foot in stood)
     if spare > NARROW_MM:
@@ -108,6 +110,50 @@ def footprint(piece: Piece, stance: Stance, show: Show) -> Iterator[Finding]:
             numbers,
             show.length(inside),
             show.length(spare),
+            None,
+            "supports",
+        )
+
+
+TIPS_SHARE = 0.25
+"""A rim that reaches past the line between two feet by more than this share of that line's distance from
+the middle is easily tipped (common practice, no source)."""
+
+
+def _tips(
+    piece: Piece, stance: Stance, feet: shapely.Polygon, numbers: tuple[int, ...], show: Show
+) -> Iterator[Finding]:
+    """Where the rim reaches past the line between two neighbouring feet: sat on there, it tips.
+
+    Static: W a / (b - a), the middle a from that line and the rim b - a beyond it.
+    """
+    middle = stance.floor.to_floor((0.0, 0.0, piece.top.thickness))[:2]
+    shadow = _shadow(piece, stance)
+    worst, inner = 0.0, 1.0
+    ring = list(feet.exterior.coords)
+    for (x0, y0), (x1, y1) in pairwise(ring):
+        long = math.dist((x0, y0), (x1, y1))
+        if long < 1e-6:
+            continue
+        out = ((y1 - y0) / long, -(x1 - x0) / long)
+        if (x0 - middle[0]) * out[0] + (y0 - middle[1]) * out[1] < 0:
+            out = (-out[0], -out[1])
+        a = (x0 - middle[0]) * out[0] + (y0 - middle[1]) * out[1]
+        b = max((x - middle[0]) * out[0] + (y - middle[1]) * out[1] for x, y in shadow.exterior.coords)
+        if b - a > worst:
+            worst, inner = b - a, a
+    if worst > TIPS_SHARE * inner:
+        yield Finding(
+            "rim_past_feet",
+            "caution",
+            "stance",
+            f"Between two feet the rim reaches {show.length(worst).text} past the line that joins them: "
+            "sat on there it tips.",
+            "Set the feet further out, or make the top smaller there. How far it may tip under load is for "
+            "the furniture stability standards that hold where you are.",
+            numbers,
+            show.length(worst),
+            show.length(TIPS_SHARE * inner),
             None,
             "supports",
         )

@@ -153,7 +153,7 @@ def _sightlines(work: _Work) -> tuple[Mark, ...]:
 
 def _letters(work: _Work, does: tuple[Do, ...]) -> tuple[Mark, ...]:
     wanted = any(isinstance(one, TwoWay) for one in does)
-    return lettered("upper face" if work.entered.up == "upper face" else "underside") if wanted else ()
+    return lettered(work.entered.up) if wanted else ()
 
 
 def _angle(group: Group, show: Show, key: str) -> Figure:

@@ -221,7 +221,6 @@ def _sawn(
         lays=lays,
         does=does,
         uses=tuple(mark for leg in group.legs for mark in foot_marks(piece, stance, leg)),
-        loses=tuple(Mark(Kind.LONG_POINT, leg_key(number)) for number in group.numbers),
     )
 
 

@@ -12,7 +12,7 @@ from splay.quantity import degrees as deg
 from splay.stance.floor import Floor
 from splay.stance.lean import direction, direction_on
 from splay.stance.outline import points, rim
-from splay.stance.taper import corners
+from splay.stance.taper import corners, foot_taper
 from splay.stance.vectors import Flat, Vec, between, dot, unit
 
 MIDDLE_MM = 1e-6
@@ -42,7 +42,7 @@ def aim(
     foot: Flat = (math.inf, math.inf)
     # The foot's own size depends on the lean it is cut at, and that on where the foot stands.
     for _ in range(60):
-        target = _target(spec, socket, d, leg, outline, floor, ring)
+        target = _target(spec, start, d, leg, outline, floor, ring)
         d = unit(between(start, floor.from_floor((*target, 0.0))))
         if math.dist(target, foot) < _SETTLED_MM:
             break
@@ -72,21 +72,22 @@ def _out(socket: Flat) -> float:
     return deg.atan2(socket[1], socket[0])
 
 
-def _target(spec: Spec, socket: Flat, d: Vec, leg: Leg, outline: Outline, floor: Floor, ring: bool) -> Flat:
+def _target(spec: Spec, start: Vec, d: Vec, leg: Leg, outline: Outline, floor: Floor, ring: bool) -> Flat:
     """Where the middle of the foot should stand, floor frame, mm."""
+    socket, long = (start[0], start[1]), floor.reach(start, d)
     if isinstance(spec, Footprint) and not ring:
         wide = (spec.width / 2, spec.depth / 2)
-        return _corner(wide, wide, socket, d, leg, floor)
+        return _corner(wide, wide, socket, d, leg, floor, long)
     if isinstance(spec, AsWide) and not ring:
         far, near = _shadow(outline, floor)
-        return _corner(far, near, socket, d, leg, floor)
+        return _corner(far, near, socket, d, leg, floor, long)
     bearing = _out(socket)
     u = (deg.cos(bearing), deg.sin(bearing))
     if isinstance(spec, Footprint):
-        reach = spec.width / 2 - foot_reach(leg, d, floor, u)
+        reach = spec.width / 2 - foot_reach(leg, d, floor, u, long)
         return (reach * u[0], reach * u[1])
     edge = floor.to_floor((*rim(outline, bearing), 0.0))
-    inset = foot_reach(leg, d, floor, u) if isinstance(spec, AsWide) else 0.0
+    inset = foot_reach(leg, d, floor, u, long) if isinstance(spec, AsWide) else 0.0
     return (edge[0] - inset * u[0], edge[1] - inset * u[1])
 
 
@@ -99,7 +100,7 @@ def _shadow(outline: Outline, floor: Floor) -> tuple[Flat, Flat]:
     return far, near
 
 
-def _corner(far: Flat, near: Flat, socket: Flat, d: Vec, leg: Leg, floor: Floor) -> Flat:
+def _corner(far: Flat, near: Flat, socket: Flat, d: Vec, leg: Leg, floor: Floor, long: float) -> Flat:
     """The middle of a foot whose outsides touch the sides of a box, on the socket's own side.
 
     On the centre line of the top the foot stays on the plumb line's own side.
@@ -109,24 +110,34 @@ def _corner(far: Flat, near: Flat, socket: Flat, d: Vec, leg: Leg, floor: Floor)
         if abs(socket[axis]) < MIDDLE_MM:
             made.append(0.0)
         elif socket[axis] > 0:
-            made.append(far[axis] - foot_reach(leg, d, floor, u))
+            made.append(far[axis] - foot_reach(leg, d, floor, u, long))
         else:
-            made.append(foot_reach(leg, d, floor, u) - near[axis])
+            back = (-u[0], -u[1])
+            made.append(foot_reach(leg, d, floor, back, long) - near[axis])
     return (made[0], made[1])
 
 
-def foot_reach(leg: Leg, d: Vec, floor: Floor, u: Flat) -> float:
+def foot_reach(leg: Leg, d: Vec, floor: Floor, u: Flat, long: float) -> float:
     """How far the foot's cut end reaches from the axis along a level direction u, mm.
 
-    Round: the ellipse's support, half axes D/2 and D/(2 cos rho'); square: its furthest corner.
+    `long` is the leg's exposed length, which its taper runs over. Round: the cut of a cone is an ellipse
+    whose middle lies off the axis, towards the longer side of a leg that thins; with flats: its furthest
+    corner.
     """
     flat = floor.turn(d)
-    half = leg.at_foot / 2
-    if leg.section == "round":
-        lean = math.hypot(flat[0], flat[1])
-        across = (u[0] * flat[0] + u[1] * flat[1]) / lean if lean > 1e-12 else 0.0
-        return half * math.sqrt(1.0 + across**2 * (1.0 / flat[2] ** 2 - 1.0))
-    return max((c[0] * u[0] + c[1] * u[1]) for c in cornered_foot(leg, d, floor, half))
+    half, k = leg.at_foot / 2, foot_taper(leg, long)
+    if leg.section != "round":
+        return max(c[0] * u[0] + c[1] * u[1] for c in cornered_foot(leg, d, floor, half, k))
+    lean = math.hypot(flat[0], flat[1])
+    if lean < 1e-12:
+        return half
+    c, s = -flat[2], lean
+    # Both ends of the long axis, out along the lean: half / (cos -+ k sin) from the axis.
+    out, back = half / (c + k * s), half / (c - k * s)
+    middle, a = (out - back) / 2.0, (out + back) / 2.0
+    b = half * c / math.sqrt(c * c - k * k * s * s)
+    across = (u[0] * flat[0] + u[1] * flat[1]) / lean
+    return middle * across + math.sqrt((a * across) ** 2 + b * b * (1.0 - across * across))
 
 
 def faces(leg: Leg, d: Vec) -> tuple[Vec, Vec]:
@@ -145,17 +156,22 @@ def faces(leg: Leg, d: Vec) -> tuple[Vec, Vec]:
     return side, front
 
 
-def cornered_foot(leg: Leg, d: Vec, floor: Floor, half: float) -> tuple[Vec, ...]:
-    """Corners of a square or eight-sided leg's cut end about its axis, floor frame, mm, in order."""
+def cornered_foot(leg: Leg, d: Vec, floor: Floor, half: float, k: float = 0.0) -> tuple[Vec, ...]:
+    """Corners of a square or eight-sided leg's cut end about its axis, floor frame, mm, in order.
+
+    `half` is half its width there, `k` what that loses for each mm further down.
+    """
     side, front = faces(leg, d)
     slope = dot(floor.normal, d)
     made = []
     for i, j in corners(leg):
-        o: Vec = (
-            half * (i * side[0] + j * front[0]),
-            half * (i * side[1] + j * front[1]),
-            half * (i * side[2] + j * front[2]),
+        way: Vec = (
+            i * side[0] + j * front[0],
+            i * side[1] + j * front[1],
+            i * side[2] + j * front[2],
         )
-        t = -dot(floor.normal, o) / slope
-        made.append(floor.turn((o[0] + t * d[0], o[1] + t * d[1], o[2] + t * d[2])))
+        lean = dot(floor.normal, way)
+        t = -half * lean / (slope - k * lean)
+        out = half - k * t
+        made.append(floor.turn((out * way[0] + t * d[0], out * way[1] + t * d[1], out * way[2] + t * d[2])))
     return tuple(made)

@@ -149,13 +149,15 @@ def _respelt(
     ring = isinstance(model.placement, Circle | Triangle)
     if isinstance(spec, Footprint):
         u: Flat = (across, 0.0)
+        long = stance.floor.reach(leg.socket, d)
         if ring:
             size = math.hypot(*target)
             u = (target[0] / size, target[1] / size) if size else u
-            wide = 2 * (size + foot_reach(model.leg, d, stance.floor, u))
+            wide = 2 * (size + foot_reach(model.leg, d, stance.floor, u, long))
             return {**spec.model_dump(), "width": _snap(wide, snap_mm)}
-        wide = 2 * (abs(target[0]) + foot_reach(model.leg, d, stance.floor, (1.0, 0.0)))
-        deep = 2 * (abs(target[1]) + foot_reach(model.leg, d, stance.floor, (0.0, 1.0)))
+        right, behind = (math.copysign(1.0, target[0]), 0.0), (0.0, math.copysign(1.0, target[1]))
+        wide = 2 * (abs(target[0]) + foot_reach(model.leg, d, stance.floor, right, long))
+        deep = 2 * (abs(target[1]) + foot_reach(model.leg, d, stance.floor, behind, long))
         return {**spec.model_dump(), "width": _snap(wide, snap_mm), "depth": _snap(deep, snap_mm)}
     if isinstance(spec, SplayRake) or (not isinstance(spec, Resultant) and not ring):
         return {

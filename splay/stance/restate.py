@@ -187,10 +187,11 @@ def _footprint(piece: Piece, stance: Stance, leg: LegStance) -> dict[str, float]
     if support.placement.way in ("circle", "triangle"):
         out = math.hypot(x, y)
         u = (x / out, y / out) if out else (1.0, 0.0)
-        ring = 2 * (out + foot_reach(support.leg, leg.d, stance.floor, u))
+        ring = 2 * (out + foot_reach(support.leg, leg.d, stance.floor, u, leg.exposed))
         return {"width": ring, "depth": ring}
-    wide = 2 * (abs(x) + foot_reach(support.leg, leg.d, stance.floor, (1.0, 0.0)))
-    deep = 2 * (abs(y) + foot_reach(support.leg, leg.d, stance.floor, (0.0, 1.0)))
+    right, back = (math.copysign(1.0, x), 0.0), (0.0, math.copysign(1.0, y))
+    wide = 2 * (abs(x) + foot_reach(support.leg, leg.d, stance.floor, right, leg.exposed))
+    deep = 2 * (abs(y) + foot_reach(support.leg, leg.d, stance.floor, back, leg.exposed))
     return {"width": wide, "depth": deep}
 
 

@@ -1,0 +1,265 @@
+"""What cannot be built as it was chosen: parts thicker, taller or longer than what holds them."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from splay.judge.finding import Finding
+from splay.parts.member import MemberPart
+from splay.piece import (
+    ApronedLegs,
+    Battened,
+    BoardSides,
+    CrossPiece,
+    DowelScrew,
+    MitredFrames,
+    Piece,
+    PlaneFrames,
+    Shouldered,
+    StakedLegs,
+    Stretcher,
+)
+from splay.quantity import Show
+from splay.quantity import degrees as deg
+from splay.stance.members import MemberStance
+from splay.stance.staked import Stance
+from splay.stance.vectors import between, cross, dot, length
+
+SHOULDER_MM = 1.0
+"""Least wood a stretcher keeps round its tenon for a shoulder to be one (common practice, no source)."""
+LEG_SHARE = 0.6
+"""A socket wider than this share of its leg weakens it (common practice, no source)."""
+CLEAR_MM = 1.0
+
+
+@dataclass(frozen=True)
+class _Against:
+    """One size held against what bounds it, mm, in words and with its field."""
+
+    code: str
+    station: str
+    text: str
+    mend: str
+    size: float
+    limit: float
+    field: str
+
+    def found(self, show: Show) -> Iterator[Finding]:
+        """A stop where the size is past its limit."""
+        if self.size > self.limit + 1e-9:
+            yield Finding(
+                self.code,
+                "stop",
+                self.station,
+                self.text,
+                self.mend,
+                (),
+                show.length(self.size),
+                show.length(self.limit),
+                None,
+                self.field,
+            )
+
+
+def buildable(
+    piece: Piece,
+    stance: Stance,
+    runs: tuple[MemberStance, ...],
+    members: tuple[MemberPart, ...],
+    show: Show,
+) -> Iterator[Finding]:
+    """Every size of the document that is past what bounds it, with the choice that mends it."""
+    for one in (*_supports(piece, stance), *_members(piece, members)):
+        yield from one.found(show)
+    yield from _crossing(piece, runs, show)
+
+
+def _supports(piece: Piece, stance: Stance) -> Iterator[_Against]:
+    high = stance.floor.h0_mm
+    top = piece.top
+    for edge, name in ((top.upper_edge, "upper"), (top.lower_edge, "lower")):
+        down = edge.size * deg.tan(edge.angle) if edge.way == "chamfer" else edge.size
+        yield _Against(
+            "edge_deep", "top", f"What is shaped off the {name} edge is deeper than the top is thick.",
+            "Make it smaller, or the top thicker.", down, top.thickness, f"top.{name}_edge.size",
+        )  # fmt: skip
+    for k, support in enumerate(piece.supports):
+        base = f"supports.{k}"
+        if isinstance(support, StakedLegs):
+            yield from _staked(support, base)
+        elif isinstance(support, PlaneFrames):
+            for j, cross_piece in enumerate(support.cross):
+                yield _low(cross_piece, high, f"{base}.cross.{j}", "cross-piece")
+        elif isinstance(support, BoardSides):
+            yield from _boards(support, high, base)
+        elif isinstance(support, ApronedLegs):
+            yield from _aproned(support, high, base)
+        elif isinstance(support, MitredFrames):
+            yield _Against(
+                "rail_low", "stance", "The rail is deeper than the base is high: it stands on the floor.",
+                "Take a shallower rail, or raise the height.", support.rail, high - CLEAR_MM, f"{base}.rail",
+            )  # fmt: skip
+            yield _Against(
+                "legs_meet_rail", "stance", "Both legs of a frame are wider than its rail is long.",
+                "Make the frame longer, or its legs narrower.", 2 * support.leg, support.length,
+                f"{base}.leg",
+            )  # fmt: skip
+
+
+def _staked(support: StakedLegs, base: str) -> Iterator[_Against]:
+    leg, joint = support.leg, support.joint
+    if isinstance(joint, Shouldered):
+        yield _Against(
+            "tenon_over_leg", "legs", "The tenon is wider than the leg it is cut on.",
+            "Make its shorter side smaller, or thicken the leg at the top.", joint.across, leg.at_top,
+            f"{base}.joint.across",
+        )  # fmt: skip
+    if isinstance(joint, DowelScrew):
+        yield _Against(
+            "screw_no_leg", "boring", "The whole screw goes into the top: none is left for the leg.",
+            "Let less of it into the top, or take a longer screw.", joint.into_top, joint.length - CLEAR_MM,
+            f"{base}.joint.into_top",
+        )  # fmt: skip
+        yield _Against(
+            "pilot_wide", "boring", "The pilot is as wide as the screw: its thread finds no wood.",
+            "Bore the pilot thinner than the screw over its thread.", joint.core, joint.socket - 0.1,
+            f"{base}.joint.core",
+        )  # fmt: skip
+        yield _Against(
+            "screw_thick", "legs", "The screw is thicker than the leg it goes into.",
+            "Take a thinner screw, or a thicker leg.", joint.socket, LEG_SHARE * leg.at_top,
+            f"{base}.joint.socket",
+        )  # fmt: skip
+    if isinstance(joint, Battened):
+        yield _Against(
+            "batten_narrow", "boring", "The socket is wider than its batten.",
+            "Make the batten wider, or the socket smaller.", joint.socket, joint.batten_width,
+            f"{base}.joint.batten_width",
+        )  # fmt: skip
+        yield _Against(
+            "counterbore_through", "boring", "The screws' heads are let in through the batten.",
+            "Let them in less deep, or take a thicker batten.", joint.counterbore,
+            joint.batten_thickness - CLEAR_MM, f"{base}.joint.counterbore",
+        )  # fmt: skip
+
+
+def _low(cross_piece: CrossPiece, high: float, field: str, named: str) -> _Against:
+    tall = cross_piece.thickness if cross_piece.lies == "flat" else cross_piece.depth
+    return _Against(
+        "piece_low",
+        "stance",
+        f"The {named} reaches below the floor.",
+        "Set it higher, or make it shallower.",
+        cross_piece.drop + tall,
+        high - CLEAR_MM,
+        f"{field}.drop",
+    )
+
+
+def _boards(support: BoardSides, high: float, base: str) -> Iterator[_Against]:
+    for j, rail in enumerate(support.rails):
+        field = f"{base}.rails.{j}"
+        yield _low(rail, high, field, "tread" if rail.lies == "flat" else "rail")
+        half = (rail.depth if rail.lies == "flat" else rail.thickness) / 2.0
+        yield _Against(
+            "rail_outside", "stance", "A piece between the boards lies past their edges.",
+            "Move it nearer the middle, or make the boards wider.", abs(rail.offset) + half,
+            support.width / 2.0, f"{field}.offset",
+        )  # fmt: skip
+    cut = support.cut_out
+    if cut is None:
+        return
+    yield _Against(
+        "cut_out_high", "legs", "What is cut out between the feet is as high as the board.",
+        "Cut it lower.", cut.height, high / deg.cos(support.splay) - CLEAR_MM, f"{base}.cut_out.height",
+    )  # fmt: skip
+    yield _Against(
+        "cut_out_wide", "legs", "What is cut out is as wide as the board: no feet are left.",
+        "Cut it narrower, or make the board wider.", cut.width, support.width - CLEAR_MM,
+        f"{base}.cut_out.width",
+    )  # fmt: skip
+
+
+def _aproned(support: ApronedLegs, high: float, base: str) -> Iterator[_Against]:
+    lean = max(support.splay, support.rake)
+    yield _Against(
+        "apron_tall", "stance", "The aprons are taller than the legs stand.",
+        "Make the aprons lower, or raise the height.", support.apron * deg.cos(lean), high - CLEAR_MM,
+        f"{base}.apron",
+    )  # fmt: skip
+    yield _Against(
+        "apron_thick", "stance", "The aprons are thicker than their legs behind the setback.",
+        "Take thinner aprons, thicker legs, or less setback.", support.setback + support.thickness,
+        support.face, f"{base}.thickness",
+    )  # fmt: skip
+    for size, field in ((support.length, "length"), (support.width, "width")):
+        yield _Against(
+            "legs_over_table", "stance", "Two legs side by side are wider than the frame is.",
+            "Make the frame longer and wider, or its legs thinner.", 2 * support.face, size - CLEAR_MM,
+            f"{base}.{field}",
+        )  # fmt: skip
+
+
+def _members(piece: Piece, members: tuple[MemberPart, ...]) -> Iterator[_Against]:
+    for part in members:
+        chosen = piece.members[part.number - 1]
+        assert isinstance(chosen, Stretcher)
+        field = f"members.{part.number - 1}"
+        yield _Against(
+            "tenon_over_stretcher", "stretchers",
+            f"The tenon of {part.name} is thicker than the stick itself.",
+            "Bore a smaller socket, or take a thicker stick.", chosen.tenon, chosen.diameter,
+            f"{field}.tenon",
+        )  # fmt: skip
+        for end in part.ends:
+            yield _Against(
+                "socket_over_stick", "stretchers",
+                f"The socket of {part.name} is too wide for {end.into}: it weakens it.",
+                "Make its tenon thinner, or what it goes into thicker.", chosen.tenon,
+                2.0 * end.radius * (1.0 if end.member else 0.9), f"{field}.tenon",
+            )  # fmt: skip
+
+
+def _crossing(piece: Piece, runs: tuple[MemberStance, ...], show: Show) -> Iterator[Finding]:
+    """Stretchers that run through one another between their legs."""
+    for k, one in enumerate(runs):
+        for two in runs[k + 1 :]:
+            if any(e.member == one.number for e in two.ends) or any(
+                e.member == two.number for e in one.ends
+            ):
+                continue
+            a, b = piece.members[one.number - 1], piece.members[two.number - 1]
+            assert isinstance(a, Stretcher) and isinstance(b, Stretcher)
+            apart = _nearest(one, two)
+            room = (a.diameter + b.diameter) / 2.0
+            if apart is None or apart >= room:
+                continue
+            yield Finding(
+                "stretchers_cross",
+                "stop",
+                "stretchers",
+                f"Stretchers {one.number} and {two.number} meet between their legs: their middles pass "
+                f"{show.length(apart).text} apart, and they want {show.length(room).text}.",
+                "Set one higher than the other, or let one end in the other.",
+                tuple(sorted({e.leg for run in (one, two) for e in run.ends if e.leg})),
+                show.length(apart),
+                show.length(room),
+                None,
+                f"members.{two.number - 1}",
+            )
+
+
+def _nearest(one: MemberStance, two: MemberStance) -> float | None:
+    """How near two stretchers' axes pass between their ends, mm; None where that is not between them."""
+    p, q = one.ends[0].at, two.ends[0].at
+    normal = cross(one.u, two.u)
+    size = length(normal)
+    if size < 1e-6:
+        return None
+    w = between(p, q)
+    s = dot(cross(w, two.u), normal) / size**2
+    t = dot(cross(w, one.u), normal) / size**2
+    inside = one.ends[0].leaves < s < one.centres - one.ends[1].leaves
+    inside &= two.ends[0].leaves < t < two.centres - two.ends[1].leaves
+    return abs(dot(w, normal)) / size if inside else None
