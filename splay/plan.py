@@ -139,7 +139,7 @@ def plan(
     if levelling or any(id.startswith("level.") for id in known):
         passes, _ = level(piece, real, parts, sticks, shop, show, known)
         proofs += tuple(level_proofs(piece, passes, feet_of(piece, real), ask))
-    order = assembly(real.legs, parts, runs, rungs, show)
+    order = assembly(piece, real.bodies, real.legs, parts, runs, rungs, show)
     return Plan(
         chosen=chosen(piece, show),
         sizes=sizes(piece, real, show),

@@ -98,7 +98,7 @@ def _supports(piece: Piece, stance: Stance) -> Iterator[_Against]:
         elif isinstance(support, MitredFrames):
             yield _Against(
                 "rail_low", "stance", "The rail is deeper than the base is high: it stands on the floor.",
-                "Take a shallower rail, or raise the height.", support.rail, high - CLEAR_MM, f"{base}.rail",
+                "Take a shallower rail, or raise it.", support.rail, high - CLEAR_MM, f"{base}.rail",
             )  # fmt: skip
             yield _Against(
                 "legs_meet_rail", "stance", "Both legs of a frame are wider than its rail is long.",

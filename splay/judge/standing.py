@@ -115,9 +115,9 @@ def footprint(piece: Piece, stance: Stance, show: Show) -> Iterator[Finding]:
         )
 
 
-TIPS_SHARE = 0.25
-"""A rim that reaches past the line between two feet by more than this share of that line's distance from
-the middle is easily tipped (common practice, no source)."""
+TIPS_SHARE = 0.95
+"""A rim as far past the line between two feet as the middle is within it tips under no more than the piece's
+own weight set on it (statics: W a = P (b - a)); a hair less is not told from it."""
 
 
 def _tips(

@@ -9,7 +9,7 @@ from typing import Annotated
 
 from splay.layout.marks import Mark, arc, line
 from splay.layout.outlines import strike
-from splay.layout.placing import Placed, at_face, letters, marked_face, place, sightlines
+from splay.layout.placing import Placed, at_face, letters, marked_face, place, prick, sightlines
 from splay.piece import Battened, Piece, SlabLeg, StakedLegs, Trough
 from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
@@ -90,7 +90,7 @@ def lay_out(piece: Piece, stance: Stance, show: Show) -> Layout:
             steps += _legs(piece, support, legs, show)
         elif isinstance(support, SlabLeg):
             steps.append(_mitre(piece, support, show))
-    steps += _frames(stance)
+    steps += _frames(stance, show)
     steps += _shaping(piece, show)
     return Layout("underside", tuple(steps), _checks(piece, stance, show))
 
@@ -207,23 +207,30 @@ def _mitre(piece: Piece, support: SlabLeg, show: Show) -> Step:
     return Step(f"Knife the mitre at the {support.end}", words, (figure,), (line((x, -b), (x, b)),))
 
 
-def _frames(stance: Stance) -> list[Step]:
-    """Where legs and sides of square stock meet the underside."""
-    rings = []
+def _frames(stance: Stance, show: Show) -> list[Step]:
+    """Where legs and sides of square stock meet the underside: their outline, and its outermost corner."""
+    rings, acts = [], []
     for body in stance.bodies:
-        if not body.stands or body.role not in {"leg", "side"}:
+        # Legs and sides; of mitred frames, whose legs end below it, the rails.
+        if not (body.stands or (body.role == "rail" and body.frame)):
             continue
         for face in body.plain:
-            turned = body.pose.turn_out(face.normal)
-            if turned[2] > 0.999:
-                ring = [body.pose.out(p) for p in face.corners]
+            ring = [body.pose.out(p) for p in face.corners]
+            if max(abs(p[2]) for p in ring) < 1e-6:
                 rings.append(line(*((p[0], p[1]) for p in (*ring, ring[0]))))
+                far = max(ring, key=lambda p: (round(math.hypot(p[0], p[1]), 6), p[0], p[1]))
+                mark = work.Mark(work.Kind.FOOTPRINT, work.SEAT, body.key)
+                named = f"{body.name}, its outermost corner"
+                acts.append(prick(mark, named, "underside", (far[0], far[1]), show))
     if not rings:
         return []
+    told = " ".join(said(act)[:1].upper() + said(act)[1:] for act in acts)
     words = (
-        "Set the finished undercarriage on its marks, trace round it, and screw or dowel inside the lines."
+        f"{told} Set the finished frame on these corners, FRONT to FRONT, trace round it, and bore for its "
+        "screws inside the lines."
     )
-    return [Step("Mark where the undercarriage sits", words, (), tuple(rings))]
+    uses, makes = work.lettered(), tuple(act.mark for act in acts)
+    return [Step("Mark where the frame stands", words, (), tuple(rings), tuple(acts), uses, makes)]
 
 
 def _shaping(piece: Piece, show: Show) -> list[Step]:

@@ -4,27 +4,22 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from splay.parts.leg import LegPart
+from splay.parts.frame_assembly import frame_stages
+from splay.parts.leg import LegPart, has_ring
 from splay.parts.member import MemberPart
+from splay.parts.stages import Stage
+from splay.piece import Piece
 from splay.quantity import Figure, Quantity, Show
 from splay.quantity import degrees as deg
+from splay.stance.body import Body
+from splay.stance.lines import leans_outward
 from splay.stance.members import MemberStance
-from splay.stance.staked import LegStance
+from splay.stance.staked import LegStance, support_of
 from splay.stance.vectors import angle
 
 TOGETHER_DEG = 10.0
 """Tenons that close at once enter their sockets within this of one direction without being forced (common
 practice, no source)."""
-
-
-@dataclass(frozen=True)
-class Stage:
-    """One gluing that can be clamped and left: what goes together, in words, how many joints."""
-
-    title: str
-    steps: tuple[str, ...]
-    parts: tuple[str, ...]
-    joints: int
 
 
 @dataclass(frozen=True)
@@ -38,23 +33,27 @@ class Assembly:
 
 
 def assembly(
+    piece: Piece,
+    bodies: tuple[Body, ...],
     legs: tuple[LegStance, ...],
     parts: tuple[LegPart, ...],
     runs: tuple[MemberStance, ...],
     members: tuple[MemberPart, ...],
     show: Show,
 ) -> Assembly | None:
-    """The order in which legs and stretchers can be put together; None without legs set into the top.
+    """The order in which a piece can be put together; None where there is nothing to join.
 
-    Stretchers between two legs that share a plane make stiff pairs first; all that then joins one
-    pair to another goes in at once, each started lightly; last the legs enter the top together.
+    Supports of square stock are made up first, each by itself. Stretchers between two legs that share a
+    plane make stiff pairs first; all that then joins one pair to another goes in at once, each started
+    lightly; last the legs enter the seat together.
     """
+    frames = frame_stages(piece, bodies)
     if not legs:
-        return None
+        return Assembly(tuple(frames), (), None) if frames else None
     groups = {leg.number: leg.number for leg in legs}
     names = {part.number: part for part in members}
     first = _pairs(runs, groups)
-    stages = []
+    stages = [*frames]
     for run in first:
         a, b = (end.leg for end in run.ends)
         lone = f"{names[run.number].name} into legs {a} and {b}"
@@ -65,9 +64,11 @@ def assembly(
             Stage(
                 f"Legs {a} and {b}",
                 (
-                    f"{lone[0].upper()}{lone[1:]}, flat on the bench: both legs lie in one plane.",
-                    "Start each tenon by hand, half way; drive it home with the leg's sightline mark up.",
-                    "Lay a straight stick over both legs: no twist, before it sets.",
+                    f"{lone[0].upper()}{lone[1:]}: turn each leg until its socket faces the "
+                    "other leg, and lay both flat on the bench.",
+                    "Each end into the leg whose number it bears, by hand half way; then drive it to its ring.",
+                    "Tenon ends of both legs one way, and both outer lines the way they were dry. Lay a "
+                    "straight stick over both legs: no twist, before it sets.",
                 ),
                 (f"leg.{a}", f"leg.{b}", *(f"member.{r.number}" for r in mates)),
                 2 * len(mates),
@@ -98,7 +99,9 @@ def assembly(
         )
     spread = tuple(_spread(leg, part, show) for leg, part in zip(legs, parts, strict=True)) if runs else ()
     into = [
-        "All tenons into the top together, each started, the top tapped down evenly all round.",
+        "All tenons into the seat together, each over its own number and started; the seat tapped down "
+        "evenly all round.",
+        _lined(piece, legs),
     ]
     if runs:
         into.insert(
@@ -107,12 +110,30 @@ def assembly(
         )
     else:
         into = [
-            "Each leg on its own, its sightline mark on the line, its number over its hole's.",
+            "Each leg into the hole that bears its number.",
+            _lined(piece, legs),
             "Snug and pushed, never hammered where the tenon is parallel.",
         ]
-    stages.append(Stage("Into the top", tuple(into), tuple(f"leg.{leg.number}" for leg in legs), len(legs)))
+    stages.append(
+        Stage("Into the seat", tuple(into), tuple(f"leg.{leg.number}" for leg in legs), len(legs))
+    )
     strain = show.angle(apart) if apart is not None and apart > TOGETHER_DEG else None
     return Assembly(tuple(stages), spread, strain)
+
+
+def _lined(piece: Piece, legs: tuple[LegStance, ...]) -> str:
+    """How legs are turned in their sockets before they are driven, and when they are home."""
+    ringed = all(has_ring(support_of(piece, leg).joint) for leg in legs)
+    home = "; home when its ring touches the seat." if ringed else "; home when it bears all round."
+    if any(support_of(piece, leg).leg.section != "round" for leg in legs):
+        words = "Turn each by the words on its faces: FRONT to FRONT, or outer face away from the middle"
+        return f"{words}{home}"
+    inward = [leg.number for leg in legs if not leans_outward(leg) and leg.boring.bearing is not None]
+    said = "Turn each until its outer line stands over the arrow"
+    if inward:
+        named = ", ".join(str(number) for number in inward)
+        said += f" (leg {named}, leaning inward, over the plain end)"
+    return f"{said}{home}"
 
 
 def _pairs(runs: tuple[MemberStance, ...], groups: dict[int, int]) -> list[MemberStance]:

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from splay.parts.foot import FootCut, foot_cut
 from splay.parts.making import Taper, eight_sides, making, tapers
-from splay.piece import DowelScrew, Piece, Reamed, StakedLegs, Through
+from splay.piece import DowelScrew, Joint, Piece, Reamed, Shouldered, StakedLegs, Through
 from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
 from splay.stance.floor import Floor
@@ -38,6 +38,11 @@ class LegPart:
 
 
 _SQUARE_DEG = 90.0 - 1e-9
+
+
+def has_ring(joint: Joint) -> bool:
+    """Whether a joint's tenon bears a depth ring: not a tapered or shouldered one, nor a screw."""
+    return not isinstance(joint, DowelScrew | Reamed | Shouldered)
 
 
 def leg_part(piece: Piece, stance: LegStance, floor: Floor, show: Show) -> LegPart:

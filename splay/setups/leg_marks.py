@@ -6,8 +6,8 @@ import math
 from collections.abc import Iterator
 from typing import Literal
 
-from splay.parts.leg import LegPart
-from splay.piece import DowelScrew, Piece, Reamed, Shouldered, StakedLegs, Through
+from splay.parts.leg import LegPart, has_ring
+from splay.piece import Piece, StakedLegs, Through
 from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
 from splay.setups.card import Scene, SetUp
@@ -91,7 +91,7 @@ def _marks(
         does += own
         makes += [mark for do in own for mark in _made(do)]
     figure = part.in_top
-    if not isinstance(support.joint, DowelScrew | Reamed | Shouldered):
+    if has_ring(support.joint):
         figure = ring_figure(first, part, show)
         for leg in legs:
             mark = Mark(Kind.SHOULDER, leg_key(leg.number))

@@ -139,4 +139,5 @@ class _Table:
             ends,
             rips=(Plane((0.0, 0.0, 1.0), 0.0), Plane((0.0, 0.0, -1.0), low)),
             tenon=self.support.tenon,
+            frame=named,
         )

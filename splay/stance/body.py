@@ -101,6 +101,8 @@ class Body:
     tenons: tuple[float, float] = (0.0, 0.0)
     allowance: float = 0.0
     drawn: bool = True
+    frame: str = ""
+    """Which half of its support it is made up with: front, back, left, right, or a frame's number."""
 
     @cached_property
     def plain(self) -> Solid:
@@ -188,6 +190,7 @@ def body(
     tenon: float = 0.0,
     allowance: float = 0.0,
     drawn: bool = True,
+    frame: str = "",
 ) -> Body:
     """A part from planes of the top frame; `size` is width (across) and thickness (up), mm."""
     return Body(
@@ -208,4 +211,5 @@ def body(
         tenons=(tenon, tenon),
         allowance=allowance,
         drawn=drawn,
+        frame=frame,
     )

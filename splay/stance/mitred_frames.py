@@ -59,6 +59,7 @@ class _Frame:
             Sides("lower edge", "upper edge", "marked face", "plain face"),
             (self.mitre(-1), self.mitre(1)),
             voids=self._lap(),
+            frame=str(self.number + 1),
         )
 
     def _lap(self) -> tuple[Void, ...]:
@@ -91,4 +92,5 @@ class _Frame:
             (self.mitre(end).turned(), floor_plane(self.floor)),
             stands=True,
             allowance=self.support.allowance,
+            frame=str(self.number + 1),
         )

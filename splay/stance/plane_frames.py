@@ -64,6 +64,7 @@ class _Frame:
             (underside(), floor_plane(self.floor)),
             stands=True,
             allowance=self.support.allowance,
+            frame=_FRAMES[self.back],
         )
 
     def cross(self, k: int) -> Body:
@@ -86,6 +87,7 @@ class _Frame:
             Sides(*names, "outer face", "inner face"),
             (self._end(-1), self._end(1)),
             rips=(Plane((0.0, 0.0, 1.0), -piece.drop), Plane((0.0, 0.0, -1.0), low)),
+            frame=_FRAMES[self.back],
         )
 
     def _end(self, side: int) -> Plane:

@@ -22,6 +22,7 @@ class Kind(StrEnum):
     CENTRE = "leg centre"
     SIGHTLINE = "sightline"
     OUTLINE = "outline"
+    FOOTPRINT = "frame's outermost corner"
     NUMBER = "number"
     TENON = "tenon"
     OUTER_LINE = "outer line"

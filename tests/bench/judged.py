@@ -153,6 +153,12 @@ class Judge:
         return self.tally
 
     def _marks(self) -> None:
+        for mark, at in self.seat.points.items():
+            if mark.kind is Kind.FOOTPRINT:
+                body = next(b for b in self.plan.stance.bodies if b.key == mark.which)
+                tops = [np.array(p) for solid in body.stood for face in solid for p in face.corners]
+                near = min(float(np.linalg.norm(p - at)) for p in tops)
+                self.tally.hold("frame mark mm", near, mark.which)
         for leg in self.plan.stance.legs:
             for mark, at in self.seat.points.items():
                 number, _, face = mark.which.partition(".")
@@ -640,4 +646,4 @@ def _off_line(start: Array, way: Array, p: Array) -> float:
     return float(np.linalg.norm(off - way * float(off @ way)))
 
 
-__all__ = ["Kind", "OnTilt", "Tally", "carry_out", "square_to"]
+__all__ = ["Judge", "OnTilt", "Tally", "carry_out"]

@@ -10,7 +10,7 @@ from splay.piece import read_piece, write_piece
 from splay.piece.starters import STARTS, starter
 from splay.plan import Plan, plan
 from splay.shop import workbench
-from tests.core.make import piece, planned, round_stool
+from tests.core.make import ROUND, piece, planned, round_stool
 
 
 def changed(name: str, path: str, value: Any) -> Plan:
@@ -79,12 +79,14 @@ class CannotBeBuilt(SimpleTestCase):
         self.assertNotIn("stretchers_cross", found(planned(piece(members=apart))))
 
     def test_three_legs_under_the_rim_are_warned_of(self) -> None:
-        """Middle to the line between two feet is half their circle: F 200, rim 165 lies 65 past 100."""
-        codes = [f.code for f in planned(round_stool(14)).findings]
-        self.assertIn("rim_past_feet", codes)
-        four = {"way": "circle", "count": 4, "radius": 120, "first": 45}
-        wide = planned(round_stool(18, placement=four))
-        self.assertNotIn("rim_past_feet", [f.code for f in wide.findings])
+        """Middle to the line between two of three feet is half their circle: feet under the rim, as much again."""
+        under = [{"by": "under_rim"}]
+        three = {"way": "circle", "count": 3, "radius": 80}
+        made = planned(piece(outline=ROUND, placement=three, angles=under))
+        self.assertIn("rim_past_feet", [f.code for f in made.findings])
+        four = planned(piece(outline=ROUND, placement={**three, "count": 4}, angles=under))
+        for sound in (four, planned(round_stool(16))):
+            self.assertNotIn("rim_past_feet", [f.code for f in sound.findings])
 
 
 class Footprints(SimpleTestCase):

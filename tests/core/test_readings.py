@@ -230,7 +230,7 @@ class Assembling(SimpleTestCase):
     def test_pairs_in_one_plane_first_what_crosses_last_the_top_at_the_end(self) -> None:
         order = planned(starter("bench")).assembly
         assert order is not None
-        self.assertEqual([s.title for s in order.stages][-1], "Into the top")
+        self.assertEqual([s.title for s in order.stages][-1], "Into the seat")
         self.assertEqual(len(order.stages), 4)
         joints = sum(stage.joints for stage in order.stages)
         members = len(planned(starter("bench")).members)
@@ -240,7 +240,7 @@ class Assembling(SimpleTestCase):
         made = restate(starter("round_three"), Restate("members", "triangle"))
         order = planned(made).assembly
         assert order is not None
-        self.assertEqual([s.title for s in order.stages], ["The ring", "Into the top"])
+        self.assertEqual([s.title for s in order.stages], ["The ring", "Into the seat"])
         assert order.apart is not None
         found = {f.code: f for f in planned(made).findings}
         self.assertEqual(found["closes_askew"].number, order.apart)

@@ -975,6 +975,11 @@ export interface components {
              */
             drawn: boolean;
             finish: components["schemas"]["Plane"];
+            /**
+             * Frame
+             * @default
+             */
+            frame: string;
             /** Key */
             key: string;
             /** Name */

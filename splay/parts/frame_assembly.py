@@ -1,0 +1,137 @@
+"""How supports of square stock go together: flat halves first, what joins them next, the seat last."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+from splay.parts.stages import Stage
+from splay.piece import ApronedLegs, BoardSides, MitredFrames, Piece, PlaneFrames, SlabLeg
+from splay.stance.body import Body
+
+_DRY = "Dry first: every joint closed, no gap at any shoulder, then apart again for the glue."
+_FLAT = "On a flat bench, both faces against it."
+_SEAT = (
+    "Seat upside down, the frame's upper ends on their marks on the underside, FRONT to FRONT; fix it from "
+    "below in holes that let the seat move across its grain."
+)
+
+
+def frame_stages(piece: Piece, bodies: tuple[Body, ...]) -> list[Stage]:
+    """The stages of every support of square stock, in the order of the supports."""
+    made: list[Stage] = []
+    for index, support in enumerate(piece.supports):
+        told = STAGES.get(type(support))
+        if told is not None:
+            made += told([body for body in bodies if body.support == index])
+    return made
+
+
+def _keys(bodies: list[Body]) -> tuple[str, ...]:
+    return tuple(body.key for body in bodies)
+
+
+def _stage(title: str, steps: tuple[str, ...], bodies: list[Body], joints: int) -> Stage:
+    return Stage(title, steps, _keys(bodies), joints)
+
+
+def _onto_seat(bodies: list[Body]) -> Stage:
+    return _stage("Onto the seat", (_SEAT,), [b for b in bodies if b.stands], 0)
+
+
+def _plane(bodies: list[Body]) -> list[Stage]:
+    links = [b for b in bodies if b.role == "link"]
+    made = []
+    for name in ("front", "back"):
+        mine = [b for b in bodies if b.role != "link" and b.frame == name]
+        crosses = [b for b in mine if b.role == "cross"]
+        steps = (
+            _FLAT,
+            "Cross-pieces between the two legs, upper edge up, outer faces one way; dowels in, then both "
+            "legs pulled on together.",
+            "Equal diagonals, no twist, before it sets.",
+        )
+        made.append(_stage(f"The {name} frame", steps, mine, 2 * len(crosses)))
+    joined = (
+        _DRY,
+        "Both frames upside down, inner faces towards each other; the links between them, flush with the "
+        "legs' upper ends, all started before one is driven.",
+    )
+    if links:
+        made.append(_stage("The links between the frames", joined, links, 2 * len(links)))
+    return [*made, _onto_seat(bodies)]
+
+
+def _mitred(bodies: list[Body]) -> list[Stage]:
+    made = []
+    for number in dict.fromkeys(b.frame for b in bodies):
+        mine = [b for b in bodies if b.frame == number]
+        steps = (
+            _FLAT,
+            "Each leg's mitre on its end of the rail, marked faces one way; blocks glued or clamped on the "
+            "outside so that the clamp pulls square to the mitre.",
+            "Both feet the same distance from the rail's middle, before it sets.",
+        )
+        made.append(_stage(f"Frame {number}", steps, mine, 2))
+    rails = [b for b in bodies if b.role == "rail"]
+    if len(rails) > 1:
+        crossed = (
+            "The frame lapped from above stands; the other goes down over it, until the rails lie flush.",
+        )
+        made.append(_stage("Both frames, crossed", crossed, rails, 1))
+    return [*made, _onto_seat(bodies)]
+
+
+def _boards(bodies: list[Body]) -> list[Stage]:
+    sides = [b for b in bodies if b.role == "side"]
+    between = [b for b in bodies if b.role != "side"]
+    steps = (
+        _DRY,
+        "The left side on the bench, inner face up; every rail and tread on it by its left end, upper edge "
+        "or upper face towards the side's upper end.",
+        "The right side down over all their right ends at once, each started before one is driven.",
+    )
+    return [
+        _stage("Both sides and what runs between", steps, sides + between, 2 * len(between)),
+        _onto_seat(bodies),
+    ]
+
+
+def _aproned(bodies: list[Body]) -> list[Stage]:
+    legs = [b for b in bodies if b.role == "leg"]
+    made = []
+    for name in ("left", "right"):
+        mine = [b for b in legs if b.pose.origin[0] * (1 if name == "right" else -1) > 0]
+        apron = [b for b in bodies if b.role == "apron" and b.frame == name]
+        steps = (
+            f"The {name} apron between its two legs, upper edges and upper ends flush, outer faces out; "
+            "flat on the bench.",
+            "Equal diagonals, no twist, before it sets.",
+        )
+        made.append(_stage(f"The {name} end", steps, mine + apron, 2))
+    rest = [b for b in bodies if b.role == "apron" and b.frame in ("front", "back")]
+    steps = (
+        _DRY,
+        "Front and back aprons into one end, then the other end onto both at once; upper edges flush.",
+    )
+    made.append(_stage("Both ends, front and back", steps, rest, 4))
+    return [*made, _onto_seat(bodies)]
+
+
+def _slab(bodies: list[Body]) -> list[Stage]:
+    steps = (
+        _DRY,
+        "Seat upside down; the slab leg's mitre on the seat's, show face outward, edges flush; dowels in "
+        "before it is closed.",
+        "Clamping blocks on both, so that the clamp pulls square to the mitre.",
+    )
+    return [_stage("The slab leg on its mitre", steps, bodies, 1)]
+
+
+STAGES: dict[type[Any], Callable[[list[Body]], list[Stage]]] = {
+    PlaneFrames: _plane,
+    MitredFrames: _mitred,
+    BoardSides: _boards,
+    ApronedLegs: _aproned,
+    SlabLeg: _slab,
+}

@@ -1,0 +1,15 @@
+"""One gluing that can be clamped and left."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True)
+class Stage:
+    """One gluing that can be clamped and left: what goes together, in words, how many joints."""
+
+    title: str
+    steps: tuple[str, ...]
+    parts: tuple[str, ...]
+    joints: int
