@@ -25,7 +25,7 @@ from splay.setups.boring import boring_cards
 from splay.setups.card import Proof, SetUp
 from splay.setups.crosscut import crosscut_cards, cuts
 from splay.setups.foot import foot_cards
-from splay.setups.leg_marks import leg_mark_cards
+from splay.setups.leg_marks import leg_mark_cards, slot_cards
 from splay.setups.leg_shapes import leg_end_cards, leg_sets, leg_shape_cards
 from splay.setups.member_cards import member_cards
 from splay.setups.member_cuts import member_cut_cards
@@ -196,6 +196,7 @@ def _cards(
         *leg_shape_cards(piece, real, parts, shop, show),
         *leg_mark_cards(piece, real, parts, shop, show),
         *leg_end_cards(piece, real, parts, shop, show),
+        *slot_cards(piece, real, parts, shop, show),
         *foot_cards(piece, real, parts, shop, show),
         *crosscut_cards(sticks, real.bodies, shop, show),
         *shaping_cards(piece, sticks, real.bodies, shop, show),

@@ -1,7 +1,9 @@
-"""Builds hidden pieces by the thousand and cuts them as told: `tools/judge.py COUNT [SEED]`.
+"""Builds pieces by the thousand as told: `tools/judge.py COUNT [SEED]`.
 
-Every kind, every way of levelling, exact readings; prints the worst foot's distance from the wanted
-plane and the worst misfit of a stretcher. The test suite runs a seeded few of the same.
+First hidden pieces of every kind, levelled in every way from exact readings: the worst foot's distance
+from the wanted plane and the worst misfit of a stretcher. Then as many random pieces in random shops,
+every card and every proof carried out blind by the bench of the tests, every tenth of them levelled by
+each way: how many by operation and tool, and the worst of everything. The suite runs a seeded few.
 """
 
 from __future__ import annotations
@@ -20,6 +22,10 @@ from splay.rehearse import Hidden, really, reveal, take
 from splay.shop import workbench
 from splay.stance.members import members
 from splay.stance.staked import stand
+from tests.bench.judged import Tally, carry_out
+from tests.bench.levelled import WAYS as LEVELLING
+from tests.bench.levelled import level
+from tests.bench.pieces import buildable
 
 SHOP = workbench()
 WAYS = ("bench", "standing", "shims", "seat")
@@ -61,14 +67,42 @@ def build(rng: random.Random, k: int) -> tuple[float, float]:
     return max(truth.rock.value, fall), fit
 
 
-def main(count: int, seed: int) -> None:
-    """Run and print."""
+def hidden(count: int, seed: int) -> None:
+    """Hidden pieces read exactly and cut once."""
     rng = random.Random(seed)
     worst, misfit = 0.0, 0.0
     for k in range(count):
         foot, fit = build(rng, k)
         worst, misfit = max(worst, foot), max(misfit, fit)
     print(f"{count} hidden pieces, seed {seed}: worst foot {worst:.4f} mm, worst stretcher {misfit:.4f} mm")
+
+
+def blind(count: int, seed: int) -> None:
+    """Random pieces carried out by hands that know the data alone."""
+    whole = Tally()
+    for k in range(count):
+        made, done, shop = buildable(random.Random(f"{seed}.{k}"))
+        whole.add(carry_out(made, done, shop))
+        falls = {"cannot_stand", "too_few_feet"} & {found.code for found in done.findings}
+        if k % EVERY == 0 and not falls:
+            for way in LEVELLING:
+                if way != "sighted" or len(done.stance.legs) == 4:
+                    whole.add(level(made, shop, way, k))
+    print(f"{count} random pieces carried out blind, seed {seed}")
+    for (operation, tool), times in sorted(whole.done.items()):
+        print(f"  {operation:14} {tool:14} {times:7}")
+    for what, (off, where) in sorted(whole.worst.items()):
+        print(f"  worst {what:22} {off:.4f}   {where[:60] if off > 1e-3 else ''}")
+
+
+EVERY = 10
+"""Levelling is dear: every so manieth piece is levelled by each way."""
+
+
+def main(count: int, seed: int) -> None:
+    """Run and print."""
+    hidden(count, seed)
+    blind(count, seed)
 
 
 if __name__ == "__main__":

@@ -117,11 +117,6 @@ def _staked(support: StakedLegs, base: str) -> Iterator[_Against]:
         )  # fmt: skip
     if isinstance(joint, DowelScrew):
         yield _Against(
-            "screw_no_leg", "boring", "The whole screw goes into the top: none is left for the leg.",
-            "Let less of it into the top, or take a longer screw.", joint.into_top, joint.length - CLEAR_MM,
-            f"{base}.joint.into_top",
-        )  # fmt: skip
-        yield _Against(
             "pilot_wide", "boring", "The pilot is as wide as the screw: its thread finds no wood.",
             "Bore the pilot thinner than the screw over its thread.", joint.core, joint.socket - 0.1,
             f"{base}.joint.core",

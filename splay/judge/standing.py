@@ -116,8 +116,8 @@ def footprint(piece: Piece, stance: Stance, show: Show) -> Iterator[Finding]:
 
 
 TIPS_SHARE = 0.95
-"""A rim as far past the line between two feet as the middle is within it tips under no more than the piece's
-own weight set on it (statics: W a = P (b - a)); a hair less is not told from it."""
+"""A rim as far past the line between two feet as the middle is within it tips under no more than the
+piece's own weight set on it (statics: W a = P (b - a)); a hair less is not told from it."""
 
 
 def _tips(

@@ -66,7 +66,7 @@ def _oval(length: float, width: float, start: float, end: float, shift: float, s
             "√(a² − b²)",
             half_long,
             half_short,
-            note="on the longer centre line",
+            note="on the longer middle line",
         ),
         show.figure(
             "layout.outline.string",
@@ -81,7 +81,7 @@ def _oval(length: float, width: float, start: float, end: float, shift: float, s
     drawn = Mark("arc", tuple((a * x, b * y + shift) for x, y in ring))
     return (
         "Strike the oval",
-        "Two pins on the longer centre line; keep the string taut and the pencil plumb.",
+        "Two pins on the longer middle line; keep the string taut and the pencil plumb.",
         figures,
         (drawn, point(pins[0], "pin"), point(pins[1], "pin")),
     )
@@ -116,7 +116,7 @@ def _rectangle(outline: Rectangle, show: Show) -> Struck:
         for k, (x, y) in enumerate(corners):
             centre = (math.copysign(abs(x) - r, x), math.copysign(abs(y) - r, y))
             marks.append(arc(centre, r, 90.0 * k, 90.0 * (k + 1)))
-    words = "Square from the centre lines; keep the straight edges until the holes are bored."
+    words = "Square from the middle lines; keep the straight edges until the holes are bored."
     return ("Draw the outline", words, tuple(figures), tuple(marks))
 
 
@@ -237,7 +237,7 @@ def _drawn(outline: Drawn, show: Show) -> Struck:
             f"Corner {k + 1}: {show.length(abs(c.x)).text} {'right' if c.x >= 0 else 'left'}, "
             f"{'back' if c.y >= 0 else 'front'} by",
             abs(c.y),
-            "from the centre lines",
+            "from the middle lines",
             show.input("x", "from the front-to-back line", c.x),
             show.input("y", "from the side-to-side line", c.y),
         )
@@ -245,7 +245,7 @@ def _drawn(outline: Drawn, show: Show) -> Struck:
     )
     return (
         "Draw the edge over the slab",
-        "From the two centre lines; where the bark stays, follow the wood itself.",
+        "From the two middle lines; where the bark stays, follow the wood itself.",
         figures,
         (Mark("arc", (*ring, ring[0])),),
     )

@@ -183,8 +183,10 @@ def _battens(support: StakedLegs, stance: Stance, index: int, show: Show) -> lis
             )
         )
     words = (
-        "Square across the grain. One round hole in the middle, slots along the batten for the "
-        "outer screws: the top moves across its grain."
+        f"Square across the grain, on these lines. {support.joint.screws} screws in each, on its middle "
+        "line: one half way between each end and the leg nearest to it, the rest evenly between the legs; "
+        f"heads let in {show.length(support.joint.counterbore).text}. One round hole in the middle, slots "
+        "along the batten for the others: the seat moves across its grain."
     )
     return [Step("Place the battens", words, tuple(figures), tuple(marks))]
 
@@ -222,6 +224,11 @@ def _frames(stance: Stance, show: Show) -> list[Step]:
                 mark = work.Mark(work.Kind.FOOTPRINT, work.SEAT, body.key)
                 named = f"{body.name}, its outermost corner"
                 acts.append(prick(mark, named, "underside", (far[0], far[1]), show))
+                if body.role == "rail":
+                    # Two corners of one rail, across the middle: they fix its direction.
+                    other = work.Mark(work.Kind.FOOTPRINT, work.SEAT, f"{body.key}/2")
+                    again = f"{body.name}, the corner opposite"
+                    acts.append(prick(other, again, "underside", (-far[0], -far[1]), show))
     if not rings:
         return []
     told = " ".join(said(act)[:1].upper() + said(act)[1:] for act in acts)

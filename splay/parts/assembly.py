@@ -64,9 +64,9 @@ def assembly(
             Stage(
                 f"Legs {a} and {b}",
                 (
-                    f"{lone[0].upper()}{lone[1:]}: turn each leg until its socket faces the "
-                    "other leg, and lay both flat on the bench.",
-                    "Each end into the leg whose number it bears, by hand half way; then drive it to its ring.",
+                    f"{lone[0].upper()}{lone[1:]}: turn each leg until its socket faces "
+                    "the other leg, and lay both flat on the bench.",
+                    "Each end into the leg whose number it bears, half way by hand, then driven home.",
                     "Tenon ends of both legs one way, and both outer lines the way they were dry. Lay a "
                     "straight stick over both legs: no twist, before it sets.",
                 ),

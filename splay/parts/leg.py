@@ -45,6 +45,11 @@ def has_ring(joint: Joint) -> bool:
     return not isinstance(joint, DowelScrew | Reamed | Shouldered)
 
 
+def upper_end_name(joint: Joint) -> str:
+    """What the end of a leg at the seat is called: a leg on a screw has no tenon."""
+    return "upper end" if isinstance(joint, DowelScrew) else "tenon end"
+
+
 def leg_part(piece: Piece, stance: LegStance, floor: Floor, show: Show) -> LegPart:
     """The figures of one leg."""
     support = support_of(piece, stance)

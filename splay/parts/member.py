@@ -7,6 +7,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from itertools import pairwise
 
+from splay.parts.leg import upper_end_name
 from splay.piece import Piece, Rope, Stretcher
 from splay.quantity import Figure, Quantity, Show
 from splay.quantity import degrees as deg
@@ -38,13 +39,14 @@ AS_PLANNED = Built({}, {}, {})
 @dataclass(frozen=True)
 class Hooks:
     """Where a rule is hooked: from a leg's socket up to its tenon's (or sawn) end, by number, and from
-    the first axis a stretcher joins to that stretcher's first end, mm."""
+    the first axis a stretcher joins to that stretcher's first end, mm; `names` what a leg's end is."""
 
     legs: dict[int, float]
     members: dict[int, float]
+    names: dict[int, str]
 
 
-NO_HOOKS = Hooks({}, {})
+NO_HOOKS = Hooks({}, {}, {})
 
 
 def hooks_of(
@@ -58,7 +60,9 @@ def hooks_of(
     A leg with a tenon is hooked at its end; one without, sawn to the lean, at its outer line.
     """
     found: dict[int, float] = {}
+    names: dict[int, str] = {}
     for leg in legs:
+        names[leg.number] = upper_end_name(support_of(piece, leg).joint)
         if leg.bore.tenon:
             found[leg.number] = leg.bore.tenon
             continue
@@ -78,7 +82,7 @@ def hooks_of(
         if wall is not None:
             tenon = wall + _slant(chosen, built.acutes.get((run.number, 0), acute(run.ends[0].opening_on)))
         ends[run.number] = tenon - run.ends[0].leaves
-    return Hooks(found, ends)
+    return Hooks(found, ends, names)
 
 
 def _read(built: Built, member: MemberStance, e: int) -> float | None:
@@ -94,9 +98,10 @@ class MemberEnd:
     `acute_side` is "foot" or "top" for the side of the leg the acute angle lies on, "" when square;
     `radius` half of what it goes into there, mm; `found` is the acute angle as it was read, between the
     axes; `pass_by` how far to turn the leg for the drill to pass its opposite. `mark` is where its
-    middle is marked: along the stick from the end a rule is hooked on, `round_` how far round it from
-    its line (mm; on a flat, `face`, from the flat's middle line towards `aside_to`). `opening_on` is the
-    opening against the surface, degrees: below 90 the acute side lies towards the foot, or second end.
+    middle is marked: along the stick from the end a rule is hooked on, named by `hook`; `round_` how far
+    round it from its line (mm; on a flat, `face`, from the flat's middle line towards `aside_to`).
+    `opening_on` is the opening against the surface, degrees: below 90 the acute side lies towards the
+    foot, or second end.
     """
 
     into: str
@@ -119,6 +124,7 @@ class MemberEnd:
     face: str
     aside_to: str
     opening_on: float
+    hook: str
 
 
 @dataclass(frozen=True)
@@ -157,6 +163,7 @@ class RopeHole:
     face: str
     aside_to: str
     opening_on: float
+    hook: str
 
 
 @dataclass(frozen=True)
@@ -384,6 +391,7 @@ def _end(
         face=end.face,
         aside_to=end.aside_to if end.aside > MIDDLE_MM else "",
         opening_on=end.opening_on,
+        hook=hooks.names.get(end.leg, "tenon end") if end.leg else "first end",
     )
 
 
@@ -493,6 +501,7 @@ def _rope_hole(key: str, end: EndStance, show: Show, hooks: Hooks) -> RopeHole:
         face=end.face,
         aside_to=end.aside_to if end.aside > MIDDLE_MM else "",
         opening_on=end.opening_on,
+        hook=hooks.names.get(end.leg, "tenon end") if end.leg else "first end",
     )
 
 

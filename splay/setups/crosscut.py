@@ -337,7 +337,7 @@ def _mitre_jigs(cut: Cut, show: Show, key: str) -> tuple[Figure, ...]:
 
 
 def _by_hand(cut: Cut, show: Show, key: str) -> tuple[Figure, ...]:
-    jig = [_angle(cut, show, f"{key}.face")]
+    jig = [_angle(cut, show, f"{key}.face")] if cut.mitre > SQUARE_DEG else []
     if cut.tilt > SQUARE_DEG:
         jig.append(
             show.figure(

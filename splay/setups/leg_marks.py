@@ -6,11 +6,12 @@ import math
 from collections.abc import Iterator
 from typing import Literal
 
-from splay.parts.leg import LegPart, has_ring
-from splay.piece import Piece, StakedLegs, Through
+from splay.parts.leg import LegPart, has_ring, upper_end_name
+from splay.piece import DowelScrew, Piece, StakedLegs, Through
 from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
 from splay.setups.card import Scene, SetUp
+from splay.setups.leg_shapes import LegSet, leg_sets
 from splay.shop import Handsaw, Shop
 from splay.stance.lines import (
     leans_outward,
@@ -36,7 +37,7 @@ _SAWN = "Tenon upright in a vice; start on the far edge, fingers behind the saw.
 def leg_mark_cards(
     piece: Piece, stance: Stance, parts: tuple[LegPart, ...], shop: Shop, show: Show
 ) -> Iterator[SetUp]:
-    """One card a set of legs for its marks, and one for the slots where its tenons are wedged."""
+    """One card a support for the marks on its legs."""
     for index, support in enumerate(piece.supports):
         if not isinstance(support, StakedLegs):
             continue
@@ -44,8 +45,15 @@ def leg_mark_cards(
         mine = {part.number: part for part in parts if part.support == index}
         if legs:
             yield _marks(piece, stance, support, index, legs, mine, show)
-            if isinstance(support.joint, Through) and any(leg.boring.bearing is not None for leg in legs):
-                yield from _slots(piece, support, index, legs, mine, shop, show)
+
+
+def slot_cards(
+    piece: Piece, stance: Stance, parts: tuple[LegPart, ...], shop: Shop, show: Show
+) -> Iterator[SetUp]:
+    """One card a set of legs made alike, where their tenons are wedged."""
+    for one in leg_sets(piece, stance, parts):
+        if isinstance(one.support.joint, Through) and one.legs[0].boring.bearing is not None:
+            yield from _slots(piece, one, shop, show)
 
 
 def ring_at(leg: LegStance, part: LegPart) -> float:
@@ -86,8 +94,10 @@ def _marks(
     does: list[Do] = [Write(tuple(Mark(Kind.NUMBER, key) for key in keys), _numbered(legs))]
     makes = [Mark(Kind.NUMBER, key) for key in keys]
     flat = support.leg.section != "round"
+    screwed = isinstance(support.joint, DowelScrew)
+    end = upper_end_name(support.joint)
     for leg in legs:
-        own = _lines(stance, support, leg, flat, show)
+        own = _lines(stance, support, leg, flat, end, show)
         does += own
         makes += [mark for do in own for mark in _made(do)]
     figure = part.in_top
@@ -96,7 +106,8 @@ def _marks(
         for leg in legs:
             mark = Mark(Kind.SHOULDER, leg_key(leg.number))
             at = show.length(ring_at(leg, parts[leg.number]))
-            does.append(Along((mark,), f"leg {leg.number}", "tenon end", "leg", at, ring=True))
+            named = f"leg {leg.number}"
+            does.append(Along((mark,), named, "tenon end", "leg", at, ring=True, what="depth ring"))
             makes.append(mark)
     ends = tuple(Mark(Kind.TENON, key) for key in keys)
     return SetUp(
@@ -111,7 +122,10 @@ def _marks(
         dials=(),
         setting=figure.quantity,
         setting_name=figure.label,
-        which_way=("The end that goes into the seat is the tenon end: everything is measured from it.",),
+        which_way=(
+            f"The end that {'meets' if screwed else 'goes into'} the seat is the {end}: everything is "
+            "measured from it.",
+        ),
         steps=steps(does),
         turns=(),
         jig=(),
@@ -149,13 +163,15 @@ def _numbered(legs: list[LegStance]) -> str:
     return f"{said}."
 
 
-def _lines(stance: Stance, support: StakedLegs, leg: LegStance, flat: bool, show: Show) -> tuple[Do, ...]:
+def _lines(
+    stance: Stance, support: StakedLegs, leg: LegStance, flat: bool, end: str, show: Show
+) -> tuple[Do, ...]:
     """A leg's own lines: its faces by name, or its outer line and the floor's where they differ."""
     key, named = leg_key(leg.number), f"leg {leg.number}"
     if flat:
         names = _round_names([name for name, _ in named_faces(support.leg, leg)])
         eight = support.leg.section == "octagon"
-        return (NameFaces((Mark(Kind.FACES, key),), named, names, "tenon end", eight, _stands(names)),)
+        return (NameFaces((Mark(Kind.FACES, key),), named, names, end, eight, _stands(names)),)
     made: list[Do] = []
     over: Literal["arrow", "tail", "edge"] = "arrow" if leans_outward(leg) else "tail"
     if leg.boring.bearing is None:
@@ -168,12 +184,13 @@ def _lines(stance: Stance, support: StakedLegs, leg: LegStance, flat: bool, show
         made.append(
             Round(
                 (Mark(Kind.FLOOR_LINE, key),),
-                f"leg {leg.number}, a second line at its foot, the outer line of the floor",
+                f"leg {leg.number}",
                 "outer line",
-                show.length(round_mm),
+                show.closely(round_mm),
                 show.angle(abs(turn)),
                 way,
-                "tenon end",
+                end,
+                "at its foot a second line, the outer line of the floor",
             )
         )
     return tuple(made)
@@ -219,24 +236,32 @@ def slot_figure(piece: Piece, leg: LegStance, show: Show) -> Figure:
 
 def _slots(
     piece: Piece,
-    support: StakedLegs,
-    index: int,
-    legs: list[LegStance],
-    parts: dict[int, LegPart],
+    one: LegSet,
     shop: Shop,
     show: Show,
 ) -> Iterator[SetUp]:
-    first = legs[0]
+    support, legs, first = one.support, one.legs, one.legs[0]
     flat = support.leg.section != "round"
     figure = slot_figure(piece, first, show)
     does: list[Do] = []
     for leg in legs:
         turn, line = _slot_from(piece, support, leg, flat)
         way: Way = "clockwise" if turn >= 0.0 else "anticlockwise"
-        arc = show.length(leg.bore.tip / 2.0 * math.radians(abs(turn)))
+        arc = show.closely(leg.bore.tip / 2.0 * math.radians(abs(turn)))
         mark = Mark(Kind.SLOT, leg_key(leg.number))
-        does.append(OnEnd(mark, f"leg {leg.number}", "tenon end", line, arc, show.angle(abs(turn)), way))
-    deep = show.length(kerf_deep(first, parts[first.number]))
+        does.append(
+            OnEnd(
+                mark,
+                f"leg {leg.number}",
+                "tenon end",
+                line,
+                arc,
+                show.angle(abs(turn)),
+                way,
+                "the slot's line",
+            )
+        )
+    deep = show.length(kerf_deep(first, one.part))
     does.append(Kerf(show.length(KERF_STOP_MM), deep))
     does.append(
         Plain(
@@ -250,7 +275,7 @@ def _slots(
         if not tool.owned or not isinstance(tool, Handsaw):
             continue
         yield SetUp(
-            id=f"slot.leg.{index}.{tool.kind}.{k}",
+            id=f"{one.key}.slot.{tool.kind}.{k}",
             station="legs",
             operation="kerf",
             way="kerf",
@@ -275,8 +300,8 @@ def _slots(
                 None,
                 {"line": "outer line", "leg": f"leg {first.number}", "arc": figure.quantity.text},
             ),
-            proofs=(f"kerf.{first.number}",),
-            checks=tuple(w for leg in legs[:1] if (w := parts[leg.number].wedge)),
+            proofs=(f"kerf.{one.proof}",),
+            checks=(one.part.wedge,) if one.part.wedge else (),
             cautions=(_SAWN,),
             does=tuple(does),
             uses=tuple(Mark(kind, key) for key in keys for kind in (lean_on, Kind.SHOULDER)),

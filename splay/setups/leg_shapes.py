@@ -53,6 +53,7 @@ class LegSet:
     support: StakedLegs
     legs: tuple[LegStance, ...]
     part: LegPart
+    first: bool
 
     @property
     def key(self) -> str:
@@ -70,9 +71,10 @@ class LegSet:
         return listed(f"leg {number}" for number in self.numbers)
 
     @property
-    def proof(self) -> int:
-        """The leg that stands for all in their proofs' ids."""
-        return self.legs[0].number
+    def proof(self) -> str:
+        """What its proofs' ids end with: its support, and the leg that stands for all where a support has
+        more than one such set."""
+        return f"{self.index}" if self.first else f"{self.index}.{self.legs[0].number}"
 
 
 def leg_sets(piece: Piece, stance: Stance, parts: tuple[LegPart, ...]) -> tuple[LegSet, ...]:
@@ -88,11 +90,12 @@ def leg_sets(piece: Piece, stance: Stance, parts: tuple[LegPart, ...]) -> tuple[
             round(leg.boring.resultant, 4),
         )
         found.setdefault(key, []).append(leg)
-    made = []
+    made: list[LegSet] = []
     for legs in found.values():
         support = piece.supports[legs[0].support]
         assert isinstance(support, StakedLegs)
-        made.append(LegSet(legs[0].support, support, tuple(legs), by_number[legs[0].number]))
+        first = all(one.index != legs[0].support for one in made)
+        made.append(LegSet(legs[0].support, support, tuple(legs), by_number[legs[0].number], first))
     return tuple(made)
 
 
@@ -272,10 +275,11 @@ def _shoulders(one: LegSet, show: Show) -> Iterator[SetUp]:
 
 def _tenon_line(one: LegSet, leg: LegStance, flat: bool, show: Show) -> Do:
     """The tenon's long middle line on the leg's end, in the plane of its lean to the seat."""
-    mark, named = Mark(Kind.TENON, leg_key(leg.number)), f"leg {leg.number}, the tenon's long middle line"
+    mark, named = Mark(Kind.TENON, leg_key(leg.number)), f"leg {leg.number}"
+    what = "the tenon's long middle line"
     if not flat:
         nought = show.length(0.0)
-        return OnEnd(mark, named, "tenon end", "outer line", nought, show.angle(0.0), "clockwise")
+        return OnEnd(mark, named, "tenon end", "outer line", nought, show.angle(0.0), "clockwise", what)
     line = socket_line(leg)
     faces = named_faces(one.support.leg, leg)
     face = max(faces, key=lambda other: dot(other[1], line))
@@ -283,7 +287,7 @@ def _tenon_line(one: LegSet, leg: LegStance, flat: bool, show: Show) -> Do:
     beside = cross(leg.d, face[1])
     toward = max(faces, key=lambda other: dot(other[1], beside) * math.copysign(1.0, turn))
     off = one.support.leg.at_top / 2.0 * deg.tan(abs(turn))
-    return OverEnd(mark, named, "tenon end", face[0], show.length(off), toward[0])
+    return OverEnd(mark, named, "tenon end", face[0], show.closely(off), toward[0], what)
 
 
 def _outer_inner(support: StakedLegs, leg: LegStance, flat: bool) -> tuple[tuple[str, Vec], ...]:

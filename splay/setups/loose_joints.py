@@ -78,7 +78,7 @@ def end_up(part: StickPart, body: Body, name: str) -> EndUp:
     return EndUp((part.key,), part.name, end_name(part.role, name), tuple(leans))
 
 
-def _held(ends: list[Joined]) -> tuple[EndUp, ...]:
+def _held(ends: list[Joined], down: bool = False) -> tuple[EndUp, ...]:
     """Ends held alike share one lay."""
     found: dict[tuple[object, ...], list[EndUp]] = {}
     for one in ends:
@@ -90,6 +90,7 @@ def _held(ends: list[Joined]) -> tuple[EndUp, ...]:
             listed(lay.named for lay in mates),
             mates[0].end,
             mates[0].leans,
+            down,
         )
         for mates in found.values()
     )
@@ -229,7 +230,7 @@ def _slots(
         ),
         "Travel, stop to stop",
         _scene(dowels, slope, wide, show),
-        lays=_held(ends),
+        lays=_held(ends, down=True),
         does=(
             _spots(ends, dowels, show),
             Plain(f"Slots {show.length(dowels.depth).text} deep, in passes, square to the sawn end."),

@@ -57,7 +57,7 @@ def _cut(part: MemberPart, chosen: Stretcher, show: Show) -> SetUp:
     for e in (0, 1):
         mark = Mark(Kind.SHOULDER, key, str(e + 1))
         at = show.length(ring_deep(part, chosen, e))
-        does.append(Along((mark,), f"{part.name}, depth ring", ends[e], "stretcher", at, ring=True))
+        does.append(Along((mark,), part.name, ends[e], "stretcher", at, ring=True, what="depth ring"))
     does.append(Plain("Each tenon tried in its own socket: half way by hand, the rest driven."))
     return plain_card(
         f"member.{part.number}.making.0",

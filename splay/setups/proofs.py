@@ -210,14 +210,14 @@ def _shaped(known: Known, ask: Asker) -> Iterator[Proof]:
                 FirstShoulder(on),
                 "shoulders at another slope stand open on one side", on, "legs", "to the shoulder",
             )  # fmt: skip
-            yield ask.length(f"shoulder.{part.number}", ask.show.length(shoulder_first(one)), words)
+            yield ask.length(f"shoulder.{one.proof}", ask.show.length(shoulder_first(one)), words)
         else:
             words = Words(
                 "Tenon, thick, at its end",
                 Thick(on, "tenon's end"),
                 "a parallel tenon driven hard splits the seat", on, "legs", "tenon, thick",
             )  # fmt: skip
-            yield ask.length(f"tenon.{part.number}", ask.show.length(leg.bore.tip), words)
+            yield ask.length(f"tenon.{one.proof}", ask.show.length(leg.bore.tip), words)
         if part.eight is not None:
             face = part.stock.quantity.value * (math.sqrt(2.0) - 1.0)
             words = Words(
@@ -225,7 +225,7 @@ def _shaped(known: Known, ask: Asker) -> Iterator[Proof]:
                 OneFace(on),
                 "uneven faces make an oval leg", on, "legs", "a face, wide",
             )  # fmt: skip
-            yield ask.length(f"octagon.{part.number}", ask.show.length(face), words)
+            yield ask.length(f"octagon.{one.proof}", ask.show.length(face), words)
         if part.tapers:
             end = part.tapers[-1].towards
             where = {"foot": "finished foot", "top": "place where it leaves the seat", "waist": "waist"}[
@@ -235,13 +235,13 @@ def _shaped(known: Known, ask: Asker) -> Iterator[Proof]:
                 f"Leg at its {where}", Thick(on, where),
                 "legs alike matter more than legs to the drawing", on, "legs", f"at the {end}",
             )  # fmt: skip
-            yield ask.length(f"taper.{part.number}", ask.show.length(part.tapers[-1].thin), words)
+            yield ask.length(f"taper.{one.proof}", ask.show.length(part.tapers[-1].thin), words)
         if isinstance(support.joint, Through) and leg.boring.bearing is not None:
             words = Words(
                 "Wedge slot, deep", Deep(on, "down the slot from the tenon's end"),
                 "a slot past the ring splits the leg below its joint", on, "legs", "slot, deep",
             )  # fmt: skip
-            yield ask.length(f"kerf.{part.number}", ask.show.length(kerf_deep(leg, part)), words)
+            yield ask.length(f"kerf.{one.proof}", ask.show.length(kerf_deep(leg, part)), words)
 
 
 def _screwed(one: LegSet, ask: Asker) -> Iterator[Proof]:
@@ -252,12 +252,12 @@ def _screwed(one: LegSet, ask: Asker) -> Iterator[Proof]:
         SawnTop(on, top_side(one)),
         "an end at another slope stands open on one side", on, "legs", "upper end",
     )  # fmt: skip
-    yield ask.angle(f"topcut.{one.part.number}", leg.boring.resultant, words)
+    yield ask.angle(f"topcut.{one.proof}", leg.boring.resultant, words)
     words = Words(
         "Pilot in the leg, deep", Deep(on, "or a shank, to the bottom from the middle of the sawn end"),
         "too shallow holds the leg off the seat", on, "legs", "pilot, deep",
     )  # fmt: skip
-    yield ask.length(f"pilot.{one.part.number}", ask.show.length(pilot_deep(one.support.joint)), words)
+    yield ask.length(f"pilot.{one.proof}", ask.show.length(pilot_deep(one.support.joint)), words)
 
 
 def _squared(known: Known, ask: Asker) -> Iterator[Proof]:

@@ -44,11 +44,11 @@ class Into:
     parts: tuple[str, ...]
 
 
-def end_toward(leg: int, opening: float) -> Toward | None:
+def end_toward(near: str, leg: int, opening: float) -> Toward | None:
     """The end the way out of a socket leans to: the foot (second end) where it opens under 90 degrees."""
     if abs(opening - 90.0) <= SQUARE_DEG:
         return None
-    near, far = ("tenon end", "foot") if leg else ("first end", "second end")
+    far = "foot" if leg else "second end"
     return Toward("end", far if opening < 90.0 else near)
 
 
@@ -70,7 +70,7 @@ def boring_card(bore: Into, tool: Tool, index: int, show: Show) -> SetUp:
         bore.marks,
         "",
         "",
-        end_toward(bore.leg, on if by_surface else opening),
+        end_toward(first.hook, bore.leg, on if by_surface else opening),
         bore.sight,
         bool(first.face),
     )
@@ -87,7 +87,7 @@ def boring_card(bore: Into, tool: Tool, index: int, show: Show) -> SetUp:
         "acute": first.acute_side or "square",
         "angle": bore.angle.quantity.text,
         "tool": tool.kind,
-        "near": "tenon end" if bore.leg else "first end",
+        "near": first.hook,
         "far": "foot" if bore.leg else "second end",
     }
     return SetUp(
@@ -145,7 +145,7 @@ def placing(end: MemberEnd | RopeHole, leg: int, member: int, mark: Mark, first_
     `first_end` names the end of a stretcher it is hooked on.
     """
     named = f"leg {leg}" if leg else f"stretcher {member}"
-    hook = "tenon end" if leg else first_end
+    hook = end.hook if leg else first_end
     line = "outer line" if leg else "floor-side line"
     if end.face:
         return (

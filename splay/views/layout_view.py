@@ -23,7 +23,15 @@ def layout_views(piece: Piece, layout: Layout) -> tuple[View, ...]:
     spots = [p for step in layout.steps for m in step.marks for p in m.points]
     wide = max([a, *(abs(x) for x, _ in spots)]) + margin
     high = max([b, *(abs(y) for _, y in spots)]) + margin
-    front = text("label", (0.0, -high + 0.3 * margin), "front edge, underside up")
+    words = tuple(
+        text("label", at, word)
+        for word, at in (
+            ("FRONT", (0.0, -high + 0.3 * margin)),
+            ("BACK", (0.0, high - 0.5 * margin)),
+            ("RIGHT", (-wide + 0.5 * margin, 0.1 * margin)),
+            ("LEFT", (wide - 0.5 * margin, 0.1 * margin)),
+        )
+    )
     for k, step in enumerate(layout.steps):
         now = [shape for mark in step.marks for shape in _draw(mark.kind, mark.points, mark.text, "cut", a)]
         made.append(
@@ -31,7 +39,7 @@ def layout_views(piece: Piece, layout: Layout) -> tuple[View, ...]:
                 f"step.{k + 1}",
                 step.title,
                 (-wide, -high, wide, high),
-                (outline, *before, *now, front),
+                (outline, *before, *now, *words),
             )
         )
         for mark in step.marks:

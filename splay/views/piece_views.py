@@ -168,9 +168,24 @@ def plan_view(model: Model, eye: Eye, title: str) -> View:
             at = eye.see(model.place((corner.x, corner.y, 0.0)))
             handles.append(Handle("corner", k + 1, at, f"corner {k + 1} of the outline"))
     else:
-        y = eye.see(model.place((0.0, -b, 0.0)))
-        shapes.append(text("label", (y[0] + 0.5 * a, y[1] - 0.1 * b - 6), "front edge"))
+        shapes += _words(model, eye)
     return View(eye.name, title, _boxed(shapes, 0.05 * max(a, b)), tuple(shapes), tuple(handles))
+
+
+def _words(model: Model, eye: Eye) -> list[Shape]:
+    """FRONT, BACK, LEFT and RIGHT where they are written on the underside, at the ends of its lines."""
+    a, b = model.half
+    room = 0.1 * max(a, b) + 8
+    made: list[Shape] = []
+    for word, spot in (
+        ("FRONT", (0.0, -b - room, 0.0)),
+        ("BACK", (0.0, b + room, 0.0)),
+        ("LEFT", (-a - room, 0.0, 0.0)),
+        ("RIGHT", (a + room, 0.0, 0.0)),
+    ):
+        x, y = eye.see(model.place(spot))
+        made.append(text("label", (x, y + 8), word))
+    return made
 
 
 def _both_lines(model: Model, eye: Eye, leg: LegStance) -> list[Shape]:
@@ -247,10 +262,21 @@ def _leg_in_plan(model: Model, sight: Sight, k: int, leg: LegStance) -> list[Sha
     if lean.bearing is None or run < 1e-6:
         return [*made, text("label", (at[0], at[1] + half + 14), str(leg.number), part)]
     u = ((foot[0] - at[0]) / run, (foot[1] - at[1]) / run)
+    if eye is UNDERSIDE:
+        # On the seat itself, whatever its floor does: the line that is marked on it.
+        x, y, z = leg.socket
+        tip = eye.see(model.place((x + deg.cos(bearing), y + deg.sin(bearing), z)))
+        size = math.dist(at, tip)
+        u = ((tip[0] - at[0]) / size, (tip[1] - at[1]) / size)
     # Drawn long enough to lay a gauge on, whatever the lean.
     out, back = max(run * 1.25, _LEAST_SIGHTLINE_MM), max(run * 0.35, 0.6 * _LEAST_SIGHTLINE_MM)
     ends = ((at[0] - u[0] * back, at[1] - u[1] * back), (at[0] + u[0] * out, at[1] + u[1] * out))
     made.append(line("sightline", *ends, part=part))
+    tip, barb = ends[1], 0.16 * out
+    for side in (0.4, -0.4):
+        back_x = tip[0] - barb * (u[0] - side * u[1])
+        back_y = tip[1] - barb * (u[1] + side * u[0])
+        made.append(line("pointer", tip, (back_x, back_y), part=part))
     label = (at[0] + u[0] * (out + 14), at[1] + u[1] * (out + 14))
     return [*made, text("label", label, str(leg.number), part)]
 

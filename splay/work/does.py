@@ -14,7 +14,8 @@ from splay.work.marks import Mark
 class Along:
     """A mark on a stick: hook on `end`, and so far along `line`, measured along the stick's middle.
 
-    `line` is a line drawn down it or one of its faces; `square` carries the mark all round.
+    `line` is a line drawn down it or one of its faces; `ring` carries the mark all round; `what` is what
+    the mark is called, where it has a name.
     """
 
     marks: tuple[Mark, ...]
@@ -23,6 +24,7 @@ class Along:
     line: str
     mm: Quantity
     ring: bool = False
+    what: str = ""
 
 
 @dataclass(frozen=True)
@@ -37,6 +39,7 @@ class Round:
     turn: Quantity
     way: Way
     end: str
+    what: str = ""
 
 
 @dataclass(frozen=True)
@@ -61,6 +64,7 @@ class OnEnd:
     mm: Quantity
     turn: Quantity
     way: Way
+    what: str = ""
 
 
 @dataclass(frozen=True)
@@ -74,6 +78,7 @@ class OverEnd:
     face: str
     mm: Quantity
     toward: str
+    what: str = ""
 
 
 @dataclass(frozen=True)

@@ -156,13 +156,14 @@ class EndUp:
     """A stick held with a sawn end up and level: what is bored or slotted there runs square to it.
 
     `leans` are the sides its top leans to for that, the ones the cut left longer; none where it stands
-    plumb.
+    plumb. `down` turns it over: the sawn end lies flat on the table.
     """
 
     parts: tuple[str, ...]
     named: str
     end: str
     leans: tuple[str, ...]
+    down: bool = False
 
 
 @dataclass(frozen=True)

@@ -77,11 +77,15 @@ def _(one: OnTilt) -> tuple[str, ...]:
 
 
 _HOLDERS = {
-    "gauge": ("Bevel gauge standing on {on}", "its blade leans"),
-    "block": ("Guide block standing on {on}, its sloping face to the mark", "its face leans"),
-    "guide": ("Drill guide clamped over the mark, its column in line with {on}", "its column leans"),
-    "digital": ("Digital angle gauge on the drill, in line with {on}", "the drill leans"),
-    "protractor": ("Protractor flat against {on}", "its blade leans"),
+    "gauge": ("Bevel gauge {on}", "its blade leans"),
+    "block": ("Guide block {on}, its sloping face to the mark", "its face leans"),
+    "guide": ("Drill guide clamped over the mark, its column {on}", "its column leans"),
+    "digital": ("Digital angle gauge on the drill, {on}", "the drill leans"),
+    "protractor": ("Protractor {on}", "its blade leans"),
+}
+_ON = {
+    "sightline": "in line with the mark's sightline",
+    "surface": "along the stick's side, through the mark and in line with the stick's middle",
 }
 _ZERO = {
     "square": "Zero it with the bit standing square on the face.",
@@ -101,11 +105,7 @@ def _(one: ByHand) -> tuple[str, ...]:
     if one.leans is None:
         on = "the face" if one.up else "the stick's side"
         return (*said, f"Square to {on}: the drill leans no way.")
-    on = (
-        "the mark's sightline"
-        if one.along == "sightline"
-        else "the stick's side, on a line through the mark"
-    )
+    on = _ON[one.along]
     how, leans = _HOLDERS[one.holder]
     if one.zero:
         said.append(_ZERO[one.zero])
@@ -199,6 +199,11 @@ def _(one: OnSide) -> tuple[str, ...]:
 
 @lay.register
 def _(one: lays.EndUp) -> tuple[str, ...]:
+    if one.down:
+        return (
+            f"{cap(one.named)}: sawn {one.end} flat on the table, the part held against the fence's "
+            "bevelled face.",
+        )
     lean = f", its top leaning towards its {' and its '.join(one.leans)}," if one.leans else ""
     return (f"{cap(one.named)}: {one.end} up{lean} until the sawn end lies level; bit plumb.",)
 
@@ -269,23 +274,28 @@ def do(one: does.Do) -> str:
     raise NotImplementedError(type(one).__name__)
 
 
+def _named(one: does.Along | does.Round | does.OnEnd | does.OverEnd) -> str:
+    """What is marked on what: the part, and the mark's own name where it has one."""
+    return f"{cap(one.named)}, {one.what}" if one.what else cap(one.named)
+
+
 @do.register
 def _(one: does.Along) -> str:
     ring = "; square it all round" if one.ring else ""
-    return f"{cap(one.named)}: hook on the {one.end}, mark {one.mm.text} along the {one.line}{ring}."
+    return f"{_named(one)}: hook on the {one.end}, mark {one.mm.text} along the {one.line}{ring}."
 
 
 @do.register
 def _(one: does.Round) -> str:
     return (
-        f"{cap(one.named)}: from the {one.line} {one.mm.text} round ({one.turn.text}), {one.way} looking "
+        f"{_named(one)}: from the {one.line} {one.mm.text} round ({one.turn.text}), {one.way} looking "
         f"at the {one.end}."
     )
 
 
 @do.register
 def _(one: does.Across) -> str:
-    if not one.toward:
+    if not one.toward or one.mm.value < 0.05:
         return f"{cap(one.named)}: on the middle line of its {one.face}."
     return (
         f"{cap(one.named)}: on its {one.face}, {one.mm.text} from the face's middle line towards its "
@@ -296,19 +306,19 @@ def _(one: does.Across) -> str:
 @do.register
 def _(one: does.OnEnd) -> str:
     if one.mm.value < 0.05:
-        return f"{cap(one.named)}: draw it over the {one.end} through its middle, from the {one.line}."
+        return f"{_named(one)}: over the {one.end} through its middle, from the {one.line}."
     return (
-        f"{cap(one.named)}: from the {one.line} {one.mm.text} round the rim of the {one.end} "
-        f"({one.turn.text}), {one.way} looking at that end; draw it from there through the middle."
+        f"{_named(one)}: from the {one.line} {one.mm.text} round the rim of the {one.end} "
+        f"({one.turn.text}), {one.way} looking at that end; from there through the middle."
     )
 
 
 @do.register
 def _(one: does.OverEnd) -> str:
     if one.mm.value < 0.05:
-        return f"{cap(one.named)}: over the {one.end} through its middle, square to the {one.face}."
+        return f"{_named(one)}: over the {one.end} through its middle, square to the {one.face}."
     return (
-        f"{cap(one.named)}: over the {one.end} through its middle, crossing the edge of the {one.face} "
+        f"{_named(one)}: over the {one.end} through its middle, crossing the edge of the {one.face} "
         f"{one.mm.text} from its middle, towards the {one.toward}."
     )
 
@@ -396,7 +406,7 @@ def _(one: does.Turned) -> str:
                 f"{other[1]} alike."
             )
         return said
-    return "Lay each leg's own sightline so; the setting stays."
+    return "Each leg on its own sightline; the setting stays."
 
 
 def _size(quantity: Quantity) -> str:
@@ -421,7 +431,8 @@ def _(one: does.Plain) -> str:
 @do.register
 def _(one: does.LongPoint) -> str:
     if not one.short_line:
-        return f"Hook on the {one.end}, mark {one.mm.text}; cut there."
+        along = f" along the {one.line}" if one.line else ""
+        return f"Hook on the {one.end}: the cut goes through {one.mm.text}{along}."
     return (
         f"Hook on the {one.end}: {one.mm.text} along the {one.line} is the long point, {one.short.text} "
         f"along the {one.short_line} the short one; the cut goes through both."

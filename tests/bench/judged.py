@@ -20,7 +20,7 @@ from splay.work.does import Between, Bit, Cut, CutOut, Notch, Tenon
 from splay.work.lays import EndUp, OnFloor, OnLines, OnSaw, OnTilt, Tapered, Upright
 from splay.work.marks import Kind, Mark, leg_key, member_key
 from tests.bench import hands
-from tests.bench.frames import Array, apart_deg, square_to, unit, vec
+from tests.bench.frames import Array, apart_deg, spun, square_to, unit, vec
 from tests.bench.stock import Board, Seat, Stick
 
 STEPS = 40
@@ -98,7 +98,8 @@ class Judge:
         shape = tuple((inside + q, size_at(support.leg, leg.exposed, q) / 2.0) for q in downs)
         tenon = ((0.0, leg.bore.tip / 2.0), (inside - 1e-9, leg.bore.size / 2.0)) if inside else ()
         flats = {"round": 0, "square": 4, "octagon": 8}[support.leg.section]
-        stick = Stick(leg_key(leg.number), "tenon end", "foot", (*tenon, *shape), flats)
+        first = "tenon end" if inside else "upper end"
+        stick = Stick(leg_key(leg.number), first, "foot", (*tenon, *shape), flats)
         if not inside:
             # Sawn to the lean: the rule is hooked where the first line meets the upper end.
             x, _, z = frame_of(leg, self.piece)
@@ -155,7 +156,7 @@ class Judge:
     def _marks(self) -> None:
         for mark, at in self.seat.points.items():
             if mark.kind is Kind.FOOTPRINT:
-                body = next(b for b in self.plan.stance.bodies if b.key == mark.which)
+                body = next(b for b in self.plan.stance.bodies if b.key == mark.which.partition("/")[0])
                 tops = [np.array(p) for solid in body.stood for face in solid for p in face.corners]
                 near = min(float(np.linalg.norm(p - at)) for p in tops)
                 self.tally.hold("frame mark mm", near, mark.which)
@@ -197,6 +198,7 @@ class Judge:
         if any(one.pin for one in hands.pins(card)):
             pin = hands.on_pin(self.seat, card, first)
             self.tally.hold("pin mm", float(np.linalg.norm(pin[:2])), card.id)
+            self._turned(card)
         for two in hands.two_ways(card):
             for number, _, _ in two.legs:
                 leg = self.plan.stance.legs[number - 1]
@@ -204,6 +206,22 @@ class Judge:
                 d = np.array(leg.d)
                 d = d if float(out @ d) > 0 else -d
                 self.tally.hold("two tilts deg", apart_deg(out, d), card.id)
+
+    def _turned(self, card: SetUp) -> None:
+        """Turned on its pin by so much, the next mark lies where the last one lay, its arrow likewise."""
+        (lay,) = card.lays
+        (pin,) = [one.pin for one in hands.pins(card) if one.pin]
+        first = lay.at[0]
+        for k, mark in enumerate(lay.at):
+            about = vec(0, 0, 1)
+            there = spun(self.seat.points[mark], about, -pin.turn * k)
+            self.tally.hold(
+                "pin turned mm", float(np.linalg.norm(there - self.seat.points[first])), card.id
+            )
+            lines = [Mark(Kind.SIGHTLINE, one.on, one.which) for one in (mark, first)]
+            if all(line in self.seat.arrows for line in lines):
+                arrow = spun(self.seat.arrows[lines[0]], about, -pin.turn * k)
+                self.tally.hold("pin turned deg", apart_deg(arrow, self.seat.arrows[lines[1]]), card.id)
 
     def leg_point(self, leg: LegStance, p: Array) -> Array:
         """A point of a leg's own frame in the top frame; z counts from the tenon's end."""

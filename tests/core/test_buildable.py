@@ -40,7 +40,7 @@ class CannotBeBuilt(SimpleTestCase):
             ("aproned", "supports.0.apron", 390, "none", ""),
             ("aproned", "height", 90, "apron_tall", "supports.0.apron"),
             ("aproned", "supports.0.thickness", 39, "apron_thick", "supports.0.thickness"),
-            ("log_slice", "supports.0.joint.into_top", 90, "screw_no_leg", "supports.0.joint.into_top"),
+            ("log_slice", "supports.0.joint.into_top", 90, "screw_short", "supports.0.joint.length"),
             ("log_slice", "supports.0.joint.core", 12, "pilot_wide", "supports.0.joint.core"),
             (
                 "battened",
@@ -79,7 +79,7 @@ class CannotBeBuilt(SimpleTestCase):
         self.assertNotIn("stretchers_cross", found(planned(piece(members=apart))))
 
     def test_three_legs_under_the_rim_are_warned_of(self) -> None:
-        """Middle to the line between two of three feet is half their circle: feet under the rim, as much again."""
+        """The middle lies half their circle inside the line of two of three feet, the rim as far out."""
         under = [{"by": "under_rim"}]
         three = {"way": "circle", "count": 3, "radius": 80}
         made = planned(piece(outline=ROUND, placement=three, angles=under))
