@@ -35,7 +35,7 @@ from splay.setups.shaping import shaping_cards
 from splay.shop import Shop
 from splay.stance.members import MemberStance, members
 from splay.stance.staked import Stance, stand
-from splay.summary import Batch, LegFigures, Size, batches, chosen, leg_figures, sizes
+from splay.summary import Batch, LegFigures, Size, batches, chosen, leg_figures, numbering, sizes
 
 
 @dataclass(frozen=True)
@@ -43,7 +43,8 @@ class Plan:
     """Everything worked out for one piece.
 
     `chosen` holds each typed value of the piece by its path, as the maker reads it; `legs` the
-    leans of legs set into the top; `sizes` what the whole comes to; `layout` the marking-out;
+    leans of legs set into the top; `numbering` how they are numbered, in words; `sizes` what the
+    whole comes to; `layout` the marking-out;
     `parts` and `sockets` one entry a leg, in order; `sticks` the parts of square stock;
     `members` and `ropes` what runs between; `batches` how many legs to make of each kind;
     `level` the passes of levelling, empty where they were not asked for; `known` the readings by proof,
@@ -54,6 +55,7 @@ class Plan:
     chosen: dict[str, Quantity]
     sizes: tuple[Size, ...]
     legs: tuple[LegFigures, ...]
+    numbering: str
     layout: Layout
     parts: tuple[LegPart, ...]
     sockets: tuple[SocketPart, ...]
@@ -144,6 +146,7 @@ def plan(
         chosen=chosen(piece, show),
         sizes=sizes(piece, real, show),
         legs=tuple(leg_figures(leg, show) for leg in real.legs),
+        numbering=numbering(planned),
         layout=layout,
         parts=parts,
         sockets=sockets,

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 from functools import lru_cache
+from itertools import pairwise
 from typing import get_args
 
 from pydantic import BaseModel
@@ -13,6 +14,7 @@ from splay.document import Angle, Length
 from splay.parts import LegPart
 from splay.piece import Piece, StakedLegs
 from splay.quantity import Figure, Quantity, Show
+from splay.quantity import degrees as deg
 from splay.setups.groups import toward
 from splay.stance.aim import foot_reach
 from splay.stance.contacts import on_floor
@@ -63,7 +65,7 @@ def lean_figures(lean: LeanAngles, key: str, outward: tuple[float, float], show:
     if lean.from_side is not None and lean.from_centre is not None:
         side = show.figure(
             f"{key}.from_side",
-            "Sightline from the side line",
+            "Sightline from the left-right line",
             lean.from_side,
             "tan a = tan r / tan s",
             *inputs,
@@ -72,10 +74,10 @@ def lean_figures(lean: LeanAngles, key: str, outward: tuple[float, float], show:
         )
         centre = show.figure(
             f"{key}.from_centre",
-            "Sightline from the centre line",
+            "Sightline from the front-back line",
             lean.from_centre,
             "90° − a",
-            show.input("a", "from the side line", lean.from_side, "deg"),
+            show.input("a", "from the left-right line", lean.from_side, "deg"),
             unit="deg",
             note="the line from front to back",
         )
@@ -111,6 +113,36 @@ def leg_figures(leg: LegStance, show: Show) -> LegFigures:
         standing=lean_figures(leg.standing, f"{key}.floor", out, show),
         measured=leg.measured,
     )
+
+
+def numbering(stance: Stance) -> str:
+    """How the legs are numbered, in words: where leg 1 stands, and which way round from there."""
+    legs = stance.legs
+    if not legs:
+        return ""
+    first = f"Leg 1 stands at the {_corner(legs[0])}"
+    turns = [deg.atan2(leg.socket[1], leg.socket[0]) for leg in legs]
+    steps = [(b - a) % 360.0 for a, b in pairwise((*turns, turns[0]))]
+    if len(legs) == 1:
+        return f"{first}."
+    if len(legs) > 2 and abs(sum(steps) - 360.0) < 1e-6:
+        return f"{first}; the numbers run round from there, anticlockwise seen from above."
+    rest = "; ".join(f"{leg.number} at the {_corner(leg)}" for leg in legs[1:])
+    return f"{first}; {rest}."
+
+
+def _corner(leg: LegStance) -> str:
+    """Where a leg stands, by the words on the seat."""
+    x, y = leg.socket[:2]
+    words = (
+        ("BACK" if y > 0 else "FRONT") if abs(y) > _ON_LINE_MM else "",
+        ("RIGHT" if x > 0 else "LEFT") if abs(x) > _ON_LINE_MM else "",
+    )
+    return " ".join(word for word in words if word) or "middle"
+
+
+_ON_LINE_MM = 0.5
+"""A leg this near a middle line stands on it, as it is said."""
 
 
 @dataclass(frozen=True)

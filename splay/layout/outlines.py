@@ -238,8 +238,8 @@ def _drawn(outline: Drawn, show: Show) -> Struck:
             f"{'back' if c.y >= 0 else 'front'} by",
             abs(c.y),
             "from the middle lines",
-            show.input("x", "from the front-to-back line", c.x),
-            show.input("y", "from the side-to-side line", c.y),
+            show.input("x", "from the front-back line", c.x),
+            show.input("y", "from the left-right line", c.y),
         )
         for k, c in enumerate(outline.corners[:12])
     )

@@ -31,7 +31,7 @@ class Resultant(Frozen):
     sightline: Annotated[float, Angle(-360, 360)] = 0.0
     """Angle of the sightline from the line named by `measured_from`, degrees."""
     measured_from: Literal["side", "centre", "out", "bearing"] = "out"
-    """side: from the side-to-side line, outward; centre: from the front-to-back line, outward;
+    """side: from the left-right line, outward; centre: from the front-back line, outward;
     out: from the line straight out from the middle, counter-clockwise; bearing: from x, the
     direction itself."""
 

@@ -43,7 +43,7 @@ class Leg(Frozen):
     belly: Belly | None = None
     """For a leg thickest, or thinnest, somewhere between."""
     facing: Literal["front", "sightline"] = "front"
-    """How a square leg is turned: front face along the side-to-side line, or a face looking
+    """How a square leg is turned: front face along the left-right line, or a face looking
     along the sightline. Of no account for a round leg."""
     made_by: Literal["turned", "shaved"] = "shaved"
     """Turned on a lathe, or shaved from square through eight sides."""

@@ -52,7 +52,7 @@ class Spot(Frozen):
     y: Annotated[float, Length(-3000, 3000)]
     """To the back of the middle, mm."""
     mirror: Literal["none", "sides", "ends", "both"] = "sides"
-    """Partners: over the front-to-back line (sides), the side-to-side line (ends), both or none."""
+    """Partners: over the front-back line (sides), the left-right line (ends), both or none."""
 
 
 class Free(Frozen):

@@ -12,7 +12,7 @@ from splay.stance.staked import LegStance, Stance, support_of
 
 _ROUND = 6
 _ON_LINE_DEG = 0.05
-"""Nearer to a centre line than any scale can show, a sightline is said to lie along it."""
+"""Nearer to a middle line than any scale can show, a sightline is said to lie along it."""
 
 
 @dataclass(frozen=True)
@@ -67,15 +67,15 @@ def _grouped(stance: Stance, key: object) -> tuple[Group, ...]:
 
 
 def toward(lean: LeanAngles) -> str:
-    """Which way a leg leans in plan, in words: the quarter, since the folded angles leave it open."""
+    """Which way a leg leans, by the words on the seat: the quarter, which folded angles leave open."""
     if lean.bearing is None:
         return "nowhere: it stands square"
     assert lean.from_side is not None and lean.from_centre is not None
-    back = "back" if 0.0 < lean.bearing < 180.0 else "front"
-    side = "right" if lean.bearing < 90.0 or lean.bearing > 270.0 else "left"
+    back = "BACK" if 0.0 < lean.bearing < 180.0 else "FRONT"
+    side = "RIGHT" if lean.bearing < 90.0 or lean.bearing > 270.0 else "LEFT"
     if lean.from_side < _ON_LINE_DEG:
-        return f"the {side}"
-    return f"the {back}" if lean.from_centre < _ON_LINE_DEG else f"the {back} {side}"
+        return side
+    return back if lean.from_centre < _ON_LINE_DEG else f"{back} {side}"
 
 
 def turn(number: int, lean: LeanAngles, show: Show) -> Turn:

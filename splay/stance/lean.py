@@ -1,6 +1,6 @@
 """Splay, rake, resultant and sightline: four names for one lean, any two give the others.
 
-Relations: tan²rho = tan²s + tan²r; tan a = tan r / tan s (a from the side-to-side line). They
+Relations: tan²rho = tan²s + tan²r; tan a = tan r / tan s (a from the left-right line). They
 follow from the direction of a leg, (tan s, tan r, -1), and need no source.
 """
 

@@ -57,7 +57,7 @@ def _spots(way: Free) -> tuple[Place, ...]:
 
 
 def pairs(sockets: tuple[Place, ...]) -> tuple[int, ...]:
-    """Which mirrored pair each leg belongs to: pairs over the front-to-back line, front first."""
+    """Which mirrored pair each leg belongs to: pairs over the front-back line, front first."""
     keys = [(round(p.at[1], 3), round(abs(p.at[0]), 3)) for p in sockets]
     order = {key: index for index, key in enumerate(sorted(set(keys)))}
     return tuple(order[key] for key in keys)

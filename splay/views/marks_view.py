@@ -24,7 +24,8 @@ def marks_views(
     for member in members:
         chosen = piece.members[member.number - 1]
         assert isinstance(chosen, Stretcher)
-        made.append(_member(chosen, member))
+        into = [(m, e) for m in members for e in m.ends if e.member == member.number]
+        made.append(_member(chosen, member, into))
     return tuple(made)
 
 
@@ -56,26 +57,47 @@ def _leg(
     for k, (member, end) in enumerate(sorted(ends, key=lambda one: one[1].mark.quantity.value)):
         at = end.mark.quantity.value - inside
         half = size_at(shape, exposed, at) / 2
-        shapes.append(line("sightline", (at, -half * 1.25), (at, half * 1.25), part=name))
-        shapes.append(ellipse("measured", (at, 0.0), (0.35 * half, 0.35 * half), part=name))
-        if end.acute_side:
-            sign = 1.0 if end.acute_side == "foot" else -1.0
-            tip = at + sign * 1.5 * tall
-            # Beside the middle by turns, or one socket's arrow would run through the next.
-            beside = half * (0.5 if k % 2 == 0 else -0.5)
-            shapes.append(line("pointer", (at + sign * 0.5 * half, beside), (tip, beside), part=name))
-            for side in (1.0, -1.0):
-                barb = (tip - sign * 0.22 * tall, beside + side * 0.13 * tall)
-                shapes.append(line("pointer", (tip, beside), barb, part=name))
-        angle = (end.found or end.read.quantity).text
-        # Above and below by turns: sockets of one leg lie close together.
-        row = (half + 0.5 * tall + (k // 2) * 0.5 * tall) * (1.0 if k % 2 == 0 else -1.0)
-        said = f"{angle}  {member.name}, {end.mark.quantity.text} from the tenon end"
-        shapes.append(text("label", (min(at, 0.7 * exposed), row), said, name))
+        shapes += _socket(name, k, at, half, tall, 0.7 * exposed, member, end, end.hook)
     mark = "its number" if part.number > _MOST_TICKS else _ticked(part.number)
     title = f"Leg {part.number}: {mark}, top to the left"
     box = (-inside - 0.03 * exposed, -1.6 * tall, 1.04 * exposed, 1.6 * tall)
     return View(f"marks.leg.{part.number}", title, box, tuple(shapes))
+
+
+def _socket(
+    name: str,
+    k: int,
+    at: float,
+    half: float,
+    tall: float,
+    last: float,
+    member: MemberPart,
+    end: MemberEnd,
+    hook: str,
+) -> list[Shape]:
+    """A socket's mark on a stick lying down: its middle, the arrow to its acute side, what to write.
+
+    `k` counts the sockets along the stick; `half` is half the stick there, `tall` its whole at the
+    thickest, `last` the farthest its words may begin; all mm. `hook` names the end measured from.
+    """
+    shapes: list[Shape] = [
+        line("sightline", (at, -half * 1.25), (at, half * 1.25), part=name),
+        ellipse("measured", (at, 0.0), (0.35 * half, 0.35 * half), part=name),
+    ]
+    if end.acute_side:
+        sign = 1.0 if end.acute_side == "foot" else -1.0
+        tip = at + sign * 1.5 * tall
+        # Beside the middle by turns, or one socket's arrow would run through the next.
+        beside = half * (0.5 if k % 2 == 0 else -0.5)
+        shapes.append(line("pointer", (at + sign * 0.5 * half, beside), (tip, beside), part=name))
+        for side in (1.0, -1.0):
+            barb = (tip - sign * 0.22 * tall, beside + side * 0.13 * tall)
+            shapes.append(line("pointer", (tip, beside), barb, part=name))
+    angle = (end.found or end.read.quantity).text
+    # Above and below by turns: sockets of one stick lie close together.
+    row = (half + 0.5 * tall + (k // 2) * 0.5 * tall) * (1.0 if k % 2 == 0 else -1.0)
+    said = f"{angle}  {member.name}, {end.mark.quantity.text} from the {hook}"
+    return [*shapes, text("label", (min(at, last), row), said, name)]
 
 
 def _ticked(number: int) -> str:
@@ -93,7 +115,8 @@ def _ticks(number: int, at: float, half: float, part: str) -> list[Shape]:
     ]
 
 
-def _member(chosen: Stretcher, member: MemberPart) -> View:
+def _member(chosen: Stretcher, member: MemberPart, into: list[tuple[MemberPart, MemberEnd]]) -> View:
+    """A stretcher lying with its first end at the left; `into` are the ends that go into it."""
     long = member.total.quantity.value
     r, t = chosen.diameter / 2, chosen.tenon / 2
     name = f"member.{member.number}"
@@ -112,7 +135,11 @@ def _member(chosen: Stretcher, member: MemberPart) -> View:
         inward = at + sign * max(1.4 * r, 0.05 * long)
         shapes.append(text("pointer", (inward, 0.0), mark, name))
         shapes.append(text("dimension", (at, -2.4 * r), tenon.quantity.text, name))
-    shapes.append(text("label", (long / 2, 0.0), f"{member.name}, top side up", name))
+    start = member.ends[0]
+    at_end = f"end at leg {start.leg}" if start.leg else f"end at stretcher {start.member}"
+    for k, (other, end) in enumerate(sorted(into, key=lambda one: one[1].mark.quantity.value)):
+        shapes += _socket(name, k, end.mark.quantity.value, r, 2.0 * r, 0.55 * long, other, end, at_end)
+    shapes.append(text("label", (long / 2, 0.55 * r if into else 0.0), member.name, name))
     shapes.append(text("dimension", (long / 2, 2.3 * r), member.total.quantity.text, name))
     title = f"{member.name[0].upper()}{member.name[1:]}: depth rings all round, at each end where it goes"
     return View(

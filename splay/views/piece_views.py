@@ -189,7 +189,7 @@ def _words(model: Model, eye: Eye) -> list[Shape]:
 
 
 def _both_lines(model: Model, eye: Eye, leg: LegStance) -> list[Shape]:
-    """The sightline's angle from the side line and from the centre line, drawn at the socket."""
+    """The sightline's angle from the left-right and the front-back line, drawn at the socket."""
     lean = leg.boring
     if lean.bearing is None or lean.from_side is None or lean.from_centre is None:
         return []
@@ -233,7 +233,7 @@ def _warned(model: Model, eye: Eye) -> list[Shape]:
 
 
 def _grain(model: Model, eye: Eye) -> list[Shape]:
-    """Three short strokes along the grain, clear of the centre lines."""
+    """Three short strokes along the grain, clear of the middle lines."""
     bearing, (a, b) = model.piece.top.grain, model.half
     c, s = deg.cos(bearing), deg.sin(bearing)
     small = min(a, b)

@@ -23,8 +23,8 @@ from tests.core.make import piece, planned, round_stool
 Array = NDArray[np.float64]
 CLOSE_MM = 0.02
 QUARTERS = {
-    "the right": (1, 0), "the back right": (1, 1), "the back": (0, 1), "the back left": (-1, 1),
-    "the left": (-1, 0), "the front left": (-1, -1), "the front": (0, -1), "the front right": (1, -1),
+    "RIGHT": (1, 0), "BACK RIGHT": (1, 1), "BACK": (0, 1), "BACK LEFT": (-1, 1),
+    "LEFT": (-1, 0), "FRONT LEFT": (-1, -1), "FRONT": (0, -1), "FRONT RIGHT": (1, -1),
 }  # fmt: skip
 
 
@@ -34,7 +34,7 @@ def card(made: Plan, way: str, leg: int) -> SetUp:
 
 
 def marked_sightline(setup: SetUp, leg: int) -> Array:
-    """The sightline as the maker marks it: so far off the side line, into the quarter named."""
+    """The sightline as the maker marks it: so far off the left-right line, into the quarter named."""
     turn = next(t for t in setup.turns if t.leg == leg)
     assert turn.from_side is not None
     angle = math.radians(turn.from_side.value)

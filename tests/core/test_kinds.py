@@ -23,9 +23,37 @@ from splay.stance.hollow import arc_radius, hollow_depth
 from splay.stance.members import wood_behind
 from splay.stance.outline import points, polygon
 from splay.stance.restate import Restate, restate
-from tests.core.make import piece, planned, round_stool
+from tests.core.make import ROUND, piece, planned, round_stool
 
 INCH = 25.4
+
+
+class Numbering(SimpleTestCase):
+    """The legs' numbers, said by the words the maker writes on the seat."""
+
+    def said(self, outline: dict[str, Any], *places: tuple[float, float]) -> str:
+        each = [{"x": x, "y": y, "mirror": "none"} for x, y in places]
+        return planned(piece(outline, {"way": "free", "spots": each})).numbering
+
+    def test_round_a_ring_from_where_it_starts(self) -> None:
+        ring = piece(ROUND, {"way": "circle", "count": 3, "radius": 80})
+        self.assertEqual(
+            planned(ring).numbering,
+            "Leg 1 stands at the BACK; the numbers run round from there, anticlockwise seen from above.",
+        )
+
+    def test_legs_placed_by_hand_are_named_one_by_one(self) -> None:
+        self.assertEqual(
+            self.said(ROUND, (80, 80), (-80, -80), (80, -80), (-80, 80)),
+            "Leg 1 stands at the BACK RIGHT; 2 at the FRONT LEFT; 3 at the FRONT RIGHT; "
+            "4 at the BACK LEFT.",
+        )
+
+    def test_two_legs_of_a_slab_run_round_neither_way(self) -> None:
+        self.assertEqual(
+            planned(starter("slab")).numbering,
+            "Leg 1 stands at the BACK RIGHT; 2 at the FRONT RIGHT.",
+        )
 
 
 def with_support(support: dict[str, Any], **choices: Any) -> Piece:

@@ -86,7 +86,7 @@ _PLAN_OUT = TypeAdapter(PlanOut)
 
 
 class AnglesIn(Schema):
-    """Two of the four, as typed; the sightline from the side line or from the centre line."""
+    """Two of the four, as typed; the sightline from the left-right or the front-back line."""
 
     splay: str | float | None = None
     rake: str | float | None = None

@@ -517,7 +517,7 @@ export interface components {
         };
         /**
          * AnglesIn
-         * @description Two of the four, as typed; the sightline from the side line or from the centre line.
+         * @description Two of the four, as typed; the sightline from the left-right or the front-back line.
          */
         AnglesIn: {
             /** From Centre */
@@ -1923,7 +1923,7 @@ export interface components {
             belly?: components["schemas"]["Belly"] | null;
             /**
              * Facing
-             * @description How a square leg is turned: front face along the side-to-side line, or a face looking
+             * @description How a square leg is turned: front face along the left-right line, or a face looking
              *     along the sightline. Of no account for a round leg.
              * @default front
              * @enum {string}
@@ -2266,9 +2266,10 @@ export interface components {
          *     `acute_side` is "foot" or "top" for the side of the leg the acute angle lies on, "" when square;
          *     `radius` half of what it goes into there, mm; `found` is the acute angle as it was read, between the
          *     axes; `pass_by` how far to turn the leg for the drill to pass its opposite. `mark` is where its
-         *     middle is marked: along the stick from the end a rule is hooked on, `round_` how far round it from
-         *     its line (mm; on a flat, `face`, from the flat's middle line towards `aside_to`). `opening_on` is the
-         *     opening against the surface, degrees: below 90 the acute side lies towards the foot, or second end.
+         *     middle is marked: along the stick from the end a rule is hooked on, named by `hook`; `round_` how far
+         *     round it from its line (mm; on a flat, `face`, from the flat's middle line towards `aside_to`).
+         *     `opening_on` is the opening against the surface, degrees: below 90 the acute side lies towards the
+         *     foot, or second end.
          */
         MemberEnd: {
             /** Acute Side */
@@ -2283,6 +2284,8 @@ export interface components {
             /** Face */
             face: string;
             found: components["schemas"]["Quantity"] | null;
+            /** Hook */
+            hook: string;
             /** Into */
             into: string;
             /** Leg */
@@ -2877,7 +2880,8 @@ export interface components {
          * @description Everything worked out for one piece.
          *
          *     `chosen` holds each typed value of the piece by its path, as the maker reads it; `legs` the
-         *     leans of legs set into the top; `sizes` what the whole comes to; `layout` the marking-out;
+         *     leans of legs set into the top; `numbering` how they are numbered, in words; `sizes` what the
+         *     whole comes to; `layout` the marking-out;
          *     `parts` and `sockets` one entry a leg, in order; `sticks` the parts of square stock;
          *     `members` and `ropes` what runs between; `batches` how many legs to make of each kind;
          *     `level` the passes of levelling, empty where they were not asked for; `known` the readings by proof,
@@ -2907,6 +2911,8 @@ export interface components {
             level: components["schemas"]["LevelRound"][];
             /** Members */
             members: components["schemas"]["MemberPart"][];
+            /** Numbering */
+            numbering: string;
             /** Parts */
             parts: components["schemas"]["LegPart"][];
             /** Proofs */
@@ -3547,7 +3553,7 @@ export interface components {
             by: "resultant";
             /**
              * Measured From
-             * @description side: from the side-to-side line, outward; centre: from the front-to-back line, outward;
+             * @description side: from the left-right line, outward; centre: from the front-back line, outward;
              *     out: from the line straight out from the middle, counter-clockwise; bearing: from x, the
              *     direction itself.
              * @default out
@@ -3657,6 +3663,8 @@ export interface components {
             clockwise: boolean;
             /** Face */
             face: string;
+            /** Hook */
+            hook: string;
             /** Leg */
             leg: number;
             mark: components["schemas"]["Figure"];
@@ -4271,7 +4279,7 @@ export interface components {
         Spot: {
             /**
              * Mirror
-             * @description Partners: over the front-to-back line (sides), the side-to-side line (ends), both or none.
+             * @description Partners: over the front-back line (sides), the left-right line (ends), both or none.
              * @default sides
              * @enum {string}
              */

@@ -16,8 +16,8 @@ const store = usePiece()
     <thead>
       <tr>
         <th>leg</th>
-        <th>from side line</th>
-        <th>from centre line</th>
+        <th>from left-right line</th>
+        <th>from front-back line</th>
         <th>leans to, as it stands</th>
       </tr>
     </thead>

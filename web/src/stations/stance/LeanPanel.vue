@@ -24,8 +24,8 @@ const SCOPES = [
 ]
 const FROM = [
   { value: 'out', title: 'straight out' },
-  { value: 'side', title: 'the side line' },
-  { value: 'centre', title: 'the centre line' },
+  { value: 'side', title: 'the left-right line' },
+  { value: 'centre', title: 'the front-back line' },
   { value: 'bearing', title: 'the right, all round' },
 ]
 const scope = computed(() => support.value?.scope ?? 'alike')

@@ -27,6 +27,7 @@ const rows = computed(() => {
 
 <template>
   <div class="strip">
+    <p v-if="store.plan?.numbering" class="numbering">{{ store.plan.numbering }}</p>
     <table v-if="rows.length">
       <thead>
         <tr>
@@ -34,8 +35,8 @@ const rows = computed(() => {
           <th>splay</th>
           <th>rake</th>
           <th>resultant</th>
-          <th>sightline from side line</th>
-          <th>from centre line</th>
+          <th>sightline from left-right line</th>
+          <th>from front-back line</th>
           <th v-if="tilted">lean to the floor</th>
         </tr>
       </thead>

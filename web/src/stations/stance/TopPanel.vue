@@ -107,7 +107,7 @@ const SIDES = [
     <details>
       <summary>grain, use, notes</summary>
       <div class="grid">
-        <PieceField label="Grain, off the side line" path="top.grain" />
+        <PieceField label="Grain, off the left-right line" path="top.grain" />
         <v-select
           label="Use"
           :items="USES"

@@ -12,10 +12,10 @@ const views = computed(() => store.drawings?.marks ?? [])
 <template>
   <section class="marks" aria-label="Marks to write on the work" data-marks>
     <p class="how">
-      Soft pencil, on the wood: ticks for the leg's number below its tenon, a ring all round at each
-      socket's middle and at each tenon's depth, an arrow to the acute side, the angle beside it;
-      each stretcher's end gets the number of the leg it goes to, and the same on the underside of
-      that end.
+      Soft pencil, on the wood: the leg's number in strokes beside its tenon; a cross at each
+      socket's middle, with an arrow to the side where the angle is acute and the angle beside it; a
+      depth ring all round each tenon; at each stretcher's end the number of the leg it goes into,
+      on the side away from the seat.
     </p>
     <figure v-for="view in views" :key="view.name">
       <figcaption>{{ view.title }}</figcaption>
