@@ -95,8 +95,8 @@ def footprint(piece: Piece, stance: Stance, show: Show) -> Iterator[Finding]:
             "supports",
         )
         return
-    yield from _tips(piece, stance, feet, numbers, show)
     shadow = _shadow(piece, stance)
+    yield from _tips(piece, stance, feet, shadow, numbers, show)
     spare = min(_rim_gap(foot, shadow) for foot in stood)
     if spare > NARROW_MM:
         yield Finding(
@@ -121,17 +121,21 @@ piece's own weight set on it (statics: W a = P (b - a)); a hair less is not told
 
 
 def _tips(
-    piece: Piece, stance: Stance, feet: shapely.Polygon, numbers: tuple[int, ...], show: Show
+    piece: Piece,
+    stance: Stance,
+    feet: shapely.Polygon,
+    shadow: shapely.Polygon,
+    numbers: tuple[int, ...],
+    show: Show,
 ) -> Iterator[Finding]:
     """Where the rim reaches past the line between two neighbouring feet: sat on there, it tips.
 
     Static: W a / (b - a), the middle a from that line and the rim b - a beyond it.
     """
     middle = stance.floor.to_floor((0.0, 0.0, piece.top.thickness))[:2]
-    shadow = _shadow(piece, stance)
+    rim = shapely.get_coordinates(shadow) - middle
     worst, inner = 0.0, 1.0
-    ring = list(feet.exterior.coords)
-    for (x0, y0), (x1, y1) in pairwise(ring):
+    for (x0, y0), (x1, y1) in pairwise(list(feet.exterior.coords)):
         long = math.dist((x0, y0), (x1, y1))
         if long < 1e-6:
             continue
@@ -139,7 +143,7 @@ def _tips(
         if (x0 - middle[0]) * out[0] + (y0 - middle[1]) * out[1] < 0:
             out = (-out[0], -out[1])
         a = (x0 - middle[0]) * out[0] + (y0 - middle[1]) * out[1]
-        b = max((x - middle[0]) * out[0] + (y - middle[1]) * out[1] for x, y in shadow.exterior.coords)
+        b = float((rim @ out).max())
         if b - a > worst:
             worst, inner = b - a, a
     if worst > TIPS_SHARE * inner:

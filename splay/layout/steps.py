@@ -28,7 +28,7 @@ class Step:
     """One step: what is done, the distances to set, and what it draws.
 
     `acts` are what is struck, as data, and `words` say them; `uses` and `makes` the marks leaned on and
-    left.
+    left; `face` the face of the seat it is drawn on, which is up then.
     """
 
     title: str
@@ -38,6 +38,7 @@ class Step:
     acts: Annotated[tuple[Act, ...], work.UNSENT] = ()
     uses: Annotated[tuple[work.Mark, ...], work.UNSENT] = ()
     makes: Annotated[tuple[work.Mark, ...], work.UNSENT] = ()
+    face: str = "underside"
 
 
 @dataclass(frozen=True)
@@ -62,17 +63,15 @@ class Layout:
 
 def lay_out(piece: Piece, stance: Stance, show: Show) -> Layout:
     """Mark out the underside, which will not show, before any edge is shaped or hollowed."""
-    a, b = extent(piece.top.outline)
     shaped = piece.top.hollow is not None or piece.top.upper_edge.way != "square"
     before = "before any edge is rounded or any hollow cut" if shaped else "before any edge is rounded"
-    lines = (line((-1.08 * a, 0.0), (1.08 * a, 0.0)), line((0.0, -1.08 * b), (0.0, 1.08 * b)))
     first = letters(piece, "underside", show)
     steps = [
         Step(
             "Choose the face and draw the middle lines",
             f"{said(first)} The underside will not show; do it {before}.",
             (),
-            lines,
+            _middle_lines(piece),
             (first,),
             (),
             work.lettered(),
@@ -93,6 +92,11 @@ def lay_out(piece: Piece, stance: Stance, show: Show) -> Layout:
     steps += _frames(stance, show)
     steps += _shaping(piece, show)
     return Layout("underside", tuple(steps), _checks(piece, stance, show))
+
+
+def _middle_lines(piece: Piece) -> tuple[Mark, ...]:
+    a, b = extent(piece.top.outline)
+    return line((-1.08 * a, 0.0), (1.08 * a, 0.0)), line((0.0, -1.08 * b), (0.0, 1.08 * b))
 
 
 def _boards(piece: Piece, show: Show) -> list[Step]:
@@ -140,23 +144,24 @@ def _legs(piece: Piece, support: StakedLegs, legs: tuple[LegStance, ...], show: 
             f"Carry the middle lines over to the {face}",
             f"Square them over the edges. {said(act)}",
             (),
-            (),
+            _middle_lines(piece),
             (act,),
             work.lettered(),
             uses,
+            face,
         )
         made.append(over)
     centres = tuple(work.centre(leg.number, face) for leg in legs)
-    made.append(_struck(place(piece, support, legs, show), uses, centres))
+    made.append(_struck(place(piece, support, legs, show), uses, centres, face))
     lines = tuple(work.sightline(leg.number, face) for leg in legs if leg.boring.bearing is not None)
-    made.append(_struck(sightlines(piece, support, legs, show), (*uses, *centres), lines))
+    made.append(_struck(sightlines(piece, support, legs, show), (*uses, *centres), lines, face))
     return made
 
 
-def _struck(placed: Placed, uses: tuple[work.Mark, ...], makes: tuple[work.Mark, ...]) -> Step:
+def _struck(placed: Placed, uses: tuple[work.Mark, ...], makes: tuple[work.Mark, ...], face: str) -> Step:
     title, words, figures, marks, acts = placed
-    told = " ".join((*(said(act)[:1].upper() + said(act)[1:] for act in acts), words))
-    return Step(title, told, figures, marks, acts, uses, makes)
+    told = "\n".join((*(said(act)[:1].upper() + said(act)[1:] for act in acts), words))
+    return Step(title, told, figures, marks, acts, uses, makes, face)
 
 
 def _battens(support: StakedLegs, stance: Stance, index: int, show: Show) -> list[Step]:
@@ -268,7 +273,7 @@ def _shaping(piece: Piece, show: Show) -> list[Step]:
         show.input("g", "depth", hollow.depth),
     )
     words = "On the upper face, after boring. Strike the template on thin stuff and try it as you go."
-    return [Step("Mark where the hollow begins", words, (figure,), marks)]
+    return [Step("Mark where the hollow begins", words, (figure,), marks, face="upper face")]
 
 
 def _checks(piece: Piece, stance: Stance, show: Show) -> tuple[Check, ...]:

@@ -76,10 +76,23 @@ def crosscut_cards(
 ) -> tuple[SetUp, ...]:
     """One card for each saw and each setting."""
     saws = [(k, tool) for k, tool in enumerate(shop.tools) if tool.owned and isinstance(tool, SAWS)]
-    return tuple(_card(cut, tool, k, show) for cut in cuts(parts, bodies) for k, tool in saws)
+    made: list[SetUp] = []
+    for cut in cuts(parts, bodies):
+        # The same at every saw, so worked out once.
+        sawn, does, relation = _together(cut.uses), _does(cut), _relation(cut)
+        made += [_card(cut, sawn, does, relation, tool, k, show) for k, tool in saws]
+    return tuple(made)
 
 
-def _card(cut: Cut, tool: Tool, index: int, show: Show) -> SetUp:
+def _card(
+    cut: Cut,
+    sawn: tuple[OnSaw, ...],
+    does: tuple[Do, ...],
+    relation: tuple[str, ...],
+    tool: Tool,
+    index: int,
+    show: Show,
+) -> SetUp:
     part = cut.first
     end = cut.uses[0][2]
     key = f"cut.{part.key}.{end}.{tool.kind}.{index}"
@@ -96,13 +109,11 @@ def _card(cut: Cut, tool: Tool, index: int, show: Show) -> SetUp:
             setting, name = show.angle(cut.on_edge), "Line on the edge, off square"
     else:
         assert isinstance(tool, MACHINES)
-        sawn = _together(cut.uses)
         lays = sawn
         stock = (part.stock[0].quantity.value, part.stock[1].quantity.value)
         met = set_saw(tool, cut.mitre, cut.tilt, sawn, stock, show, key)
         dials, note, setting, name = met.dials, met.note, met.setting, met.name
         jig = (*met.jig, *_mitre_jigs(cut, show, key))
-    does = _does(cut)
     return SetUp(
         id=key,
         station=station_of(part.role),
@@ -115,7 +126,7 @@ def _card(cut: Cut, tool: Tool, index: int, show: Show) -> SetUp:
         dials=dials,
         setting=setting,
         setting_name=name,
-        which_way=(*which_way(lays), *_relation(cut)),
+        which_way=(*which_way(lays), *relation),
         steps=steps(does),
         turns=(),
         jig=jig,

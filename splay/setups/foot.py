@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Iterable
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
 from splay.parts import LegPart
 from splay.parts.sides import down, foot_sides, line_name, long_flats
 from splay.piece import Leg, Piece
 from splay.quantity import Figure, Quantity, Show
-from splay.setups.card import Scene, SetUp
+from splay.setups.card import Scene, SetUp, Turn
 from splay.setups.groups import Group, foot_groups, turn
 from splay.setups.saws import SAWS, Saw, set_saw
 from splay.shop import Handsaw, Shop
@@ -57,11 +57,12 @@ def foot_cards(
     made: list[SetUp] = []
     for group in foot_groups(stance, keys):
         part, cut = by_number[group.first.number], cuts[group.first.number]
+        told = _told(piece, stance, group, part, show)
         for index, tool in enumerate(shop.tools):
             if not tool.owned:
                 continue
             if isinstance(tool, SAWS):
-                made.append(_sawn(piece, stance, group, part, cut, tool, index, show))
+                made.append(_sawn(piece, group, part, cut, told, tool, index, show))
             elif isinstance(tool, Handsaw):
                 made.append(_scribe(piece, stance, group, part, parts, tool, index, show))
     return tuple(made)
@@ -160,22 +161,40 @@ def _angle(group: Group, show: Show, key: str) -> Figure:
     )
 
 
+@dataclass(frozen=True)
+class _Told:
+    """What is said alike at every saw: how the legs lie, where they are cut, by which marks."""
+
+    lays: tuple[OnSaw, ...]
+    does: tuple[Do, ...]
+    turns: tuple[Turn, ...]
+    uses: tuple[Mark, ...]
+
+
+def _told(piece: Piece, stance: Stance, group: Group, part: LegPart, show: Show) -> _Told:
+    return _Told(
+        together(group.legs, lambda leg, up: saw_lay(piece, stance, leg, up, show)),
+        tuple(dict.fromkeys(long_point(piece, stance, leg, part, show) for leg in group.legs)),
+        tuple(turn(leg.number, leg.standing, show) for leg in group.legs),
+        tuple(mark for leg in group.legs for mark in foot_marks(piece, stance, leg)),
+    )
+
+
 def _sawn(
     piece: Piece,
-    stance: Stance,
     group: Group,
     part: LegPart,
     cut: tuple[float, float],
+    told: _Told,
     tool: Saw,
     index: int,
     show: Show,
 ) -> SetUp:
     key = f"foot.{group.first.number}.{tool.kind}.{index}"
     shape = support_of(piece, group.first).leg
-    lays = together(group.legs, lambda leg, up: saw_lay(piece, stance, leg, up, show))
+    lays = told.lays
     stock = (part.stock.quantity.value, part.stock.quantity.value)
     met = set_saw(tool, cut[0], cut[1], lays, stock, show, key)
-    does = tuple(dict.fromkeys(long_point(piece, stance, leg, part, show) for leg in group.legs))
     main = met.swing
     leans = "table" if tool.kind == "band_saw" else "blade"
     other_dial = next((d for d in met.dials if d is not main), None)
@@ -196,8 +215,8 @@ def _sawn(
         setting=met.setting,
         setting_name=met.name,
         which_way=which_way(lays),
-        steps=steps(does),
-        turns=tuple(turn(leg.number, leg.standing, show) for leg in group.legs),
+        steps=steps(told.does),
+        turns=told.turns,
         jig=met.jig,
         in_reach=not met.note,
         reach_note=met.note,
@@ -219,8 +238,8 @@ def _sawn(
         checks=(part.high_low, part.foot_long),
         cautions=(_ROLLS if shape.section == "round" else _SAW,),
         lays=lays,
-        does=does,
-        uses=tuple(mark for leg in group.legs for mark in foot_marks(piece, stance, leg)),
+        does=told.does,
+        uses=told.uses,
     )
 
 

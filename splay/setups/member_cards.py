@@ -9,8 +9,8 @@ from splay.piece import Piece, Stretcher
 from splay.quantity import Figure, Show
 from splay.setups.card import SetUp
 from splay.setups.drills import boring_tools
-from splay.setups.two_sticks import Into, boring_card, placing, stick_marks
-from splay.shop import Shop, Tool
+from splay.setups.two_sticks import Into, placing, stick_cards, stick_marks
+from splay.shop import Shop
 from splay.work.does import Bit, Do, WallDepth
 from splay.work.marks import Kind, Mark, leg_key, member_key
 from splay.work.words import listed
@@ -30,7 +30,8 @@ def member_cards(piece: Piece, parts: tuple[MemberPart, ...], shop: Shop, show: 
             groups.setdefault(key, []).append((part, e))
     groups = dict(_as_read(groups))
     tools = tuple(boring_tools(shop, "stick"))
-    return tuple(_card(piece, parts, uses, tool, k, show) for uses in groups.values() for k, tool in tools)
+    sets = (_set(piece, parts, uses, show) for uses in groups.values())
+    return tuple(card for bore in sets for card in stick_cards(bore, tools, show))
 
 
 MEAN_DEG = 1.5
@@ -85,9 +86,8 @@ def socket_mark(part: MemberPart, e: int) -> Mark:
     return Mark(Kind.SOCKET, on, f"{member_key(part.number)}/{e + 1}")
 
 
-def _card(
-    piece: Piece, parts: tuple[MemberPart, ...], uses: list[_Use], tool: Tool, index: int, show: Show
-) -> SetUp:
+def _set(piece: Piece, parts: tuple[MemberPart, ...], uses: list[_Use], show: Show) -> Into:
+    """What is bored at one setting, whatever the tool."""
     part, e = uses[0]
     end = part.ends[e]
     chosen = piece.members[part.number - 1]
@@ -97,12 +97,12 @@ def _card(
     ends = [p.ends[k] for p, k in uses]
     by_number = {one.number: one for one in parts}
     uses_marks = tuple(mark for one in ends for mark in stick_marks(one.leg, one.member, bool(one.face)))
-    bore = Into(
+    return Into(
         key=key,
         operation="bore_member",
         kind="stick",
         title=_title(uses),
-        angle=bored_at(uses, show, f"{key}.{tool.kind}.{index}"),
+        angle=bored_at(uses, show, key),
         ends=tuple(ends),
         marks=tuple(socket_mark(p, k) for p, k in uses),
         sight=tuple(socket_mark(p, 1 - k) for p, k in uses),
@@ -119,7 +119,6 @@ def _card(
         checks=tuple(figure for figure in checks if figure is not None),
         parts=tuple(dict.fromkeys(member_key(p.number) for p, _ in uses)),
     )
-    return boring_card(bore, tool, index, show)
 
 
 def _title(uses: list[_Use]) -> str:

@@ -6,8 +6,8 @@ from splay.parts.member import RopeHole, RopePart
 from splay.quantity import Show
 from splay.setups.card import SetUp
 from splay.setups.drills import boring_tools
-from splay.setups.two_sticks import Into, boring_card, placing, stick_marks
-from splay.shop import Shop, Tool
+from splay.setups.two_sticks import Into, placing, stick_cards, stick_marks
+from splay.shop import Shop
 from splay.work.does import Back, Bit, Plain
 from splay.work.marks import Kind, Mark, leg_key, member_key
 from splay.work.words import listed
@@ -18,13 +18,14 @@ _EASE = "Round both mouths over well: a rope wears through on an edge."
 def rope_cards(ropes: tuple[RopePart, ...], shop: Shop, show: Show) -> tuple[SetUp, ...]:
     """One card for each tool and each angle of hole."""
     tools = tuple(boring_tools(shop, "rope"))
-    made = []
+    made: list[SetUp] = []
     for rope in ropes:
         groups: dict[tuple[object, ...], list[RopeHole]] = {}
         for hole in rope.holes:
             key = (round(hole.read.quantity.value, 4), round(hole.opening_on, 4), hole.acute_side)
             groups.setdefault(key, []).append(hole)
-        made += [_card(rope, uses, tool, k, show) for uses in groups.values() for k, tool in tools]
+        for uses in groups.values():
+            made += stick_cards(_set(rope, uses), tools, show)
     return tuple(made)
 
 
@@ -33,11 +34,12 @@ def hole_mark(rope: RopePart, hole: RopeHole) -> Mark:
     return Mark(Kind.SOCKET, leg_key(hole.leg), f"{member_key(rope.number)}/{rope.holes.index(hole) + 1}")
 
 
-def _card(rope: RopePart, uses: list[RopeHole], tool: Tool, index: int, show: Show) -> SetUp:
+def _set(rope: RopePart, uses: list[RopeHole]) -> Into:
+    """What is bored at one setting, whatever the tool."""
     hole = uses[0]
     legs = tuple(sorted({use.leg for use in uses}))
     places = tuple(do for use in uses for do in placing(use, use.leg, 0, hole_mark(rope, use), ""))
-    bore = Into(
+    return Into(
         key=f"rope.{rope.number}.{hole.leg}",
         operation="bore_rope",
         kind="rope",
@@ -56,4 +58,3 @@ def _card(rope: RopePart, uses: list[RopeHole], tool: Tool, index: int, show: Sh
         checks=(rope.hole, rope.loop),
         parts=(member_key(rope.number),),
     )
-    return boring_card(bore, tool, index, show)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
 from splay.parts.member import MemberEnd, RopeHole
@@ -52,8 +53,14 @@ def end_toward(near: str, leg: int, opening: float) -> Toward | None:
     return Toward("end", far if opening < 90.0 else near)
 
 
-def boring_card(bore: Into, tool: Tool, index: int, show: Show) -> SetUp:
-    """The card of one tool for what is bored; `index` is the tool's place in the shop."""
+def stick_cards(bore: Into, tools: Iterable[tuple[int, Tool]], show: Show) -> Iterator[SetUp]:
+    """The card of each tool for what is bored, the tools with their places in the shop."""
+    said = steps(bore.does)
+    for index, tool in tools:
+        yield _card(bore, said, tool, index, show)
+
+
+def _card(bore: Into, said: tuple[str, ...], tool: Tool, index: int, show: Show) -> SetUp:
     key = f"{bore.key}.{tool.kind}.{index}"
     first = bore.ends[0]
     off = 90.0 - bore.angle.quantity.value
@@ -103,7 +110,7 @@ def boring_card(bore: Into, tool: Tool, index: int, show: Show) -> SetUp:
         setting=setting,
         setting_name=met.name,
         which_way=which_way((met.lay,)),
-        steps=steps(bore.does),
+        steps=said,
         turns=(),
         jig=(*met.jig, *_vee(bore, tool, show, key)),
         in_reach=not met.note,

@@ -4,13 +4,14 @@ from __future__ import annotations
 
 import math
 
+from splay.layout.placing import marked_face
 from splay.piece import Drawn, Trough
 from splay.quantity import degrees as deg
 from splay.setups.groups import boring_groups
 from splay.stance.contacts import on_floor
-from splay.stance.staked import LegStance
+from splay.stance.staked import LegStance, support_of
 from splay.stance.vectors import Flat
-from splay.views.project import FRONT, PLAN, SIDE, UNDERSIDE, Eye, eye_along, quarter_eye
+from splay.views.project import FRONT, PLAN, SIDE, UNDERSIDE, UPPER_FACE, Eye, eye_along, quarter_eye
 from splay.views.scene import Model, Sight
 from splay.views.shapes import Handle, Shape, View, area, ellipse, line, text
 
@@ -31,8 +32,15 @@ def piece_view(model: Model, name: str, along: float | None = None) -> View:
     if name == "plan":
         return plan_view(model, PLAN, "Plan, from above")
     if name == "underside":
+        if _bored_from_above(model):
+            return plan_view(model, UPPER_FACE, "Upper face up, front edge towards you")
         return plan_view(model, UNDERSIDE, "Underside up, front edge towards you")
     return quarter(model)
+
+
+def _bored_from_above(model: Model) -> bool:
+    legs = model.stance.legs
+    return bool(legs) and all(marked_face(support_of(model.piece, leg)) == "upper face" for leg in legs)
 
 
 def elevation(model: Model, eye: Eye, title: str) -> View:
@@ -139,9 +147,10 @@ def plan_view(model: Model, eye: Eye, title: str) -> View:
     a, b = model.half
     shapes = sight.solids()
     shapes.append(area("outline", sight.outline(model.rim), "top"))
-    edge = model.piece.top.upper_edge if eye is PLAN else model.piece.top.lower_edge
+    above = eye is not UNDERSIDE
+    edge = model.piece.top.upper_edge if above else model.piece.top.lower_edge
     if edge.way != "square" and edge.size > 0.0:
-        ring = sight.outline(model.upper if eye is PLAN else model.lower)
+        ring = sight.outline(model.upper if above else model.lower)
         shapes.append(line("hidden", *ring, ring[0], part="top"))
     shapes += _grain(model, eye)
     for ends in (
@@ -154,7 +163,7 @@ def plan_view(model: Model, eye: Eye, title: str) -> View:
     for k, leg in enumerate(legs):
         shapes += _leg_in_plan(model, sight, k, leg)
     shapes += _warned(model, eye)
-    if eye is UNDERSIDE:
+    if eye is not PLAN:
         for group in boring_groups(model.stance):
             shapes += _both_lines(model, eye, group.first)
     handles = []
@@ -173,7 +182,7 @@ def plan_view(model: Model, eye: Eye, title: str) -> View:
 
 
 def _words(model: Model, eye: Eye) -> list[Shape]:
-    """FRONT, BACK, LEFT and RIGHT where they are written on the underside, at the ends of its lines."""
+    """FRONT, BACK, LEFT and RIGHT where they are written on the face that is up, at its lines' ends."""
     a, b = model.half
     room = 0.1 * max(a, b) + 8
     made: list[Shape] = []
@@ -193,7 +202,7 @@ def _both_lines(model: Model, eye: Eye, leg: LegStance) -> list[Shape]:
     lean = leg.boring
     if lean.bearing is None or lean.from_side is None or lean.from_centre is None:
         return []
-    x, y = leg.place.at
+    x, y = _entered(model, eye, leg)
     half = leg.bore.size
     made: list[Shape] = []
     side = 0.0 if deg.cos(lean.bearing) >= 0 else 180.0
@@ -216,6 +225,14 @@ def _both_lines(model: Model, eye: Eye, leg: LegStance) -> list[Shape]:
             text("dimension", eye.see(model.place(at)), model.show.angle(size).text),
         ]
     return made
+
+
+def _entered(model: Model, eye: Eye, leg: LegStance) -> Flat:
+    """Where a leg's hole comes out of the face that is looked at."""
+    if eye is not UPPER_FACE:
+        return leg.place.at
+    k = model.stance.legs.index(leg)
+    return model.sockets[k].exit_at
 
 
 def _warned(model: Model, eye: Eye) -> list[Shape]:
@@ -247,12 +264,13 @@ def _grain(model: Model, eye: Eye) -> list[Shape]:
 
 def _leg_in_plan(model: Model, sight: Sight, k: int, leg: LegStance) -> list[Shape]:
     eye, part, lean = sight.eye, _named(leg), leg.boring
-    at, foot = eye.see(model.place(leg.socket)), eye.see(leg.foot_floor)
+    at, foot = eye.see(model.place((*_entered(model, eye, leg), 0.0))), eye.see(leg.foot_floor)
     half = leg.bore.size / 2
     mouth = (half / deg.cos(lean.resultant), half)
     bearing = lean.bearing or 0.0
     turned = 180.0 - bearing if eye is UNDERSIDE else bearing
-    away = eye.see(model.place((*model.sockets[k].exit_at, 0.0)))
+    other = leg.place.at if eye is UPPER_FACE else model.sockets[k].exit_at
+    away = eye.see(model.place((*other, 0.0)))
     made = [
         area("foot", sight.feet[k], part),
         ellipse("section", at, mouth, turned, part),
@@ -262,10 +280,10 @@ def _leg_in_plan(model: Model, sight: Sight, k: int, leg: LegStance) -> list[Sha
     if lean.bearing is None or run < 1e-6:
         return [*made, text("label", (at[0], at[1] + half + 14), str(leg.number), part)]
     u = ((foot[0] - at[0]) / run, (foot[1] - at[1]) / run)
-    if eye is UNDERSIDE:
+    if eye is not PLAN:
         # On the seat itself, whatever its floor does: the line that is marked on it.
-        x, y, z = leg.socket
-        tip = eye.see(model.place((x + deg.cos(bearing), y + deg.sin(bearing), z)))
+        x, y = _entered(model, eye, leg)
+        tip = eye.see(model.place((x + deg.cos(bearing), y + deg.sin(bearing), 0.0)))
         size = math.dist(at, tip)
         u = ((tip[0] - at[0]) / size, (tip[1] - at[1]) / size)
     # Drawn long enough to lay a gauge on, whatever the lean.

@@ -519,21 +519,29 @@ def together(many: Iterable[does.Do]) -> list[does.Do]:
     """Things done alike to several parts as one, where the first of them stood."""
     made: list[does.Do] = []
     at: dict[tuple[object, ...], int] = {}
+    names: dict[int, dict[str, None]] = {}
     for one in many:
         if not isinstance(one, MERGED):
             made.append(one)
             continue
-        alike = replace(one, marks=(), named="")
-        key = (type(one), *(value for value in vars(alike).values() if not isinstance(value, Quantity)))
-        key = (*key, *(value.text for value in vars(alike).values() if isinstance(value, Quantity)))
+        said = (
+            value.text if isinstance(value, Quantity) else value
+            for name, value in vars(one).items()
+            if name not in ("marks", "named")
+        )
+        key = (type(one), *said)
         if key in at:
             first = made[at[key]]
             assert isinstance(first, MERGED)
-            named = first.named if one.named in first.named.split("|") else f"{first.named}|{one.named}"
-            made[at[key]] = replace(first, marks=(*first.marks, *one.marks), named=named)
+            names[at[key]][one.named] = None
+            made[at[key]] = replace(first, marks=(*first.marks, *one.marks))
             continue
         at[key] = len(made)
+        names[at[key]] = {one.named: None}
         made.append(one)
-    return [
-        replace(one, named=listed(one.named.split("|"))) if isinstance(one, MERGED) else one for one in made
-    ]
+    for k, several in names.items():
+        if len(several) > 1:
+            first = made[k]
+            assert isinstance(first, MERGED)
+            made[k] = replace(first, named=listed(several))
+    return made

@@ -73,6 +73,8 @@ class MainJob(BrowserCase):
         # Lengths and the foot cut.
         page.keyboard.press("4")
         expect(page.locator("tr[data-leg]")).to_have_count(3)
+        page.locator("[data-work]").click()
+        page.locator(".v-overlay--active .v-list-item", has_text="Cut the foot").first.click()
         expect(page.locator("[data-setting]")).to_have_text("14.0°")
         page.locator("button[aria-label='Why Finished length?']").click()
         expect(page.get_by_role("dialog")).to_contain_text("exposed + in the top")

@@ -208,7 +208,7 @@ class Measured(BrowserCase):
         page.get_by_label("marks on the work").click(force=True)
         expect(page.locator("[data-marks] svg.drawing")).to_have_count(4 + 3)
         page.get_by_label("put it together").click(force=True)
-        expect(page.locator("[data-assembly]")).to_contain_text("Into the top")
+        expect(page.locator("[data-assembly]")).to_contain_text("Into the seat")
 
 
 class Gauges(BrowserCase):

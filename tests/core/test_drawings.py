@@ -80,6 +80,36 @@ class Views(SimpleTestCase):
         self.assertIn("30.8°", texts)
         self.assertIn("59.2°", texts)
 
+    def test_bored_from_above_everything_is_drawn_on_the_face_that_is_up(self) -> None:
+        """With FRONT towards the maker RIGHT is at the right hand, the holes where they start above."""
+        made = piece(joint={"way": "through", "socket": 25.4, "bored_from": "upper"})
+        plan = planned(made)
+        view = draw(made, workbench(), plan, "boring").piece[0]
+        self.assertTrue(view.title.startswith("Upper face up"))
+        words = {shape.text: shape.points[0] for shape in view.shapes if shape.text}
+        self.assertGreater(words["RIGHT"][0], words["LEFT"][0])
+        self.assertLess(words["FRONT"][1], words["BACK"][1])
+        mouths = [s for s in view.shapes if s.kind == "ellipse" and s.layer == "section"]
+        for leg, mouth in zip(plan.stance.legs, mouths, strict=True):
+            # A line along the leg, upwards, comes out of the upper face there.
+            up = made.top.thickness / -leg.d[2]
+            wanted = tuple(leg.socket[k] - up * leg.d[k] for k in (0, 1))
+            for got, want in zip(mouth.points[0], wanted, strict=True):
+                self.assertAlmostEqual(got, want, 6)
+
+    def test_marking_out_turns_the_drawing_with_the_seat(self) -> None:
+        for where, upper in (("underside", False), ("upper", True)):
+            made = piece(joint={"way": "through", "socket": 25.4, "bored_from": where})
+            plan = planned(made)
+            drawn = draw(made, workbench(), plan, "top").layout
+            for step, view in zip(plan.layout.steps, drawn, strict=True):
+                words = {shape.text: shape.points[0] for shape in view.shapes if shape.text}
+                above = step.face == "upper face"
+                self.assertEqual(words["RIGHT"][0] > words["LEFT"][0], above, step.title)
+                self.assertTrue(any(s.layer == "cut" for s in view.shapes) or not step.marks)
+                self.assertTrue(step.marks, f"{step.title} draws nothing")
+            self.assertEqual(plan.layout.steps[-1].face == "upper face", upper)
+
     def test_a_plumb_leg_is_drawn_without_a_sightline(self) -> None:
         plan = drawn(round_stool(0)).piece[2]
         self.assertEqual(shapes(plan, "sightline"), [])

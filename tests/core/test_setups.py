@@ -130,9 +130,9 @@ class WhichWay(SimpleTestCase):
 
     def test_the_quarter_a_leg_leans_to_is_always_said(self) -> None:
         # Folded angles alone leave four directions open, however near a line the sightline lies.
-        for bearing, words in ((5, "the back right"), (85, "the back right"), (95, "the back left"),
-                               (190, "the front left"), (359, "the front right"), (0, "the right"),
-                               (90, "the back"), (180, "the left"), (270, "the front")):  # fmt: skip
+        for bearing, words in ((5, "BACK RIGHT"), (85, "BACK RIGHT"), (95, "BACK LEFT"),
+                               (190, "FRONT LEFT"), (359, "FRONT RIGHT"), (0, "RIGHT"),
+                               (90, "BACK"), (180, "LEFT"), (270, "FRONT")):  # fmt: skip
             self.assertEqual(toward(lean_of(direction_on(10, bearing))), words)
 
     def test_legs_that_lean_differently_have_cards_of_their_own(self) -> None:

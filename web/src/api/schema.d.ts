@@ -4387,9 +4387,14 @@ export interface components {
          * @description One step: what is done, the distances to set, and what it draws.
          *
          *     `acts` are what is struck, as data, and `words` say them; `uses` and `makes` the marks leaned on and
-         *     left.
+         *     left; `face` the face of the seat it is drawn on, which is up then.
          */
         Step: {
+            /**
+             * Face
+             * @default underside
+             */
+            face: string;
             /** Figures */
             figures: components["schemas"]["Figure"][];
             /** Marks */

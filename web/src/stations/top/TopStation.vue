@@ -23,7 +23,9 @@ const checks = computed(() => (store.plan?.layout.checks ?? []).map((check) => c
   <div class="station">
     <div class="left">
       <figure class="marking">
-        <figcaption>{{ here + 1 }} of {{ steps.length }}: {{ step?.title }}</figcaption>
+        <figcaption>
+          {{ here + 1 }} of {{ steps.length }}: {{ step?.title }}; {{ step?.face }} up
+        </figcaption>
         <Drawing v-if="view" :view="view" :lit="store.lit" />
       </figure>
       <div v-if="step" class="step" data-step>
@@ -94,6 +96,7 @@ const checks = computed(() => (store.plan?.layout.checks ?? []).map((check) => c
 }
 .what {
   font-size: 1.04rem;
+  white-space: pre-line;
   font-weight: 600;
   padding-bottom: 0.3rem;
 }
