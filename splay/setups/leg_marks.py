@@ -100,7 +100,7 @@ def _marks(
         own = _lines(stance, support, leg, flat, end, show)
         does += own
         makes += [mark for do in own for mark in _made(do)]
-    figure = part.in_top
+    figure = part.finished if screwed else part.in_top
     if has_ring(support.joint):
         figure = ring_figure(first, part, show)
         for leg in legs:
@@ -137,7 +137,13 @@ def _marks(
             "",
             "",
             None,
-            {"ring": figure.quantity.text, "line": "FRONT face" if flat else "outer line"},
+            {
+                "ring": figure.quantity.text if has_ring(support.joint) else "",
+                "line": "FRONT face" if flat else "outer line",
+                "tenon": "none" if screwed else "one",
+                "near": end,
+                "far": "foot",
+            },
         ),
         proofs=(),
         checks=(),

@@ -162,7 +162,7 @@ def _tenons(one: LegSet, owned: list[tuple[int, Tool]], show: Show) -> Iterator[
         f"Tenons on {one.named}",
         one.part.in_top,
         "Tenon, thick",
-        _tenon_scene(one, show),
+        _tenon_scene(one, long, show),
         setting=show.length(leg.bore.size),
         does=tuple(does),
         caution=_TURN if by == "lathe" else _SHAVE,
@@ -172,9 +172,15 @@ def _tenons(one: LegSet, owned: list[tuple[int, Tool]], show: Show) -> Iterator[
     )
 
 
-def _tenon_scene(one: LegSet, show: Show) -> Scene:
-    size = show.length(one.legs[0].bore.size).text
-    return Scene("octagon", 0.0, "", "", None, {"gauge": size, "stock": one.part.stock.quantity.text})
+def _tenon_scene(one: LegSet, long: Quantity, show: Show) -> Scene:
+    bore = one.legs[0].bore
+    size, tip = show.length(bore.size).text, show.length(bore.tip).text
+    reamed = isinstance(one.support.joint, Reamed)
+    run = one.part.in_top.quantity if reamed else long
+    return Scene(
+        "tenon", 0.0, "", "", None,
+        {"thick": size, "tip": tip if reamed else "", "long": run.text, "shoulders": ""},
+    )  # fmt: skip
 
 
 def _by_cutter(
@@ -218,7 +224,7 @@ def _by_cutter(
         f"Tenons on {one.named}",
         figure,
         "Tenon, long",
-        _tenon_scene(one, show),
+        _tenon_scene(one, long, show),
         setting=long,
         does=(
             Plain("While the stock is square, held on its middle line, square to its end."),
@@ -261,7 +267,19 @@ def _shoulders(one: LegSet, show: Show) -> Iterator[SetUp]:
         f"Tenons and shoulders on {one.named}",
         one.part.in_top,
         "Tenon, long",
-        _tenon_scene(one, show),
+        Scene(
+            "tenon",
+            0.0,
+            "",
+            "",
+            None,
+            {
+                "thick": f"{show.length(joint.socket).text} by {show.length(joint.across).text}",
+                "tip": "",
+                "long": one.part.in_top.quantity.text,
+                "shoulders": "sloped",
+            },
+        ),
         does=tuple(does),
         caution="Chisel away from the body and the holding hand.",
         legs=one.numbers,
@@ -345,9 +363,8 @@ def _screwed(one: LegSet, tool: Tool, k: int, show: Show) -> Iterator[SetUp]:
             f"Pilot in the upper end of {one.named}",
             figure,
             "Deep, along the leg",
-            Scene("slot", 0.0, "", "", None, {
-                "wide": "one, in its middle", "thick": show.length(joint.core).text,
-                "deep": figure.quantity.text, "round": "yes",
+            Scene("pilot", 0.0, "", "", None, {
+                "thick": show.length(joint.core).text, "deep": figure.quantity.text,
             }),
             lays=(Upright(keys, one.named, UPPER),),
             does=(Bit(show.length(joint.core), figure.quantity, None),),

@@ -106,7 +106,10 @@ def _line(part: MemberPart, show: Show) -> SetUp:
         f"Draw the floor-side line on {part.name}",
         figure,
         "From end to end",
-        Scene("marking", 0.0, "", "", None, {"ring": "", "line": "floor-side line"}),
+        Scene("marking", 0.0, "", "", None, {
+            "ring": "", "line": "floor-side line", "tenon": "both",
+            "near": end_called(part, 0), "far": end_called(part, 1),
+        }),
         does=(
             Plain("Seat upside down on a flat bench, the legs dry in it, this stretcher dry in its legs."),
             DrawLine(
@@ -119,4 +122,4 @@ def _line(part: MemberPart, show: Show) -> SetUp:
         parts=(key,),
         uses=(Mark(Kind.ENDS, key),),
         makes=(mark,),
-    )
+    )  # fmt: skip

@@ -298,6 +298,8 @@ _DRAWN: dict[str, Callable[[Scene], list[Shape]]] = {
     "notch": stick.notch,
     "octagon": stick.octagon,
     "taper": stick.taper,
+    "tenon": stick.tenon,
+    "pilot": stick.pilot,
     "slot": stick.slot,
     "marked_stick": marked_stick,
     "marking": stick.marking,

@@ -109,7 +109,7 @@ def notch(scene: Scene) -> list[Shape]:
 
 
 def octagon(scene: Scene) -> list[Shape]:
-    """The square end with the eight sides, or the round tenon, inside it."""
+    """The square end with the eight sides inside it."""
     half, k = 76.0, 76.0 * (math.sqrt(2.0) - 1.0)
     ring: tuple[Flat, ...] = (
         (half, k),
@@ -130,6 +130,40 @@ def octagon(scene: Scene) -> list[Shape]:
         text("pointer", ((k + half) / 2 + 4, half + 24), scene.notes["gauge"], anchor="start"),
         line("dimension", (-half, -half - 12), (half, -half - 12)),
         text("dimension", (0, -half - 30), scene.notes["stock"]),
+    ]
+
+
+def tenon(scene: Scene) -> list[Shape]:
+    """A leg's end with its tenon: its thickness, at the end too where it is tapered, and how long."""
+    half, tip = 26.0, 16.0 if scene.notes["tip"] else 26.0
+    slope = 9.0 if scene.notes["shoulders"] else 0.0
+    made = [
+        area("leg", ((-10.0 + slope, -44.0), (146.0, -44.0), (146.0, 44.0), (-10.0 - slope, 44.0))),
+        area("section", ((-120.0, -tip), (-10.0, -half), (-10.0, half), (-120.0, tip))),
+        line("cut", (-120.0, tip), (-10.0, half)),
+        line("cut", (-120.0, -tip), (-10.0, -half)),
+        text("pointer", (-14.0, 56.0), scene.notes["thick"], anchor="end"),
+        line("dimension", (-120.0, -66.0), (-10.0, -66.0)),
+        text("dimension", (-65.0, -84.0), scene.notes["long"]),
+        text("label", (68.0, -6.0), "leg"),
+    ]
+    if scene.notes["tip"]:
+        made.append(text("pointer", (-124.0, 30.0), scene.notes["tip"], anchor="start"))
+    return made
+
+
+def pilot(scene: Scene) -> list[Shape]:
+    """A leg's sawn upper end with the pilot along its middle, not square to the slanted end."""
+    slope = 12.0
+    return [
+        area("leg", ((-110.0 - slope, 44.0), (146.0, 44.0), (146.0, -44.0), (-110.0 + slope, -44.0))),
+        line("cut", (-110.0 - slope, 44.0), (-110.0 + slope, -44.0)),
+        area("section", ((-108.0, -7.0), (40.0, -7.0), (40.0, 7.0), (-112.0, 7.0))),
+        line("axis", (-140.0, 0.0), (146.0, 0.0)),
+        text("pointer", (48.0, 14.0), scene.notes["thick"], anchor="start"),
+        line("dimension", (-110.0, -62.0), (40.0, -62.0)),
+        text("dimension", (-35.0, -80.0), scene.notes["deep"]),
+        text("label", (-140.0, 60.0), "upper end", anchor="start"),
     ]
 
 
@@ -182,21 +216,31 @@ def slot(scene: Scene) -> list[Shape]:
 
 
 def marking(scene: Scene) -> list[Shape]:
-    """A leg lying with its tenon end at the left: the ring, the line down it, the strokes."""
-    tenon = ((-146.0, -14.0), (-96.0, -14.0), (-96.0, 14.0), (-146.0, 14.0))
-    body = ((-96.0, -24.0), (146.0, -18.0), (146.0, 18.0), (-96.0, 24.0))
+    """A stick lying with the end it is hooked on at the left: the line down it, a leg's strokes, the
+    depth ring of a tenon that has one."""
+    notes = scene.notes
+    start = -146.0 if notes["tenon"] == "none" else -96.0
+    made = [area("leg", ((start, -24.0), (146.0, -18.0), (146.0, 18.0), (start, 24.0)))]
+    if notes["tenon"] == "both":
+        made = [area("leg", ((start, -16.0), (96.0, -16.0), (96.0, 16.0), (start, 16.0)))]
+        made.append(area("leg", ((96.0, -9.0), (146.0, -9.0), (146.0, 9.0), (96.0, 9.0))))
+    if notes["tenon"] != "none":
+        half = 9.0 if notes["tenon"] == "both" else 14.0
+        made.append(area("leg", ((-146.0, -half), (start, -half), (start, half), (-146.0, half))))
+    made.append(line("sightline", (-146.0, 0.0), (146.0, 0.0)))
+    if notes["tenon"] != "both":
+        made += [line("pointer", (start + x, -14.0), (start + x, 14.0)) for x in (12.0, 20.0)]
+    if notes["ring"]:
+        made += [
+            line("cut", (-96.0, -28.0), (-96.0, 28.0)),
+            line("dimension", (-146.0, 44.0), (-96.0, 44.0)),
+            text("pointer", (-121.0, 54.0), notes["ring"]),
+        ]
     return [
-        area("leg", tenon),
-        area("leg", body),
-        line("cut", (-96.0, -28.0), (-96.0, 28.0)),
-        line("sightline", (-146.0, 0.0), (146.0, 0.0)),
-        line("pointer", (-84.0, -14.0), (-84.0, 14.0)),
-        line("pointer", (-76.0, -14.0), (-76.0, 14.0)),
-        line("dimension", (-146.0, 44.0), (-96.0, 44.0)),
-        text("pointer", (-121.0, 54.0), scene.notes["ring"]),
-        text("label", (20.0, 30.0), scene.notes["line"]),
-        text("label", (-146.0, -44.0), "tenon end", anchor="start"),
-        text("label", (146.0, -44.0), "foot", anchor="end"),
+        *made,
+        text("label", (20.0, 30.0), notes["line"]),
+        text("label", (-146.0, -44.0), notes["near"], anchor="start"),
+        text("label", (146.0, -44.0), notes["far"], anchor="end"),
     ]
 
 

@@ -9,6 +9,7 @@ from django.test import SimpleTestCase
 
 from splay.draw import draw
 from splay.piece import Piece
+from splay.piece.starters import STARTS, starter
 from splay.setups.card import Scene
 from splay.shop import workbench
 from splay.views.pictures import picture
@@ -168,6 +169,21 @@ class Pictures(SimpleTestCase):
                         for x, y in shape.points:
                             self.assertTrue(view.box[0] < x < view.box[2], (way, off, x))
                             self.assertTrue(view.box[1] < y < view.box[3], (way, off, y))
+
+    def test_what_is_made_is_drawn_with_its_size(self) -> None:
+        """A tenon's card shows a tenon, as thick as it says; so do pilots, tapers, laps and stretchers."""
+        made = {"tenon", "shoulder", "pilot", "octagon", "taper", "notch", "member_cut"}
+        met = set()
+        for name in STARTS:
+            plan, drawings = planned(starter(name)), drawn(starter(name))
+            for setup in plan.setups:
+                if setup.operation in made:
+                    met.add(setup.operation)
+                    view = drawings.pictures[setup.id]
+                    self.assertIn(setup.setting.text, " ".join(s.text for s in view.shapes), setup.id)
+                    if setup.operation == "tenon":
+                        self.assertEqual(setup.scene.way, "tenon")
+        self.assertLessEqual({"tenon", "pilot", "taper", "notch", "member_cut"}, met)
 
     def test_each_way_of_measuring_a_ramp_has_its_own_spacer_drawn(self) -> None:
         drawn_as = set()
