@@ -32,6 +32,7 @@ from splay.setups.member_cuts import member_cut_cards
 from splay.setups.proofs import Known, all_proofs, doubted
 from splay.setups.rope_cards import rope_cards
 from splay.setups.shaping import shaping_cards
+from splay.setups.stick_tenons import stick_tenon_cards
 from splay.shop import Shop
 from splay.stance.members import MemberStance, members
 from splay.stance.staked import Stance, stand
@@ -194,6 +195,7 @@ def _cards(
 ) -> tuple[SetUp, ...]:
     """Every card in the order of hands: a mark is made before anything leans on it."""
     sockets = member_cards(piece, rungs, shop, show)
+    shaped = shaping_cards(piece, sticks, real.bodies, shop, show)
     return (
         *boring_cards(piece, planned, shop, show),
         *leg_shape_cards(piece, real, parts, shop, show),
@@ -201,8 +203,11 @@ def _cards(
         *leg_end_cards(piece, real, parts, shop, show),
         *slot_cards(piece, real, parts, shop, show),
         *foot_cards(piece, real, parts, shop, show),
+        # Ripped first: lengths are taken along the bevelled corners.
+        *(card for card in shaped if card.operation == "rip"),
         *crosscut_cards(sticks, real.bodies, shop, show),
-        *shaping_cards(piece, sticks, real.bodies, shop, show),
+        *stick_tenon_cards(piece, sticks, real.bodies, show),
+        *(card for card in shaped if card.operation != "rip"),
         *(card for card in sockets if card.legs),
         *rope_cards(cords, shop, show),
         *member_cut_cards(piece, rungs, show),

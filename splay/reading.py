@@ -28,6 +28,7 @@ LENGTHS = frozenset(
         "rail",
         "kerf",
         "shoulder",
+        "shoulders",
         "pilot",
     }
 )

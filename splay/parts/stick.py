@@ -149,6 +149,9 @@ def arris_sides(body: Body, i: int, k: int) -> tuple[str, str]:
 
 
 def _arrises(body: Body, show: Show) -> tuple[Arris, ...]:
+    """The long corners from sawn end to sawn end: what is sawn to, tenons and all."""
+    tenons = sum(body.tenons)
+    more = (show.input("T", "both tenons", tenons),) if tenons else ()
     made = []
     for (i, k), (y, z) in sorted(body.arrises().items(), reverse=True):
         a, b = body.at(y, z)
@@ -161,10 +164,11 @@ def _arrises(body: Body, show: Show) -> tuple[Arris, ...]:
                 show.figure(
                     f"{body.key}.arris.{i}.{k}",
                     f"Along the {where}",
-                    b - a,
-                    "far end − near end",
+                    b - a + tenons,
+                    "far end − near end" + (" + T" if tenons else ""),
                     show.input("x₂", "far end, along the stick", b),
                     show.input("x₁", "near end", a),
+                    *more,
                 ),
                 i,
                 k,

@@ -85,6 +85,7 @@ def all_proofs(known: Known, ask: Asker) -> tuple[Proof, ...]:
         *(_foot(known, leg, part, ask) for leg, part in zip(known.real.legs, known.legs, strict=True)),
         *(_cut(cut, ask) for cut in known.cuts),
         *(_long(stick, ask) for stick in known.sticks if stick.role not in UNMEASURED),
+        *(_between_shoulders(stick, ask) for stick in known.sticks if stick.shoulders is not None),
         *_shaped(known, ask),
         *_squared(known, ask),
         *_between(known.members, known.runs, ask),
@@ -195,6 +196,26 @@ def _long(stick: StickPart, ask: Asker) -> Proof:
         short=stick.name,
     )
     return ask.length(f"long.{stick.key}", expected, words, [*slips, *length_slips(expected.value)])
+
+
+def _between_shoulders(stick: StickPart, ask: Asker) -> Proof:
+    """A tenoned stick between its shoulders, along the same corner."""
+    assert stick.shoulders is not None
+    arris = stick.arrises[0]
+    face, edge = arris.between
+    expected = ask.show.length(
+        arris.length.quantity.value - stick.overall.quantity.value + stick.shoulders.quantity.value
+    )
+    words = Words(
+        what=f"{stick.name[0].upper()}{stick.name[1:]}, between its shoulders, along the {arris.where}",
+        how=Corner(stick.key, face, edge, shoulders=True),
+        matters="the shoulders set the legs apart: aprons alike must agree",
+        part=stick.key,
+        station=station_of(stick.role),
+        short=f"{stick.name}, shoulders",
+    )
+    slips = [Slip(arris.length.quantity.value, "that is end to end, with the tenons")]
+    return ask.length(f"shoulders.{stick.key}", expected, words, [*slips, *length_slips(expected.value)])
 
 
 def _shaped(known: Known, ask: Asker) -> Iterator[Proof]:

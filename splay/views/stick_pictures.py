@@ -145,7 +145,7 @@ def tenon(scene: Scene) -> list[Shape]:
         text("pointer", (-14.0, 56.0), scene.notes["thick"], anchor="end"),
         line("dimension", (-120.0, -66.0), (-10.0, -66.0)),
         text("dimension", (-65.0, -84.0), scene.notes["long"]),
-        text("label", (68.0, -6.0), "leg"),
+        text("label", (68.0, -6.0), scene.notes.get("stick", "leg")),
     ]
     if scene.notes["tip"]:
         made.append(text("pointer", (-124.0, 30.0), scene.notes["tip"], anchor="start"))

@@ -11,7 +11,10 @@ from splay.views.shapes import Shape, View, area, line, text
 def stick_view(body: Body, part: StickPart) -> View:
     """The face above, the edge below it, the near end at the left; true to scale, mm."""
     arrises = body.arrises()
-    spans = {key: body.at(*at) for key, at in arrises.items()}
+    near, far = body.tenons
+    spans = {
+        key: (a - near, b + far) for key, (a, b) in ((key, body.at(*at)) for key, at in arrises.items())
+    }
     low = min(a for a, _ in spans.values())
     high = max(b for _, b in spans.values())
     long, w, t = high - low, body.width, body.thickness
@@ -74,6 +77,11 @@ def _side(body: Body, which: str, middle: float, low: float) -> list[Shape]:
             first = min(across, key=lambda p: p[1])
             last = max(across, key=lambda p: p[1])
             made.append(line("cut", (first[0], middle + first[1]), (last[0], middle + last[1])))
+            tenon = body.tenons[1 if face.normal[0] > 0 else 0] * (1.0 if face.normal[0] > 0 else -1.0)
+            if tenon:
+                # As it is sawn: the end lies so far past the shoulder.
+                rim = (first, (first[0] + tenon, first[1]), (last[0] + tenon, last[1]), last)
+                made.append(line("hidden", *((x, middle + y) for x, y in rim)))
     return made
 
 

@@ -209,6 +209,15 @@ class Tenon:
 
 
 @dataclass(frozen=True)
+class Shoulders:
+    """At both ends of sticks a line all round, parallel to the sawn end: so far back along every corner."""
+
+    parts: tuple[str, ...]
+    named: str
+    back: Quantity
+
+
+@dataclass(frozen=True)
 class Between:
     """A line or plane through two places: so far from an end along one side, and so far along another."""
 
@@ -266,8 +275,8 @@ class Cut:
 
 Do = (
     Along | Round | Across | OnEnd | OverEnd | DrawLine | NameFaces | Write | Bit | WallDepth | Back
-    | Ream | Chop
-    | Turned | TwoWay | Tenon | Between | Spots | Notch | CutOut | Cut | Plain | LongPoint | Kerf
+    | Ream | Chop | Turned | TwoWay | Tenon | Shoulders | Between
+    | Spots | Notch | CutOut | Cut | Plain | LongPoint | Kerf
 )  # fmt: skip
 
 

@@ -51,11 +51,12 @@ class SawnLine:
 
 @dataclass(frozen=True)
 class Corner:
-    """A rule along a long corner of a stick, from one sawn end to the other."""
+    """A rule along a long corner of a stick, from one sawn end to the other, or between its shoulders."""
 
     part: str
     face: str
     edge: str
+    shoulders: bool = False
 
 
 @dataclass(frozen=True)
@@ -183,7 +184,8 @@ def _(take: SawnLine) -> str:
 
 @how.register
 def _(take: Corner) -> str:
-    return f"Rule along the corner between its {take.face} and its {take.edge}, end to end."
+    ends = "shoulder to shoulder" if take.shoulders else "end to end"
+    return f"Rule along the corner between its {take.face} and its {take.edge}, {ends}."
 
 
 @how.register

@@ -456,6 +456,14 @@ def _(one: does.Tenon) -> str:
 
 
 @do.register
+def _(one: does.Shoulders) -> str:
+    return (
+        f"{cap(one.named)}: at both ends a line all round, {one.back.text} back from the sawn end along "
+        "each long corner: the shoulder."
+    )
+
+
+@do.register
 def _(one: does.Between) -> str:
     return (
         f"{cap(one.named)}: {one.what} through {one.mm.text} from the {one.end} along the {one.line} and "

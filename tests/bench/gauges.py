@@ -116,19 +116,8 @@ class Gauges:
         return self._angle(abs(90.0 - apart_deg(trace, along)))
 
     def _corner(self, take: Corner, proof: Proof) -> float:
-        body = self._body(take.part)
-        board = self.judge.boards[take.part]
-        face, edge = board.sides[take.face], board.sides[take.edge]
-        k, i = (1 if face[2] > 0 else -1), (1 if edge[1] > 0 else -1)
-        y, z = i * body.width / 2, k * body.thickness / 2
-        for rip in body.rips:
-            if rip.normal[1] * i > 0:
-                y = (rip.offset - rip.normal[2] * z) / rip.normal[1]
-        ends = []
-        for plane in (body.start, body.finish):
-            n = np.array(plane.normal)
-            ends.append((plane.offset - n[1] * y - n[2] * z) / n[0])
-        return ends[1] - ends[0]
+        between = self.judge.corner(take.part, take.face, take.edge)
+        return between + (0.0 if take.shoulders else sum(self._body(take.part).tenons))
 
     def _thick(self, take: Thick, proof: Proof) -> float:
         leg, _ = self._leg(take.part)

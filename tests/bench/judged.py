@@ -16,7 +16,7 @@ from splay.stance.lines import floor_line, named_faces, socket_line
 from splay.stance.members import MemberStance, RopeStance, floor_side, members
 from splay.stance.staked import LegStance, support_of
 from splay.stance.taper import size_at
-from splay.work.does import Between, Bit, Cut, CutOut, Notch, Tenon
+from splay.work.does import Between, Bit, Cut, CutOut, LongPoint, Notch, Shoulders, Tenon
 from splay.work.lays import EndUp, OnFloor, OnLines, OnSaw, OnTilt, Tapered, Upright
 from splay.work.marks import Kind, Mark, leg_key, member_key
 from tests.bench import hands
@@ -459,6 +459,36 @@ class Judge:
             start = float(board.ends[cut.end][0]) < 0
             plane = body.start if start else body.finish
             self.tally.hold("cut deg", apart_deg(cut.normal, np.array(plane.normal)), f"{card.id} {cut}")
+
+        (point,) = [do for do in card.does if isinstance(do, LongPoint)]
+        face, edge = point.line.removeprefix("corner between its ").split(" and its ")
+        body = next(b for b in self.plan.stance.bodies if b.key == card.parts[0])
+        whole = self.corner(body.key, face, edge) + sum(body.tenons)
+        self.tally.hold("cut long mm", abs(point.mm.value - whole), card.id)
+
+    def corner(self, part: str, face: str, edge: str) -> float:
+        """A long corner between the two planes that end a stick: shoulder to shoulder where it has any."""
+        body = next(b for b in self.plan.stance.bodies if b.key == part)
+        board = self.boards[part]
+        k, i = (1 if board.sides[face][2] > 0 else -1), (1 if board.sides[edge][1] > 0 else -1)
+        y, z = i * body.width / 2, k * body.thickness / 2
+        for rip in body.rips:
+            if rip.normal[1] * i > 0:
+                y = (rip.offset - rip.normal[2] * z) / rip.normal[1]
+        ends = []
+        for plane in (body.start, body.finish):
+            n = np.array(plane.normal)
+            ends.append((plane.offset - n[1] * y - n[2] * z) / n[0])
+        return float(ends[1] - ends[0])
+
+    def _stick_tenon(self, card: SetUp) -> None:
+        """Shoulders drawn so far back from ends sawn as long as told lie in the planes the parts end in."""
+        for do in card.does:
+            if isinstance(do, Shoulders):
+                for key in do.parts:
+                    body = next(b for b in self.plan.stance.bodies if b.key == key)
+                    for tenon in body.tenons:
+                        self.tally.hold("shoulder back mm", abs(do.back.value - tenon), card.id)
 
     def _kerf(self, card: SetUp) -> None:
         """The slot, carried into the seat, lies square across its grain."""

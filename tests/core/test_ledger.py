@@ -34,6 +34,17 @@ class Marks(SimpleTestCase):
         for made in plans:
             self.assertEqual(Ledger().follow(entries(made)).missing, [])
 
+    def test_edges_are_bevelled_before_a_length_is_taken_along_them(self) -> None:
+        for name in STARTS:
+            order = [
+                (part, card.operation) for card in planned(starter(name)).setups for part in card.parts
+            ]
+            for part in {part for part, operation in order if operation == "rip"}:
+                mine = [operation for other, operation in order if other == part]
+                if "crosscut" in mine:
+                    last = len(mine) - 1 - mine[::-1].index("rip")
+                    self.assertLess(last, mine.index("crosscut"), part)
+
     def test_a_step_left_out_is_missed_by_what_leans_on_it(self) -> None:
         kept = [e for e in entries(planned(starter("bench"))) if e.name != "Draw the sightlines"]
         missed = {mark.kind for _, mark in Ledger().follow(kept).missing}

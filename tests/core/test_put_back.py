@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from contextlib import ExitStack
+from dataclasses import replace
 from typing import Any
 from unittest.mock import patch
 
@@ -102,8 +103,6 @@ class PutBack(SimpleTestCase):
         real = boring._pin
 
         def at_radius(work: Any, show: Any) -> Any:
-            from dataclasses import replace
-
             return replace(real(work, show), downhill=show.length(80.0))
 
         made = round_stool(14)
@@ -203,3 +202,14 @@ class PutBack(SimpleTestCase):
             return edge, sides.other_face if wider == sides.face else sides.face, off
 
         self.found("splay.setups.stick_shapes.bevel", other, lambda: wrong(made), "bevel deg")
+
+    def test_aprons_sawn_to_their_shoulders(self) -> None:
+        from splay.setups.crosscut import _does
+
+        def short(cut: Any) -> tuple[Any, ...]:
+            write, point = _does(cut)
+            tenons = sum(cut.uses[0][1].tenons)
+            return write, replace(point, mm=replace(point.mm, value=point.mm.value - tenons))
+
+        made = starter("aproned")
+        self.found("splay.setups.crosscut._does", short, lambda: wrong(made), "cut long mm")

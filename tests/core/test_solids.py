@@ -46,13 +46,18 @@ def blade(end: EndCut, sign: int) -> Array:
 
 
 def sawn(part: StickPart, body: Body) -> Manifold:
-    """A stick from its stock, its bevels, its two cuts and the length along its first arris."""
+    """A stick from its stock, its bevels, its two cuts and the length along its first arris.
+
+    Tenons are left out: it ends at its shoulders, so far back from the sawn ends.
+    """
     w, t = (figure.quantity.value for figure in part.stock)
     made = Manifold.cube([LONG_MM, w, t], True)
     measured = part.arrises[0]
     y, z = body.arrises()[measured.across, measured.up]
     first = body.at(y, z)[0]
     length = measured.length.quantity.value
+    if part.shoulders is not None:
+        length -= part.overall.quantity.value - part.shoulders.quantity.value
     for end, sign, x in ((part.start, -1, first), (part.finish, 1, first + length)):
         normal = blade(end, sign)
         made = made.trim_by_plane((-normal).tolist(), float(-normal @ [x, y, z]))
