@@ -66,6 +66,7 @@ def assembly(
                 (
                     f"{lone[0].upper()}{lone[1:]}: turn each leg until its socket faces "
                     "the other leg, and lay both flat on the bench.",
+                    *_carrying(mates, runs, names),
                     "Each end into the leg whose number it bears, half way by hand, then driven home.",
                     "Tenon ends of both legs one way, and both outer lines the way they were dry. Lay a "
                     "straight stick over both legs: no twist, before it sets.",
@@ -84,6 +85,9 @@ def assembly(
             f"All at once: {said}. Start each lightly at both ends, then close them turn by turn.",
             "Drive none of them home before the last has started: it could not go in any more.",
         ]
+        if len(rest) == 1:
+            steps = [f"{said[0].upper()}{said[1:]}: start both ends, then draw them home together."]
+        steps = [*_carrying(rest, runs, names), *steps]
         if strained:
             steps.append(
                 f"They close {show.angle(apart).text} from one direction: ease the tenons' ends, and "
@@ -119,6 +123,19 @@ def assembly(
     )
     strain = show.angle(apart) if apart is not None and apart > TOGETHER_DEG else None
     return Assembly(tuple(stages), spread, strain)
+
+
+def _carrying(
+    mates: list[MemberStance], runs: tuple[MemberStance, ...], names: dict[int, MemberPart]
+) -> list[str]:
+    """How stretchers that take others are turned, so that their sockets face what goes into them."""
+    carries = {end.member for run in runs for end in run.ends if end.member}
+    return [
+        f"{names[run.number].name[0].upper()}{names[run.number].name[1:]}: its floor-side line towards the "
+        "feet, its socket the way it was dry."
+        for run in mates
+        if run.number in carries
+    ]
 
 
 def _lined(piece: Piece, legs: tuple[LegStance, ...]) -> str:

@@ -297,12 +297,17 @@ def _does(cut: Cut) -> tuple[Do, ...]:
     part, body, _ = cut.uses[0]
     sides = body.sides
     keys = tuple(dict.fromkeys(use[0].key for use in cut.uses))
-    names = {name for use in cut.uses for name in _all_sides(use[1])}
+    names: dict[tuple[str, ...], dict[str, None]] = {}
+    for one, own, _ in cut.uses:
+        names.setdefault(tuple(sorted(set(_all_sides(own)))), {})[one.name] = None
+    each = "; ".join(
+        f"on {'each' if len(names) == 1 else listed(many)}: {listed(said)}" for said, many in names.items()
+    )
     return (
         Write(
             tuple(Mark(Kind.FACES, key) for key in keys),
-            f"Write on each: {listed(sorted(names))}; {end_name(part.role, 'start')} and "
-            f"{end_name(part.role, 'finish')} at its ends.",
+            f"Write {each}; at its ends {end_name(part.role, 'start')} and "
+            f"{end_name(part.role, 'finish')}.",
         ),
         LongPoint(
             f"long point of its {end_name(part.role, 'start')}",

@@ -9,7 +9,7 @@ from splay.piece import Piece, Stretcher
 from splay.quantity import Figure, Show
 from splay.setups.card import SetUp
 from splay.setups.drills import boring_tools
-from splay.setups.two_sticks import Into, placing, stick_cards, stick_marks
+from splay.setups.two_sticks import SQUARE_DEG, Into, placing, stick_cards, stick_marks
 from splay.shop import Shop
 from splay.work.does import Bit, Do, WallDepth
 from splay.work.marks import Kind, Mark, leg_key, member_key
@@ -136,5 +136,5 @@ def _does(
         first_end = end_called(parts[one.member], 0) if one.member else ""
         made += placing(one, one.leg, one.member, socket_mark(part, e), first_end)
     made.append(Bit(show.length(chosen.tenon), show.length(chosen.depth), None))
-    made.append(WallDepth(end.obtuse_wall.quantity))
+    made.append(WallDepth(end.obtuse_wall.quantity, abs(end.opening_on - 90.0) > SQUARE_DEG))
     return tuple(made)

@@ -44,7 +44,8 @@ def _cut(part: MemberPart, chosen: Stretcher, show: Show) -> SetUp:
         Cut(part.name, part.total.quantity),
         Write(
             (Mark(Kind.ENDS, key),),
-            f"Write on its ends where they go: {ends[0]}, {ends[1]}; on both, which stretcher it is.",
+            f"Write on its ends where they go. First: {ends[0]}; second: {ends[1]}; on both which "
+            "stretcher it is.",
         ),
     ]
     for e in (0, 1):

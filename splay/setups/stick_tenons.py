@@ -42,6 +42,8 @@ def _card(piece: Piece, mates: list[tuple[StickPart, Body]], show: Show) -> SetU
     thick = show.length(body.thickness / THIRD)
     named = listed(one.name for one, _ in mates)
     sides = body.sides
+    own = (f"{one.frame} face" if one.frame in ("front", "back") else "outer side" for _, one in mates)
+    faces = " or ".join(dict.fromkeys(own))
     return plain_card(
         f"shoulders.{stick.key}.making.0",
         station_of(stick.role),
@@ -63,8 +65,8 @@ def _card(piece: Piece, mates: list[tuple[StickPart, Body]], show: Show) -> SetU
             ),
             Plain(
                 "Mortises from the tenons: hold each apron end to its leg, upper edge flush with the leg's "
-                f"upper end, its {sides.face} {show.length(support.setback).text} behind the leg's outer "
-                "face; knife round the tenon."
+                f"upper end, its {sides.face} {show.length(support.setback).text} behind the leg's "
+                f"{faces}; knife round the tenon."
             ),
             Plain(
                 "Chop each mortise along the apron: a bevel gauge set from the shoulder's line to the "

@@ -126,9 +126,10 @@ class Bit:
 
 @dataclass(frozen=True)
 class WallDepth:
-    """Depth of a slanted socket along its wall on the obtuse side, where a rule can stand."""
+    """Depth of a socket where a rule can stand; of a slanted one its wall on the obtuse side."""
 
     obtuse: Quantity
+    slanted: bool = True
 
 
 @dataclass(frozen=True)

@@ -11,6 +11,9 @@ from splay.work import does, lays
 from splay.work.lays import ByHand, OnFloor, OnLines, OnSaw, OnSide, OnTilt, Toward, Wedge
 from splay.work.marks import Kind, Mark
 
+SHOWN_MM = 0.25
+"""Less than this is shown as nought on a rule and is not said."""
+
 
 def listed(words: Iterable[str]) -> str:
     """Names as a list; those that differ only in their last word share the rest ("legs 1, 2 and 3")."""
@@ -178,7 +181,7 @@ def _(one: OnFloor) -> tuple[str, ...]:
         "Legs dry in the seat, the piece standing on a flat floor.",
         f"Pencil flat on a block {one.block.text} high, slid on the floor all round each foot.",
     ]
-    shims = [f"{mm.text} under leg {number}" for number, mm in one.shims]
+    shims = [f"{mm.text} under leg {number}" for number, mm in one.shims if mm.value >= SHOWN_MM]
     if shims:
         said.insert(1, f"First slide in {' and '.join(shims)}.")
     return tuple(said)
@@ -295,7 +298,7 @@ def _(one: does.Round) -> str:
 
 @do.register
 def _(one: does.Across) -> str:
-    if not one.toward or one.mm.value < 0.05:
+    if not one.toward or one.mm.value < SHOWN_MM:
         return f"{cap(one.named)}: on the middle line of its {one.face}."
     return (
         f"{cap(one.named)}: on its {one.face}, {one.mm.text} from the face's middle line towards its "
@@ -354,7 +357,8 @@ def _(one: does.Bit) -> str:
 
 @do.register
 def _(one: does.WallDepth) -> str:
-    return f"Deep enough when a rule down the shallow wall, the obtuse side, reads {one.obtuse.text}."
+    where = "the shallow wall, the obtuse side," if one.slanted else "its wall"
+    return f"Deep enough when a rule down {where} reads {one.obtuse.text}."
 
 
 @do.register
@@ -365,8 +369,8 @@ def _(one: does.Back) -> str:
 @do.register
 def _(one: does.Ream) -> str:
     return (
-        f"Bore {one.pilot.text} or a little under, then ream {one.included.text} from the underside, "
-        "trying the tenon as it sinks."
+        f"Bore {one.pilot.text} or a little under; then from the underside a reamer that tapers "
+        f"{one.included.text} in all, at the same lean, trying the tenon as it sinks."
     )
 
 
@@ -551,5 +555,11 @@ def together(many: Iterable[does.Do]) -> list[does.Do]:
         if len(several) > 1:
             first = made[k]
             assert isinstance(first, MERGED)
-            made[k] = replace(first, named=listed(several))
+            made[k] = replace(first, named=listed(sorted(several, key=_by_number)))
     return made
+
+
+def _by_number(named: str) -> tuple[str, int]:
+    """ "leg 10" after "leg 2"."""
+    words, _, last = named.rpartition(" ")
+    return (words, int(last)) if last.isdigit() else (named, 0)

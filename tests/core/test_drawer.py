@@ -56,7 +56,8 @@ class Bits(SimpleTestCase):
 class Saws(SimpleTestCase):
     def test_stock_for_all_parts_takes_a_kerf_for_each(self) -> None:
         made = planned(starter("plane_frames"))
-        card = next(c for c in made.setups if c.way == "table_saw" and len(c.parts) > 1)
+        saws = (c for c in made.setups if (c.operation, c.way) == ("crosscut", "table_saw"))
+        card = next(c for c in saws if len(c.parts) > 1)
         stock = next(f for f in card.checks if f.key.endswith(".stock"))
         long = max(p.overall.quantity.value for p in made.sticks if p.key in card.parts)
         self.assertAlmostEqual(stock.quantity.value, len(card.parts) * (long + 3.0), 9)
