@@ -14,7 +14,7 @@ from splay.setups.words import counted
 from splay.shop import BandSaw, Handsaw, MitreSaw, Shop, TableSaw, Tool
 from splay.stance.body import Body
 from splay.stance.vectors import Vec
-from splay.work.does import Do, LongPoint, Write
+from splay.work.does import Do, LongPoint, Plain, Write
 from splay.work.lays import Lay, OnLines, OnSaw
 from splay.work.marks import Kind, Mark
 from splay.work.meet import on_saw
@@ -303,14 +303,19 @@ def _does(cut: Cut) -> tuple[Do, ...]:
     each = "; ".join(
         f"on {'each' if len(names) == 1 else listed(many)}: {listed(said)}" for said, many in names.items()
     )
+    first, last = end_name(part.role, "start"), end_name(part.role, "finish")
+    write = Write(
+        tuple(Mark(Kind.FACES, key) for key in keys), f"Write {each}; at its ends {first} and {last}."
+    )
+    ends = {name for _, _, name in cut.uses}
+    if ends == {"start"}:
+        return write, Plain(f"This end first, just inside the blank's end: the {last} is measured from it.")
+    both = () if ends == {"finish"} else (Plain(f"The {first} first, just inside the blank's end."),)
     return (
-        Write(
-            tuple(Mark(Kind.FACES, key) for key in keys),
-            f"Write {each}; at its ends {end_name(part.role, 'start')} and "
-            f"{end_name(part.role, 'finish')}.",
-        ),
+        write,
+        *both,
         LongPoint(
-            f"long point of its {end_name(part.role, 'start')}",
+            f"long point of its {first}",
             f"corner between its {sides.face if part.arrises[0].up > 0 else sides.other_face} and its "
             f"{sides.edge if part.arrises[0].across > 0 else sides.other_edge}",
             part.arrises[0].length.quantity,

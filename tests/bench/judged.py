@@ -452,15 +452,27 @@ class Judge:
             if isinstance(card.lays[0], OnLines)
             else hands.saw(card, self.shop, self.boards)
         )
+        starts = []
         for cut in made:
             self.cuts[cut.part, cut.end] = cut
             body = next(b for b in self.plan.stance.bodies if b.key == cut.part)
             board = self.boards[cut.part]
             start = float(board.ends[cut.end][0]) < 0
+            starts.append(start)
             plane = body.start if start else body.finish
             self.tally.hold("cut deg", apart_deg(cut.normal, np.array(plane.normal)), f"{card.id} {cut}")
 
-        (point,) = [do for do in card.does if isinstance(do, LongPoint)]
+        points = [do for do in card.does if isinstance(do, LongPoint)]
+        if not points:
+            # The end that is cut first: the other is measured from it.
+            self.tally.hold("length untold", 0.0 if all(starts) else 1.0, card.id)
+            return
+        (point,) = points
+        hooked = point.end.removeprefix("long point of its ")
+        for key in card.parts:
+            role = next(b for b in self.plan.stance.bodies if b.key == key).role
+            there = role == "slab" or (key, hooked) in self.cuts
+            self.tally.hold("hooked on no end", 0.0 if there else 1.0, f"{card.id} {key} {hooked}")
         face, edge = point.line.removeprefix("corner between its ").split(" and its ")
         body = next(b for b in self.plan.stance.bodies if b.key == card.parts[0])
         whole = self.corner(body.key, face, edge) + sum(body.tenons)

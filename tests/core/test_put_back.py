@@ -16,6 +16,7 @@ from splay.piece import Piece, read_piece, write_piece
 from splay.piece.starters import starter
 from splay.plan import plan
 from splay.shop import Shop, read_shop, workbench, write_shop
+from splay.work.does import LongPoint
 from splay.work.lays import Toward, Wedge
 from splay.work.meet import SawSides
 from tests.bench.judged import Tally, carry_out
@@ -207,9 +208,13 @@ class PutBack(SimpleTestCase):
         from splay.setups.crosscut import _does
 
         def short(cut: Any) -> tuple[Any, ...]:
-            write, point = _does(cut)
             tenons = sum(cut.uses[0][1].tenons)
-            return write, replace(point, mm=replace(point.mm, value=point.mm.value - tenons))
+            return tuple(
+                replace(do, mm=replace(do.mm, value=do.mm.value - tenons))
+                if isinstance(do, LongPoint)
+                else do
+                for do in _does(cut)
+            )
 
         made = starter("aproned")
         self.found("splay.setups.crosscut._does", short, lambda: wrong(made), "cut long mm")
