@@ -25,8 +25,9 @@ from splay.setups.boring import boring_cards
 from splay.setups.card import Proof, SetUp
 from splay.setups.crosscut import crosscut_cards, cuts
 from splay.setups.foot import foot_cards
+from splay.setups.leg_ends import leg_end_cards
 from splay.setups.leg_marks import leg_mark_cards, slot_cards
-from splay.setups.leg_shapes import leg_end_cards, leg_sets, leg_shape_cards
+from splay.setups.leg_shapes import leg_sets, leg_shape_cards
 from splay.setups.member_cards import member_cards
 from splay.setups.member_cuts import member_cut_cards
 from splay.setups.proofs import Known, all_proofs, doubted

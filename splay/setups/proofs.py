@@ -18,8 +18,9 @@ from splay.setups.boring import entry
 from splay.setups.card import Proof
 from splay.setups.crosscut import UNMEASURED, Cut, end_name, station_of
 from splay.setups.foot import long_point, sides_halved
+from splay.setups.leg_ends import pilot_deep, shoulder_first, top_side
 from splay.setups.leg_marks import kerf_deep
-from splay.setups.leg_shapes import LegSet, pilot_deep, shoulder_first, top_side
+from splay.setups.leg_shapes import LegSet
 from splay.setups.loose_joints import dowels_of
 from splay.setups.member_cards import socket_mark
 from splay.setups.rope_cards import hole_mark

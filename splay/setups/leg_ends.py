@@ -1,0 +1,266 @@
+"""Set-up cards for the upper ends of legs set into the seat: sloped shoulders, ends sawn for screws."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import replace
+
+from splay.parts.leg import LegPart
+from splay.piece import DowelScrew, Joint, Piece, Shouldered, StakedLegs
+from splay.quantity import Show
+from splay.quantity import degrees as deg
+from splay.setups.card import Scene, SetUp
+from splay.setups.foot import flat_cut, flat_sides, packed, together
+from splay.setups.leg_shapes import LegSet, leg_sets
+from splay.setups.plain_card import Bench, plain_card
+from splay.setups.saws import SAWS, Saw, set_saw
+from splay.shop import Shop, TiltingTable, Tool
+from splay.stance.lines import leans_outward, named_faces, socket_line, turned
+from splay.stance.staked import LegStance, Stance
+from splay.stance.taper import taper_at
+from splay.stance.vectors import Vec, cross, dot
+from splay.work.does import Between, Bit, Do, OnEnd, OverEnd, Plain
+from splay.work.lays import OnSaw, Upright
+from splay.work.marks import Kind, Mark, leg_key
+from splay.work.words import listed
+
+PILOT_PAST_MM = 3.0
+"""A pilot in a leg goes this much deeper than the screw, so that the leg's end closes on the seat."""
+_UPRIGHT = "Clamp the leg in a vice or against a fence, plumb; follow the drill's own manual."
+_ROLLS = "Hold it so that it cannot roll, hands 150 mm from the blade; follow the saw's own manual."
+
+
+def leg_end_cards(
+    piece: Piece, stance: Stance, parts: tuple[LegPart, ...], shop: Shop, show: Show
+) -> Iterator[SetUp]:
+    """Upper ends that lean on a leg's own lines or faces: sloped shoulders, ends sawn for screws."""
+    for one in leg_sets(piece, stance, parts):
+        yield from _shoulders(one, show)
+        for k, tool in enumerate(shop.tools):
+            if tool.owned:
+                yield from _screwed(one, tool, k, show)
+
+
+def _shoulders(one: LegSet, show: Show) -> Iterator[SetUp]:
+    """A tenon with corners: its long way in line with the lean, its shoulders in the underside's plane."""
+    joint = one.support.joint
+    if not isinstance(joint, Shouldered):
+        return
+    does: list[Do] = []
+    flat = one.support.leg.section != "round"
+    inside = one.part.in_top.quantity.value
+    for leg in one.legs:
+        named, sides = f"leg {leg.number}", _outer_inner(one.support, leg, flat)
+        does.append(_tenon_line(one, leg, flat, show))
+        for a, b in zip(sides[::2], sides[1::2], strict=True):
+            at_a, at_b = (show.length(inside + _plane_at(one.support, leg, way)) for _, way in (a, b))
+            does.append(Between(named, "the shoulders", "tenon end", a[0], at_a, b[0], at_b))
+    does.append(
+        Plain(
+            f"Tenon {show.length(joint.socket).text} along that line by {show.length(joint.across).text} "
+            "square to it, in the middle of the leg."
+        )
+    )
+    yield plain_card(
+        f"{one.key}.shoulder.making.0",
+        "legs",
+        "shoulder",
+        Bench("making", "Saw, chisel and rasp"),
+        f"Tenons and shoulders on {one.named}",
+        one.part.in_top,
+        "Tenon, long",
+        Scene(
+            "tenon",
+            0.0,
+            "",
+            "",
+            None,
+            {
+                "thick": f"{show.length(joint.socket).text} by {show.length(joint.across).text}",
+                "tip": "",
+                "long": one.part.in_top.quantity.text,
+                "shoulders": "sloped",
+            },
+        ),
+        does=tuple(does),
+        caution="Chisel away from the body and the holding hand.",
+        legs=one.numbers,
+        proofs=(f"shoulder.{one.proof}",),
+        uses=tuple(
+            Mark(Kind.FACES if flat else Kind.OUTER_LINE, leg_key(number)) for number in one.numbers
+        ),
+        makes=tuple(Mark(Kind.TENON, leg_key(number)) for number in one.numbers),
+    )
+
+
+def _tenon_line(one: LegSet, leg: LegStance, flat: bool, show: Show) -> Do:
+    """The tenon's long middle line on the leg's end, in the plane of its lean to the seat."""
+    mark, named = Mark(Kind.TENON, leg_key(leg.number)), f"leg {leg.number}"
+    what = "the tenon's long middle line"
+    if not flat:
+        nought = show.length(0.0)
+        return OnEnd(mark, named, "tenon end", "outer line", nought, show.angle(0.0), "clockwise", what)
+    line = socket_line(leg)
+    faces = named_faces(one.support.leg, leg)
+    face = max(faces, key=lambda other: dot(other[1], line))
+    turn = turned(leg.d, face[1], line)
+    beside = cross(leg.d, face[1])
+    toward = max(faces, key=lambda other: dot(other[1], beside) * math.copysign(1.0, turn))
+    off = one.support.leg.at_top / 2.0 * deg.tan(abs(turn))
+    return OverEnd(mark, named, "tenon end", face[0], show.closely(off), toward[0], what)
+
+
+def _outer_inner(support: StakedLegs, leg: LegStance, flat: bool) -> tuple[tuple[str, Vec], ...]:
+    """The sides the shoulders' plane is marked on, two opposite ones at a time."""
+    if flat:
+        return named_faces(support.leg, leg)
+    w = socket_line(leg)
+    return (("outer line", w), ("inner line", (-w[0], -w[1], -w[2])))
+
+
+def _plane_at(support: StakedLegs, leg: LegStance, way: Vec) -> float:
+    """Where the underside's plane meets a side of the leg, from its middle, along the leg, mm."""
+    k = taper_at(support.leg, leg.exposed, 0.0)
+    return -support.leg.at_top / 2.0 * way[2] / (leg.d[2] - k * way[2])
+
+
+def shoulder_first(one: LegSet) -> float:
+    """From the tenon's end to the shoulder that comes first, mm."""
+    sides = _outer_inner(one.support, one.legs[0], one.support.leg.section != "round")
+    inside = one.part.in_top.quantity.value
+    return inside + min(_plane_at(one.support, one.legs[0], way) for _, way in sides)
+
+
+def top_side(one: LegSet) -> str:
+    """Where a gauge lies to read an upper end sawn to the lean, by the leg's own line."""
+    return "outer line" if one.support.leg.section == "round" else "side it leans to"
+
+
+def pilot_deep(joint: Joint) -> float:
+    """How deep a screw's pilot goes into its leg, mm."""
+    assert isinstance(joint, DowelScrew)
+    return joint.length - joint.into_top + PILOT_PAST_MM
+
+
+def _screwed(one: LegSet, tool: Tool, k: int, show: Show) -> Iterator[SetUp]:
+    """Legs on double-ended screws: the upper end sawn to the lean, a pilot along the leg's middle."""
+    joint = one.support.joint
+    if not isinstance(joint, DowelScrew):
+        return
+    if isinstance(tool, SAWS):
+        for legs in _cut_alike(one):
+            yield _top_cut(one, legs, tool, k, show)
+    if isinstance(tool, TiltingTable):
+        deep = pilot_deep(joint)
+        figure = show.figure(
+            f"{one.key}.pilot", "Pilot in the leg, deep", deep, "S − k + 3 mm",
+            show.input("S", "whole screw", joint.length), show.input("k", "in the top", joint.into_top),
+        )  # fmt: skip
+        keys = tuple(leg_key(number) for number in one.numbers)
+        yield plain_card(
+            f"{one.key}.pilot.{tool.kind}.{k}",
+            "legs",
+            "pilot",
+            tool,
+            f"Pilot in the upper end of {one.named}",
+            figure,
+            "Deep, along the leg",
+            Scene("pilot", 0.0, "", "", None, {
+                "thick": show.length(joint.core).text, "deep": figure.quantity.text,
+            }),
+            lays=(Upright(keys, one.named, UPPER),),
+            does=(Bit(show.length(joint.core), figure.quantity, None),),
+            caution=_UPRIGHT,
+            legs=one.numbers,
+            proofs=(f"pilot.{one.proof}",),
+            uses=tuple(Mark(Kind.TENON, key) for key in keys),
+        )  # fmt: skip
+
+
+def _cut_alike(one: LegSet) -> tuple[tuple[LegStance, ...], ...]:
+    """Legs whose upper ends are sawn at one setting: with flats each lies on a face of its own."""
+    found: dict[tuple[float, ...], list[LegStance]] = {}
+    for leg in one.legs:
+        key = tuple(round(angle, 6) for angle in _top_angles(one, leg))
+        found.setdefault(key, []).append(leg)
+    return tuple(tuple(legs) for legs in found.values())
+
+
+def _top_angles(one: LegSet, leg: LegStance) -> tuple[float, float]:
+    """Swing and tilt for a leg's upper end, degrees."""
+    if one.support.leg.section == "round":
+        return leg.boring.resultant, 0.0
+    return flat_cut(one.support.leg, leg, _UP, _up(leg))
+
+
+def _top_cut(one: LegSet, legs: tuple[LegStance, ...], tool: Saw, k: int, show: Show) -> SetUp:
+    """The upper end of legs that close on the seat with their own end."""
+    rho = legs[0].boring.resultant
+    named = listed(f"leg {leg.number}" for leg in legs)
+    lays = together(legs, lambda leg, up: _top_lay(one, leg, up, show))
+    key = f"shape.{one.index}.{legs[0].number}.top.{tool.kind}.{k}"
+    stock = one.part.stock.quantity.value
+    met = set_saw(tool, *_top_angles(one, legs[0]), lays, (stock, stock), show, key)
+    figure = show.figure(
+        f"{key}.lean",
+        "Lean to the seat",
+        rho,
+        "ρ",
+        show.input("ρ", "lean to the top", rho, "deg"),
+        unit="deg",
+        note="in the plane of the lean",
+    )
+    d = met.swing
+    lean_on = Kind.OUTER_LINE if one.support.leg.section == "round" else Kind.FACES
+    card = plain_card(
+        key,
+        "legs",
+        "top_cut",
+        tool,
+        f"Saw the upper end of {named}",
+        figure,
+        met.name,
+        Scene(
+            tool.kind,
+            d.off_square,
+            "",
+            "",
+            (d.at_square, d.counts, d.reach, d.reading.text),
+            {"fence": f"fence: {lays[0].fence}", "front": "", "leg": "leg", "end": UPPER},
+        ),
+        dials=met.dials,
+        setting=met.setting,
+        jig=met.jig,
+        lays=lays,
+        does=(Plain("As near the end as leaves the cut full; everything is measured from it."),),
+        note=met.note,
+        caution=_ROLLS,
+        legs=tuple(leg.number for leg in legs),
+        proofs=(f"topcut.{one.proof}",),
+        uses=tuple(Mark(lean_on, leg_key(leg.number)) for leg in legs),
+        makes=tuple(Mark(Kind.TENON, leg_key(leg.number)) for leg in legs),
+    )
+    return replace(card, wedges=met.wedges)
+
+
+UPPER = "upper end"
+_UP: Vec = (0.0, 0.0, 1.0)
+
+
+def _up(leg: LegStance) -> Vec:
+    """A leg's way out of its upper end."""
+    return (-leg.d[0], -leg.d[1], -leg.d[2])
+
+
+def _top_lay(one: LegSet, leg: LegStance, up_longer: bool, show: Show) -> OnSaw:
+    """The line the underside's plane leaves longer lies at the fence: the inner one of an outward leg."""
+    key, named = (leg_key(leg.number),), f"leg {leg.number}"
+    thin = packed(one.support.leg, leg, show)
+    if one.support.leg.section != "round":
+        sides = flat_sides(one.support.leg, leg, _UP, _up(leg), up_longer)
+        return OnSaw(key, named, UPPER, sides.up, sides.fence, sides.fence_longer, sides.up_longer, thin)
+    if leg.boring.bearing is None:
+        return OnSaw(key, named, UPPER, "", "outer line", None, None, thin)
+    fence = "inner line" if leans_outward(leg) else "outer line"
+    return OnSaw(key, named, UPPER, "", fence, True, None, thin)
