@@ -166,18 +166,30 @@ class _Told:
     """What is said alike at every saw: how the legs lie, where they are cut, by which marks."""
 
     lays: tuple[OnSaw, ...]
+    front: str
     does: tuple[Do, ...]
     turns: tuple[Turn, ...]
     uses: tuple[Mark, ...]
 
 
 def _told(piece: Piece, stance: Stance, group: Group, part: LegPart, show: Show) -> _Told:
+    lays = together(group.legs, lambda leg, up: saw_lay(piece, stance, leg, up, show))
     return _Told(
-        together(group.legs, lambda leg, up: saw_lay(piece, stance, leg, up, show)),
+        lays,
+        _opposite(piece, stance, group.first, lays[0].fence),
         tuple(dict.fromkeys(long_point(piece, stance, leg, part, show) for leg in group.legs)),
         tuple(turn(leg.number, leg.standing, show) for leg in group.legs),
         tuple(mark for leg in group.legs for mark in foot_marks(piece, stance, leg)),
     )
+
+
+def _opposite(piece: Piece, stance: Stance, leg: LegStance, fence: str) -> str:
+    """What lies towards the maker when that line or face of the leg lies at the fence."""
+    shape, floor = support_of(piece, leg).leg, stance.floor
+    if shape.section == "round":
+        return line_name(leg, floor, fence != line_name(leg, floor, True))
+    (up_a, _), (up_b, _), (edge_a, _), (edge_b, _) = _faces(shape, leg)
+    return {up_a: up_b, up_b: up_a, edge_a: edge_b, edge_b: edge_a}[fence]
 
 
 def _sawn(
@@ -199,9 +211,7 @@ def _sawn(
     leans = "table" if tool.kind == "band_saw" else "blade"
     other_dial = next((d for d in met.dials if d is not main), None)
     tilted = {"tilt": f"{leans} leans {other_dial.reading.text}"} if other_dial else {}
-    other = {"outer": "inner", "inner": "outer"}
     fence = lays[0].fence
-    front = next((fence.replace(a, b, 1) for a, b in other.items() if fence.startswith(a)), "")
     return SetUp(
         id=key,
         station="legs",
@@ -229,7 +239,7 @@ def _sawn(
             (main.at_square, main.counts, main.reach, main.reading.text),
             {
                 "fence": f"fence: {fence}",
-                "front": front,
+                "front": told.front,
                 "leg": f"leg {group.first.number}",
                 **tilted,
             },

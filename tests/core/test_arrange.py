@@ -2,14 +2,18 @@
 
 from __future__ import annotations
 
+import random
+
 from django.test import SimpleTestCase
 
 from splay.errors import BadInput
 from splay.piece import Piece, Rope, Stretcher, read_piece, write_piece
 from splay.piece.starters import STARTS, starter
-from splay.stance.members import members
+from splay.stance.members import floor_side, members
 from splay.stance.restate import Restate, restate
 from splay.stance.staked import stand
+from splay.stance.vectors import dot
+from tests.bench.pieces import buildable
 from tests.core.make import piece, planned
 
 
@@ -41,6 +45,24 @@ class MembersPutIn(SimpleTestCase):
                 ]
                 with self.subTest(name, to=to):
                     self.assertEqual(found, [])
+
+    def test_assembly_turns_a_stretcher_that_takes_others_by_a_line_that_does_face_the_feet(self) -> None:
+        pieces = [starter("bench"), *(buildable(random.Random(seed))[0] for seed in range(60))]
+        met = 0
+        for made in pieces:
+            plan = planned(made)
+            runs = members(made, plan.stance)[0]
+            said = " ".join(step for stage in plan.assembly.stages for step in stage.steps) if runs else ""
+            for run in runs:
+                if not any(end.member == run.number for other in runs for end in other.ends):
+                    continue
+                name = plan.members[run.number - 1].name
+                self.assertIn(f"{name[0].upper()}{name[1:]}: its floor-side line towards the feet", said)
+                for end in run.ends:
+                    if end.leg:
+                        met += 1
+                        self.assertGreater(dot(floor_side(run.u), plan.stance.legs[end.leg - 1].d), 0.5)
+        self.assertGreater(met, 20)
 
     def test_an_h_runs_level_and_its_middle_from_middle_to_middle(self) -> None:
         made = arranged(piece(height=440), "h")
