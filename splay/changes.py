@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from splay.parts.member import MemberPart
 from splay.quantity import Quantity, Show
 from splay.stance.staked import Stance
+from splay.work.proofs import proof_id
 
 NOTICED_MM = 0.05
 NOTICED_DEG = 0.05
@@ -42,10 +43,10 @@ def changes(
 
 def _legs(planned: Stance, real: Stance, known: Mapping[str, float], show: Show) -> Iterator[Change]:
     for was, now in zip(planned.legs, real.legs, strict=True):
-        id = f"bore.{was.number}"
+        id = proof_id("bore", was.id)
         if id not in known:
             continue
-        cut = f"foot.{was.number}" in known
+        cut = proof_id("foot", was.id) in known
         if abs(now.exposed - was.exposed) >= NOTICED_MM:
             yield Change(
                 f"leg.{was.number}",
@@ -77,12 +78,14 @@ def _members(
     show: Show,
 ) -> Iterator[Change]:
     bored = {leg.number for leg in real.legs if leg.measured}
+    ids = {leg.number: leg.id for leg in real.legs}
     for was, now in zip(before, after, strict=True):
-        own = [f"gap.{now.number}", f"depth.{now.number}.1", f"depth.{now.number}.2"]
+        gap = proof_id("gap", now.id)
+        own = [gap, proof_id("depth", now.id, "1"), proof_id("depth", now.id, "2")]
         because = [id for id in own if id in known]
-        if f"gap.{now.number}" not in known:
-            because += [f"bore.{end.leg}" for end in now.ends if end.leg in bored]
-        cut = f"rail.{now.number}" in known
+        if gap not in known:
+            because += [proof_id("bore", ids[end.leg]) for end in now.ends if end.leg in bored]
+        cut = proof_id("rail", now.id) in known
         off = now.total.quantity.value - was.total.quantity.value
         if because and abs(off) >= NOTICED_MM:
             yield Change(
@@ -96,7 +99,7 @@ def _members(
             )
         for e in (0, 1):
             a, b = was.ends[e].read.quantity, now.ends[e].read.quantity
-            moved = [f"bore.{end.leg}" for end in now.ends if end.leg in bored]
+            moved = [proof_id("bore", ids[end.leg]) for end in now.ends if end.leg in bored]
             if moved and abs(a.value - b.value) >= NOTICED_DEG:
                 yield Change(
                     f"member.{now.number}",
@@ -104,6 +107,6 @@ def _members(
                     show.angle(a.value, 2),
                     show.angle(b.value, 2),
                     tuple(moved),
-                    f"read.{now.number}.{e + 1}" in known,
+                    proof_id("read", now.id, f"{e + 1}") in known,
                     "read it dry-fitted before boring",
                 )

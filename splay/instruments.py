@@ -13,8 +13,8 @@ from dataclasses import dataclass
 from typing import Literal
 
 from splay.quantity import MM_PER_INCH
+from splay.work.proofs import Instrument
 
-Instrument = Literal["angle_gauge", "caliper", "height_gauge", "moisture_meter"]
 Measures = Literal["angle", "length", "moisture"]
 MEASURES: dict[Instrument, Measures] = {
     "angle_gauge": "angle",
@@ -27,16 +27,6 @@ _LINE = re.compile(
 )
 _UNITS: dict[str, Measures] = {"mm": "length", "in": "length", "deg": "angle", "%": "moisture"}
 LONGEST = 60
-_PARTS: dict[str, Instrument] = {
-    "bore": "angle_gauge", "topcut": "angle_gauge",
-    "cut": "angle_gauge", "read": "angle_gauge", "rip": "angle_gauge",
-    "level": "height_gauge",
-}  # fmt: skip
-
-
-def instrument_for(proof: str) -> Instrument:
-    """The instrument a proof is taken with: by what it measures."""
-    return _PARTS.get(proof.partition(".")[0], "caliper")
 
 
 @dataclass(frozen=True)

@@ -19,7 +19,7 @@ from splay.parts.member import MemberPart, RopePart, hooks_of, member_part, rope
 from splay.parts.stick import StickPart, stick_part
 from splay.piece import Piece
 from splay.quantity import Quantity, Show
-from splay.reading import Reading, answers, bored, built
+from splay.reading import Reading, answers, bored, built, fitted
 from splay.setups.asker import Asker, Spread
 from splay.setups.boring import boring_cards
 from splay.setups.card import Proof, SetUp
@@ -38,6 +38,7 @@ from splay.shop import Shop
 from splay.stance.members import MemberStance, members
 from splay.stance.staked import Stance, stand
 from splay.summary import Batch, LegFigures, Size, batches, chosen, leg_figures, numbering, sizes
+from splay.work.proofs import KINDS
 
 
 @dataclass(frozen=True)
@@ -109,7 +110,7 @@ def plan(
     known = answers(taken)
     ask = Asker(shop, show, known, spreads, frozenset(r.proof for r in taken if r.sure))
     wrong = doubted(piece, planned, (), (), ask)
-    read = bored({id: v for id, v in known.items() if id not in wrong}, shop, len(planned.legs))
+    read = bored({id: v for id, v in known.items() if id not in wrong}, shop, planned.legs)
     real = stand(piece, read) if read else planned
     runs, lines = members(piece, real)
     parts = tuple(leg_part(piece, leg, real.floor, show) for leg in real.legs)
@@ -117,9 +118,9 @@ def plan(
     sticks = tuple(stick_part(body, show) for body in real.bodies)
     hooks = hooks_of(piece, real.legs, runs)
     rungs = tuple(member_part(piece, run, runs, show, hooks=hooks) for run in runs)
-    if any(id.partition(".")[0] in {"gap", "depth", "read"} for id in known):
+    if fitted(known, runs):
         wrong |= doubted(piece, planned, runs, rungs, ask)
-        found = built({id: v for id, v in known.items() if id not in wrong}, shop)
+        found = built({id: v for id, v in known.items() if id not in wrong}, shop, runs)
         hooks = hooks_of(piece, real.legs, runs, found)
         rungs = tuple(member_part(piece, run, runs, show, found, hooks) for run in runs)
     cords = tuple(rope_part(piece, line, show, hooks) for line in lines)
@@ -140,7 +141,7 @@ def plan(
     )
     proofs = all_proofs(asked, ask)
     passes = Level((), (), ())
-    if levelling or any(id.startswith("level.") for id in known):
+    if levelling or any(r.kind and KINDS[r.kind].station == "level" for r in taken):
         passes, _ = level(piece, real, parts, sticks, shop, show, known)
         proofs += tuple(level_proofs(piece, passes, feet_of(piece, real), ask))
     order = assembly(piece, real.bodies, real.legs, parts, runs, rungs, show)
@@ -226,7 +227,7 @@ def _changes(
     show: Show,
 ) -> tuple[Change, ...]:
     """Worked out only where something was read that later figures follow."""
-    if not any(id.partition(".")[0] in {"bore", "gap", "depth"} for id in known):
+    if real is planned and not fitted(known, runs):
         return ()
     before = members(piece, planned)[0] if real is not planned else runs
     was = tuple(member_part(piece, run, before, show) for run in before)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 from splay.errors import BadInput, Fault, shorten
@@ -10,100 +11,67 @@ from splay.parts.member import Built
 from splay.quantity import Bare, read_angle, read_length
 from splay.setups.scales import off_square, proving_scale, stick_scale
 from splay.shop import Shop
-
-MOST_LEAN_DEG = 75.0
-MOST_LENGTH_MM = 6000.0
-LENGTHS = frozenset(
-    {
-        "foot",
-        "mark",
-        "long",
-        "gap",
-        "tenon",
-        "octagon",
-        "taper",
-        "notch",
-        "slot",
-        "depth",
-        "rail",
-        "kerf",
-        "shoulder",
-        "shoulders",
-        "pilot",
-    }
-)
-"""Proofs answered with a length: a leg, two marks, a stick, a gap, what was shaped."""
-LEVEL_KINDS = frozenset({"bench", "along", "sight", "shim", "stands", "top", "under"})
-"""What levelling asks for: heights, lengths along a leg, packings, shims and gaps."""
-ANGLES = frozenset({"bore", "cut", "read", "rip", "topcut"})
-"""Proofs answered on the proving scale: a hole, a sawn end, two sticks, a bevel."""
+from splay.stance.members import MemberStance
+from splay.stance.staked import LegStance
+from splay.work.proofs import KINDS, ProofKind, proof_id
 
 
 @dataclass(frozen=True)
 class Reading:
     """What was read for one proof: degrees on the proving scale, or mm; `sure` where the maker read it
-    again and it stayed, however much it looks like a slip."""
+    again and it stayed, however much it looks like a slip. `kind` is the proof's, where it is known."""
 
     proof: str
     value: float
     sure: bool = False
+    kind: str = ""
 
 
-def read_reading(proof: str, given: object, shop: Shop, bare: Bare, field: str = "") -> Reading:
-    """A reading from what was typed; BadInput where it cannot be one.
-
-    The proof's own name says whether an angle or a length is asked for.
-    """
-    kind = proof.partition(".")[0]
-    if kind == "level":
-        return Reading(proof, _level_reading(proof, given, bare, field))
-    if kind in LENGTHS:
-        length = read_length(given, bare, field)
-        if not 0 < length <= MOST_LENGTH_MM:
-            raise BadInput(Fault(field, shorten(given), "a length above 0", "Measure it again."))
-        return Reading(proof, length)
-    if kind not in ANGLES:
-        raise _unknown(proof, field)
+def read_reading(
+    proof: str, kind: ProofKind, given: object, shop: Shop, bare: Bare, field: str = ""
+) -> Reading:
+    """A reading from what was typed; BadInput where it cannot be one of its kind."""
+    if kind.measures == "length":
+        return Reading(proof, _length(kind, given, bare, field), kind=kind.name)
     shown = read_angle(given, field)
-    name, scale = stick_scale(shop) if kind == "read" else proving_scale(shop)
-    lean = off_square(scale, shown)
-    # Of two sticks the obtuse side may be read by mistake: that is told apart later, with its reason.
-    least = -90 if kind == "read" else 0
-    if not least <= lean <= (MOST_LEAN_DEG if kind == "bore" else 90):
+    name, scale = stick_scale(shop) if kind.scale == "sticks" else proving_scale(shop)
+    if not kind.least <= off_square(scale, shown) <= kind.most:
         do = f"{name} shows {scale.at_square:g} at square and counts {scale.counts} from there."
         raise BadInput(Fault(field, shorten(given), "a lean outward on that scale", do))
-    return Reading(proof, shown)
+    return Reading(proof, shown, kind=kind.name)
 
 
-def with_unit(proof: str, typed: str, bare: Bare) -> str:
+def kind_named(name: str, field: str = "") -> ProofKind:
+    """A kind of proof by its name; BadInput where there is none such."""
+    kind = KINDS.get(name)
+    if kind is None:
+        do = "Answer one of the proofs on the piece's cards."
+        raise BadInput(Fault(field, shorten(name), f"a kind of proof: {', '.join(KINDS)}", do))
+    return kind
+
+
+def with_unit(kind: ProofKind, typed: str, bare: Bare) -> str:
     """What was typed for a length, with the unit it meant: so it means the same whatever is shown."""
-    if proof.partition(".")[0] in ANGLES or not _BARE.fullmatch(typed):
+    if kind.measures == "angle" or not _BARE.fullmatch(typed):
         return typed
     return f"{typed.strip()} {'in' if bare == 'inch' else 'mm'}"
 
 
 _BARE = re.compile(r"[-\s\d./,⁄½¼¾⅛⅜⅝⅞−]+")
-MOST_PACKING_MM = 200.0
 
 
-def _level_reading(proof: str, given: object, bare: Bare, field: str) -> float:
-    """A height, a gap, a shim: none below 0 but the packing of a sighted stick, which goes both ways."""
-    parts = proof.split(".")
-    if len(parts) < 4 or parts[2] not in LEVEL_KINDS:
-        raise _unknown(proof, field)
+def _length(kind: ProofKind, given: object, bare: Bare, field: str) -> float:
     length = read_length(given, bare, field)
-    if parts[2] == "sight":
-        if abs(length) > MOST_PACKING_MM:
-            allowed = "a packing of less than 200 mm either way"
-            raise BadInput(Fault(field, shorten(given), allowed, "Measure it again."))
+    least = kind.least if kind.nought else max(kind.least, 0.0)
+    if least <= length <= kind.most and (length != 0 or kind.nought):
         return length
-    if length < 0 or length > MOST_LENGTH_MM:
-        thing = {"under": "gap", "shim": "shim"}.get(parts[2], "height")
-        do = "A foot that bears has 0." if thing != "height" else "Measure it again."
-        raise BadInput(Fault(field, shorten(given), f"a {thing} of 0 or more", do))
-    if length == 0 and parts[2] not in {"under", "shim"}:
-        raise BadInput(Fault(field, shorten(given), "a height above 0", "Measure it again."))
-    return length
+    allowed = f"a {kind.named} above 0"
+    if kind.least < 0:
+        allowed = f"a {kind.named} of less than {kind.most:g} mm either way"
+    elif kind.nought:
+        allowed = f"a {kind.named} of 0 or more"
+    do = "A foot that bears has 0." if kind.nought and kind.least == 0 else "Measure it again."
+    raise BadInput(Fault(field, shorten(given), allowed, do))
 
 
 def answers(readings: tuple[Reading, ...]) -> dict[str, float]:
@@ -111,38 +79,35 @@ def answers(readings: tuple[Reading, ...]) -> dict[str, float]:
     return {r.proof: r.value for r in readings}
 
 
-def bored(known: dict[str, float], shop: Shop, legs: int) -> dict[int, float]:
-    """Leg number to bored resultant in degrees, from the readings of its hole.
+def bored(known: dict[str, float], shop: Shop, legs: Iterable[LegStance]) -> dict[str, float]:
+    """Leg id to bored resultant in degrees, from the readings of its hole.
 
-    Readings of legs that are no longer there, or written by another hand, rest.
+    Readings of legs that are no longer there rest.
     """
     scale = proving_scale(shop)[1]
-    return {
-        number: off_square(scale, known[f"bore.{number}"])
-        for number in range(1, legs + 1)
-        if f"bore.{number}" in known
-    }
+    read = {leg.id: known.get(proof_id("bore", leg.id)) for leg in legs}
+    return {id: off_square(scale, value) for id, value in read.items() if value is not None}
 
 
-def built(known: dict[str, float], shop: Shop) -> Built:
+def built(known: dict[str, float], shop: Shop, runs: Iterable[MemberStance]) -> Built:
     """What was found of the stretchers, dry-fitted: gaps, sockets' obtuse walls, acute angles."""
     scale = stick_scale(shop)[1]
     gaps, walls, acutes = {}, {}, {}
-    for id, value in known.items():
-        kind, _, rest = id.partition(".")
-        if kind == "gap" and rest.isdigit():
-            gaps[int(rest)] = value
-        elif kind in ("depth", "read") and rest.count(".") == 1:
-            number, end = rest.split(".")
-            if number.isdigit() and end in ("1", "2"):
-                at = (int(number), int(end) - 1)
-                if kind == "depth":
-                    walls[at] = value
-                else:
-                    acutes[at] = 90.0 - off_square(scale, value)
+    for run in runs:
+        if (gap := known.get(proof_id("gap", run.id))) is not None:
+            gaps[run.number] = gap
+        for e in (0, 1):
+            if (wall := known.get(proof_id("depth", run.id, f"{e + 1}"))) is not None:
+                walls[run.number, e] = wall
+            if (shown := known.get(proof_id("read", run.id, f"{e + 1}"))) is not None:
+                acutes[run.number, e] = 90.0 - off_square(scale, shown)
     return Built(gaps, walls, acutes)
 
 
-def _unknown(proof: str, field: str) -> BadInput:
-    do = "Answer one of the proofs on the piece's cards."
-    return BadInput(Fault(field, shorten(proof), "a proof such as bore.1 or foot.1", do))
+def fitted(known: dict[str, float], runs: Iterable[MemberStance]) -> bool:
+    """Whether anything was read of the stretchers that other figures follow."""
+    return any(
+        proof_id(kind, run.id, *end) in known
+        for run in runs
+        for kind, end in (("gap", ()), *((k, (e,)) for k in ("read", "depth") for e in ("1", "2")))
+    )

@@ -18,15 +18,17 @@ from splay.level.feet import End, feet_of
 from splay.level.now import State, expect, falls, stand_now
 from splay.level.rounds import first_ends, level
 from splay.level.ways import asks
-from splay.parts.member import member_part
-from splay.piece import Piece, Stretcher
+from splay.parts.member import member_part, rope_part
+from splay.piece import Piece
 from splay.plan import Plan, plan
 from splay.quantity import Quantity, Show
 from splay.reading import Reading
+from splay.setups.card import Proof
 from splay.setups.scales import proving_scale, stick_scale
 from splay.shop import Shop, reading
 from splay.stance.members import acute, members
 from splay.stance.staked import Stance, stand
+from splay.work.proofs import KINDS, proof_id
 
 LEAN_DEG = 0.7
 """One standard deviation of a bored lean by a practised hand (common practice, no source)."""
@@ -34,7 +36,6 @@ LENGTH_MM = 1.5
 """Of a leg's length, sawn by hand (common practice, no source)."""
 DEPTH_MM = 0.5
 MARK_MM = 0.4
-_ASKED = "Take one that is asked for."
 ANGLE_DEG = 0.2
 
 
@@ -60,54 +61,56 @@ def really(piece: Piece, hidden: Hidden) -> Stance:
     """Where everything really is: every hole a little off its lean, on its sightline."""
     planned = stand(piece)
     leans = {
-        leg.number: max(0.2, leg.boring.resultant + hidden.error(f"bore.{leg.number}", LEAN_DEG))
+        leg.id: max(0.2, leg.boring.resultant + hidden.error(f"bore.{leg.id}", LEAN_DEG))
         for leg in planned.legs
     }
     return stand(piece, leans) if leans else planned
 
 
-def take(piece: Piece, shop: Shop, hidden: Hidden, known: tuple[Reading, ...], proof: str) -> float:
+def take(piece: Piece, shop: Shop, hidden: Hidden, known: tuple[Reading, ...], proof: str) -> Reading:
     """What an exact gauge reads for one proof: mm, or degrees on the scale that proof is read on.
 
     `known` are the readings the maker has so far: legs are cut, and feet trimmed, as the plan told
     from those. BadInput where the piece asks no such proof.
     """
     believed = plan(piece, shop, tuple(r for r in known if r.proof != proof))
-    kind, _, rest = proof.partition(".")
-    if kind == "level":
-        return _level(piece, shop, hidden, believed, rest)
-    real = really(piece, hidden)
-    expected = next((p.expected.value for p in believed.proofs if p.id == proof), None)
-    if expected is None:
+    asked = next((p for p in believed.proofs if p.id == proof), None)
+    if asked is None:
         do = "Take one of the readings the piece's stations ask for."
         raise BadInput(Fault("proof", proof[:40], "a proof of this piece", do))
-    if kind == "bore":
-        return reading(proving_scale(shop)[1], real.legs[int(rest) - 1].boring.resultant)
-    if kind in ("gap", "read", "depth"):
-        return _between(piece, shop, hidden, real, kind, rest, expected)
-    if kind in ("cut", "rip", "topcut"):
-        return expected + hidden.error(proof, ANGLE_DEG)
-    sigma = {"foot": LENGTH_MM, "long": LENGTH_MM}.get(kind, MARK_MM)
-    return expected + hidden.error(proof, sigma)
+    return Reading(proof, _exactly(piece, shop, hidden, believed, asked), kind=asked.kind)
 
 
-def _between(
-    piece: Piece, shop: Shop, hidden: Hidden, real: Stance, kind: str, rest: str, expected: float
-) -> float:
+def _exactly(piece: Piece, shop: Shop, hidden: Hidden, believed: Plan, asked: Proof) -> float:
+    if KINDS[asked.kind].station == "level":
+        return _level(piece, hidden, believed, shop, asked)
+    real, expected = really(piece, hidden), asked.expected.value
+    if asked.kind == "bore":
+        leg = next(leg for leg in real.legs if leg.id == asked.of[0])
+        return reading(proving_scale(shop)[1], leg.boring.resultant)
+    if asked.kind in ("gap", "read", "depth"):
+        return _between(piece, shop, hidden, real, asked)
+    if KINDS[asked.kind].measures == "angle":
+        return expected + hidden.error(asked.id, ANGLE_DEG)
+    sigma = {"foot": LENGTH_MM, "long": LENGTH_MM}.get(asked.kind, MARK_MM)
+    return expected + hidden.error(asked.id, sigma)
+
+
+def _between(piece: Piece, shop: Shop, hidden: Hidden, real: Stance, asked: Proof) -> float:
     runs, ropes = members(piece, real)
     show = Show(shop.rounding.units())
-    number, _, end = rest.partition(".")
-    rope = next((r for r in ropes if r.number == int(number)), None)
+    id, *end = asked.of
+    rope = next((r for r in ropes if r.id == id), None)
     if rope is not None:
-        return reading(stick_scale(shop)[1], 90.0 - acute(rope.holes[int(end) - 1].opening_on))
-    run = next(r for r in runs if r.number == int(number))
-    part = member_part(piece, run, runs, show)
-    if kind == "gap":
-        return part.gap.quantity.value
-    if kind == "read":
-        return reading(stick_scale(shop)[1], 90.0 - acute(run.ends[int(end) - 1].opening_on))
-    assert isinstance(piece.members[run.number - 1], Stretcher)
-    return expected + hidden.error(f"depth.{rest}", DEPTH_MM)
+        part = rope_part(piece, rope, show)
+        hole = rope.holes[part.through.index(end[0])]
+        return reading(stick_scale(shop)[1], 90.0 - acute(hole.opening_on))
+    run = next(r for r in runs if r.id == id)
+    if asked.kind == "gap":
+        return member_part(piece, run, runs, show).gap.quantity.value
+    if asked.kind == "read":
+        return reading(stick_scale(shop)[1], 90.0 - acute(run.ends[int(end[0]) - 1].opening_on))
+    return asked.expected.value + hidden.error(asked.id, DEPTH_MM)
 
 
 def ends_now(piece: Piece, shop: Shop, hidden: Hidden, believed: Plan, upto: int) -> tuple[End, ...]:
@@ -122,8 +125,8 @@ def ends_now(piece: Piece, shop: Shop, hidden: Hidden, believed: Plan, upto: int
         normal = end.normal
         if foot.leg and piece.levelling.ends == "square":
             normal = (-foot.d[0], -foot.d[1], -foot.d[2])
-        known = f"foot.{foot.leg}" in believed.known and piece.levelling.ends == "sawn"
-        off = 0.0 if known else hidden.error(f"foot.{foot.leg or foot.key}", LENGTH_MM)
+        known = proof_id("foot", foot.key) in believed.known and piece.levelling.ends == "sawn"
+        off = 0.0 if known else hidden.error(f"foot.{foot.key}", LENGTH_MM)
         made.append(End(foot, end.length + off, normal))
     _, states = level(piece, believed.stance, believed.parts, believed.sticks, shop, show, believed.known)
     for state in states[: upto - 1]:
@@ -138,20 +141,12 @@ def _trimmed(end: End, told: End, state: State) -> End:
     return End(end.foot, end.length - lost, (float(n[0]), float(n[1]), float(n[2])))
 
 
-def _level(piece: Piece, shop: Shop, hidden: Hidden, believed: Plan, rest: str) -> float:
+def _level(piece: Piece, hidden: Hidden, believed: Plan, shop: Shop, asked: Proof) -> float:
     """A height, a gap or a shim of the hidden piece as it stands in one pass."""
-    number, _, key = rest.partition(".")
-    count = len(piece.levelling.passes)
-    at = int(number) if number.isdigit() and 1 <= int(number) <= count else 0
-    if not at:
-        raise BadInput(
-            Fault("proof", rest[:40], f"a pass from 1 to {count}", "Take one that is asked for.")
-        )
-    ends = ends_now(piece, shop, hidden, believed, at)
-    chosen, floor = piece.levelling.passes[at - 1], believed.stance.floor
-    ask = next((a for a in asks(piece, ends, chosen) if f"{a.kind}.{a.key}" == key), None)
-    if ask is None:
-        raise BadInput(Fault("proof", rest[:40], "a reading of this pass", _ASKED))
+    at = next(k for k, one in enumerate(piece.levelling.passes) if one.id == asked.of[0])
+    ends = ends_now(piece, shop, hidden, believed, at + 1)
+    chosen, floor = piece.levelling.passes[at], believed.stance.floor
+    ask = next(a for a in asks(piece, ends, chosen) if (a.kind, a.key) == (asked.kind, asked.of[1]))
     return expect(piece, ends, chosen, floor, ask, {}, stand_now(piece, floor, ends))
 
 

@@ -10,6 +10,7 @@ from splay.parts.member import MemberPart
 from splay.quantity import Show
 from splay.setups.card import Proof
 from splay.setups.member_cards import MEAN_DEG
+from splay.work.proofs import proof_id
 
 ALIKE_MM = 0.1
 OWN_MM = 0.5
@@ -112,7 +113,7 @@ def cut_already(
     """Stretchers that were cut before what they are cut to was known."""
     cut = {proof.id: proof.answer for proof in proofs if proof.answer is not None}
     for part in members:
-        answer = cut.get(f"rail.{part.number}")
+        answer = cut.get(proof_id("rail", part.id))
         if answer is None:
             continue
         off = answer.value - part.total.quantity.value

@@ -18,6 +18,7 @@ from splay.stance.outline import edge_distance, extent
 from splay.stance.slab_leg import slab_mitre
 from splay.stance.staked import LegStance, Stance
 from splay.work import marks as work
+from splay.work.proofs import proof_id
 from splay.work.seat import Act, said
 
 MOST_CHECKS = 12
@@ -43,9 +44,11 @@ class Step:
 
 @dataclass(frozen=True)
 class Check:
-    """One cross-check: the distance between two marks, or a mark and the edge, and its proof's id."""
+    """One cross-check: the distance between two marks, or a mark and the edge, its proof's id, and what
+    that is taken on."""
 
     id: str
+    of: tuple[str, ...]
     legs: tuple[int, ...]
     figure: Figure
     one: Annotated[work.Mark, work.UNSENT]
@@ -287,7 +290,8 @@ def _checks(piece: Piece, stance: Stance, show: Show) -> tuple[Check, ...]:
         apart = math.dist(at[one.number], at[two.number])
         made.append(
             Check(
-                f"mark.{one.number}.{two.number}",
+                proof_id("mark", one.id, two.id),
+                (one.id, two.id),
                 (one.number, two.number),
                 show.figure(
                     f"check.{one.number}.{two.number}",
@@ -307,7 +311,8 @@ def _checks(piece: Piece, stance: Stance, show: Show) -> tuple[Check, ...]:
         edge = edge_distance(piece.top.outline, at[leg.number])
         made.append(
             Check(
-                f"mark.{leg.number}.edge",
+                proof_id("mark", leg.id, "edge"),
+                (leg.id, "edge"),
                 (leg.number,),
                 show.figure(
                     f"check.{leg.number}.edge",

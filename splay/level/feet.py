@@ -210,7 +210,7 @@ def _staked(piece: Piece, leg: LegStance, floor: Floor) -> Foot:
         long, short = (count + at for at in _ends(lines[count:], floor))
     far, near = foot_sides(piece, leg, floor)
     return Foot(
-        key=str(leg.number),
+        key=leg.id,
         name=f"leg {leg.number}",
         leg=leg.number,
         part=f"leg.{leg.number}",

@@ -8,7 +8,7 @@ from typing import Literal
 from splay.errors import CannotBuild
 from splay.level.cut import CutPlane
 from splay.level.feet import End
-from splay.level.ways import Measured
+from splay.level.ways import Ask, Measured
 from splay.piece import LevelPass, Piece
 from splay.quantity import Quantity, Show
 
@@ -41,10 +41,15 @@ def in_line(fault: CannotBuild | None, asked: int, show: Show) -> list[Problem]:
     return [Problem("heights_in_line", "stop", fault.rule, fault.mend, *counts)]
 
 
+def _at(ask: Ask, before: tuple[End, ...]) -> str:
+    return f"at the {ask.key} edge" if ask.over < 0 else f"over {before[ask.over].foot.name}"
+
+
 def of_readings(
     measured: Measured,
     before: tuple[End, ...],
     chosen: LevelPass,
+    wanted: tuple[Ask, ...],
     show: Show,
     read: dict[str, float],
 ) -> list[Problem]:
@@ -54,7 +59,7 @@ def of_readings(
         made.append(
             Problem(
                 "heights_disagree", "caution",
-                f"The height at the {measured.worst} does not lie in one plane with the others.",
+                f"The height {_at(wanted[measured.worst], before)} lies in no plane with the others.",
                 "Measure that one again, then the rest: a rule off plumb reads long.",
                 show.fine(measured.misfit), show.fine(MISFIT_MM),
             )

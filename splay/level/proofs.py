@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 
 from splay.level.feet import Foot
 from splay.level.rounds import Level
@@ -58,10 +58,10 @@ def level_proofs(piece: Piece, level: Level, feet: tuple[Foot, ...], ask: Asker)
     passes = zip(level.rounds, level.asks, level.expected, piece.levelling.passes, strict=False)
     for round_, asks, expected, chosen in passes:
         for one in asks:
-            what, short = _names(one, by_key, chosen)
+            what, short = _names(one, feet, by_key)
             foot = by_key.get(one.key)
             yield ask.hair(
-                f"level.{round_.number}.{one.kind}.{one.key}",
+                (one.kind, chosen.id, one.key),
                 expected[f"{one.kind}.{one.key}"],
                 NEAR_MM,
                 Words(
@@ -75,12 +75,17 @@ def level_proofs(piece: Piece, level: Level, feet: tuple[Foot, ...], ask: Asker)
             )
 
 
-def _names(ask: Ask, feet: dict[str, Foot], chosen: LevelPass) -> tuple[str, str]:
+def place_name(ask: Ask, feet: Sequence[Foot]) -> str:
+    """What the place a height of the top is taken at is called."""
+    return f"{ask.key} edge" if ask.over < 0 else f"over {feet[ask.over].name}"
+
+
+def _names(ask: Ask, every: tuple[Foot, ...], feet: dict[str, Foot]) -> tuple[str, str]:
     """What is measured, and what its field is called."""
     if ask.kind == "stands":
         return "Height the top's middle stands at", "the top stands at"
     if ask.kind == "top":
-        where = ask.key if chosen.places == "legs" else f"{ask.key} edge"
+        where = place_name(ask, every)
         return f"Height of the top, {where}", where
     name = feet[ask.key].name
     if ask.kind == "under":

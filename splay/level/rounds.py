@@ -23,6 +23,7 @@ from splay.setups.foot import long_point, sides_halved
 from splay.shop import Shop
 from splay.stance.floor import Floor
 from splay.stance.staked import Stance
+from splay.work.proofs import proof_id
 
 SPREAD_MM = 0.2
 """How well a height is read where the maker's own spread is not known yet (common practice, no source)."""
@@ -54,21 +55,26 @@ def level(
     rounds, asked, expected, states = [], [], [], []
     for k, chosen in enumerate(piece.levelling.passes):
         number = k + 1
-        prefix = f"level.{number}."
-        read = {id.removeprefix(prefix): value for id, value in known.items() if id.startswith(prefix)}
+        read = _read(asks(piece, ends, chosen), chosen, known)
         made = _worked(piece, stance.floor, ends, chosen, tuple(sorted(read.items())), spread)
         asked.append(made.asks)
         expected.append(made.expected)
         states.append(made.state)
         problems = [
             *in_line(made.fault, len(made.asks), show),
-            *of_readings(made.measured, ends, chosen, show, read),
+            *of_readings(made.measured, ends, chosen, made.asks, show, read),
         ]
         rounds.append(
             told(piece, stance, shop, show, number, chosen, made.asks, read, made.state, problems)
         )
         ends = made.left
     return Level(tuple(rounds), tuple(asked), tuple(expected)), tuple(states)
+
+
+def _read(wanted: tuple[Ask, ...], chosen: LevelPass, known: dict[str, float]) -> dict[str, float]:
+    """What one pass asks and has an answer to, by kind and key."""
+    found = {f"{a.kind}.{a.key}": known.get(proof_id(a.kind, chosen.id, a.key)) for a in wanted}
+    return {name: value for name, value in found.items() if value is not None}
 
 
 @dataclass(frozen=True)
@@ -119,21 +125,22 @@ def first_ends(
     made = []
     square = piece.levelling.ends == "square"
     lengths = {part.number: part for part in parts}
-    long = {f"long.{stick.key}": stick.arrises[0].length.quantity.value for stick in sticks}
+    long = {proof_id("long", stick.key): stick.arrises[0].length.quantity.value for stick in sticks}
     for foot in feet_of(piece, stance):
         normal: tuple[float, float, float] = stance.floor.normal
         if foot.leg:
             part = lengths[foot.leg]
             inside = part.in_top.quantity.value
             length = part.blank.quantity.value - inside if square else foot.planned
-            if not square and f"foot.{foot.leg}" in known:
+            cut = known.get(proof_id("foot", foot.key))
+            if not square and cut is not None:
                 point = long_point(piece, stance, stance.legs[foot.leg - 1], part, Show(Units()))
                 halved = sides_halved(point, part) - part.finished.quantity.value
-                length = known[f"foot.{foot.leg}"] - inside - halved
+                length = cut - inside - halved
             if square:
                 normal = (-foot.d[0], -foot.d[1], -foot.d[2])
         else:
-            id = f"long.{foot.part}"
+            id = proof_id("long", foot.part)
             length = foot.planned + (known[id] - long[id] if id in known and id in long else 0.0)
         made.append(End(foot, length, normal))
     return tuple(made)

@@ -102,7 +102,7 @@ def told(
     """One pass in figures and words: how it stands, what each foot loses, whether it may stay."""
     floor, plane, ends = stance.floor, state.plane, state.ends
     seat = np.array((0.0, 0.0, piece.top.thickness))
-    key = f"level.{number}"
+    key = f"level.{chosen.id}"
     rests = state.stands.rests if state.stands else None
     normal = rests.normal if rests else np.array(floor.normal)
     right, back = falls(normal, floor)

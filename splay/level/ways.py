@@ -30,12 +30,14 @@ SIGHTED = 4
 
 @dataclass(frozen=True)
 class Ask:
-    """One reading a way of measuring asks for: its own key, the foot or the place it is taken at."""
+    """One reading a way of measuring asks for: the id of what it is taken at, the foot or the place;
+    `over` the foot a height of the top is taken over."""
 
     key: str
     kind: str
     foot: int
     place: tuple[float, float] | None = None
+    over: int = -1
 
 
 def asks(piece: Piece, ends: tuple[End, ...], chosen: LevelPass) -> tuple[Ask, ...]:
@@ -50,7 +52,11 @@ def asks(piece: Piece, ends: tuple[End, ...], chosen: LevelPass) -> tuple[Ask, .
         return (*first, *(Ask(f.key, "sight", 3) for f in feet[SIGHTED - 1 : SIGHTED]))
     if chosen.way == "shims":
         return (*(Ask(f.key, "shim", k) for k, f in enumerate(feet)), Ask("seat", "stands", -1))
-    tops = [Ask(name, "top", -1, at) for name, at in places(piece, ends, chosen).items()]
+    legs = chosen.places == "legs"
+    tops = [
+        Ask(key, "top", -1, at, k if legs else -1)
+        for k, (key, at) in enumerate(places(piece, ends, chosen).items())
+    ]
     return (*tops, *(Ask(f.key, "under", k) for k, f in enumerate(feet)))
 
 
@@ -71,7 +77,7 @@ def places(piece: Piece, ends: tuple[End, ...], chosen: LevelPass) -> dict[str, 
     if chosen.places == "edges":
         inset = piece.top.upper_edge.size + EDGE_MM
         return {name: _inside(piece, bearing, inset) for name, bearing in PLACES.items()}
-    return {f"over {e.foot.key}": (e.foot.start[0], e.foot.start[1]) for e in ends}
+    return {f"over.{e.foot.key}": (e.foot.start[0], e.foot.start[1]) for e in ends}
 
 
 def _inside(piece: Piece, bearing: float, inset: float) -> tuple[float, float]:
@@ -90,13 +96,14 @@ class Measured:
     """Where the feet end by what was read, and how far heights and gaps contradict each other.
 
     `floor` is the floor it stood on while it was measured, where the way shows it; `misfit` the
-    furthest a height lies off that plane, mm; `afoot` how many feet touched by their own gaps.
+    furthest a height lies off that plane, mm, `worst` which of the asks that is; `afoot` how many
+    feet touched by their own gaps.
     """
 
     ends: tuple[End, ...]
     floor: tuple[Array, float] | None = None
     misfit: float = 0.0
-    worst: str = ""
+    worst: int = -1
     afoot: int = 0
 
 
@@ -254,7 +261,7 @@ def _standing(
         tuple(made),
         (normal, offset),
         float(abs(misfits[worst])),
-        list(known)[worst],
+        [ask.key for ask in asks(piece, ends, chosen)].index(list(known)[worst]),
         sum(gap <= 1e-9 for gap in gaps),
     )
 

@@ -18,6 +18,7 @@ from splay.stance.taper import thickest
 class LegPart:
     """One leg's figures, each with its working; `cut` keeps the bare numbers for drawings."""
 
+    id: str
     number: int
     support: int
     exposed: Figure
@@ -92,6 +93,7 @@ def leg_part(piece: Piece, stance: LegStance, floor: Floor, show: Show) -> LegPa
         note="along the leg; the side away from the middle is the longer when it leans outward",
     )
     return LegPart(
+        id=stance.id,
         number=stance.number,
         support=stance.support,
         exposed=exposed,

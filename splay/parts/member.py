@@ -135,6 +135,7 @@ class MemberPart:
     (`as_built`), else as planned. `tenons` are how far each end goes in.
     """
 
+    id: str
     number: int
     name: str
     centres: Figure
@@ -168,14 +169,17 @@ class RopeHole:
 
 @dataclass(frozen=True)
 class RopePart:
-    """A rope's figures: the holes, how far down each leg, and the rope itself."""
+    """A rope's figures: the holes, how far down each leg, and the rope itself; `through` names each hole
+    for good, by its leg."""
 
+    id: str
     number: int
     name: str
     hole: Figure
     downs: tuple[Figure, ...]
     holes: tuple[RopeHole, ...]
     loop: Figure
+    through: tuple[str, ...]
 
 
 def member_part(
@@ -204,6 +208,7 @@ def member_part(
     as_built = found is not None or any((member.number, e) in built.walls for e in (0, 1))
     real = gap if found is None else found
     return MemberPart(
+        id=member.id,
         number=member.number,
         name=chosen.name or f"stretcher {member.number}",
         centres=show.figure(
@@ -505,6 +510,15 @@ def _rope_hole(key: str, end: EndStance, show: Show, hooks: Hooks) -> RopeHole:
     )
 
 
+def _through(rope: Rope) -> tuple[str, ...]:
+    """Each hole's leg by its id; a leg it runs through again has its later holes counted."""
+    made: list[str] = []
+    for k, id in enumerate(rope.legs):
+        again = rope.legs[:k].count(id)
+        made.append(f"{id}.{again + 1}" if again else id)
+    return tuple(made)
+
+
 def rope_part(piece: Piece, rope: RopeStance, show: Show, hooks: Hooks = NO_HOOKS) -> RopePart:
     """The figures of one rope: hole, places, length with its knot."""
     chosen = piece.members[rope.number - 1]
@@ -513,7 +527,9 @@ def rope_part(piece: Piece, rope: RopeStance, show: Show, hooks: Hooks = NO_HOOK
     ring = [*rope.points, rope.points[0]] if chosen.closed else list(rope.points)
     run = sum(length(between(p, q)) for p, q in pairwise(ring))
     return RopePart(
+        id=rope.id,
         number=rope.number,
+        through=_through(chosen),
         name=chosen.name or f"rope {rope.number}",
         hole=show.figure(
             f"{key}.hole",

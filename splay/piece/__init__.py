@@ -21,7 +21,9 @@ from splay.piece.model import (
     Piece,
     Support,
     Trial,
+    leg_ids,
     piece_schema,
+    placed_ids,
     read_piece,
     write_piece,
 )
@@ -104,7 +106,9 @@ __all__ = [
     "Triangle",
     "Trough",
     "UnderRim",
+    "leg_ids",
     "piece_schema",
+    "placed_ids",
     "read_piece",
     "write_piece",
 ]

@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from splay.document import Angle, Frozen, Length
+from splay.piece.ids import Id
 
 Size = Annotated[float, Length(20, 6000)]
 Stock = Annotated[float, Length(6, 400)]
@@ -48,6 +49,7 @@ class PlaneFrames(Frozen):
     """Two frames of square stock, one in front and one behind, each leaning in its own plane."""
 
     kind: Literal["plane_frames"] = "plane_frames"
+    id: Id = ""
     length: Size
     """Over the outsides of a frame's legs where they meet the top, side to side, mm."""
     width: Size
@@ -77,6 +79,7 @@ class MitredFrames(Frozen):
     """A rail mitred to a leg at each end; two such frames cross in half laps."""
 
     kind: Literal["mitred_frames"] = "mitred_frames"
+    id: Id = ""
     length: Size
     """Over the upper corners of one frame, mm."""
     splay: Slope
@@ -111,6 +114,7 @@ class BoardSides(Frozen):
     """Two boards that lean outward, one at each end."""
 
     kind: Literal["board_sides"] = "board_sides"
+    id: Id = ""
     length: Size
     """Over the outer faces where they meet the top, side to side, mm."""
     width: Size
@@ -131,6 +135,7 @@ class SlabLeg(Frozen):
     """One end of the slab mitred down to the floor."""
 
     kind: Literal["slab_leg"] = "slab_leg"
+    id: Id = ""
     end: Literal["left", "right"] = "left"
     """The end of the top it stands at."""
     splay: Slope
@@ -144,6 +149,7 @@ class ApronedLegs(Frozen):
     """Four square legs leaning both ways, joined by aprons that lean with them."""
 
     kind: Literal["aproned_legs"] = "aproned_legs"
+    id: Id = ""
     length: Size
     """Over the outer faces of the legs where they meet the top, side to side, mm."""
     width: Size

@@ -8,6 +8,7 @@ from pydantic import Field
 
 from splay.document import Frozen, Length
 from splay.piece.angles import Spec
+from splay.piece.ids import Id
 from splay.piece.joints import Joint, Thick
 from splay.piece.places import Placement
 
@@ -65,12 +66,14 @@ class StakedLegs(Frozen):
     """A set of legs that end in the top, or in battens under it."""
 
     kind: Literal["staked_legs"] = "staked_legs"
+    id: Id = ""
     placement: Placement
     scope: Literal["alike", "pairs", "each"] = "alike"
     """Which legs share an angle: all, each mirrored pair, or none."""
     angles: Annotated[tuple[Spec, ...], Field(min_length=1, max_length=24)]
-    """One for all; or one a pair, front pair first; or one a leg. Where there are fewer, the
-    last serves the rest; where there are more, they are kept and not used."""
+    """One for all; or one a pair, front pair first; or one a leg, in the order the
+    placement names them. Where there are fewer, the last serves the rest; where there are more, they are
+    kept and not used."""
     leg: Leg
     joint: Joint
     allowance: Annotated[float, Length(0, 300)] = 20.0

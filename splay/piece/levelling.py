@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from splay.document import Angle, Frozen, Length
+from splay.piece.ids import Id
 
 LevelWay = Literal["bench", "standing", "shims", "seat", "sighted"]
 """bench: upside down on a flat bench, heights of the feet; standing: heights of the top as it
@@ -18,6 +19,7 @@ by two straight sticks sighted over."""
 class LevelPass(Frozen):
     """One round of measuring and cutting."""
 
+    id: Id = ""
     way: LevelWay = "bench"
     raised: Annotated[float, Length(0, 500)] = 0.0
     """Upside down on blocks: how far they hold the upper face off the bench, mm."""

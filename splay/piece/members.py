@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from splay.document import Frozen, Length
+from splay.piece.ids import Id
 
 MOST_MEMBERS = 24
 Share = Annotated[float, Field(gt=0, lt=1, allow_inf_nan=False)]
@@ -26,8 +27,8 @@ class OnLeg(Frozen):
     """An end in a leg."""
 
     on: Literal["leg"] = "leg"
-    leg: Annotated[int, Field(ge=1, le=24, strict=True)]
-    """The leg's number in the piece."""
+    leg: Id
+    """The leg's id."""
     level: Level
 
 
@@ -35,8 +36,8 @@ class OnMember(Frozen):
     """An end in another member."""
 
     on: Literal["member"] = "member"
-    member: Annotated[int, Field(ge=1, le=MOST_MEMBERS, strict=True)]
-    """The member's number; it stands earlier in the list."""
+    member: Id
+    """The member's id; it stands earlier in the list."""
     share: Share = 0.5
     """Where along it, as a share of the way between its ends."""
 
@@ -49,6 +50,7 @@ class Stretcher(Frozen):
     """A round stick whose ends go into sockets."""
 
     kind: Literal["stretcher"] = "stretcher"
+    id: Id = ""
     name: Annotated[str, Field(max_length=60)] = ""
     """What the maker calls it, such as footrest."""
     ends: Annotated[tuple[End, ...], Field(min_length=2, max_length=2)]
@@ -67,12 +69,11 @@ class Rope(Frozen):
     """A rope through holes in legs: a rail that gives."""
 
     kind: Literal["rope"] = "rope"
+    id: Id = ""
     name: Annotated[str, Field(max_length=60)] = ""
     """What the maker calls it."""
-    legs: Annotated[
-        tuple[Annotated[int, Field(ge=1, le=24, strict=True)], ...], Field(min_length=2, max_length=24)
-    ]
-    """The legs it runs through, in order."""
+    legs: Annotated[tuple[Id, ...], Field(min_length=2, max_length=24)]
+    """The ids of the legs it runs through, in order."""
     level: Level
     diameter: Annotated[float, Length(2, 60)] = 10.0
     """Thickness of the rope, mm."""

@@ -1,4 +1,4 @@
-"""The piece as a whole: version 1 of the file, read and written."""
+"""The piece as a whole: version 2 of the file, read and written; earlier ones are brought up to it."""
 
 from __future__ import annotations
 
@@ -12,15 +12,17 @@ from splay.document import Frozen, Length, read_document
 from splay.errors import BadInput, Fault, shorten
 from splay.piece.angles import Lean
 from splay.piece.frames import ApronedLegs, BoardSides, MitredFrames, PlaneFrames, SlabLeg
+from splay.piece.ids import with_ids
 from splay.piece.legs import StakedLegs
 from splay.piece.levelling import Levelling
 from splay.piece.members import MOST_MEMBERS, Member, OnMember, Stretcher
-from splay.piece.places import MOST
+from splay.piece.places import MOST, Placement
 from splay.piece.tops import Rectangle, Top
+from splay.piece.upgrade import upgraded
 from splay.quantity import Bare
 
 FORMAT = "proud-rake-piece"
-VERSION = 1
+VERSION = 2
 Use = Literal["stool", "bench", "shoe_seat", "child", "high_stool", "table", "other"]
 Name = Annotated[str, Field(min_length=1, max_length=120)]
 Support = Annotated[
@@ -43,7 +45,7 @@ class Piece(Frozen):
     """Everything the maker chose about one piece; lengths in mm, angles in degrees."""
 
     format: Literal["proud-rake-piece"] = "proud-rake-piece"
-    version: Literal[1] = 1
+    version: Literal[2] = 2
     name: Name
     use: Use = "stool"
     height: Annotated[float, Length(60, 3000)]
@@ -52,12 +54,17 @@ class Piece(Frozen):
     top: Top
     supports: Annotated[tuple[Support, ...], Field(min_length=1, max_length=8)]
     members: Annotated[tuple[Member, ...], Field(max_length=MOST_MEMBERS)] = ()
-    """Stretchers, footrests and ropes, each numbered from 1 in this order."""
+    """Stretchers, footrests and ropes, shown numbered from 1 in this order."""
     trials: Annotated[tuple[Trial, ...], Field(max_length=40)] = ()
     """Trial positions kept with why they were left."""
     levelling: Levelling = Levelling()
     """How its feet are brought into one plane."""
     notes: Annotated[str, Field(max_length=4000)] = ""
+
+    @model_validator(mode="before")
+    @classmethod
+    def _named(cls, given: Any) -> Any:
+        return with_ids(given) if isinstance(given, Mapping) else given
 
     @model_validator(mode="after")
     def _stands_clear(self) -> Self:
@@ -67,9 +74,9 @@ class Piece(Frozen):
                 f"a height above the top's own thickness, {self.top.thickness:g} mm",
                 "Raise the height or thin the top.",
             )
-        legs = sum(leg_count(support) for support in self.supports)
-        if legs > MOST:
-            _break("supports", f"at most {MOST} legs; these are {legs}", "Take some away.")
+        legs = [id for support in self.supports for id in leg_ids(support)]
+        if len(legs) > MOST:
+            _break("supports", f"at most {MOST} legs; these are {len(legs)}", "Take some away.")
         self._slab_has_an_end()
         self._members_have_ends(legs)
         return self
@@ -85,53 +92,53 @@ class Piece(Frozen):
         if len(set(ends)) < len(ends):
             _break("supports", "one slab leg at an end", "Turn one of them to the other end.")
 
-    def _members_have_ends(self, legs: int) -> None:
+    def _members_have_ends(self, legs: list[str]) -> None:
+        sticks: list[str] = []
         for k, member in enumerate(self.members):
-            if isinstance(member, Stretcher):
-                for e, end in enumerate(member.ends):
-                    self._end(f"members.{k}.ends.{e}", end, k, legs)
-                if member.ends[0] == member.ends[1]:
-                    do = "Choose another leg for one of its ends."
-                    _break(f"members.{k}.ends.1", "two ends at two places", do)
+            if not isinstance(member, Stretcher):
+                for e, leg in enumerate(member.legs):
+                    if leg not in legs:
+                        _no_leg(f"members.{k}.legs.{e}", leg, legs)
                 continue
-            for e, number in enumerate(member.legs):
-                if number > legs:
-                    _no_leg(f"members.{k}.legs.{e}", number, legs)
-
-    def _end(self, field: str, end: object, member: int, legs: int) -> None:
-        if isinstance(end, OnMember):
-            known = 1 <= end.member <= member and isinstance(self.members[end.member - 1], Stretcher)
-            if not known:
-                _break(
-                    f"{field}.member",
-                    f"a stretcher that stands before this one in the list, 1 to {member}",
-                    "Choose an earlier stretcher, or a leg.",
-                )
-        elif getattr(end, "leg", 0) > legs:
-            _no_leg(f"{field}.leg", getattr(end, "leg", 0), legs)
-
-
-def _no_leg(field: str, number: int, legs: int) -> None:
-    allowed = f"a leg there is, 1 to {legs}" if legs else "legs set into the top; this piece has none"
-    _break(field, f"{allowed}; there is no leg {number}", "Choose another leg, or take the member away.")
+            for e, end in enumerate(member.ends):
+                if not isinstance(end, OnMember):
+                    if end.leg not in legs:
+                        _no_leg(f"members.{k}.ends.{e}.leg", end.leg, legs)
+                elif end.member not in sticks:
+                    _break(
+                        f"members.{k}.ends.{e}.member",
+                        "a stretcher that stands before this one in the list",
+                        "Choose an earlier stretcher, or a leg.",
+                    )
+            if member.ends[0] == member.ends[1]:
+                do = "Choose another leg for one of its ends."
+                _break(f"members.{k}.ends.1", "two ends at two places", do)
+            sticks.append(member.id)
 
 
-def leg_count(support: Support) -> int:
-    """How many staked legs a support stands for, mirrored partners included; frames have none."""
-    if not isinstance(support, StakedLegs):
-        return 0
-    placement = support.placement
-    if placement.way == "circle":
-        return placement.count
-    if placement.way == "free":
-        return sum(_copies(s.x, s.y, s.mirror) for s in placement.spots)
-    return 3 if placement.way == "triangle" else 4
+def _no_leg(field: str, id: str, legs: list[str]) -> None:
+    allowed = "a leg there is" if legs else "legs set into the top; this piece has none"
+    do = "Choose another leg, or take the member away."
+    _break(field, f"{allowed}; there is none named {id}", do)
 
 
-def _copies(x: float, y: float, mirror: str) -> int:
-    twice_x = mirror in {"sides", "both"} and x != 0
-    twice_y = mirror in {"ends", "both"} and y != 0
-    return (2 if twice_x else 1) * (2 if twice_y else 1)
+def leg_ids(support: Support) -> tuple[str, ...]:
+    """The ids of a support's staked legs, mirrored partners included, in the order its placement names
+    them; frames have none."""
+    return placed_ids(support.placement) if isinstance(support, StakedLegs) else ()
+
+
+def placed_ids(placement: Placement) -> tuple[str, ...]:
+    """The ids of the legs a placement puts down, in the order it names them."""
+    if placement.way != "free":
+        count = {"insets": 4, "triangle": 3}.get(placement.way) or getattr(placement, "count", 0)
+        return placement.legs[:count]
+    return tuple(
+        spot.legs[across + 2 * back]
+        for spot in placement.spots
+        for back in ((0, 1) if spot.mirror in {"ends", "both"} and spot.y != 0 else (0,))
+        for across in ((0, 1) if spot.mirror in {"sides", "both"} and spot.x != 0 else (0,))
+    )
 
 
 def _break(field: str, allowed: str, do: str) -> None:
@@ -144,21 +151,23 @@ def read_piece(given: object, bare: Bare = "metric", at: str = "") -> Piece:
     Texts without a unit are read in `bare`; numbers are millimetres and degrees.
     """
     if isinstance(given, Mapping):
-        _check_version(given, at)
+        given = _current(given, at)
     return read_document(Piece, given, bare, at)
 
 
-def _check_version(given: Mapping[str, Any], at: str) -> None:
-    """An unknown version is one fault of its own, not a hundred about its fields."""
+def _current(given: Mapping[str, Any], at: str) -> Mapping[str, Any]:
+    """The document as this version writes it. An unknown version is one fault of its own, not a hundred
+    about its fields."""
     version = given.get("version", VERSION)
-    if version != VERSION or isinstance(version, bool):
+    if isinstance(version, bool) or not isinstance(version, int) or not 1 <= version <= VERSION:
         fault = Fault(
             f"{at}.version" if at else "version",
             shorten(version),
-            f"version {VERSION}",
+            f"a version from 1 to {VERSION}",
             "This file comes from another version of the program: open it there and save it anew.",
         )
         raise BadInput(fault)
+    return upgraded(given, version, VERSION)
 
 
 def write_piece(piece: Piece) -> dict[str, Any]:

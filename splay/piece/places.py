@@ -7,8 +7,11 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from splay.document import Angle, Frozen, Length
+from splay.piece.ids import Id
 
 FEWEST, MOST = 3, 24
+LegIds = Annotated[tuple[Id, ...], Field(max_length=100)]
+"""The legs' own ids, given where they are missing; those of legs that are not there now are kept."""
 Bearing = Annotated[float, Angle(-360, 360)]
 
 
@@ -22,6 +25,8 @@ class Circle(Frozen):
     """Radius of the circle of leg centres, mm."""
     first: Bearing = 90.0
     """Bearing of leg 1 from the middle, degrees from x towards y; 90 is at the back."""
+    legs: LegIds = ()
+    """The legs' ids, anticlockwise seen from above, from `first` on."""
 
 
 class Triangle(Frozen):
@@ -32,6 +37,8 @@ class Triangle(Frozen):
     """Leg centre to leg centre, mm."""
     first: Bearing = 90.0
     """Bearing of leg 1 from the middle, degrees from x towards y; 90 is at the back."""
+    legs: LegIds = ()
+    """The legs' ids, anticlockwise seen from above, from `first` on."""
 
 
 class Insets(Frozen):
@@ -42,6 +49,8 @@ class Insets(Frozen):
     """Leg centre in from the left and right end, mm."""
     from_edges: Annotated[float, Length(5, 3000)]
     """Leg centre in from the front and back edge, mm."""
+    legs: LegIds = ()
+    """The legs' ids, from the front left corner anticlockwise seen from above."""
 
 
 class Spot(Frozen):
@@ -53,6 +62,8 @@ class Spot(Frozen):
     """To the back of the middle, mm."""
     mirror: Literal["none", "sides", "ends", "both"] = "sides"
     """Partners: over the front-back line (sides), the left-right line (ends), both or none."""
+    legs: LegIds = ()
+    """The ids of the leg itself, and of those over the front-back line, the left-right line and both."""
 
 
 class Free(Frozen):

@@ -30,6 +30,8 @@ from splay.piece.tops import (
     Trough,
 )
 
+FOUR = ("l1", "l2", "l3", "l4")
+"""Legs that members refer to are named where they are put down."""
 _STOOL_LEG = Leg(at_top=42, at_foot=30)
 
 
@@ -44,7 +46,7 @@ def _ring(count: int, joint: Joint | None = None) -> StakedLegs:
 
 def _corners(inset: float, splay: float, rake: float, joint: Joint | None = None) -> StakedLegs:
     return StakedLegs(
-        placement=Insets(from_ends=inset, from_edges=inset * 0.7),
+        placement=Insets(from_ends=inset, from_edges=inset * 0.7, legs=FOUR),
         angles=(SplayRake(splay=splay, rake=rake),),
         leg=_STOOL_LEG,
         joint=joint or Blind(socket=30, depth=28),
@@ -55,16 +57,16 @@ def _legs(placement: Placement, resultant: float, leg: Leg, joint: Joint) -> Sta
     return StakedLegs(placement=placement, angles=(Resultant(resultant=resultant),), leg=leg, joint=joint)
 
 
-def _on(leg: int, height: float) -> OnLeg:
+def _on(leg: str, height: float) -> OnLeg:
     return OnLeg(leg=leg, level=Level(by="height", value=height))
 
 
 def _h_stretcher(height: float) -> tuple[Stretcher, ...]:
-    """Two side pieces and a middle one, for legs numbered from the front left round."""
+    """Two side pieces and a middle one, for legs that are given their ids from the front left round."""
     return (
-        Stretcher(ends=(_on(1, height), _on(4, height)), diameter=26),
-        Stretcher(ends=(_on(2, height), _on(3, height)), diameter=26),
-        Stretcher(ends=(OnMember(member=1), OnMember(member=2)), depth=15, tenon=14),
+        Stretcher(id="m1", ends=(_on("l1", height), _on("l4", height)), diameter=26),
+        Stretcher(id="m2", ends=(_on("l2", height), _on("l3", height)), diameter=26),
+        Stretcher(id="m3", ends=(OnMember(member="m1"), OnMember(member="m2")), depth=15, tenon=14),
     )
 
 
@@ -128,14 +130,19 @@ def _staked() -> dict[str, Piece]:
             ),
             supports=(
                 StakedLegs(
-                    placement=Circle(count=4, radius=100, first=45),
+                    placement=Circle(count=4, radius=100, first=45, legs=FOUR),
                     angles=(Resultant(resultant=9),),
                     leg=Leg(at_top=44, at_foot=34, section="octagon"),
                     joint=Shouldered(socket=28, across=24, depth=32),
                 ),
             ),
             members=(
-                Rope(name="foot rope", legs=(1, 2, 3, 4), level=Level(by="drop", value=440), diameter=12),
+                Rope(
+                    name="foot rope",
+                    legs=FOUR,
+                    level=Level(by="drop", value=440),
+                    diameter=12,
+                ),
             ),
         ),
         "log_slice": Piece(

@@ -10,8 +10,11 @@ from splay.setups.card import Proof
 from splay.setups.scales import proving_scale, stick_scale
 from splay.setups.slips import LIKE_DEG, LIKE_MM, Slip, angle_slips, length_slips, slip_of
 from splay.shop import Scale, Shop, reading
+from splay.work.proofs import proof_id
 from splay.work.takes import Take, how
 
+Key = tuple[str, ...]
+"""A proof's kind, and the ids of what it is taken on."""
 NEAR_DEG = 0.5
 """A bored hole within half a degree counts as true (common practice, no source)."""
 NEAR_MM = 1.0
@@ -62,7 +65,7 @@ class Asker:
         self.sticks, self.stick_scale = stick_scale(shop)
 
     def length(
-        self, key: str, expected: Quantity, words: Words, slips: Iterable[Slip] | None = None
+        self, key: Key, expected: Quantity, words: Words, slips: Iterable[Slip] | None = None
     ) -> Proof:
         """Measured with a rule; `expected` in mm."""
         near = self.show.length(NEAR_MM)
@@ -70,30 +73,30 @@ class Asker:
         shown = self.show.closely
         return self._proof(key, "rule", shown(expected.value), near, shown, words, LIKE_MM, found)
 
-    def hair(self, key: str, expected_mm: float, near_mm: float, words: Words) -> Proof:
+    def hair(self, key: Key, expected_mm: float, near_mm: float, words: Words) -> Proof:
         """Measured with a gauge or a caliper, where a hair matters; mm."""
         expected, near = self.show.fine(expected_mm), self.show.fine(near_mm)
         on, slips = "rule, height gauge or caliper", length_slips(expected_mm)
         return self._proof(key, on, expected, near, self.show.fine, words, LIKE_MM, slips)
 
-    def angle(self, key: str, lean: float, words: Words, slips: Iterable[Slip] | None = None) -> Proof:
+    def angle(self, key: Key, lean: float, words: Words, slips: Iterable[Slip] | None = None) -> Proof:
         """Read on whatever the shop proves angles with; `lean` off square, degrees."""
         found = angle_slips(self.scale, lean) if slips is None else slips
         return self._angle(key, self.gauge, self.scale, lean, words, found)
 
-    def between(self, key: str, acute: float, words: Words, slips: Iterable[Slip]) -> Proof:
+    def between(self, key: Key, acute: float, words: Words, slips: Iterable[Slip]) -> Proof:
         """The angle between two sticks, read with a protractor; `acute` in degrees."""
         return self._angle(key, self.sticks, self.stick_scale, 90.0 - acute, words, slips)
 
     def _angle(
-        self, key: str, gauge: str, scale: Scale, lean: float, words: Words, slips: Iterable[Slip]
+        self, key: Key, gauge: str, scale: Scale, lean: float, words: Words, slips: Iterable[Slip]
     ) -> Proof:
         expected, near = self.show.angle(reading(scale, lean)), self.show.angle(NEAR_DEG)
         return self._proof(key, gauge, expected, near, self.show.angle, words, LIKE_DEG, slips)
 
     def _proof(
         self,
-        key: str,
+        key: Key,
         read_on: str,
         expected: Quantity,
         near: Quantity,
@@ -102,16 +105,19 @@ class Asker:
         like: float,
         slips: Iterable[Slip],
     ) -> Proof:
-        value = self.answers.get(key)
+        id = proof_id(*key)
+        value = self.answers.get(id)
         answer = None if value is None else shown(value)
         off = None if answer is None else shown(answer.value - expected.value)
         slip = ""
-        if answer is not None and key not in self.sure:
+        if answer is not None and id not in self.sure:
             slip = slip_of(answer.value, expected.value, near.value, like, slips)
-        spread = self.spreads.get(key.partition(".")[0])
+        spread = self.spreads.get(key[0])
         known = spread is not None and spread.count >= ENOUGH
         return Proof(
-            id=key,
+            id=id,
+            kind=key[0],
+            of=key[1:],
             leg=words.leg,
             what=words.what,
             how=words.how if isinstance(words.how, str) else how(words.how),

@@ -19,6 +19,7 @@ from splay.work.does import Back, Bit, Chop, Do, Ream, Turned, TwoWay
 from splay.work.lays import Pin, Toward
 from splay.work.marks import SEAT, Kind, Mark, centre, lettered, sightline
 from splay.work.meet import leans_to
+from splay.work.proofs import proof_id
 from splay.work.words import steps, which_way
 
 SAME = 1e-6
@@ -132,7 +133,7 @@ def _card(work: _Work, tool: Tool, index: int, show: Show) -> SetUp:
         in_reach=not met.note,
         reach_note=met.note,
         scene=_scene(tool, work, met, show),
-        proofs=tuple(f"bore.{number}" for number in group.numbers),
+        proofs=tuple(proof_id("bore", id) for id in group.ids),
         checks=work.checks,
         cautions=(met.caution,),
         lays=(met.lay,),

@@ -43,6 +43,7 @@ class Turn:
 class Proof:
     """A question one reading answers: what to measure, what is expected, how near is near enough.
 
+    `kind` is one of those there are, `of` the ids of what it is taken on; the `id` is both together.
     `expected` is on the scale named by `read_on`; `answer` is the reading given, `off` how far it
     lies from what was expected, `verdict` "", "fine", "off" (cut to suit) or "slip" (read wrong, and
     `slip` says how, likely: later figures do not follow it); `usual` is the maker's own spread of such
@@ -68,6 +69,8 @@ class Proof:
     usual: Quantity | None = None
     unusual: bool = False
     take: Annotated[Take | None, UNSENT] = None
+    kind: str = ""
+    of: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)

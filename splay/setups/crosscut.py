@@ -18,6 +18,7 @@ from splay.work.does import Do, LongPoint, Plain, Write
 from splay.work.lays import Lay, OnLines, OnSaw
 from splay.work.marks import Kind, Mark
 from splay.work.meet import on_saw
+from splay.work.proofs import proof_id
 from splay.work.words import listed, steps, which_way
 
 SAWS = (*MACHINES, Handsaw)
@@ -135,8 +136,8 @@ def _card(
         wedges=met.wedges if met else (),
         scene=_scene(cut, tool, met, lays[0], show),
         proofs=(
-            f"cut.{part.key}.{end}",
-            *(f"long.{k}" for k in keys if part.role not in UNMEASURED),
+            proof_id("cut", part.key, end),
+            *(proof_id("long", k) for k in keys if part.role not in UNMEASURED),
         ),
         checks=(*(figure.length for figure in part.arrises[:2]), *_stock(cut, tool, show, key)),
         cautions=_cautions(cut, tool),

@@ -22,6 +22,7 @@ from splay.work.does import Do, LongPoint, Plain
 from splay.work.lays import Lay, OnFloor, OnSaw
 from splay.work.marks import Kind, Mark, leg_key
 from splay.work.meet import SawSides, longer, on_saw
+from splay.work.proofs import proof_id
 from splay.work.words import listed, steps, which_way
 
 _ROLLS = (
@@ -244,7 +245,7 @@ def _sawn(
                 **tilted,
             },
         ),
-        proofs=tuple(f"foot.{number}" for number in group.numbers),
+        proofs=tuple(proof_id("foot", id) for id in group.ids),
         checks=(part.high_low, part.foot_long),
         cautions=(_ROLLS if shape.section == "round" else _SAW,),
         lays=lays,
@@ -368,7 +369,7 @@ def _scribe(
             None,
             {"block": tallest.quantity.text},
         ),
-        proofs=tuple(f"foot.{number}" for number in group.numbers),
+        proofs=tuple(proof_id("foot", id) for id in group.ids),
         checks=(part.high_low, part.foot_long),
         cautions=(_HAND,),
         lays=(lay,),

@@ -32,6 +32,11 @@ class Group:
         """The legs' numbers."""
         return tuple(leg.number for leg in self.legs)
 
+    @property
+    def ids(self) -> tuple[str, ...]:
+        """The legs' ids."""
+        return tuple(leg.id for leg in self.legs)
+
     def named(self) -> str:
         """The legs in words: "leg 2", "legs 1 and 3", "legs 1, 2 and 3"."""
         names = [str(number) for number in self.numbers]

@@ -23,6 +23,7 @@ from splay.stance.vectors import Vec, cross, dot
 from splay.work.does import Between, Bit, Do, OnEnd, OverEnd, Plain
 from splay.work.lays import OnSaw, Upright
 from splay.work.marks import Kind, Mark, leg_key
+from splay.work.proofs import proof_id
 from splay.work.words import listed
 
 PILOT_PAST_MM = 3.0
@@ -86,7 +87,7 @@ def _shoulders(one: LegSet, show: Show) -> Iterator[SetUp]:
         does=tuple(does),
         caution="Chisel away from the body and the holding hand.",
         legs=one.numbers,
-        proofs=(f"shoulder.{one.proof}",),
+        proofs=(proof_id("shoulder", *one.proof),),
         uses=tuple(
             Mark(Kind.FACES if flat else Kind.OUTER_LINE, leg_key(number)) for number in one.numbers
         ),
@@ -173,7 +174,7 @@ def _screwed(one: LegSet, tool: Tool, k: int, show: Show) -> Iterator[SetUp]:
             does=(Bit(show.length(joint.core), figure.quantity, None),),
             caution=_UPRIGHT,
             legs=one.numbers,
-            proofs=(f"pilot.{one.proof}",),
+            proofs=(proof_id("pilot", *one.proof),),
             uses=tuple(Mark(Kind.TENON, key) for key in keys),
         )  # fmt: skip
 
@@ -237,7 +238,7 @@ def _top_cut(one: LegSet, legs: tuple[LegStance, ...], tool: Saw, k: int, show: 
         note=met.note,
         caution=_ROLLS,
         legs=tuple(leg.number for leg in legs),
-        proofs=(f"topcut.{one.proof}",),
+        proofs=(proof_id("topcut", *one.proof),),
         uses=tuple(Mark(lean_on, leg_key(leg.number)) for leg in legs),
         makes=tuple(Mark(Kind.TENON, leg_key(leg.number)) for leg in legs),
     )

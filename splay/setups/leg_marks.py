@@ -25,6 +25,7 @@ from splay.stance.staked import LegStance, Stance
 from splay.work.does import Along, Do, DrawLine, Kerf, NameFaces, OnEnd, Plain, Round, Write
 from splay.work.lays import Way
 from splay.work.marks import Kind, Mark, leg_key
+from splay.work.proofs import proof_id
 from splay.work.words import listed, steps
 
 PENCIL = "Rule, square and pencil"
@@ -306,7 +307,7 @@ def _slots(
                 None,
                 {"line": "outer line", "leg": f"leg {first.number}", "arc": figure.quantity.text},
             ),
-            proofs=(f"kerf.{one.proof}",),
+            proofs=(proof_id("kerf", *one.proof),),
             checks=(one.part.wedge,) if one.part.wedge else (),
             cautions=(_SAWN,),
             does=tuple(does),

@@ -19,6 +19,7 @@ from splay.stance.staked import LegStance, Stance
 from splay.work.does import Do, Plain, Tenon
 from splay.work.lays import Tapered
 from splay.work.marks import Kind, Mark, leg_key
+from splay.work.proofs import proof_id
 from splay.work.words import listed
 
 MARGINAL_MM = 1.0
@@ -63,10 +64,10 @@ class LegSet:
         return listed(f"leg {number}" for number in self.numbers)
 
     @property
-    def proof(self) -> str:
-        """What its proofs' ids end with: its support, and the leg that stands for all where a support has
+    def proof(self) -> tuple[str, ...]:
+        """What its proofs are taken on: its support, and the leg that stands for all where a support has
         more than one such set."""
-        return f"{self.index}" if self.first else f"{self.index}.{self.legs[0].number}"
+        return (self.support.id,) if self.first else (self.support.id, self.legs[0].id)
 
 
 def leg_sets(piece: Piece, stance: Stance, parts: tuple[LegPart, ...]) -> tuple[LegSet, ...]:
@@ -148,7 +149,7 @@ def _tenons(one: LegSet, owned: list[tuple[int, Tool]], show: Show) -> Iterator[
         does=tuple(does),
         caution=_TURN if by == "lathe" else _SHAVE,
         legs=one.numbers,
-        proofs=(f"tenon.{one.proof}",),
+        proofs=(proof_id("tenon", *one.proof),),
         makes=tuple(Mark(Kind.TENON, leg_key(number)) for number in one.numbers),
     )
 
@@ -215,7 +216,7 @@ def _by_cutter(
         note=note,
         caution=_CUTTER,
         legs=one.numbers,
-        proofs=(f"tenon.{one.proof}",),
+        proofs=(proof_id("tenon", *one.proof),),
         makes=tuple(Mark(Kind.TENON, leg_key(number)) for number in one.numbers),
     )
 
@@ -242,7 +243,7 @@ def _octagon(one: LegSet, tool: Tool, k: int, show: Show) -> Iterator[SetUp]:
         ),
         caution=_PLANE,
         legs=one.numbers,
-        proofs=(f"octagon.{one.proof}",),
+        proofs=(proof_id("octagon", *one.proof),),
     )  # fmt: skip
 
 
@@ -309,7 +310,7 @@ def _planed(one: LegSet, taper: Taper, tool: HandPlane, key: str, show: Show) ->
         ),
         caution=_PLANE,
         legs=one.numbers,
-        proofs=(f"taper.{one.proof}",),
+        proofs=(proof_id("taper", *one.proof),),
     )
 
 
@@ -355,6 +356,6 @@ def _on_sled(one: LegSet, taper: Taper, tool: TaperJig, key: str, show: Show) ->
         does=(Plain(_where(one, taper, show)),),
         caution=_TAPER,
         legs=one.numbers,
-        proofs=(f"taper.{one.proof}",),
+        proofs=(proof_id("taper", *one.proof),),
         uses=tuple(Mark(Kind.FACES, leg_key(number)) for number in one.numbers),
     )

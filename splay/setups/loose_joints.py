@@ -17,6 +17,7 @@ from splay.shop import RouterTable, TiltingTable, Tool
 from splay.stance.body import Body
 from splay.work.does import Bit, Plain, Spots
 from splay.work.lays import EndUp
+from splay.work.proofs import proof_id
 from splay.work.words import listed
 
 _ROUTER = "Never stand long stock on end at a router: use another bit, or a jig that holds it flat."
@@ -57,14 +58,15 @@ def loose_joints(
         return
     wanted = "dowel" if isinstance(tool, TiltingTable) else "loose_tenon"
     for index, dowels, _, _ in dowels_of(piece):
+        on = piece.supports[index].id
         if dowels.way != wanted:
             continue
         for slope, ends in sorted(_slopes(piece, index, sticks, bodies).items()):
             key = f"{dowels.way}.{ends[0][0].key}.{tool.kind}.{k}"
             if isinstance(tool, TiltingTable):
-                yield _holes(key, index, dowels, slope, ends, tool, show)
+                yield _holes(key, on, dowels, slope, ends, tool, show)
             else:
-                yield _slots(key, index, dowels, slope, ends, tool, show)
+                yield _slots(key, on, dowels, slope, ends, tool, show)
 
 
 def end_up(part: StickPart, body: Body, name: str) -> EndUp:
@@ -156,7 +158,7 @@ def _scene(dowels: Dowels, slope: float, wide: str, show: Show) -> Scene:
 
 def _holes(
     key: str,
-    index: int,
+    on: str,
     dowels: Dowels,
     slope: float,
     ends: list[Joined],
@@ -182,16 +184,16 @@ def _holes(
             _spots(ends, dowels, show),
             Bit(show.length(dowels.size), show.length(dowels.depth), None),
         ),
-        jig=(loose_length(f"s{index}", dowels, show), figure),
+        jig=(loose_length(on, dowels, show), figure),
         caution=_BORE,
         parts=keys,
-        proofs=(f"slot.{index}",),
+        proofs=(proof_id("slot", on),),
     )
 
 
 def _slots(
     key: str,
-    index: int,
+    on: str,
     dowels: Dowels,
     slope: float,
     ends: list[Joined],
@@ -236,13 +238,13 @@ def _slots(
             Plain(f"Slots {show.length(dowels.depth).text} deep, in passes, square to the sawn end."),
         ),
         jig=(
-            loose_length(f"s{index}", dowels, show),
+            loose_length(on, dowels, show),
             _slope_figure(f"{key}.fence", "Bevelled face on the fence", slope, fence, show),
         ),
         note=" ".join(notes),
         caution=_ROUTER,
         parts=keys,
-        proofs=(f"slot.{index}",),
+        proofs=(proof_id("slot", on),),
     )
 
 

@@ -13,6 +13,7 @@ from splay.setups.two_sticks import SQUARE_DEG, Into, placing, stick_cards, stic
 from splay.shop import Shop
 from splay.work.does import Bit, Do, WallDepth
 from splay.work.marks import Kind, Mark, leg_key, member_key
+from splay.work.proofs import proof_id
 from splay.work.words import listed
 
 _Use = tuple[MemberPart, int]
@@ -113,8 +114,8 @@ def _set(piece: Piece, parts: tuple[MemberPart, ...], uses: list[_Use], show: Sh
         does=_does(uses, chosen, end, by_number, show),
         uses=uses_marks,
         proofs=(
-            *(f"read.{p.number}.{k + 1}" for p, k in uses),
-            *(f"depth.{p.number}.{k + 1}" for p, k in uses),
+            *(proof_id("read", p.id, f"{k + 1}") for p, k in uses),
+            *(proof_id("depth", p.id, f"{k + 1}") for p, k in uses),
         ),
         checks=tuple(figure for figure in checks if figure is not None),
         parts=tuple(dict.fromkeys(member_key(p.number) for p, _ in uses)),

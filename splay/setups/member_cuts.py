@@ -14,6 +14,7 @@ from splay.setups.plain_card import PENCIL, Bench, plain_card
 from splay.stance.members import acute
 from splay.work.does import Along, Cut, Do, DrawLine, Plain, Tenon, Write
 from splay.work.marks import Kind, Mark, member_key
+from splay.work.proofs import proof_id
 
 _SAW = "Hold round stock in a V; hands 150 mm from a blade; follow the tool's own manual."
 MAKER = Bench("making", "Saw, and what makes its tenons")
@@ -86,7 +87,7 @@ def _cut(part: MemberPart, chosen: Stretcher, show: Show) -> SetUp:
         caution=_SAW,
         parts=(key,),
         legs=tuple(sorted({end.leg for end in part.ends if end.leg})),
-        proofs=(f"rail.{part.number}",),
+        proofs=(proof_id("rail", part.id),),
         makes=(
             Mark(Kind.ENDS, key),
             *(Mark(Kind.SHOULDER, key, str(e + 1)) for e in (0, 1)),

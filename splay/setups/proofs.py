@@ -39,6 +39,7 @@ from splay.setups.stick_shapes import bevel
 from splay.stance.members import MemberStance, acute
 from splay.stance.staked import LegStance, Stance
 from splay.work.marks import centre, leg_key, member_key
+from splay.work.proofs import proof_id
 from splay.work.takes import (
     Apart,
     Bevelled,
@@ -103,7 +104,9 @@ def doubted(
 ) -> frozenset[str]:
     """Readings that later figures would follow but a slip explains better: they wait to be read again."""
     proofs = [
-        _bore(piece, leg, planned.legs, ask) for leg in planned.legs if f"bore.{leg.number}" in ask.answers
+        _bore(piece, leg, planned.legs, ask)
+        for leg in planned.legs
+        if proof_id("bore", leg.id) in ask.answers
     ]
     proofs += _between(members, runs, ask)
     return frozenset(proof.id for proof in proofs if proof.verdict == "slip")
@@ -125,7 +128,7 @@ def _mark(check: Check, checks: tuple[Check, ...], ask: Asker) -> Proof:
         station="top",
         short=label,
     )
-    return ask.length(check.id, expected, words, [*slips, *length_slips(expected.value)])
+    return ask.length(("mark", *check.of), expected, words, [*slips, *length_slips(expected.value)])
 
 
 def _bore(piece: Piece, leg: LegStance, legs: tuple[LegStance, ...], ask: Asker) -> Proof:
@@ -141,7 +144,7 @@ def _bore(piece: Piece, leg: LegStance, legs: tuple[LegStance, ...], ask: Asker)
         short=f"leg {leg.number} reads",
         leg=leg.number,
     )
-    return ask.angle(f"bore.{leg.number}", lean, words, bore_slips(ask.scale, leg, legs))
+    return ask.angle(("bore", leg.id), lean, words, bore_slips(ask.scale, leg, legs))
 
 
 def _foot(known: Known, leg: LegStance, part: LegPart, ask: Asker) -> Proof:
@@ -156,9 +159,7 @@ def _foot(known: Known, leg: LegStance, part: LegPart, ask: Asker) -> Proof:
         short=f"leg {leg.number} reads",
         leg=leg.number,
     )
-    return ask.length(
-        f"foot.{leg.number}", ask.show.length(sides_halved(point, part)), words, foot_slips(part)
-    )
+    return ask.length(("foot", leg.id), ask.show.length(sides_halved(point, part)), words, foot_slips(part))
 
 
 def _cut(cut: Cut, ask: Asker) -> Proof:
@@ -175,7 +176,7 @@ def _cut(cut: Cut, ask: Asker) -> Proof:
         station=station_of(part.role),
         short="sawn end",
     )
-    return ask.angle(f"cut.{part.key}.{end}", on, words)
+    return ask.angle(("cut", part.key, end), on, words)
 
 
 def _long(stick: StickPart, ask: Asker) -> Proof:
@@ -196,7 +197,7 @@ def _long(stick: StickPart, ask: Asker) -> Proof:
         station=station_of(stick.role),
         short=stick.name,
     )
-    return ask.length(f"long.{stick.key}", expected, words, [*slips, *length_slips(expected.value)])
+    return ask.length(("long", stick.key), expected, words, [*slips, *length_slips(expected.value)])
 
 
 def _between_shoulders(stick: StickPart, ask: Asker) -> Proof:
@@ -216,7 +217,7 @@ def _between_shoulders(stick: StickPart, ask: Asker) -> Proof:
         short=f"{stick.name}, shoulders",
     )
     slips = [Slip(arris.length.quantity.value, "that is end to end, with the tenons")]
-    return ask.length(f"shoulders.{stick.key}", expected, words, [*slips, *length_slips(expected.value)])
+    return ask.length(("shoulders", stick.key), expected, words, [*slips, *length_slips(expected.value)])
 
 
 def _shaped(known: Known, ask: Asker) -> Iterator[Proof]:
@@ -232,14 +233,14 @@ def _shaped(known: Known, ask: Asker) -> Iterator[Proof]:
                 FirstShoulder(on),
                 "shoulders at another slope stand open on one side", on, "legs", "to the shoulder",
             )  # fmt: skip
-            yield ask.length(f"shoulder.{one.proof}", ask.show.length(shoulder_first(one)), words)
+            yield ask.length(("shoulder", *one.proof), ask.show.length(shoulder_first(one)), words)
         else:
             words = Words(
                 "Tenon, thick, at its end",
                 Thick(on, "tenon's end"),
                 "a parallel tenon driven hard splits the seat", on, "legs", "tenon, thick",
             )  # fmt: skip
-            yield ask.length(f"tenon.{one.proof}", ask.show.length(leg.bore.tip), words)
+            yield ask.length(("tenon", *one.proof), ask.show.length(leg.bore.tip), words)
         if part.eight is not None:
             face = part.stock.quantity.value * (math.sqrt(2.0) - 1.0)
             words = Words(
@@ -247,7 +248,7 @@ def _shaped(known: Known, ask: Asker) -> Iterator[Proof]:
                 OneFace(on),
                 "uneven faces make an oval leg", on, "legs", "a face, wide",
             )  # fmt: skip
-            yield ask.length(f"octagon.{one.proof}", ask.show.length(face), words)
+            yield ask.length(("octagon", *one.proof), ask.show.length(face), words)
         if part.tapers:
             end = part.tapers[-1].towards
             where = {"foot": "finished foot", "top": "place where it leaves the seat", "waist": "waist"}[
@@ -257,13 +258,13 @@ def _shaped(known: Known, ask: Asker) -> Iterator[Proof]:
                 f"Leg at its {where}", Thick(on, where),
                 "legs alike matter more than legs to the drawing", on, "legs", f"at the {end}",
             )  # fmt: skip
-            yield ask.length(f"taper.{one.proof}", ask.show.length(part.tapers[-1].thin), words)
+            yield ask.length(("taper", *one.proof), ask.show.length(part.tapers[-1].thin), words)
         if isinstance(support.joint, Through) and leg.boring.bearing is not None:
             words = Words(
                 "Wedge slot, deep", Deep(on, "down the slot from the tenon's end"),
                 "a slot past the ring splits the leg below its joint", on, "legs", "slot, deep",
             )  # fmt: skip
-            yield ask.length(f"kerf.{one.proof}", ask.show.length(kerf_deep(leg, part)), words)
+            yield ask.length(("kerf", *one.proof), ask.show.length(kerf_deep(leg, part)), words)
 
 
 def _screwed(one: LegSet, ask: Asker) -> Iterator[Proof]:
@@ -274,12 +275,12 @@ def _screwed(one: LegSet, ask: Asker) -> Iterator[Proof]:
         SawnTop(on, top_side(one)),
         "an end at another slope stands open on one side", on, "legs", "upper end",
     )  # fmt: skip
-    yield ask.angle(f"topcut.{one.proof}", leg.boring.resultant, words)
+    yield ask.angle(("topcut", *one.proof), leg.boring.resultant, words)
     words = Words(
         "Pilot in the leg, deep", Deep(on, "or a shank, to the bottom from the middle of the sawn end"),
         "too shallow holds the leg off the seat", on, "legs", "pilot, deep",
     )  # fmt: skip
-    yield ask.length(f"pilot.{one.proof}", ask.show.length(pilot_deep(one.support.joint)), words)
+    yield ask.length(("pilot", *one.proof), ask.show.length(pilot_deep(one.support.joint)), words)
 
 
 def _squared(known: Known, ask: Asker) -> Iterator[Proof]:
@@ -296,7 +297,7 @@ def _squared(known: Known, ask: Asker) -> Iterator[Proof]:
                 stick.bevels[0].label, Bevelled(stick.key, wider, edge),
                 "a wrong bevel lifts one arris off the top", stick.key, station, "bevel",
             )  # fmt: skip
-            yield ask.angle(f"rip.{stick.key}", stick.bevels[0].quantity.value, words)
+            yield ask.angle(("rip", stick.key), stick.bevels[0].quantity.value, words)
         if len(stick.notches) > 1:
             lap = body.voids[0].kind == "lap"
             words = Words(
@@ -304,17 +305,18 @@ def _squared(known: Known, ask: Asker) -> Iterator[Proof]:
                 "two laps too deep leave the rails apart", stick.key,
                 "stretchers" if lap else "legs", "notch, deep",
             )  # fmt: skip
-            yield ask.length(f"notch.{stick.key}", stick.notches[1].quantity, words)
+            yield ask.length(("notch", stick.key), stick.notches[1].quantity, words)
     for index, dowels, _, what in dowels_of(known.piece):
+        on = known.piece.supports[index].id
         holes = "Slots" if dowels.way == "loose_tenon" else "Dowel holes"
         words = Words(
             f"{holes} of the {what}, deep",
-            Deep(f"s{index}", "square to the sawn end, at both ends of a slot"),
-            "too shallow holds the joint open", f"s{index}",
+            Deep(on, "square to the sawn end, at both ends of a slot"),
+            "too shallow holds the joint open", on,
             "legs" if known.piece.supports[index].kind == "slab_leg" else "stretchers",
             f"{holes.lower()}, deep",
         )  # fmt: skip
-        yield ask.length(f"slot.{index}", ask.show.length(dowels.depth), words)
+        yield ask.length(("slot", on), ask.show.length(dowels.depth), words)
 
 
 def _between(
@@ -334,7 +336,7 @@ def _between(
             station="stretchers",
             short=part.name,
         )
-        yield ask.length(f"gap.{part.number}", part.gap.quantity, words, gap_slips(part, members))
+        yield ask.length(("gap", part.id), part.gap.quantity, words, gap_slips(part, members))
     for part, _ in pairs:
         for e, end in enumerate(part.ends):
             words = Words(
@@ -345,7 +347,7 @@ def _between(
                 station="stretchers",
                 short=f"{part.name}, {end.into}",
             )
-            yield ask.length(f"depth.{part.number}.{e + 1}", end.obtuse_wall.quantity, words)
+            yield ask.length(("depth", part.id, f"{e + 1}"), end.obtuse_wall.quantity, words)
     for part, _ in pairs:
         words = Words(
             what=f"{part.name[0].upper()}{part.name[1:]}, over all, as it was cut",
@@ -357,7 +359,7 @@ def _between(
         )
         total = part.total.quantity
         slips = [Slip(part.gap.quantity.value, "that is the gap alone: without the sockets")]
-        yield ask.length(f"rail.{part.number}", total, words, [*slips, *length_slips(total.value)])
+        yield ask.length(("rail", part.id), total, words, [*slips, *length_slips(total.value)])
 
 
 def _read(part: MemberPart, run: MemberStance, e: int, ask: Asker) -> Proof:
@@ -372,7 +374,7 @@ def _read(part: MemberPart, run: MemberStance, e: int, ask: Asker) -> Proof:
         short=f"{part.name}, {end.into}",
     )
     slips = read_slips(ask.stick_scale, run, e)
-    return ask.between(f"read.{part.number}.{e + 1}", acute(end.opening_on), words, slips)
+    return ask.between(("read", part.id, f"{e + 1}"), acute(end.opening_on), words, slips)
 
 
 def _roped(ropes: tuple[RopePart, ...], ask: Asker) -> Iterator[Proof]:
@@ -389,4 +391,4 @@ def _roped(ropes: tuple[RopePart, ...], ask: Asker) -> Iterator[Proof]:
             )
             on = acute(hole.opening_on)
             slips = angle_slips(ask.stick_scale, 90.0 - on) if on < 89.0 else ()
-            yield ask.between(f"read.{rope.number}.{k + 1}", on, words, slips)
+            yield ask.between(("read", rope.id, rope.through[k]), on, words, slips)

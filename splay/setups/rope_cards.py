@@ -10,6 +10,7 @@ from splay.setups.two_sticks import Into, placing, stick_cards, stick_marks
 from splay.shop import Shop
 from splay.work.does import Back, Bit, Plain
 from splay.work.marks import Kind, Mark, leg_key, member_key
+from splay.work.proofs import proof_id
 from splay.work.words import listed
 
 _EASE = "Round both mouths over well: a rope wears through on an edge."
@@ -54,7 +55,11 @@ def _set(rope: RopePart, uses: list[RopeHole]) -> Into:
         legs=legs,
         does=(*places, Bit(rope.hole.quantity, None, None), Back(), Plain(_EASE)),
         uses=tuple(mark for use in uses for mark in stick_marks(use.leg, 0, bool(use.face))),
-        proofs=tuple(f"read.{rope.number}.{k + 1}" for k, h in enumerate(rope.holes) if h.leg in legs),
+        proofs=tuple(
+            proof_id("read", rope.id, at)
+            for at, h in zip(rope.through, rope.holes, strict=True)
+            if h.leg in legs
+        ),
         checks=(rope.hole, rope.loop),
         parts=(member_key(rope.number),),
     )

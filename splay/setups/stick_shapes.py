@@ -19,6 +19,7 @@ from splay.stance.convex import Plane
 from splay.work.does import CutOut, Do, Notch, Plain, Write
 from splay.work.lays import OnSide
 from splay.work.marks import Kind, Mark
+from splay.work.proofs import proof_id
 from splay.work.words import listed
 
 _RIP = "Feather board and push stick; stand out of the blade's line; follow the saw's own manual."
@@ -97,7 +98,7 @@ def _bevels(
             note=note,
             caution=_PLANE if isinstance(tool, HandPlane) else _RIP,
             parts=keys,
-            proofs=(f"rip.{stick.key}",),
+            proofs=(proof_id("rip", stick.key),),
             makes=tuple(Mark(Kind.FACES, key) for key in keys),
         )
 
@@ -200,7 +201,7 @@ def _notches(
             jig=(wide, *stick.notches[2:]),
             caution=_RIP if isinstance(tool, TableSaw) else "Chisel away from the holding hand.",
             parts=tuple(s.key for s in mates) if not lap else (stick.key,),
-            proofs=(f"notch.{stick.key}",),
+            proofs=(proof_id("notch", stick.key),),
             uses=(Mark(Kind.FACES, stick.key),),
         )
 

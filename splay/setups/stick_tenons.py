@@ -13,6 +13,7 @@ from splay.setups.plain_card import Bench, plain_card
 from splay.stance.body import Body
 from splay.work.does import Plain, Shoulders
 from splay.work.marks import Kind, Mark
+from splay.work.proofs import proof_id
 from splay.work.words import listed
 
 MAKER = Bench("making", "Saw and chisel")
@@ -75,6 +76,6 @@ def _card(piece: Piece, mates: list[tuple[StickPart, Body]], show: Show) -> SetU
         ),
         caution=_CARE,
         parts=tuple(one.key for one, _ in mates),
-        proofs=tuple(f"shoulders.{one.key}" for one, _ in mates),
+        proofs=tuple(proof_id("shoulders", one.key) for one, _ in mates),
         uses=tuple(Mark(Kind.FACES, one.key) for one, _ in mates),
     )  # fmt: skip

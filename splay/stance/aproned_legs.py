@@ -58,11 +58,11 @@ class _Table:
         names = ("outer side", "inner side") if outer else ("inner side", "outer side")
         rips = (self.plane_x(x, 0.0), self.plane_x(x, w).turned()) if skewed else ()
         return body(
-            f"s{self.index}.leg.{_Y[y]}.{_X[x]}",
+            f"{self.support.id}.leg.{_Y[y]}.{_X[x]}",
             f"{_Y[y]} {_X[x]} leg",
             "leg",
             self.index,
-            f"s{self.index}.leg" + ("" if self.floor.fall_deg == 0 else f".{x}.{y}"),
+            f"{self.support.id}.leg" + ("" if self.floor.fall_deg == 0 else f".{x}.{y}"),
             where,
             (wide, w),
             Sides(*names, f"{_Y[y]} face", "inner face"),
@@ -128,11 +128,11 @@ class _Table:
         names = ("upper edge", "lower edge") if upper else ("lower edge", "upper edge")
         low = high * deg.cos(lean)
         return body(
-            f"s{self.index}.apron.{named}",
+            f"{self.support.id}.apron.{named}",
             f"{named} apron",
             "apron",
             self.index,
-            f"s{self.index}.apron.{kind}",
+            f"{self.support.id}.apron.{kind}",
             where,
             (high + thick * deg.tan(lean), thick),
             Sides(*names, "outer face", "inner face"),

@@ -7,6 +7,7 @@ from typing import Any
 
 from splay.errors import BadInput, Fault, shorten
 from splay.piece import Battened, Blind, Drawn, Piece, StakedLegs, write_piece
+from splay.piece.ids import fresh_ids
 from splay.piece.starters import starting_support
 from splay.stance.outline import extent, through
 from splay.stance.staked import LegStance, stand
@@ -60,10 +61,12 @@ def with_members(piece: Piece, to: str) -> dict[str, Any]:
     legs = list(stand(piece).legs)
     low = piece.height * LEVEL_SHARE
     ring = sorted(legs, key=lambda leg: math.atan2(leg.socket[1], leg.socket[0]))
+    # Those that are there keep what was read of them: new ones are named anew.
+    ids = fresh_ids(document, "m", 2)
     makers = {
         "single": lambda: _single(legs, low),
-        "h": lambda: _h(legs, low),
-        "t": lambda: _t(legs, low),
+        "h": lambda: _h(legs, low, ids),
+        "t": lambda: _t(legs, low, ids),
         "triangle": lambda: _round(ring, low, 3),
         "box": lambda: _round(ring, low, 4),
         "footrest": lambda: [*document["members"], _footrest(piece, legs)],
@@ -78,7 +81,11 @@ def with_members(piece: Piece, to: str) -> dict[str, Any]:
 
 def _on(leg: LegStance, height: float) -> dict[str, Any]:
     level = {"by": "height", "value": round(height, 1)}
-    return {"on": "leg", "leg": leg.number, "level": level}
+    return {"on": "leg", "leg": leg.id, "level": level}
+
+
+def _into(id: str) -> dict[str, Any]:
+    return {"on": "member", "member": id}
 
 
 def _stretcher(a: dict[str, Any], b: dict[str, Any], **more: Any) -> dict[str, Any]:
@@ -102,7 +109,7 @@ def _single(legs: list[LegStance], low: float) -> list[Any]:
     return [_stretcher(_on(legs[0], low), _on(legs[1], low))]
 
 
-def _h(legs: list[LegStance], low: float) -> list[Any]:
+def _h(legs: list[LegStance], low: float, ids: list[str]) -> list[Any]:
     """A piece on each side, and one between their middles."""
     _need(legs, 4, "an H")
     pairs = []
@@ -111,17 +118,20 @@ def _h(legs: list[LegStance], low: float) -> list[Any]:
         if len(mine) < 2:
             _need([], 4, "an H with two legs on each side")
         pairs.append((mine[0], mine[-1]))
-    sides = [_stretcher(_on(a, low), _on(b, low), diameter=26) for a, b in pairs]
-    middle = _stretcher({"on": "member", "member": 1}, {"on": "member", "member": 2}, depth=15, tenon=14)
+    sides = [
+        _stretcher(_on(a, low), _on(b, low), diameter=26, id=id)
+        for (a, b), id in zip(pairs, ids, strict=True)
+    ]
+    middle = _stretcher(_into(ids[0]), _into(ids[1]), depth=15, tenon=14)
     return [*sides, middle]
 
 
-def _t(legs: list[LegStance], low: float) -> list[Any]:
+def _t(legs: list[LegStance], low: float, ids: list[str]) -> list[Any]:
     """One between the two front legs, one from its middle to the leg behind."""
     _need(legs, 3, "a T")
     mine = sorted(legs, key=lambda leg: (round(leg.socket[1], 3), leg.socket[0]))
-    front = _stretcher(_on(mine[0], low), _on(mine[1], low), diameter=26)
-    back = _stretcher({"on": "member", "member": 1}, _on(mine[-1], low), depth=15, tenon=14)
+    front = _stretcher(_on(mine[0], low), _on(mine[1], low), diameter=26, id=ids[0])
+    back = _stretcher(_into(ids[0]), _on(mine[-1], low), depth=15, tenon=14)
     return [front, back]
 
 
@@ -150,7 +160,7 @@ def _rope(piece: Piece, ring: list[LegStance]) -> dict[str, Any]:
     _need(ring, 2, "a rope")
     drop = min(FOOTREST_DROP_MM, 0.65 * piece.height)
     level = {"by": "drop", "value": drop}
-    legs = [leg.number for leg in ring]
+    legs = [leg.id for leg in ring]
     return {"kind": "rope", "name": "foot rope", "legs": legs, "level": level}
 
 

@@ -37,11 +37,11 @@ def battens(piece: Piece, support: StakedLegs, index: int, places: list[Flat]) -
         half = (high - low) / 2
         made.append(
             body(
-                f"s{index}.batten.{k + 1}",
+                f"{support.id}.batten.{k + 1}",
                 f"batten {k + 1}",
                 "batten",
                 index,
-                f"s{index}.batten.{round(high - low, 3)}",
+                f"{support.id}.batten.{round(high - low, 3)}",
                 pose(origin, way, (0.0, 0.0, 1.0)),
                 (joint.batten_width, joint.batten_thickness),
                 Sides("inner edge", "outer edge", "face against the seat", "lower face"),

@@ -28,11 +28,11 @@ def _side(support: BoardSides, index: int, side: int, floor: Floor) -> Body:
     middle = along((side * support.length / 2, 0.0, 0.0), out, -support.thickness / 2)
     names = ("back edge", "front edge") if side > 0 else ("front edge", "back edge")
     return body(
-        f"s{index}.side.{_NAMES[side]}",
+        f"{support.id}.side.{_NAMES[side]}",
         f"{_NAMES[side]} side",
         "side",
         index,
-        f"s{index}.side" + ("" if floor.fall_deg == 0 else f".{side}"),
+        f"{support.id}.side" + ("" if floor.fall_deg == 0 else f".{side}"),
         pose(middle, down, out),
         (support.width, support.thickness),
         Sides(*names, "outer face", "inner face"),
@@ -74,11 +74,11 @@ def _between(support: BoardSides, index: int, k: int, rail: CrossPiece) -> Body:
         else Sides("upper edge", "lower edge", "front face", "back face")
     )
     return body(
-        f"s{index}.rail.{k + 1}",
+        f"{support.id}.rail.{k + 1}",
         f"{'tread' if flat else 'rail'} {k + 1}",
         "tread" if flat else "rail",
         index,
-        f"s{index}.rail.{k + 1}",
+        f"{support.id}.rail.{k + 1}",
         where,
         (rail.depth, rail.thickness),
         names,

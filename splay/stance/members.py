@@ -66,6 +66,7 @@ def acute(opening: float) -> float:
 class MemberStance:
     """One stretcher: both ends, its direction from the first to the second, axis to axis."""
 
+    id: str
     number: int
     ends: tuple[EndStance, EndStance]
     u: Vec
@@ -77,6 +78,7 @@ class RopeStance:
     """One rope: the middle of each hole on its leg's axis, in order, how far down it is, and the hole
     as the end of a stick that ran along it."""
 
+    id: str
     number: int
     legs: tuple[int, ...]
     points: tuple[Vec, ...]
@@ -126,15 +128,17 @@ def members(piece: Piece, stance: Stance) -> tuple[tuple[MemberStance, ...], tup
 
 def _rope(piece: Piece, stance: Stance, rope: Rope, k: int) -> RopeStance:
     anchors = []
-    for number in rope.legs:
-        leg = stance.legs[number - 1]
+    by_id = {leg.id: leg for leg in stance.legs}
+    for id in rope.legs:
+        leg = by_id[id]
         down = down_the_leg(piece, leg, rope.level, stance.floor, f"members.{k}.level.value")
         at = along(leg.socket, leg.d, down)
-        anchors.append(_Anchor(number, 0, down, at, leg.d, socket_line(leg)))
+        anchors.append(_Anchor(leg.number, 0, down, at, leg.d, socket_line(leg)))
     points = tuple(anchor.at for anchor in anchors)
     ways = _through(points, rope.closed, f"members.{k}.legs")
     holes = tuple(_end(piece, stance, anchor, u) for anchor, u in zip(anchors, ways, strict=True))
-    return RopeStance(k + 1, rope.legs, points, tuple(a.down for a in anchors), holes)
+    legs = tuple(anchor.leg for anchor in anchors)
+    return RopeStance(rope.id, k + 1, legs, points, tuple(a.down for a in anchors), holes)
 
 
 def _through(points: tuple[Vec, ...], closed: bool, field: str) -> list[Vec]:
@@ -170,19 +174,21 @@ def _stretcher(
     piece: Piece, stance: Stance, member: Stretcher, k: int, known: dict[int, MemberStance]
 ) -> MemberStance:
     anchors = []
+    by_id = {leg.id: leg for leg in stance.legs}
+    numbers = {one.id: number for number, one in known.items()}
     for e, end in enumerate(member.ends):
         if isinstance(end, OnLeg):
-            leg = stance.legs[end.leg - 1]
+            leg = by_id[end.leg]
             down = down_the_leg(piece, leg, end.level, stance.floor, f"members.{k}.ends.{e}.level.value")
             at = along(leg.socket, leg.d, down)
             anchors.append(_Anchor(leg.number, 0, down, at, leg.d, socket_line(leg)))
         else:
-            other = known[end.member]
+            other = known[numbers[end.member]]
             a, b = other.ends[0].at, other.ends[1].at
             down = end.share * other.centres
             at = along(a, other.u, down)
             way = unit(between(a, b))
-            anchors.append(_Anchor(0, end.member, down, at, way, floor_side(way)))
+            anchors.append(_Anchor(0, numbers[end.member], down, at, way, floor_side(way)))
     gap = between(anchors[0].at, anchors[1].at)
     if length(gap) < 1.0:
         raise CannotBuild(
@@ -195,7 +201,7 @@ def _stretcher(
         _end(piece, stance, anchors[0], u),
         _end(piece, stance, anchors[1], (-u[0], -u[1], -u[2])),
     )
-    return MemberStance(k + 1, ends, u, length(gap))
+    return MemberStance(member.id, k + 1, ends, u, length(gap))
 
 
 def floor_side(way: Vec) -> Vec:

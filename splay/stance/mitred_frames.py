@@ -49,11 +49,13 @@ class _Frame:
     def rail(self) -> Body:
         where = pose((0.0, 0.0, -self.support.rail / 2), self.u, self.h)
         return body(
-            f"s{self.index}.frame.{self.number + 1}.rail",
+            f"{self.support.id}.frame.{self.number + 1}.rail",
             f"rail of frame {self.number + 1}",
             "rail",
             self.index,
-            f"s{self.index}.rail.{self.number + 1}" if self.support.frames > 1 else f"s{self.index}.rail",
+            f"{self.support.id}.rail.{self.number + 1}"
+            if self.support.frames > 1
+            else f"{self.support.id}.rail",
             where,
             (self.support.rail, self.support.thickness),
             Sides("lower edge", "upper edge", "marked face", "plain face"),
@@ -81,11 +83,11 @@ class _Frame:
         outer = sum(a * b for a, b in zip(where.across, inner, strict=True)) < 0
         names = ("outer edge", "inner edge") if outer else ("inner edge", "outer edge")
         return body(
-            f"s{self.index}.frame.{self.number + 1}.leg.{1 if end > 0 else 2}",
+            f"{self.support.id}.frame.{self.number + 1}.leg.{1 if end > 0 else 2}",
             f"leg {1 if end > 0 else 2} of frame {self.number + 1}",
             "leg",
             self.index,
-            f"s{self.index}.leg" + ("" if self.floor.fall_deg == 0 else f".{self.number}.{end}"),
+            f"{self.support.id}.leg" + ("" if self.floor.fall_deg == 0 else f".{self.number}.{end}"),
             where,
             (self.support.leg, self.support.thickness),
             Sides(*names, "marked face", "plain face"),

@@ -123,15 +123,9 @@ def _foot(
             "That foot is further out than a leg can lean.", "Let it stand nearer.", "supports"
         )
     model = support_of(piece, leg)
-    index = spec_index(model, _own(stance, leg), leg.pair)
+    index = spec_index(model, leg.index, leg.pair)
     spec = model.angles[index]
     support["angles"][index] = _respelt(spec, model, stance, leg, d, target, snap_mm)
-
-
-def _own(stance: Stance, leg: LegStance) -> int:
-    """The leg's index within its own support."""
-    mates = [other.number for other in stance.legs if other.support == leg.support]
-    return mates.index(leg.number)
 
 
 def _respelt(

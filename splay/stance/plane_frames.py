@@ -53,11 +53,11 @@ class _Frame:
         outer = dot(where.across, self.edge(side)) > 0
         names = ("outer edge", "inner edge") if outer else ("inner edge", "outer edge")
         return body(
-            f"s{self.index}.{_FRAMES[self.back]}.leg.{_LEGS[side]}",
+            f"{self.support.id}.{_FRAMES[self.back]}.leg.{_LEGS[side]}",
             f"{_LEGS[side]} leg of the {_FRAMES[self.back]} frame",
             "leg",
             self.index,
-            f"s{self.index}.leg" + ("" if self.floor.fall_deg == 0 else f".{side}.{self.back}"),
+            f"{self.support.id}.leg" + ("" if self.floor.fall_deg == 0 else f".{side}.{self.back}"),
             where,
             (self.support.face, self.support.thickness),
             Sides(*names, "outer face", "inner face"),
@@ -77,11 +77,11 @@ class _Frame:
         names = ("upper edge", "lower edge") if upper_first else ("lower edge", "upper edge")
         low = piece.drop + piece.depth * deg.cos(rake)
         return body(
-            f"s{self.index}.{_FRAMES[self.back]}.cross.{k + 1}",
+            f"{self.support.id}.{_FRAMES[self.back]}.cross.{k + 1}",
             f"cross-piece {k + 1} of the {_FRAMES[self.back]} frame",
             "cross",
             self.index,
-            f"s{self.index}.cross.{k + 1}",
+            f"{self.support.id}.cross.{k + 1}",
             where,
             (piece.depth + piece.thickness * deg.tan(rake), piece.thickness),
             Sides(*names, "outer face", "inner face"),
@@ -122,11 +122,11 @@ def _links(support: PlaneFrames, index: int) -> list[Body]:
         where = pose((x, 0.0, -support.link_thickness / 2), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0))
         made.append(
             body(
-                f"s{index}.link.{k + 1}",
+                f"{support.id}.link.{k + 1}",
                 f"link {k + 1} between the frames",
                 "link",
                 index,
-                f"s{index}.link",
+                f"{support.id}.link",
                 where,
                 (support.link_width, support.link_thickness),
                 Sides("left edge", "right edge", "upper face", "lower face"),

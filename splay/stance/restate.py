@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Any, Literal
 
 from splay.errors import BadInput, Fault
-from splay.piece import Outline, Piece, StakedLegs, read_piece, write_piece
+from splay.piece import Outline, Piece, StakedLegs, leg_ids, read_piece, write_piece
 from splay.quantity import degrees as deg
 from splay.stance.aim import foot_reach, outward
 from splay.stance.arrange import (
@@ -22,6 +22,7 @@ from splay.stance.arrange import (
 )
 from splay.stance.outline import extent, points
 from splay.stance.staked import LegStance, Stance, spec_index, stand, support_of
+from splay.stance.vectors import Flat
 
 NEAREST_MM = 5.0
 """A leg is never laid out nearer to an edge than the piece file allows."""
@@ -84,9 +85,11 @@ def restate(piece: Piece, ask: Restate) -> Piece:
     support = document["supports"][ask.support]
     if ask.what == "placement":
         support["placement"] = _placement(piece, legs, ask.to)
+        if model.scope == "each":
+            return _angles_along(model, read_piece(document), ask.support)
     elif ask.what == "angle":
         leg = next((leg for leg in legs if leg.number == ask.leg), legs[0])
-        index = spec_index(model, legs.index(leg), leg.pair)
+        index = spec_index(model, leg.index, leg.pair)
         support["angles"][index] = _angle(piece, stance, leg, ask.to, ask.measured_from)
     elif ask.what == "scope":
         _share(piece, stance, legs, ask, model, support)
@@ -96,6 +99,16 @@ def restate(piece: Piece, ask: Restate) -> Piece:
         support["joint"] = with_peg(model, ask.to)
     else:
         support["joint"] = _joint(piece, model, ask.to)
+    return read_piece(document)
+
+
+def _angles_along(was: StakedLegs, piece: Piece, index: int) -> Piece:
+    """The piece laid out another way, each leg with the angle it had: they go by the legs' order."""
+    held = {id: was.angles[min(k, len(was.angles) - 1)] for k, id in enumerate(leg_ids(was))}
+    document = write_piece(piece)
+    support = document["supports"][index]
+    ids = leg_ids(piece.supports[index])
+    support["angles"] = [held.get(id, was.angles[-1]).model_dump() for id in ids]
     return read_piece(document)
 
 
@@ -126,15 +139,17 @@ def _placement(piece: Piece, legs: list[LegStance], way: str) -> dict[str, Any]:
     radius = sum(math.hypot(*leg.place.at) for leg in legs) / len(legs)
     x, y = legs[0].place.at
     first = deg.signed(deg.atan2(y, x))
+    ids = [leg.id for leg in legs]
     a, b = extent(piece.top.outline)
     across = sum(abs(leg.place.at[0]) for leg in legs) / len(legs)
     back = sum(abs(leg.place.at[1]) for leg in legs) / len(legs)
     made: dict[str, dict[str, Any]] = {
-        "circle": {"count": max(3, len(legs)), "radius": radius, "first": first},
-        "triangle": {"side": radius * math.sqrt(3.0), "first": first},
+        "circle": {"count": max(3, len(legs)), "radius": radius, "first": first, "legs": ids},
+        "triangle": {"side": radius * math.sqrt(3.0), "first": first, "legs": ids},
         "insets": {
             "from_ends": max(NEAREST_MM, a - across),
             "from_edges": max(NEAREST_MM, b - back),
+            "legs": _from_front_left(legs),
         },
         "free": {"spots": _spots(legs)},
     }
@@ -142,18 +157,30 @@ def _placement(piece: Piece, legs: list[LegStance], way: str) -> dict[str, Any]:
 
 
 def _spots(legs: list[LegStance]) -> list[dict[str, Any]]:
-    """One spot a leg, or one for two legs that mirror each other side to side."""
-    left = [leg.place.at for leg in legs]
+    """One spot a leg, or one for two legs that mirror each other side to side; every leg keeps its id."""
+    left = list(legs)
     made: list[dict[str, Any]] = []
     while left:
-        x, y = left.pop(0)
-        mate = next((p for p in left if abs(p[0] + x) < 1e-6 and abs(p[1] - y) < 1e-6), None)
+        leg = left.pop(0)
+        x, y = leg.place.at
+        mate = next((p for p in left if _mirrored(p.place.at, leg.place.at)), None)
         if mate is not None and abs(x) > 1e-6:
             left.remove(mate)
-            made.append({"x": abs(x), "y": y, "mirror": "sides"})
+            ids = [leg.id, mate.id] if x > 0 else [mate.id, leg.id]
+            made.append({"x": abs(x), "y": y, "mirror": "sides", "legs": ids})
         else:
-            made.append({"x": x, "y": y, "mirror": "none"})
+            made.append({"x": x, "y": y, "mirror": "none", "legs": [leg.id]})
     return made
+
+
+def _mirrored(a: Flat, b: Flat) -> bool:
+    return abs(a[0] + b[0]) < 1e-6 and abs(a[1] - b[1]) < 1e-6
+
+
+def _from_front_left(legs: list[LegStance]) -> list[str]:
+    """The legs' ids in the order of the corners they are nearest to, the front left one first."""
+    turns = [((deg.atan2(leg.place.at[1], leg.place.at[0]) - 180.0) % 360.0, leg.id) for leg in legs]
+    return [id for _, id in sorted(turns)]
 
 
 def _angle(piece: Piece, stance: Stance, leg: LegStance, by: str, line: str) -> dict[str, Any]:
@@ -204,13 +231,13 @@ def _share(
     support: dict[str, Any],
 ) -> None:
     """Each pair or leg gets an angle of its own, starting from the lean it has now."""
-    chosen = [model.angles[spec_index(model, k, leg.pair)] for k, leg in enumerate(legs)]
+    chosen = [model.angles[spec_index(model, leg.index, leg.pair)] for leg in legs]
     support["scope"] = ask.to
     if ask.to == "alike":
         return
     own: dict[int, dict[str, Any]] = {}
-    for k, (leg, spec) in enumerate(zip(legs, chosen, strict=True)):
-        key = leg.pair if ask.to == "pairs" else k
+    for leg, spec in zip(legs, chosen, strict=True):
+        key = leg.pair if ask.to == "pairs" else leg.index
         line = getattr(spec, "measured_from", "out")
         own.setdefault(key, _angle(piece, stance, leg, spec.by, line))
     support["angles"] = [own[key] for key in sorted(own)]

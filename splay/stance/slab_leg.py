@@ -38,11 +38,11 @@ def slab_leg(piece: Piece, support: SlabLeg, index: int, floor: Floor) -> tuple[
     corner: Vec = (end * outline.length / 2, 0.0, t)
     names = ("back edge", "front edge") if end > 0 else ("front edge", "back edge")
     leg = body(
-        f"s{index}.slab_leg",
+        f"{support.id}.slab_leg",
         f"slab leg at the {support.end}",
         "slab_leg",
         index,
-        f"s{index}.slab_leg",
+        f"{support.id}.slab_leg",
         pose(along(corner, out, -t / 2), down, out),
         (outline.width, t),
         Sides(*names, "show face", "inner face"),
@@ -52,11 +52,11 @@ def slab_leg(piece: Piece, support: SlabLeg, index: int, floor: Floor) -> tuple[
     )
     back_first = ("back edge", "front edge") if end > 0 else ("front edge", "back edge")
     slab = body(
-        f"s{index}.slab",
+        f"{support.id}.slab",
         f"the top, its {support.end} end",
         "slab",
         index,
-        f"s{index}.slab",
+        f"{support.id}.slab",
         pose((0.0, 0.0, t / 2), (float(end), 0.0, 0.0), (0.0, 0.0, 1.0)),
         (outline.width, t),
         Sides(*back_first, "upper face", "underside"),

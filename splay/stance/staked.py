@@ -12,7 +12,7 @@ from splay.stance.body import Body
 from splay.stance.bore import Bore, bore_of, mouth_level
 from splay.stance.floor import Floor, floor_under
 from splay.stance.lean import LeanAngles, direction_on, lean_of
-from splay.stance.places import Place, pairs, places
+from splay.stance.places import Place, numbered, pairs, places
 from splay.stance.vectors import Vec, along
 
 
@@ -21,11 +21,15 @@ class LegStance:
     """One leg. Points in the top frame unless named, mm; angles in degrees.
 
     `socket` is the middle of the hole's mouth, in the underside or in the batten under it;
-    `number` counts from 1 through the whole piece; `boring` is the lean off the top's normal,
-    `standing` off plumb; `exposed` the length along the axis from underside to floor.
+    `id` stays the leg's own; `number` counts from 1 through the whole piece, set by set, and is for
+    show; `index` is its place among its support's legs as the piece file has them; `boring` is
+    the lean off the top's normal, `standing` off plumb; `exposed` the length along the axis from
+    underside to floor.
     """
 
+    id: str
     number: int
+    index: int
     support: int
     place: Place
     pair: int
@@ -56,10 +60,10 @@ def support_of(piece: Piece, leg: LegStance) -> StakedLegs:
     return support
 
 
-def stand(piece: Piece, measured: dict[int, float] | None = None) -> Stance:
+def stand(piece: Piece, measured: dict[str, float] | None = None) -> Stance:
     """Where everything of a piece is.
 
-    `measured` gives bored resultants read in the holes (leg number to degrees): those legs stand
+    `measured` gives bored resultants read in the holes (leg id to degrees): those legs stand
     as they were bored, on the sightline they were meant to have. CannotBuild as for `aim`.
     """
     floor = floor_under(piece.lean, piece.height, piece.top.thickness)
@@ -71,15 +75,15 @@ def stand(piece: Piece, measured: dict[int, float] | None = None) -> Stance:
         sockets = places(support, piece.top.outline)
         carried += battens(piece, support, index, [place.at for place in sockets])
         mates = pairs(sockets)
-        for k, place in enumerate(sockets):
-            number = len(legs) + 1
-            read = (measured or {}).get(number)
+        for k in numbered(sockets):
+            place, number = sockets[k], len(legs) + 1
+            read = (measured or {}).get(place.id)
             d = _direction(piece, support, k, place, mates[k], floor)
             # A plumb leg has no sightline, so a reading cannot say which way it went.
             known = read is not None and lean_of(d).bearing is not None
             if read is not None and known:
                 d = _as_bored(d, read)
-            legs.append(_leg(piece, number, index, place, mates[k], d, floor, known))
+            legs.append(_leg(piece, number, k, index, place, mates[k], d, floor, known))
     return Stance(floor, tuple(legs), (*carried, *bodies(piece, floor)))
 
 
@@ -102,7 +106,15 @@ def _as_bored(d: Vec, read: float) -> Vec:
 
 
 def _leg(
-    piece: Piece, number: int, support: int, place: Place, pair: int, d: Vec, floor: Floor, measured: bool
+    piece: Piece,
+    number: int,
+    index: int,
+    support: int,
+    place: Place,
+    pair: int,
+    d: Vec,
+    floor: Floor,
+    measured: bool,
 ) -> LegStance:
     model = piece.supports[support]
     assert isinstance(model, StakedLegs)
@@ -110,7 +122,9 @@ def _leg(
     exposed = floor.reach(socket, d)
     foot = along(socket, d, exposed)
     return LegStance(
+        id=place.id,
         number=number,
+        index=index,
         support=support,
         place=place,
         pair=pair,

@@ -3,18 +3,19 @@
 from __future__ import annotations
 
 import json
+from dataclasses import replace
 from pathlib import Path
 
 from django.contrib.auth import get_user_model
 from django.contrib.auth.models import User
 from django.db import transaction
 
-from splay.instruments import instrument_for
 from splay.piece import Piece, read_piece
 from splay.plan import plan
 from splay.reading import Reading
 from splay.rehearse import Hidden, seed_of, take
 from splay.shop import OwnedBit, Rounding, Shop, workbench
+from splay.work.proofs import KINDS
 from workshop.accounts.demo import DEMO_MAKER
 from workshop.demo.slice_photo import slice_photo
 from workshop.pieces.actions import Taken, answer, put_on_rack, save
@@ -43,36 +44,37 @@ ORDER = (
 # What was read, as how far it lay off what was expected (mm or degrees). One side of the finder step
 # came out short; the rest is as good as work is.
 READ: dict[str, dict[str, float]] = {
-    "foyer-bench": {"mark.1.2": 0.5, "mark.1.edge": 0.0, "mark.2.edge": 0.5, "bore.1": 0.1},
+    "foyer-bench": {"mark.l1.l2": 0.5, "mark.l1.edge": 0.0, "mark.l2.edge": 0.5, "bore.l1": 0.1},
     "finder-step": {
-        "cut.s0.side.left.start": 0.2,
-        "long.s0.side.left": 0.5,
-        "long.s0.side.right": -2.5,
-        "notch.s0.side.left": 0.0,
-        "cut.s0.rail.1.start": -0.1,
+        "cut.s1.side.left.start": 0.2,
+        "long.s1.side.left": 0.5,
+        "long.s1.side.right": -2.5,
+        "notch.s1.side.left": 0.0,
+        "cut.s1.rail.1.start": -0.1,
     },
     "chart-table": {
-        "cut.s0.leg.front.left.start": 0.1,
-        "long.s0.leg.front.left": 0.5,
-        "long.s0.leg.front.right": 0.0,
+        "cut.s1.leg.front.left.start": 0.1,
+        "long.s1.leg.front.left": 0.5,
+        "long.s1.leg.front.right": 0.0,
     },
-    "plate-stool": {"cut.s0.front.leg.right.start": -0.2},
-    "terrace-perch": {"mark.1.2": 1.0},
+    "plate-stool": {"cut.s1.front.leg.right.start": -0.2},
+    "terrace-perch": {"mark.l1.l2": 1.0},
 }
 # Two pieces are further on, measured as the instruments would have read what is really there: the
 # eyepiece stool dry-fitted, the cloakroom stool trimmed once. Proofs by the beginnings of their names.
 TAKEN: dict[str, tuple[str, ...]] = {
     "eyepiece-stool": (
-        "mark.", "bore.", "foot.", "tenon.", "octagon.", "taper.", "gap.", "read.1.", "read.2.", "depth.1.",
+        "mark.", "bore.", "foot.", "tenon.", "octagon.", "taper.", "gap.", "read.m1.", "read.m2.",
+        "depth.m1.",
     ),
     "cloakroom-stool": (
-        "mark.", "bore.", "foot.", "tenon.", "octagon.", "taper.", "level.1.", "level.2.bench.1",
+        "mark.", "bore.", "foot.", "tenon.", "octagon.", "taper.", "bench.p1.", "bench.p2.l1",
     ),
 }  # fmt: skip
 # One angle was read on its obtuse side, and a hole was read twice before it was believed.
-SLIPS = {("eyepiece-stool", "read.2.1"): lambda value: 180.0 - value}
+SLIPS = {("eyepiece-stool", "read.m2.1"): lambda value: 180.0 - value}
 DOUBTED = {
-    ("eyepiece-stool", "bore.3"): (
+    ("eyepiece-stool", "bore.l3"): (
         1.9,
         "first reading; the gauge stood beside the sightline",
         "read again on the line",
@@ -115,11 +117,11 @@ def _measure(row: PieceRow, name: str, piece: Piece, shop: Shop, maker: User) ->
     for start in TAKEN.get(name, ()):
         for proof in [p.id for p in plan(piece, shop, known).proofs if p.id.startswith(start)]:
             exact = take(piece, shop, hidden, known, proof)
-            value = round(SLIPS.get((name, proof), float)(exact), 1)
-            tool = f"{instrument_for(proof).replace('_', ' ')}, simulated"
+            value = round(SLIPS.get((name, proof), float)(exact.value), 1)
+            tool = f"{KINDS[exact.kind].instrument.replace('_', ' ')}, simulated"
             note = ""
             if doubt := DOUBTED.get((name, proof)):
                 off, first, note = doubt
                 answer(row.pk, proof, Taken(f"{value + off:.1f}", "metric", tool, first), shop, maker)
             answer(row.pk, proof, Taken(f"{value:g}", "metric", tool, note), shop, maker)
-            known = (*known, Reading(proof, value))
+            known = (*known, replace(exact, value=value))

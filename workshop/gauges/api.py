@@ -7,13 +7,14 @@ from ninja import Router, Schema
 from pydantic import Field
 
 from splay.errors import BadInput, Fault
-from splay.instruments import Heard, Instrument, instrument_for, listen
+from splay.instruments import Heard, listen
 from splay.piece import Piece, read_piece
 from splay.piece.starters import starter
 from splay.quantity import Bare
 from splay.reading import Reading
 from splay.rehearse import Hidden, Revealed, reveal, seed_of, take
 from splay.shop import Shop
+from splay.work.proofs import KINDS, Instrument
 from workshop.gauges.bench import SimulatedBench
 from workshop.pieces.plan_api import ReadingIn, read_readings
 from workshop.problems import Problem
@@ -36,7 +37,7 @@ class OnPiece(Schema):
 class GaugeIn(OnPiece):
     """Which proof is taken; `count` how many readings were asked for so far, `before` the last line."""
 
-    proof: Annotated[str, Field(max_length=40)]
+    proof: Annotated[str, Field(max_length=80)]
     count: Annotated[int, Field(ge=1, le=10**9)] = 1
     before: Annotated[str, Field(max_length=60)] = ""
 
@@ -53,7 +54,7 @@ def _known(payload: OnPiece) -> tuple[Piece, Shop, Hidden, tuple[Reading, ...]]:
     bare = payload.bare or shop.rounding.system
     piece = read_piece(payload.piece, bare, "piece")
     seed = seed_of(piece.name) if payload.seed is None else payload.seed
-    return piece, shop, Hidden(seed, payload.size), read_readings(payload.readings, shop, bare)
+    return piece, shop, Hidden(seed, payload.size), read_readings(payload.readings, piece, shop, bare)
 
 
 Rehearsed = Literal["round_three", "round_four", "bench", "slab"]
@@ -72,8 +73,8 @@ def listen_once(request: HttpRequest, payload: GaugeIn) -> HeardOut:
     if shop.instruments == "none" and payload.seed is None:
         do = "Say in the shop which instruments are on the bench, or type the reading."
         raise BadInput(Fault("proof", payload.proof, "an instrument on the bench", do))
-    instrument = instrument_for(payload.proof)
-    truth = take(piece, shop, hidden, known, payload.proof)
+    taken = take(piece, shop, hidden, known, payload.proof)
+    truth, instrument = taken.value, KINDS[taken.kind].instrument
     bench = SimulatedBench(truth, moody=shop.instruments == "moody")
     return HeardOut(
         instrument=instrument,

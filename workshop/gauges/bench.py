@@ -6,8 +6,9 @@ import random
 from dataclasses import dataclass
 from typing import Protocol
 
-from splay.instruments import MEASURES, Instrument
+from splay.instruments import MEASURES
 from splay.quantity import MM_PER_INCH
+from splay.work.proofs import Instrument
 
 
 class Bench(Protocol):

@@ -15,9 +15,11 @@ from splay.errors import SplayError
 from splay.piece import Piece, read_piece, write_piece
 from splay.plan import plan
 from splay.quantity import Bare
-from splay.reading import ANGLES, Reading, read_reading, with_unit
+from splay.reading import Reading, kind_named, read_reading, with_unit
 from splay.setups.asker import Spread
+from splay.setups.card import Proof
 from splay.shop import Shop
+from splay.work.proofs import KINDS
 from workshop.pieces.models import PieceRow, ReadingEvent, ReadingRow, Revision
 from workshop.problems import Conflict
 
@@ -82,22 +84,27 @@ def take_off_rack(id: UUID) -> None:
 
 @dataclass(frozen=True)
 class Taken:
-    """How a reading was taken: as typed, what bare figures mean, with what, and a note."""
+    """How a reading was taken: as typed, what bare figures mean, with what, and a note. `kind` is that
+    of its proof, needed where the piece no longer asks it."""
 
     typed: str
     bare: Bare
     tool: str = ""
     note: str = ""
     sure: bool = False
+    kind: str = ""
 
 
 @transaction.atomic
 def answer(id: UUID, proof: str, taken: Taken, shop: Shop, maker: Maker) -> ReadingRow:
     """Keep the answer to a proof; one there was before stays in its history."""
     row = get_row(id)
-    reading = read_reading(proof, taken.typed, shop, taken.bare, f"readings.{proof}")
+    field = f"readings.{proof}"
+    asked = _asked(row, proof, shop)
+    kind = kind_named(asked.kind if asked else taken.kind, field)
+    reading = read_reading(proof, kind, taken.typed, shop, taken.bare, field)
     had = row.readings.filter(proof=proof).exists()
-    typed = with_unit(proof, taken.typed, taken.bare)[:LONGEST_TYPED]
+    typed = with_unit(kind, taken.typed, taken.bare)[:LONGEST_TYPED]
     said = {"value": reading.value, "typed": typed, "tool": taken.tool, "note": taken.note}
     kept, _ = ReadingRow.objects.update_or_create(
         piece=row,
@@ -105,7 +112,8 @@ def answer(id: UUID, proof: str, taken: Taken, shop: Shop, maker: Maker) -> Read
         defaults={
             **said,
             "sure": taken.sure,
-            "expected": _expected(row, reading, shop),
+            "kind": kind.name,
+            "expected": asked.expected.value if asked else None,
             "by": _named(maker),
         },
     )
@@ -114,14 +122,14 @@ def answer(id: UUID, proof: str, taken: Taken, shop: Shop, maker: Maker) -> Read
     return kept
 
 
-def _expected(row: PieceRow, reading: Reading, shop: Shop) -> float | None:
-    """What the plan expects of a proof before it is answered; None where the piece asks no such thing."""
-    others = tuple(r for r in readings_of(row) if r.proof != reading.proof)
+def _asked(row: PieceRow, proof: str, shop: Shop) -> Proof | None:
+    """A proof as it is asked before it is answered; None where the piece asks no such thing."""
+    others = tuple(r for r in readings_of(row) if r.proof != proof)
     try:
         made = plan(read_piece(document_of(row).document), shop, others)
     except SplayError:
         return None
-    return next((p.expected.value for p in made.proofs if p.id == reading.proof), None)
+    return next((p for p in made.proofs if p.id == proof), None)
 
 
 @transaction.atomic
@@ -138,7 +146,7 @@ def withdraw(id: UUID, proof: str, maker: Maker) -> None:
 LONGEST_TYPED = 40
 MOST_READINGS = 1000
 """A hand is judged by its latest readings."""
-FAR_OFF = {"deg": 6.0, "mm": 12.0}
+FAR_OFF = {"angle": 6.0, "length": 12.0}
 """Readings further off than this are slips and say nothing of a maker's hand."""
 
 
@@ -148,11 +156,12 @@ def spreads_of(maker: Maker) -> dict[str, Spread]:
         return {}
     offs: dict[str, list[float]] = {}
     rows = ReadingRow.objects.filter(by=maker, expected__isnull=False)
-    latest = rows.order_by("-taken").values_list("proof", "value", "expected")[:MOST_READINGS]
-    for proof, value, expected in latest:
-        kind = proof.partition(".")[0]
-        far = FAR_OFF["deg" if kind in ANGLES else "mm"]
-        if expected is not None and kind != "level" and abs(value - expected) <= far:
+    latest = rows.order_by("-taken").values_list("kind", "value", "expected")[:MOST_READINGS]
+    for kind, value, expected in latest:
+        if kind not in KINDS or KINDS[kind].station == "level":
+            continue
+        far = FAR_OFF[KINDS[kind].measures]
+        if expected is not None and abs(value - expected) <= far:
             offs.setdefault(kind, []).append(value - expected)
     return {
         kind: Spread(math.sqrt(math.fsum(o * o for o in many) / len(many)), len(many))
@@ -162,4 +171,4 @@ def spreads_of(maker: Maker) -> dict[str, Spread]:
 
 def readings_of(row: PieceRow) -> tuple[Reading, ...]:
     """A piece's readings as the core knows them."""
-    return tuple(Reading(r.proof, r.value, r.sure) for r in row.readings.all())
+    return tuple(Reading(r.proof, r.value, r.sure, r.kind) for r in row.readings.all())

@@ -45,6 +45,7 @@ class ReadingOut(Schema):
     """An answer to a proof, as typed."""
 
     proof: str
+    kind: str
     value: float
     typed: str
     taken: datetime
@@ -101,18 +102,20 @@ class RevisionOut(Schema):
 
 
 class Answer(Schema):
-    """What was read for a proof, as typed."""
+    """What was read for a proof, as typed; `kind` that of the proof, for one the piece asks no more."""
 
     typed: Annotated[str, Field(max_length=40)]
     bare: Bare | None = None
     tool: Annotated[str, Field(max_length=60)] = ""
     note: Annotated[str, Field(max_length=400)] = ""
     sure: bool = False
+    kind: Annotated[str, Field(max_length=20)] = ""
 
 
 def _reading_out(row: ReadingRow) -> ReadingOut:
     return ReadingOut(
         proof=row.proof,
+        kind=row.kind,
         value=row.value,
         typed=row.typed,
         taken=row.taken,
@@ -267,7 +270,12 @@ def answer(request: HttpRequest, id: UUID, proof: str, payload: Answer) -> Readi
     """Answer a proof, or correct its answer."""
     shop = the_shop()
     taken = actions.Taken(
-        payload.typed, payload.bare or shop.rounding.system, payload.tool, payload.note, payload.sure
+        payload.typed,
+        payload.bare or shop.rounding.system,
+        payload.tool,
+        payload.note,
+        payload.sure,
+        payload.kind,
     )
     return _reading_out(actions.answer(id, proof, taken, shop, request.user))
 

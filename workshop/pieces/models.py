@@ -5,6 +5,8 @@ import uuid
 from django.conf import settings
 from django.db import models
 
+LONGEST_PROOF = 80
+
 
 class PieceRow(models.Model):
     """One piece on the rack; what was chosen stands in its revisions."""
@@ -43,11 +45,12 @@ class Revision(models.Model):
 
 
 class ReadingRow(models.Model):
-    """The answer to one proof of a piece: the value in mm or degrees and the text as typed, with what
-    and a note; `expected` is what the plan expected when it was read."""
+    """The answer to one proof of a piece, which is of some `kind`: the value in mm or degrees and the
+    text as typed, with what and a note; `expected` is what the plan expected when it was read."""
 
     piece = models.ForeignKey(PieceRow, on_delete=models.CASCADE, related_name="readings")
-    proof = models.CharField(max_length=40)
+    proof = models.CharField(max_length=LONGEST_PROOF)
+    kind = models.CharField(max_length=20)
     value = models.FloatField()
     typed = models.CharField(max_length=40)
     expected = models.FloatField(null=True)
@@ -66,7 +69,7 @@ class ReadingEvent(models.Model):
     """What was once said of a proof: answered, corrected or withdrawn; never changed."""
 
     piece = models.ForeignKey(PieceRow, on_delete=models.CASCADE, related_name="reading_events")
-    proof = models.CharField(max_length=40)
+    proof = models.CharField(max_length=LONGEST_PROOF)
     what = models.CharField(max_length=10)
     value = models.FloatField(null=True)
     typed = models.CharField(max_length=40, blank=True)

@@ -13,7 +13,7 @@ from splay.piece import Piece, read_piece
 from splay.plan import Plan, plan
 from splay.quantity import Bare, Show, read_angle, read_length
 from splay.quick import QuickLean, QuickMitre, quick_lean, quick_mitre
-from splay.reading import Reading, read_reading
+from splay.reading import Reading, kind_named, read_reading
 from splay.setups.card import Scene
 from splay.shop import Shop, read_shop
 from splay.stance.lean import LeanAngles, solve
@@ -51,9 +51,11 @@ class RestateIn(Schema):
 
 
 class ReadingIn(Schema):
-    """The answer to a proof: a number in mm or degrees, or the text as typed."""
+    """The answer to a proof: a number in mm or degrees, or the text as typed. Without its `kind` it must be
+    a proof the piece asks."""
 
-    proof: Annotated[str, Field(max_length=40)]
+    proof: Annotated[str, Field(max_length=80)]
+    kind: Annotated[str, Field(max_length=20)] = ""
     value: float | str
     sure: bool = False
 
@@ -132,7 +134,7 @@ def make_plan(request: HttpRequest, payload: PlanIn) -> HttpResponse:
     made = plan(
         piece,
         shop,
-        read_readings(payload.readings, shop, bare),
+        read_readings(payload.readings, piece, shop, bare),
         levelling=levelling,
         spreads=spreads_of(request.user),
     )
@@ -142,11 +144,16 @@ def make_plan(request: HttpRequest, payload: PlanIn) -> HttpResponse:
     return HttpResponse(body, content_type="application/json")
 
 
-def read_readings(given: list[ReadingIn], shop: Shop, bare: Bare) -> tuple[Reading, ...]:
+def read_readings(given: list[ReadingIn], piece: Piece, shop: Shop, bare: Bare) -> tuple[Reading, ...]:
     """Readings as typed or as numbers; BadInput names the one that cannot be read."""
+    kinds: dict[str, str] = {}
+    if any(not item.kind for item in given):
+        kinds = {proof.id: proof.kind for proof in plan(piece, shop).proofs}
     made = []
     for index, item in enumerate(given):
-        one = read_reading(item.proof, item.value, shop, bare, f"readings.{index}.value")
+        field = f"readings.{index}.value"
+        kind = kind_named(item.kind or kinds.get(item.proof, ""), field)
+        one = read_reading(item.proof, kind, item.value, shop, bare, field)
         made.append(replace(one, sure=item.sure))
     return tuple(made)
 
