@@ -114,16 +114,19 @@ def _within(given: object, read: Any, limits: tuple[float, float], allowed: str)
 Document = TypeVar("Document", bound=Frozen)
 
 
-def read_document(model: type[Document], given: object, bare: Bare, at: str = "") -> Document:
+def read_document(
+    model: type[Document], given: object, bare: Bare, at: str = "", salt: str = ""
+) -> Document:
     """The document of class `model` in `given`; BadInput with one fault a wrong field.
 
-    `bare` is the unit of texts that name none; `at` is put before every field's path.
+    `bare` is the unit of texts that name none; `at` is put before every field's path; `salt` makes new ids
+    ones that were never given before.
     """
     if not isinstance(given, Mapping):
         fault = Fault(at, shorten(given), "a JSON object", "Send the document as one JSON object.")
         raise BadInput(fault)
     try:
-        return model.model_validate(given, context={"bare": bare})
+        return model.model_validate(given, context={"bare": bare, "salt": salt})
     except ValidationError as error:
         details = error.errors(include_url=False)
         faults = [_fault(detail, given, at) for detail in details if not _echo(detail, details)]

@@ -172,6 +172,7 @@ def plan(
                 passes=passes.rounds,
                 spreads=spreads or {},
                 assembly=order,
+                resting=_resting(taken, proofs),
             ),
             show,
         ),
@@ -182,6 +183,12 @@ def plan(
         assembly=order,
         stance=real,
     )
+
+
+def _resting(taken: tuple[Reading, ...], proofs: tuple[Proof, ...]) -> tuple[str, ...]:
+    """The kinds of the readings that answer nothing asked now."""
+    asked = {proof.id for proof in proofs}
+    return tuple(reading.kind for reading in taken if reading.proof not in asked)
 
 
 def _cards(

@@ -38,9 +38,12 @@ class LeanFigures:
 
 @dataclass(frozen=True)
 class LegFigures:
-    """One leg's leans off the top and off plumb, its socket (x, y) and where its foot stands."""
+    """One leg's leans off the top and off plumb, its socket (x, y) and where its foot stands; `index` its
+    place in what its support keeps one of a leg."""
 
+    id: str
     number: int
+    index: int
     support: int
     pair: int
     place: tuple[Quantity, Quantity]
@@ -104,7 +107,9 @@ def leg_figures(leg: LegStance, show: Show) -> LegFigures:
     out = (outward[0], outward[1])
     key = f"lean.{leg.number}"
     return LegFigures(
+        id=leg.id,
         number=leg.number,
+        index=leg.index,
         support=leg.support,
         pair=leg.pair,
         place=(show.length(leg.socket[0]), show.length(leg.socket[1])),

@@ -10,6 +10,7 @@ from __future__ import annotations
 
 import random
 import sys
+from dataclasses import replace
 from pathlib import Path
 
 sys.path.insert(0, str(Path(__file__).resolve().parent.parent))
@@ -33,10 +34,10 @@ WAYS = ("bench", "standing", "shims", "seat")
 
 def read(made: Piece, hidden: Hidden, known: tuple[Reading, ...], proof: str) -> tuple[Reading, ...]:
     """One more exact reading; where it looks like a slip it is read again, and it stays."""
-    value = take(made, SHOP, hidden, known, proof)
-    more = (*known, Reading(proof, value))
+    taken = take(made, SHOP, hidden, known, proof)
+    more = (*known, taken)
     verdict = next(p.verdict for p in plan(made, SHOP, more).proofs if p.id == proof)
-    return (*known, Reading(proof, value, sure=True)) if verdict == "slip" else more
+    return (*known, replace(taken, sure=True)) if verdict == "slip" else more
 
 
 def build(rng: random.Random, k: int) -> tuple[float, float]:
@@ -49,18 +50,18 @@ def build(rng: random.Random, k: int) -> tuple[float, float]:
     hidden, known = Hidden(rng.randrange(2**31), rng.uniform(0.2, 2.0)), ()
     made = read_piece(document)
     for leg in stand(made).legs:
-        known = read(made, hidden, known, f"bore.{leg.number}")
+        known = read(made, hidden, known, f"bore.{leg.id}")
     runs, _ = members(made, really(made, hidden))
     fit = 0.0
     for run in runs:
-        known = read(made, hidden, known, f"gap.{run.number}")
+        known = read(made, hidden, known, f"gap.{run.id}")
     parts = {part.number: part for part in plan(made, SHOP, known).members}
     for run in runs:
         gap = run.centres - run.ends[0].leaves - run.ends[1].leaves
         part = parts[run.number]
         fit = max(fit, abs(part.total.quantity.value - gap - sum(t.quantity.value for t in part.tenons)))
     for id in [p.id for p in plan(made, SHOP, known).proofs if p.station == "level"]:
-        known += (Reading(id, take(made, SHOP, hidden, known, id)),)
+        known += (take(made, SHOP, hidden, known, id),)
     document["levelling"]["passes"] *= 2
     truth = reveal(read_piece(document), SHOP, hidden, known)
     fall = max(abs(truth.falls_right.value), abs(truth.falls_back.value)) * 300 * 3.14159 / 180

@@ -10,7 +10,7 @@ from splay.parts.member import MemberPart
 from splay.quantity import Show
 from splay.setups.card import Proof
 from splay.setups.member_cards import MEAN_DEG
-from splay.work.proofs import proof_id
+from splay.work.proofs import KINDS, proof_id
 
 ALIKE_MM = 0.1
 OWN_MM = 0.5
@@ -53,6 +53,26 @@ def slips(proofs: tuple[Proof, ...], show: Show) -> Iterator[Finding]:
                 None,
                 f"readings.{proof.id}",
             )
+
+
+def resting(kinds: tuple[str, ...], show: Show) -> Iterator[Finding]:
+    """Readings, by the kind of their proof, that the piece asks for no more: kept, and said."""
+    stations = [KINDS[kind].station or "legs" for kind in kinds if kind in KINDS]
+    for station in dict.fromkeys(stations):
+        count = stations.count(station)
+        yield Finding(
+            "readings_rest",
+            "note",
+            station,
+            f"{count} reading{'s rest' if count > 1 else ' rests'}: taken on what is not there any more, "
+            "or of what is not asked now.",
+            "Nothing to do: kept, and counted again when what it was taken on comes back.",
+            (),
+            show.count(count),
+            None,
+            None,
+            "",
+        )
 
 
 def sides(members: tuple[MemberPart, ...], show: Show) -> Iterator[Finding]:

@@ -41,6 +41,7 @@ class Whole:
     passes: tuple[LevelRound, ...] = ()
     spreads: Mapping[str, Spread] = field(default_factory=dict)
     assembly: Assembly | None = None
+    resting: tuple[str, ...] = ()
 
 
 def judge(whole: Whole, show: Show) -> tuple[Finding, ...]:
@@ -49,6 +50,7 @@ def judge(whole: Whole, show: Show) -> tuple[Finding, ...]:
     found = [
         *standing.lean(piece, stance, show),
         *standing.footprint(piece, stance, show),
+        *readings.resting(whole.resting, show),
         *rules.skin(piece, sockets, stance, show),
         *rules.edges(piece, sockets, stance, show),
         *rules.meeting(piece, sockets, stance, show),

@@ -288,10 +288,13 @@ def _checks(piece: Piece, stance: Stance, show: Show) -> tuple[Check, ...]:
         if faces[one.support] != faces[two.support]:
             continue
         apart = math.dist(at[one.number], at[two.number])
+        # Whichever is numbered first: the same two legs are the same proof.
+        low, high = sorted((one.id, two.id))
+        pair = (low, high)
         made.append(
             Check(
-                proof_id("mark", one.id, two.id),
-                (one.id, two.id),
+                proof_id("mark", *pair),
+                pair,
                 (one.number, two.number),
                 show.figure(
                     f"check.{one.number}.{two.number}",

@@ -58,10 +58,11 @@ class LevelFoot:
 
 @dataclass(frozen=True)
 class LevelRound:
-    """One pass. Angles in degrees, lengths in mm; `falls_right` and `falls_back` are how far the top
-    falls more than it should that way as it stands; `short_by` what is missing to the wanted
+    """One pass, by its id. Angles in degrees, lengths in mm; `falls_right` and `falls_back` are how far
+    the top falls more than it should that way as it stands; `short_by` what is missing to the wanted
     height; `good` says that it may stay as it is, `said` why or why not."""
 
+    id: str
     number: int
     way: str
     asked: int
@@ -120,6 +121,7 @@ def told(
     good, said = _judged(complete, rock, right, back, now - piece.height, show)
     spacer = _lean_spacer(key, floor, ends, show)
     return LevelRound(
+        id=chosen.id,
         number=number,
         way=chosen.way,
         asked=len(wanted),

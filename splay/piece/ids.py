@@ -6,6 +6,7 @@ Numbers are for show and may move; readings, members' ends, stock and notes refe
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
+from hashlib import sha256
 from typing import Annotated, Any
 
 from pydantic import BaseModel, Field
@@ -13,18 +14,20 @@ from pydantic import BaseModel, Field
 Id = Annotated[str, Field(pattern=r"^[a-z][a-z0-9]{0,11}$")]
 """A name that stays: a small letter, then small letters and figures; given where it is missing."""
 
+_SALTED = 8
 MIRRORS = 4
 """A spot stands for at most this many legs: itself, and over either line or both."""
 
 
-def with_ids(given: Mapping[str, Any]) -> dict[str, Any]:
+def with_ids(given: Mapping[str, Any], salt: str = "") -> dict[str, Any]:
     """The document as plain data, with an id wherever one is missing or came along with a copy.
 
     What is there stays. New ids count on from the highest there is, so that the same document always
-    gets the same ones. What is no proper document is handed on as it is, for its reader to refuse.
+    gets the same ones; with a `salt` that is never used twice they are ones that nothing ever had. What
+    is no proper document is handed on as it is, for its reader to refuse.
     """
     made: dict[str, Any] = {name: _plain(value) for name, value in given.items()}
-    ids = _Ids(made)
+    ids = _Ids(made, salt)
     made["supports"] = _supports(made.get("supports"), ids)
     made["members"] = _each(made.get("members", []), ids, "m")
     levelling = made.setdefault("levelling", {})
@@ -35,17 +38,18 @@ def with_ids(given: Mapping[str, Any]) -> dict[str, Any]:
     return made
 
 
-def fresh_ids(document: Mapping[str, Any], letter: str, count: int) -> list[str]:
+def fresh_ids(document: Mapping[str, Any], letter: str, count: int, salt: str = "") -> list[str]:
     """So many ids that are nowhere in a document yet: `s` for a support, `l` a leg, `m` a member, `p` a
     pass."""
-    ids = _Ids(document)
+    ids = _Ids(document, salt)
     return [ids.fresh(letter) for _ in range(count)]
 
 
 class _Ids:
     """Hands out ids that are nowhere in a document yet, and knows those given to something."""
 
-    def __init__(self, document: Mapping[str, Any]) -> None:
+    def __init__(self, document: Mapping[str, Any], salt: str = "") -> None:
+        self._salt = salt
         self._highest: dict[str, int] = {}
         self._held: set[str] = set()
         for id in _found(document):
@@ -56,7 +60,10 @@ class _Ids:
     def fresh(self, letter: str) -> str:
         """The next id of its kind."""
         self._highest[letter] = self._highest.get(letter, 0) + 1
-        return f"{letter}{self._highest[letter]}"
+        if not self._salt:
+            return f"{letter}{self._highest[letter]}"
+        mixed = sha256(f"{self._salt}.{letter}.{self._highest[letter]}".encode())
+        return letter + mixed.hexdigest()[:_SALTED]
 
     def own(self, id: object, letter: str) -> Any:
         """`id` itself where it is one and nothing else holds it, else a fresh one."""

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Annotated, Any, Literal, Self
 
-from pydantic import Field, TypeAdapter, model_validator
+from pydantic import Field, TypeAdapter, ValidationInfo, model_validator
 from pydantic_core import PydanticCustomError
 
 from splay.document import Frozen, Length, read_document
@@ -63,8 +63,10 @@ class Piece(Frozen):
 
     @model_validator(mode="before")
     @classmethod
-    def _named(cls, given: Any) -> Any:
-        return with_ids(given) if isinstance(given, Mapping) else given
+    def _named(cls, given: Any, info: ValidationInfo) -> Any:
+        return (
+            with_ids(given, (info.context or {}).get("salt", "")) if isinstance(given, Mapping) else given
+        )
 
     @model_validator(mode="after")
     def _stands_clear(self) -> Self:
@@ -145,14 +147,15 @@ def _break(field: str, allowed: str, do: str) -> None:
     raise PydanticCustomError("rule", "piece", {"field": field, "allowed": allowed, "do": do})
 
 
-def read_piece(given: object, bare: Bare = "metric", at: str = "") -> Piece:
+def read_piece(given: object, bare: Bare = "metric", at: str = "", salt: str = "") -> Piece:
     """The piece in a JSON document; BadInput with one fault for each wrong field.
 
-    Texts without a unit are read in `bare`; numbers are millimetres and degrees.
+    Texts without a unit are read in `bare`; numbers are millimetres and degrees. What has no id yet gets
+    one: with a `salt` one that was never given before.
     """
     if isinstance(given, Mapping):
         given = _current(given, at)
-    return read_document(Piece, given, bare, at)
+    return read_document(Piece, given, bare, at, salt)
 
 
 def _current(given: Mapping[str, Any], at: str) -> Mapping[str, Any]:

@@ -100,9 +100,9 @@ def proof_of_1(proof: str, document: Mapping[str, Any]) -> str:
     if kind in {"bore", "foot"}:
         rest = [leg(one) for one in rest]
     elif kind == "mark":
-        rest = [one if one == "edge" else leg(one) for one in rest]
+        rest = [leg(rest[0]), "edge"] if rest[-1] == "edge" else sorted(leg(one) for one in rest)
     elif kind in {"gap", "read", "depth", "rail"}:
-        rest = [_at(members, rest[0]) or rest[0], *rest[1:]]
+        rest = [_at(members, rest[0]) or rest[0], *_through(rest, made["members"], legs)]
     elif kind in {"tenon", "octagon", "taper", "kerf", "shoulder", "topcut", "pilot", "slot"}:
         rest = [_at(supports, rest[0], 0) or rest[0], *(leg(one) for one in rest[1:])]
     elif kind == "level" and len(rest) > 2:
@@ -115,6 +115,18 @@ def proof_of_1(proof: str, document: Mapping[str, Any]) -> str:
     else:
         rest = _body(rest, supports)
     return ".".join((kind, *rest))
+
+
+def _through(rest: list[str], members: list[Any], legs: list[str]) -> list[str]:
+    """A rope's holes were counted: now each goes by its leg."""
+    number, *end = rest
+    rope = members[int(number) - 1] if number.isdigit() and 0 < int(number) <= len(members) else {}
+    if not end or rope.get("kind") != "rope":
+        return end
+    names = [str(_named(one, legs)) for one in rope["legs"]]
+    hole = int(end[0]) - 1
+    again = names[:hole].count(names[hole])
+    return [names[hole], f"{again + 1}"] if again else [names[hole]]
 
 
 def _at(names: list[str], number: str, first: int = 1) -> str:

@@ -6,7 +6,7 @@ import math
 from typing import Any
 
 from splay.errors import BadInput, Fault, shorten
-from splay.piece import Battened, Blind, Drawn, Piece, StakedLegs, write_piece
+from splay.piece import Battened, Blind, Drawn, Piece, StakedLegs, leg_ids, write_piece
 from splay.piece.ids import fresh_ids
 from splay.piece.starters import starting_support
 from splay.stance.outline import extent, through
@@ -49,7 +49,33 @@ def with_support(piece: Piece, kind: str, index: int) -> dict[str, Any]:
     return document
 
 
-def with_members(piece: Piece, to: str) -> dict[str, Any]:
+def without(piece: Piece, id: str) -> dict[str, Any]:
+    """The piece's document without the support or member of that id, and without the members that ran to
+    it; BadInput where nothing has that id, or it is the last support."""
+    document = write_piece(piece)
+    supports = [one for one in document["supports"] if one["id"] != id]
+    gone = {id} if any(one.id == id for one in piece.members) else set()
+    if len(supports) < len(document["supports"]):
+        gone |= {leg for one in piece.supports if one.id == id for leg in leg_ids(one)}
+    elif not gone:
+        do = "Choose a support or a member there is."
+        raise BadInput(Fault("restate.to", shorten(id), "the id of what there is", do))
+    if not supports:
+        do = "Change its kind instead, or add another first."
+        raise BadInput(Fault("supports", "the last one", "at least one support", do))
+    document["supports"] = supports
+    kept = []
+    for member in document["members"]:
+        held = member.get("legs", [end.get("leg", end.get("member")) for end in member.get("ends", [])])
+        if member["id"] in gone or gone & set(held):
+            gone.add(member["id"])
+        else:
+            kept.append(member)
+    document["members"] = kept
+    return document
+
+
+def with_members(piece: Piece, to: str, salt: str = "") -> dict[str, Any]:
     """The piece's document with its members arranged: none, single, h, t, triangle, box, footrest, rope.
 
     BadInput where the legs do not allow it.
@@ -62,7 +88,7 @@ def with_members(piece: Piece, to: str) -> dict[str, Any]:
     low = piece.height * LEVEL_SHARE
     ring = sorted(legs, key=lambda leg: math.atan2(leg.socket[1], leg.socket[0]))
     # Those that are there keep what was read of them: new ones are named anew.
-    ids = fresh_ids(document, "m", 2)
+    ids = fresh_ids(document, "m", 2, salt)
     makers = {
         "single": lambda: _single(legs, low),
         "h": lambda: _h(legs, low, ids),

@@ -19,6 +19,7 @@ from splay.stance.arrange import (
     with_peg,
     with_photo,
     with_support,
+    without,
 )
 from splay.stance.outline import extent, points
 from splay.stance.staked import LegStance, Stance, spec_index, stand, support_of
@@ -35,7 +36,7 @@ LEAST_TENON_MM = 16.0
 
 What = Literal[
     "outline", "placement", "angle", "scope", "joint", "belly", "peg",
-    "support", "members", "hollow", "corners", "photo", "cross_piece",
+    "support", "members", "hollow", "corners", "photo", "cross_piece", "away",
 ]  # fmt: skip
 """What can be said another way, or put in whole."""
 
@@ -44,8 +45,9 @@ What = Literal[
 class Restate:
     """What is to be said another way, and how.
 
-    `to` is the kind, way or scope as the piece file names it; `support` the set of legs, `leg`
-    the number of a leg served by the angle meant, `measured_from` the line of a sightline.
+    `to` is the kind, way or scope as the piece file names it, or the id of what is taken away; `support`
+    the set of legs, `leg` the number of a leg served by the angle meant, `measured_from` the line of a
+    sightline.
     """
 
     what: What
@@ -55,24 +57,29 @@ class Restate:
     measured_from: str = "out"
 
 
-def restate(piece: Piece, ask: Restate) -> Piece:
-    """The piece with one thing said another way; BadInput where that is not possible."""
+def restate(piece: Piece, ask: Restate, salt: str = "") -> Piece:
+    """The piece with one thing said another way; BadInput where that is not possible.
+
+    `salt` as for `read_piece`: for what comes to it.
+    """
     if ask.what == "support":
-        return read_piece(with_support(piece, ask.to, ask.support))
+        return read_piece(with_support(piece, ask.to, ask.support), salt=salt)
     if ask.what == "members":
-        return read_piece(with_members(piece, ask.to))
+        return read_piece(with_members(piece, ask.to, salt), salt=salt)
+    if ask.what == "away":
+        return read_piece(without(piece, ask.to))
     if ask.what == "hollow":
-        return read_piece(with_hollow(piece, ask.to))
+        return read_piece(with_hollow(piece, ask.to), salt=salt)
     if ask.what == "corners":
-        return read_piece(with_finer_corners(piece))
+        return read_piece(with_finer_corners(piece), salt=salt)
     if ask.what == "photo":
-        return read_piece(with_photo(piece, ask.to))
+        return read_piece(with_photo(piece, ask.to), salt=salt)
     if ask.what == "cross_piece":
-        return read_piece(with_cross_piece(piece, ask.support))
+        return read_piece(with_cross_piece(piece, ask.support), salt=salt)
     document = write_piece(piece)
     if ask.what == "outline":
         document["top"]["outline"] = _outline(piece, ask.to)
-        return read_piece(document)
+        return read_piece(document, salt=salt)
     if not 0 <= ask.support < len(piece.supports):
         do = "Choose a set of legs there is."
         raise BadInput(Fault("support", str(ask.support), f"0 to {len(piece.supports) - 1}", do))
@@ -86,7 +93,7 @@ def restate(piece: Piece, ask: Restate) -> Piece:
     if ask.what == "placement":
         support["placement"] = _placement(piece, legs, ask.to)
         if model.scope == "each":
-            return _angles_along(model, read_piece(document), ask.support)
+            return _angles_along(model, read_piece(document, salt=salt), ask.support)
     elif ask.what == "angle":
         leg = next((leg for leg in legs if leg.number == ask.leg), legs[0])
         index = spec_index(model, leg.index, leg.pair)
@@ -99,7 +106,7 @@ def restate(piece: Piece, ask: Restate) -> Piece:
         support["joint"] = with_peg(model, ask.to)
     else:
         support["joint"] = _joint(piece, model, ask.to)
-    return read_piece(document)
+    return read_piece(document, salt=salt)
 
 
 def _angles_along(was: StakedLegs, piece: Piece, index: int) -> Piece:

@@ -83,7 +83,7 @@ class Fuzz(ApiCase):
             "shop": write_shop(workbench()),
             "moves": [{"moves": "foot", "view": "plan", "to": [300, 200], "leg": 3}],
             "restate": [{"what": "angle", "to": "resultant", "leg": 1, "measured_from": "side"}],
-            "readings": [{"proof": "bore.1", "value": 14.0}, {"proof": "foot.2", "value": "430 mm"}],
+            "readings": [{"proof": "bore.l1", "value": 14.0}, {"proof": "foot.l2", "value": "430 mm"}],
             "bare": "metric",
             "station": "all",
         }

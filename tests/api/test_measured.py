@@ -21,7 +21,7 @@ class Kept(ApiCase):
 
     def test_a_reading_keeps_value_who_when_with_what_and_a_note(self) -> None:
         id = self.hang()
-        where = f"/api/pieces/{id}/readings/bore.1"
+        where = f"/api/pieces/{id}/readings/bore.l1"
         said = {"typed": "14.2", "tool": "digital gauge", "note": "cold shop"}
         got = self.call("PUT", where, said).json()
         self.assertEqual((got["value"], got["tool"], got["note"]), (14.2, "digital gauge", "cold shop"))
@@ -31,7 +31,7 @@ class Kept(ApiCase):
 
     def test_correcting_and_withdrawing_leave_their_history(self) -> None:
         id = self.hang()
-        where = f"/api/pieces/{id}/readings/bore.1"
+        where = f"/api/pieces/{id}/readings/bore.l1"
         self.call("PUT", where, {"typed": "18"})
         self.call("PUT", where, {"typed": "14.4", "note": "again, on the line"})
         self.assertEqual(self.call("DELETE", where).status_code, 204)
@@ -42,7 +42,7 @@ class Kept(ApiCase):
 
     def test_a_piece_taken_off_takes_its_history_along(self) -> None:
         id = self.hang()
-        self.call("PUT", f"/api/pieces/{id}/readings/bore.1", {"typed": "14"})
+        self.call("PUT", f"/api/pieces/{id}/readings/bore.l1", {"typed": "14"})
         self.call("DELETE", f"/api/pieces/{id}")
         self.assertEqual(ReadingEvent.objects.count(), 0)
 
@@ -51,9 +51,9 @@ class Kept(ApiCase):
         for off in offs:
             id = self.hang()
             plan = self.call("POST", "/api/plan", {"piece": write_piece(starter("round_three"))}).json()
-            want = next(p["expected"]["value"] for p in plan["plan"]["proofs"] if p["id"] == "bore.1")
+            want = next(p["expected"]["value"] for p in plan["plan"]["proofs"] if p["id"] == "bore.l1")
             typed = f"{want + off:.3f}"
-            self.call("PUT", f"/api/pieces/{id}/readings/bore.1", {"typed": typed})
+            self.call("PUT", f"/api/pieces/{id}/readings/bore.l1", {"typed": typed})
         maker = PieceRow.objects.first().readings.first().by  # type: ignore[union-attr]
         spread = spreads_of(maker)["bore"]
         self.assertEqual(spread.count, 4)  # the fifth was a slip, and says nothing of the hand
@@ -61,23 +61,23 @@ class Kept(ApiCase):
 
     def test_bad_readings_are_refused_with_what_to_do_and_nothing_is_lost(self) -> None:
         id = self.hang()
-        self.call("PUT", f"/api/pieces/{id}/readings/bore.1", {"typed": "14"})
+        self.call("PUT", f"/api/pieces/{id}/readings/bore.l1", {"typed": "14"})
         for proof, typed in (
-            ("bore.1", "abc"), ("bore.1", "99"), ("level.1.under.1", "-3"), ("level.1.bench.1", "0"),
-            ("gap.1", "-12"), ("gap.1", "1/0"), ("weight.1", "3"),
+            ("bore.l1", "abc"), ("bore.l1", "99"), ("under.p1.l1", "-3"), ("bench.p1.l1", "0"),
+            ("gap.m1", "-12"), ("gap.m1", "1/0"), ("weight.1", "3"),
         ):  # fmt: skip
             answer = self.call("PUT", f"/api/pieces/{id}/readings/{proof}", {"typed": typed})
             with self.subTest(proof, typed=typed):
                 self.assertEqual(answer.status_code, 422)
                 self.assertTrue(answer.json()["faults"][0]["do"])
         self.assertEqual(self.call("GET", f"/api/pieces/{id}").json()["readings"][0]["typed"], "14")
-        long = self.call("PUT", f"/api/pieces/{id}/readings/bore.1", {"typed": "14", "note": "x" * 500})
+        long = self.call("PUT", f"/api/pieces/{id}/readings/bore.l1", {"typed": "14", "note": "x" * 500})
         self.assertEqual(long.status_code, 422)
 
 
 class Gauges(ApiCase):
     def ask(self, **more: Any) -> Any:
-        body = {"piece": write_piece(starter("round_three")), "proof": "bore.1", **more}
+        body = {"piece": write_piece(starter("round_three")), "proof": "bore.l1", **more}
         return self.call("POST", "/api/gauges/read", body)
 
     def test_without_an_instrument_on_the_bench_it_says_so(self) -> None:
@@ -89,11 +89,11 @@ class Gauges(ApiCase):
         keep_shop(workbench().model_copy(update={"instruments": "simulated"}))
         values = [self.ask(count=k).json()["heard"]["value"] for k in range(1, 12)]
         self.assertLess(max(values) - min(values), 0.8)
-        height = self.ask(proof="level.1.bench.1").json()
+        height = self.ask(proof="bench.p1.l1").json()
         self.assertEqual(height["instrument"], "height_gauge")
 
     def test_what_it_is_not_asked_for_is_refused(self) -> None:
-        for proof in ("bore.9", "level.7.bench.1", "level.1.bench.9", "level", "no.such", ""):
+        for proof in ("bore.l9", "bench.p7.l1", "bench.p1.l9", "level", "no.such", ""):
             answer = self.ask(seed=4, proof=proof)
             with self.subTest(proof):
                 self.assertEqual(answer.status_code, 422, answer.content[:200])

@@ -85,13 +85,13 @@ class Keeping(ApiCase):
 
     def test_a_proof_is_answered_corrected_and_withdrawn(self) -> None:
         made = self.new()
-        path = f"/api/pieces/{made['id']}/readings/bore.1"
+        path = f"/api/pieces/{made['id']}/readings/bore.l1"
         self.assertEqual(self.call("PUT", path, {"typed": "14.2"}).json()["value"], 14.2)
         self.assertEqual(self.call("PUT", path, {"typed": "13 1/2"}).json()["value"], 13.5)
         kept = self.call("GET", f"/api/pieces/{made['id']}").json()["readings"]
-        self.assertEqual([(r["proof"], r["typed"], r["by"]) for r in kept], [("bore.1", "13 1/2", "ash")])
+        self.assertEqual([(r["proof"], r["typed"], r["by"]) for r in kept], [("bore.l1", "13 1/2", "ash")])
         bad = self.call("PUT", path, {"typed": "steep"})
-        self.assertEqual(bad.json()["faults"][0]["field"], "readings.bore.1")
+        self.assertEqual(bad.json()["faults"][0]["field"], "readings.bore.l1")
         self.assertEqual(self.call("DELETE", path).status_code, 204)
         self.assertEqual(self.call("GET", f"/api/pieces/{made['id']}").json()["readings"], [])
 
@@ -118,7 +118,7 @@ class WhoMay(TestCase):
         ("PUT", f"/api/pieces/{uuid4()}"), ("DELETE", f"/api/pieces/{uuid4()}"),
         ("GET", "/api/shop"), ("PUT", "/api/shop"), ("POST", "/api/plan"), ("POST", "/api/angles"),
         ("POST", "/api/quick/lean"), ("POST", "/api/quick/mitre"),
-        ("PUT", f"/api/pieces/{uuid4()}/readings/bore.1"), ("GET", f"/api/pieces/{uuid4()}/revisions"),
+        ("PUT", f"/api/pieces/{uuid4()}/readings/bore.l1"), ("GET", f"/api/pieces/{uuid4()}/revisions"),
     )  # fmt: skip
 
     def test_nobody_gets_anything_without_signing_in(self) -> None:

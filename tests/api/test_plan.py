@@ -40,11 +40,11 @@ class Planning(ApiCase):
         self.assertEqual(body["piece"]["height"], 500)
 
     def test_readings_are_counted_in(self) -> None:
-        first = next(p for p in self.plan().json()["plan"]["proofs"] if p["id"] == "bore.1")
+        first = next(p for p in self.plan().json()["plan"]["proofs"] if p["id"] == "bore.l1")
         lean = first["expected"]["value"]
-        reading = {"proof": "bore.1", "value": round(lean + 1.5, 2)}
+        reading = {"proof": "bore.l1", "value": round(lean + 1.5, 2)}
         body = self.call("POST", "/api/plan", {"piece": PIECE, "readings": [reading]}).json()
-        self.assertIn("off", [p["verdict"] for p in body["plan"]["proofs"] if p["id"] == "bore.1"])
+        self.assertIn("off", [p["verdict"] for p in body["plan"]["proofs"] if p["id"] == "bore.l1"])
         self.assertTrue(body["plan"]["legs"][0]["measured"])
 
     def test_a_station_gets_only_its_own_drawings(self) -> None:

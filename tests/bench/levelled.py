@@ -64,9 +64,7 @@ class Levelled:
         z = (part.blank if square else part.finished).quantity.value + rng.uniform(0.0, 4.0)
         at = self.judge.leg_point(leg, vec(0, 0, z))
         normal = np.array(leg.d) if square else -self.n
-        return Foot(
-            str(number), number, stick, normal, float(normal @ at), self._ring(leg, stick, normal, at)
-        )
+        return Foot(leg.id, number, stick, normal, float(normal @ at), self._ring(leg, stick, normal, at))
 
     def _ring(self, leg: object, stick: Stick, normal: Array, at: Array) -> Array:
         if stick.flats:
@@ -158,8 +156,8 @@ class Levelled:
         return self._sight(foot)
 
     def _place(self, key: str) -> tuple[float, float]:
-        if key.startswith("over "):
-            leg = self.plan.stance.legs[int(key.partition(" ")[2]) - 1]
+        leg = next((one for one in self.plan.stance.legs if key == f"over.{one.id}"), None)
+        if leg is not None:
             return leg.socket[0], leg.socket[1]
         x, y = rim(self.piece.top.outline, {"front": 270.0, "right": 0.0, "back": 90.0, "left": 180.0}[key])
         inset = self.piece.top.upper_edge.size + 10.0
@@ -206,13 +204,13 @@ class Levelled:
 
     def told(self, tally: Tally) -> None:
         """Read everything, then mark each foot by its two sides: all marks lie in the wanted floor."""
-        ids = [p.id for p in self.plan.proofs if p.station == "level"]
         readings = []
-        for id in ids:
-            _, _, rest = id.partition(".")
-            _, kind, key = rest.split(".", 2)
-            value = self.take(kind, key)
-            readings.append(Reading(id, max(0.0, value) if kind != "sight" else value, sure=True))
+        for proof in self.plan.proofs:
+            if proof.station != "level":
+                continue
+            value = self.take(proof.kind, proof.of[1])
+            value = max(0.0, value) if proof.kind != "sight" else value
+            readings.append(Reading(proof.id, value, sure=True, kind=proof.kind))
         made = plan(self.piece, self.shop, readings)
         round_ = made.level[0]
         after = round_.height_after.value

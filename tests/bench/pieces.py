@@ -198,6 +198,8 @@ def _staked(rng: random.Random) -> Piece:
             )
         )
     document: dict[str, Any] = {
+        # As version 1 wrote it: members name legs by their numbers.
+        "version": 1,
         "name": "From the bench",
         "height": rng.uniform(400, 520),
         "top": top,

@@ -45,16 +45,16 @@ class Keeping(BrowserCase):
         address = self.hang()
         page = self.at(address, "boring")
         page.route("**/api/**", lambda route: route.abort())
-        page.locator("[data-proof='bore.1'] input").fill("14.3")
-        page.locator("[data-proof='bore.1'] input").press("Enter")
-        expect(page.locator("[data-proof='bore.1']")).to_contain_text("kept here")
+        page.locator("[data-proof='bore.l1'] input").fill("14.3")
+        page.locator("[data-proof='bore.l1'] input").press("Enter")
+        expect(page.locator("[data-proof='bore.l1']")).to_contain_text("kept here")
         page.close()
         again = self.at(address, "boring", self.open(self.context))
-        expect(again.locator("[data-proof='bore.1'] input")).to_have_value("14.3")
+        expect(again.locator("[data-proof='bore.l1'] input")).to_have_value("14.3")
         expect(again.locator("nav.stick")).to_contain_text("1 of 4 proved")
         self.assertAlmostEqual(PieceRow.objects.get().readings.get().value, 14.3)
         again.reload()
-        expect(again.locator("[data-proof='bore.1'] input")).to_have_value("14.3")
+        expect(again.locator("[data-proof='bore.l1'] input")).to_have_value("14.3")
 
     def test_a_reading_that_waits_stays_with_its_own_piece(self) -> None:
         first = self.hang()
@@ -62,20 +62,20 @@ class Keeping(BrowserCase):
         page = self.at(first, "boring")
         held: list[Route] = []
         page.route("**/readings/*", lambda route: held.append(route))
-        page.locator("[data-proof='bore.1'] input").fill("14.3")
-        page.locator("[data-proof='bore.1'] input").press("Enter")
+        page.locator("[data-proof='bore.l1'] input").fill("14.3")
+        page.locator("[data-proof='bore.l1'] input").press("Enter")
         page.get_by_role("link", name="Rack").click()
         page.locator("[data-piece='Bench']").click()
         page.locator("nav.stick a", has_text="Boring").click()
         # Only now does it turn out that the workshop was away: another piece is open.
-        expect(page.locator("[data-proof='bore.4']")).to_be_visible()
+        expect(page.locator("[data-proof='bore.l4']")).to_be_visible()
         for route in held:
             route.abort()
         page.unroute("**/readings/*")
         page.wait_for_timeout(2500)  # longer than it waits before it sends again
-        expect(page.locator("[data-proof='bore.1'] input")).to_have_value("")
+        expect(page.locator("[data-proof='bore.l1'] input")).to_have_value("")
         self.at(first, "boring")
-        expect(page.locator("[data-proof='bore.1'] input")).to_have_value("14.3")
+        expect(page.locator("[data-proof='bore.l1'] input")).to_have_value("14.3")
         expect(page.locator("nav.stick")).to_contain_text("1 of 4 proved")
         self.assertEqual(str(ReadingRow.objects.get().piece_id), first.rpartition("/")[2])
 
@@ -131,8 +131,8 @@ class Keeping(BrowserCase):
 
     def test_a_drag_that_cannot_be_is_refused_and_saved_is_true_again(self) -> None:
         page = self.at(self.hang(starter("round_three")))
-        drag(page, "front", "foot.1", (400, 0))
-        drag(page, "plan", "foot.2", (900, 900))
+        drag(page, "front", "foot.l1", (400, 0))
+        drag(page, "plan", "foot.l2", (900, 900))
         expect(page.locator(".band")).to_be_visible()
         saved(page)
 
@@ -166,9 +166,9 @@ class Keeping(BrowserCase):
 
     def test_a_proof_is_answered_at_its_card_and_the_rest_follows(self) -> None:
         page = self.at(self.hang(), "boring")
-        page.locator("[data-proof='bore.1'] input").fill("14.1")
-        page.locator("[data-proof='bore.1'] input").press("Enter")
-        expect(page.locator("[data-proof='bore.2'] input")).to_be_focused()
+        page.locator("[data-proof='bore.l1'] input").fill("14.1")
+        page.locator("[data-proof='bore.l1'] input").press("Enter")
+        expect(page.locator("[data-proof='bore.l2'] input")).to_be_focused()
         page.keyboard.type("16.5")
         page.keyboard.press("Enter")
         expect(page.locator("nav.stick")).to_contain_text("2 of 4 proved, 1 off")
@@ -180,9 +180,9 @@ class Keeping(BrowserCase):
 
     def test_a_reading_that_cannot_be_is_answered_beside_it(self) -> None:
         page = self.at(self.hang(), "boring")
-        page.locator("[data-proof='bore.1'] input").fill("steep")
-        page.locator("[data-proof='bore.1'] input").press("Enter")
-        expect(page.locator("[data-proof='bore.1']")).to_contain_text("an angle in degrees")
+        page.locator("[data-proof='bore.l1'] input").fill("steep")
+        page.locator("[data-proof='bore.l1'] input").press("Enter")
+        expect(page.locator("[data-proof='bore.l1']")).to_contain_text("an angle in degrees")
 
 
 class OtherPages(BrowserCase):

@@ -34,7 +34,15 @@ def piece(
         "outline": outline or {"kind": "rectangle", "length": 400, "width": 300},
         "thickness": choices.pop("thickness", 38),
     }
-    document = {"name": "A piece", "height": 430, "top": top, "supports": [support], **choices}
+    # Written as version 1 wrote it: members name legs by their numbers.
+    document = {
+        "version": 1,
+        "name": "A piece",
+        "height": 430,
+        "top": top,
+        "supports": [support],
+        **choices,
+    }
     return read_piece(document)
 
 

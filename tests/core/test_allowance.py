@@ -46,7 +46,7 @@ class Allowance(SimpleTestCase):
         rng = np.random.default_rng(4)
         ends = []
         for _ in range(4000):
-            leans = stand(made, {k: leg.boring.resultant + rng.normal(0, 1.0) for k in (1, 2)}).legs
+            leans = stand(made, {k: leg.boring.resultant + rng.normal(0, 1.0) for k in ("l1", "l2")}).legs
             ends.append([one.exposed + rng.normal(0, 1.5) for one in leans[:2]])
         apart = np.abs(np.diff(np.array(ends), axis=1))
         share = float((apart <= finding.limit.value).mean())
@@ -72,5 +72,5 @@ class Allowance(SimpleTestCase):
         made = round_stool(14, allowance=7)
         hand = {"bore": Spread(2.0, 12), "foot": Spread(0.5, 12)}
         self.assertIn("allowance_small", codes(told(made, hand)))
-        read = tuple(Reading(f"bore.{k}", 14.4) for k in (1, 2, 3))
+        read = tuple(Reading(f"bore.l{k}", 14.4) for k in (1, 2, 3))
         self.assertNotIn("allowance_small", codes(told(made, hand, read)))

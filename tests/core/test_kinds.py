@@ -42,11 +42,11 @@ class Numbering(SimpleTestCase):
             "Leg 1 stands at the BACK; the numbers run round from there, anticlockwise seen from above.",
         )
 
-    def test_legs_placed_by_hand_are_named_one_by_one(self) -> None:
+    def test_legs_placed_by_hand_in_any_order_are_numbered_round_like_every_other(self) -> None:
         self.assertEqual(
             self.said(ROUND, (80, 80), (-80, -80), (80, -80), (-80, 80)),
-            "Leg 1 stands at the BACK RIGHT; 2 at the FRONT LEFT; 3 at the FRONT RIGHT; "
-            "4 at the BACK LEFT.",
+            "Leg 1 stands at the BACK RIGHT; the numbers run round from there, anticlockwise seen from "
+            "above.",
         )
 
     def test_two_legs_of_a_slab_run_round_neither_way(self) -> None:
@@ -337,7 +337,7 @@ class Found(SimpleTestCase):
 
     def test_sockets_of_two_stretchers_that_meet_in_a_leg(self) -> None:
         def on(leg: int, height: float) -> dict[str, Any]:
-            return {"on": "leg", "leg": leg, "level": {"by": "height", "value": height}}
+            return {"on": "leg", "leg": f"l{leg}", "level": {"by": "height", "value": height}}
 
         for apart, code in ((0, "sockets_meet"), (17.5, "sockets_close"), (60, "")):
             members = [
@@ -348,13 +348,14 @@ class Found(SimpleTestCase):
             self.assertEqual(found & {"sockets_meet", "sockets_close"}, {code} - {""}, apart)
 
     def test_members_between_legs_that_are_not_there_are_refused(self) -> None:
-        ends = [{"on": "leg", "leg": n, "level": {"by": "height", "value": 100}} for n in (1, 7)]
+        ends = [{"on": "leg", "leg": f"l{n}", "level": {"by": "height", "value": 100}} for n in (1, 7)]
         members = [{"kind": "stretcher", "ends": ends}]
         with self.assertRaises(BadInput) as caught:
             read_piece({**write_piece(starter("round_three")), "members": members})
         self.assertEqual(caught.exception.faults[0].field, "members.0.ends.1.leg")
         high = [
-            {**end, "leg": k + 1, "level": {"by": "height", "value": 900}} for k, end in enumerate(ends)
+            {**end, "leg": f"l{k + 1}", "level": {"by": "height", "value": 900}}
+            for k, end in enumerate(ends)
         ]
         with self.assertRaises(CannotBuild):
             planned(read_piece({**write_piece(starter("round_three")),

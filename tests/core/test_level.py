@@ -34,6 +34,12 @@ def levelled(made: Piece, plan: Plan, known: dict[str, float]) -> tuple[Level, t
     return level(made, plan.stance, plan.parts, plan.sticks, shop, show, known)
 
 
+def as_read(ask: str, in_pass: str = "p1") -> str:
+    """The proof of what one pass asks, told by its kind and key."""
+    kind, _, key = ask.partition(".")
+    return f"{kind}.{in_pass}.{key}"
+
+
 def with_level(made: Piece, **levelling: object) -> Piece:
     return read_piece({**write_piece(made), "levelling": levelling})
 
@@ -226,7 +232,7 @@ class SimulatedBuilds(SimpleTestCase):
         for ask in sorted(asks(made, before, chosen), key=lambda a: a.kind != "stands"):
             value = expect(made, truth, chosen, floor, ask, read, stands)
             read[f"{ask.kind}.{ask.key}"] = value + rng.normal(0.0, noise) if noise else value
-        known = {f"level.1.{key}": value for key, value in read.items()}
+        known = {as_read(key): value for key, value in read.items()}
         _, (state,) = levelled(made, plan, known)
         wanted = np.array(floor.normal)
         self.assertAlmostEqual(float(state.plane.normal @ wanted), 1.0, 12)
@@ -260,8 +266,7 @@ class SimulatedBuilds(SimpleTestCase):
             for _ in range(60):
                 off = self.check(made, rng, way, noise=0.2)
                 known = {
-                    f"level.1.{key}": value
-                    for key, value in levelled(made, plan, {})[0].expected[0].items()
+                    as_read(key): value for key, value in levelled(made, plan, {})[0].expected[0].items()
                 }
                 _, (state,) = levelled(made, plan, known)
                 for end, o in zip(state.ends, off, strict=True):
@@ -296,7 +301,7 @@ class Noise(SimpleTestCase):
             made = with_level(starter("round_four"), flat=flat, passes=[{"way": "bench"}])
             plan = planned(made)
             expected = levelled(made, plan, {})[0].expected[0]
-            known = {f"level.1.{key}": value for key, value in expected.items()}
+            known = {as_read(key): value for key, value in expected.items()}
             stated[flat] = levelled(made, plan, known)[1][0].ends[0].sigma
         grown = math.sqrt(stated[1.0] ** 2 - stated[0.0] ** 2)
         self.assertAlmostEqual(grown / stated[0.0], (1.0 / math.sqrt(3.0)) / 0.2, 6)
@@ -308,13 +313,13 @@ class Passes(SimpleTestCase):
         plan = planned(made)
         one, _ = levelled(made, plan, {})
         expected = one.expected[0]
-        known = {f"level.1.{key}": value + 1.5 * k for k, (key, value) in enumerate(expected.items())}
+        known = {as_read(key): value + 1.5 * k for k, (key, value) in enumerate(expected.items())}
         two, _ = levelled(made, plan, known)
         # After the cut all feet are one height off the bench: thickness and height under the top.
         for value in two.expected[1].values():
             self.assertAlmostEqual(value, made.height, delta=0.02)
         self.assertFalse(two.rounds[0].good)
-        exact = {**known, **{f"level.2.{key}": value for key, value in two.expected[1].items()}}
+        exact = {**known, **{as_read(key, "p2"): value for key, value in two.expected[1].items()}}
         three, _ = levelled(made, plan, exact)
         self.assertTrue(three.rounds[1].good, three.rounds[1].said)
 
@@ -323,15 +328,15 @@ class Passes(SimpleTestCase):
         plan = planned(made)
         one, _ = levelled(made, plan, {})
         key, value = next(iter(one.expected[0].items()))
-        found, _ = levelled(made, plan, {f"level.1.{key}": value / 25.4})
+        found, _ = levelled(made, plan, {as_read(key): value / 25.4})
         self.assertIn("foot_far", [p.code for p in found.rounds[0].problems])
 
     def test_gaps_under_too_many_feet_contradict_standing(self) -> None:
         made = with_level(starter("round_four"), passes=[{"way": "standing"}])
         plan = planned(made)
         one, _ = levelled(made, plan, {})
-        known = {f"level.1.{key}": value for key, value in one.expected[0].items()}
-        known |= {id: 2.0 for id in known if ".under." in id}
+        known = {as_read(key): value for key, value in one.expected[0].items()}
+        known |= {id: 2.0 for id in known if id.startswith("under.")}
         found, _ = levelled(made, plan, known)
         self.assertIn("gaps_contradict", [p.code for p in found.rounds[0].problems])
 
@@ -339,8 +344,8 @@ class Passes(SimpleTestCase):
         made = with_level(starter("round_four"), passes=[{"way": "standing"}])
         plan = planned(made)
         one, _ = levelled(made, plan, {})
-        known = {f"level.1.{key}": value for key, value in one.expected[0].items()}
-        known["level.1.top.left"] += 16.0
+        known = {as_read(key): value for key, value in one.expected[0].items()}
+        known["top.p1.left"] += 16.0
         found, _ = levelled(made, plan, known)
         problem = next(p for p in found.rounds[0].problems if p.code == "heights_disagree")
         self.assertAlmostEqual(problem.number.value, 4.0, delta=0.2)

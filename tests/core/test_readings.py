@@ -8,17 +8,18 @@ import numpy as np
 from django.test import SimpleTestCase
 
 from splay.errors import BadInput
-from splay.instruments import instrument_for, listen
+from splay.instruments import listen
 from splay.piece import Piece, read_piece, write_piece
-from splay.piece.starters import starter
+from splay.piece.starters import STARTS, starter
 from splay.plan import Plan, plan
-from splay.reading import Reading, read_reading, with_unit
+from splay.reading import Reading, kind_named, read_reading, with_unit
 from splay.setups.asker import Spread
 from splay.setups.scales import stick_scale
 from splay.shop import workbench
 from splay.stance.members import members
 from splay.stance.restate import Restate, restate
 from splay.stance.staked import stand
+from splay.work.proofs import KINDS
 from tests.core.make import piece, planned, proof_of, round_stool
 
 SHOP = workbench()
@@ -36,39 +37,37 @@ def codes(made: Plan) -> set[str]:
 
 class InUnits(SimpleTestCase):
     def test_a_bare_length_keeps_the_unit_it_meant_and_an_angle_has_none(self) -> None:
-        for proof, typed, bare, want in (
-            ("gap.1", "288.6", "metric", "288.6 mm"), ("gap.1", "11 3/8", "inch", "11 3/8 in"),
-            ("gap.1", '11 3/8"', "metric", '11 3/8"'), ("foot.2", "42cm", "inch", "42cm"),
-            ("level.1.sight.4", "-0.4", "metric", "-0.4 mm"), ("bore.1", "14.5", "inch", "14.5"),
-            ("read.1.2", "83", "metric", "83"),
+        for kind, typed, bare, want in (
+            ("gap", "288.6", "metric", "288.6 mm"), ("gap", "11 3/8", "inch", "11 3/8 in"),
+            ("gap", '11 3/8"', "metric", '11 3/8"'), ("foot", "42cm", "inch", "42cm"),
+            ("sight", "-0.4", "metric", "-0.4 mm"), ("bore", "14.5", "inch", "14.5"),
+            ("read", "83", "metric", "83"),
         ):  # fmt: skip
-            with self.subTest(proof, typed=typed):
-                said = with_unit(proof, typed, bare)  # type: ignore[arg-type]
+            with self.subTest(kind, typed=typed):
+                said = with_unit(KINDS[kind], typed, bare)  # type: ignore[arg-type]
                 self.assertEqual(said, want)
                 other = "inch" if bare == "metric" else "metric"
                 self.assertEqual(
-                    read_reading(proof, said, SHOP, other).value,  # type: ignore[arg-type]
-                    read_reading(proof, typed, SHOP, bare).value,  # type: ignore[arg-type]
+                    read_reading("x", KINDS[kind], said, SHOP, other).value,  # type: ignore[arg-type]
+                    read_reading("x", KINDS[kind], typed, SHOP, bare).value,  # type: ignore[arg-type]
                 )
 
-
-class Slips(SimpleTestCase):
     def test_a_hole_read_off_its_sightline_is_caught(self) -> None:
         """Worked twice: s 10, r 6 stands at 11.600; from the front it shows 10, from the side 6."""
         made = piece(angles=[{"by": "splay_rake", "splay": 14, "rake": 6}])
         for shown, word in ((14.1, "splay"), (6.1, "rake")):
-            proof = proof_of(with_readings(made, bore__1=shown), "bore.1")
+            proof = proof_of(with_readings(made, bore__l1=shown), "bore.l1")
             want = "slip" if abs(shown - 15.17) > 1.5 else "off"
             self.assertEqual(proof.verdict, want, shown)
             if want == "slip":
                 self.assertIn(word, proof.slip)
-        self.assertIn("read_wrong", codes(with_readings(made, bore__1=6.1)))
+        self.assertIn("read_wrong", codes(with_readings(made, bore__l1=6.1)))
 
     def test_the_obtuse_side_and_the_other_line_are_caught(self) -> None:
         made = starter("bench")
-        acute = proof_of(planned(made), "read.1.1").expected.value
+        acute = proof_of(planned(made), "read.m1.1").expected.value
         for shown, word in ((180 - acute, "obtuse"), (90 - acute, "other line")):
-            proof = proof_of(with_readings(made, read__1__1=shown), "read.1.1")
+            proof = proof_of(with_readings(made, read__m1__1=shown), "read.m1.1")
             self.assertEqual(proof.verdict, "slip", shown)
             self.assertIn(word, proof.slip)
 
@@ -78,7 +77,7 @@ class Slips(SimpleTestCase):
         document["supports"][0]["angles"] = [{"by": "resultant", "resultant": 24}]
         made = read_piece(document)
         found = 0
-        for number, run in enumerate(members(made, stand(made))[0], start=1):
+        for run in members(made, stand(made))[0]:
             for e, end in enumerate(run.ends):
                 if not end.leg:
                     continue
@@ -91,7 +90,7 @@ class Slips(SimpleTestCase):
                     shown = min(wide, 180 - wide)
                     if abs(shown - end.acute) < 3.2:
                         continue
-                    id = f"read.{number}.{e + 1}"
+                    id = f"read.{run.id}.{e + 1}"
                     proof = proof_of(plan(made, SHOP, [Reading(id, shown)]), id)
                     self.assertEqual(proof.verdict, "slip")
                     self.assertIn(word, proof.slip)
@@ -108,7 +107,7 @@ class Slips(SimpleTestCase):
             (gap + 100, "100 mm mark"),
             (gap / 25.4, "inches"),
         ):
-            proof = proof_of(with_readings(made, gap__1=shown), "gap.1")
+            proof = proof_of(with_readings(made, gap__m1=shown), "gap.m1")
             self.assertEqual(proof.verdict, "slip", shown)
             self.assertIn(word, proof.slip)
 
@@ -116,37 +115,37 @@ class Slips(SimpleTestCase):
         made = round_stool(16)
         part = planned(made).parts[0]
         long = part.finished.quantity.value + part.high_low.quantity.value / 2
-        self.assertIn("long side", proof_of(with_readings(made, foot__1=long), "foot.1").slip)
+        self.assertIn("long side", proof_of(with_readings(made, foot__l1=long), "foot.l1").slip)
 
     def test_what_stays_when_read_again_is_no_slip_and_counts(self) -> None:
         made = starter("bench")
         gap = planned(made).members[0].gap.quantity.value
         total = planned(made).members[0].total.quantity.value
-        doubted = plan(made, SHOP, [Reading("gap.1", gap + 10)])
-        self.assertEqual(proof_of(doubted, "gap.1").verdict, "slip")
+        doubted = plan(made, SHOP, [Reading("gap.m1", gap + 10)])
+        self.assertEqual(proof_of(doubted, "gap.m1").verdict, "slip")
         self.assertAlmostEqual(doubted.members[0].total.quantity.value, total, 9)
-        sure = plan(made, SHOP, [Reading("gap.1", gap + 10, sure=True)])
-        self.assertEqual(proof_of(sure, "gap.1").verdict, "off")
+        sure = plan(made, SHOP, [Reading("gap.m1", gap + 10, sure=True)])
+        self.assertEqual(proof_of(sure, "gap.m1").verdict, "off")
         self.assertAlmostEqual(sure.members[0].total.quantity.value, total + 10, 9)
 
     def test_honest_work_a_little_off_is_no_slip(self) -> None:
         made = round_stool(14)
         for off in (-2.0, -0.8, 0.3, 0.9, 1.8):
-            self.assertNotEqual(proof_of(with_readings(made, bore__1=14 + off), "bore.1").verdict, "slip")
+            self.assertNotEqual(proof_of(with_readings(made, bore__l1=14 + off), "bore.l1").verdict, "slip")
 
 
 class Hand(SimpleTestCase):
     def test_a_reading_far_outside_the_makers_own_spread_is_pointed_out(self) -> None:
         made = round_stool(14)
         hand = {"bore": Spread(0.2, 12)}
-        wild = plan(made, SHOP, [Reading("bore.1", 15.2)], spreads=hand)
+        wild = plan(made, SHOP, [Reading("bore.l1", 15.2)], spreads=hand)
         self.assertIn("unusual", codes(wild))
-        usual = proof_of(wild, "bore.1").usual
+        usual = proof_of(wild, "bore.l1").usual
         assert usual is not None
         self.assertEqual(usual.text, "0.20°")
-        self.assertNotIn("unusual", codes(plan(made, SHOP, [Reading("bore.1", 14.5)], spreads=hand)))
+        self.assertNotIn("unusual", codes(plan(made, SHOP, [Reading("bore.l1", 14.5)], spreads=hand)))
         few = {"bore": Spread(0.2, 3)}
-        self.assertNotIn("unusual", codes(plan(made, SHOP, [Reading("bore.1", 15.2)], spreads=few)))
+        self.assertNotIn("unusual", codes(plan(made, SHOP, [Reading("bore.l1", 15.2)], spreads=few)))
 
 
 class AsBuilt(SimpleTestCase):
@@ -156,7 +155,7 @@ class AsBuilt(SimpleTestCase):
         part = planned(made).members[0]
         gap = part.gap.quantity.value + 3.0
         wall = part.ends[0].obtuse_wall.quantity.value - 1.0
-        after = with_readings(made, gap__1=gap, depth__1__1=wall).members[0]
+        after = with_readings(made, gap__m1=gap, depth__m1__1=wall).members[0]
         self.assertAlmostEqual(after.total.quantity.value, part.total.quantity.value + 2.0, 6)
         self.assertTrue(after.as_built)
 
@@ -177,11 +176,11 @@ class AsBuilt(SimpleTestCase):
         made_plan = planned(made)
         card = next(c for c in made_plan.setups if c.operation == "bore_member")
         self.assertEqual(len(card.proofs), 4)
-        near = with_readings(made, read__1__1=83, read__1__2=84)
+        near = with_readings(made, read__m1__1=83, read__m1__2=84)
         cards = [c for c in near.setups if c.operation == "bore_member" and c.way == "protractor"]
         self.assertEqual(len(cards), 1)
         self.assertAlmostEqual(cards[0].angle.quantity.value, 83.5, 9)
-        far = with_readings(made, read__1__1=82, read__1__2=84)
+        far = with_readings(made, read__m1__1=82, read__m1__2=84)
         cards = [c for c in far.setups if c.operation == "bore_member" and c.way == "protractor"]
         self.assertEqual(sorted(c.angle.quantity.value for c in cards), [82, 84])
         self.assertIn("angles_apart", codes(far))
@@ -199,7 +198,7 @@ class AsBuilt(SimpleTestCase):
         gaps = [p.gap.quantity.value for p in pair]
 
         def read(second: float) -> set[str]:
-            known = [Reading(f"gap.{pair[0].number}", gaps[0]), Reading(f"gap.{pair[1].number}", second)]
+            known = [Reading(f"gap.{pair[0].id}", gaps[0]), Reading(f"gap.{pair[1].id}", second)]
             return codes(plan(made, SHOP, known))
 
         self.assertIn("sides_differ", read(gaps[1] + 2))
@@ -210,7 +209,7 @@ class AsBuilt(SimpleTestCase):
         made = starter("bench")
         part = planned(made).members[0]
         long = part.total.quantity.value
-        after = with_readings(made, gap__1=part.gap.quantity.value + 4, rail__1=long)
+        after = with_readings(made, gap__m1=part.gap.quantity.value + 4, rail__m1=long)
         self.assertIn("cut_short", codes(after))
         moved = next(c for c in after.changes if c.part == "member.1")
         self.assertTrue(moved.cut)
@@ -218,12 +217,12 @@ class AsBuilt(SimpleTestCase):
 
     def test_a_bored_hole_moves_its_foot_and_the_stretchers_that_follow(self) -> None:
         made = starter("bench")
-        after = with_readings(made, bore__1=planned(made).stance.legs[0].boring.resultant + 2)
+        after = with_readings(made, bore__l1=planned(made).stance.legs[0].boring.resultant + 2)
         parts = {change.part for change in after.changes}
         self.assertIn("leg.1", parts)
         self.assertTrue(any(p.startswith("member.") for p in parts))
         for change in after.changes:
-            self.assertIn("bore.1", change.because)
+            self.assertIn("bore.l1", change.because)
 
 
 class Assembling(SimpleTestCase):
@@ -285,28 +284,42 @@ class Instruments(SimpleTestCase):
         self.assertEqual(listen("caliper", "#8 3.10 mm", before="#7 3.10 mm").state, "read")
 
     def test_each_proof_has_its_instrument(self) -> None:
-        self.assertEqual(instrument_for("bore.1"), "angle_gauge")
-        self.assertEqual(instrument_for("level.1.bench.2"), "height_gauge")
-        self.assertEqual(instrument_for("gap.1"), "caliper")
+        self.assertEqual(KINDS["bore"].instrument, "angle_gauge")
+        self.assertEqual(KINDS["bench"].instrument, "height_gauge")
+        self.assertEqual(KINDS["gap"].instrument, "caliper")
 
 
 class Typed(SimpleTestCase):
     def test_level_readings_say_what_is_wrong_with_them(self) -> None:
-        for proof, given, word in (
-            ("level.1.under.2", "-0.4", "gap of 0 or more"),
-            ("level.1.shim.1", "-1", "shim of 0 or more"),
-            ("level.1.bench.1", "0", "above 0"),
-            ("level.1.bench.1", "nan", ""),
-            ("level.1.sight.4", "900", "200 mm"),
-            ("level.1.weight.1", "3", ""),
-            ("level.1", "3", ""),
+        for kind, given, word in (
+            ("under", "-0.4", "gap of 0 or more"),
+            ("shim", "-1", "shim of 0 or more"),
+            ("bench", "0", "above 0"),
+            ("bench", "nan", ""),
+            ("sight", "900", "200 mm"),
+            ("along", "9000", "above 0"),
         ):
-            with self.subTest(proof, given=given), self.assertRaises(BadInput) as caught:
-                read_reading(proof, given, SHOP, "metric", "x")
+            with self.subTest(kind, given=given), self.assertRaises(BadInput) as caught:
+                read_reading("x", KINDS[kind], given, SHOP, "metric", "x")
             self.assertIn(word, caught.exception.faults[0].allowed)
-        self.assertEqual(read_reading("level.1.sight.4", "-0.8", SHOP, "metric").value, -0.8)
-        self.assertEqual(read_reading("level.1.under.4", "0", SHOP, "metric").value, 0)
+        self.assertEqual(read_reading("x", KINDS["sight"], "-0.8", SHOP, "metric").value, -0.8)
+        self.assertEqual(read_reading("x", KINDS["under"], "0", SHOP, "metric").value, 0)
+
+    def test_a_kind_there_is_none_of_is_refused(self) -> None:
+        with self.assertRaises(BadInput) as caught:
+            kind_named("weight", "readings.0")
+        self.assertEqual(caught.exception.faults[0].field, "readings.0")
+
+    def test_every_proof_of_every_start_is_of_a_kind_and_asked_where_its_kind_says(self) -> None:
+        for name in STARTS:
+            proofs = planned(starter(name)).proofs
+            self.assertEqual(len({proof.id for proof in proofs}), len(proofs), name)
+            for proof in proofs:
+                kind = KINDS[proof.kind]
+                self.assertIn(kind.station, (None, proof.station), proof.id)
+                unit = "deg" if kind.measures == "angle" else "mm"
+                self.assertEqual(proof.expected.unit, unit, proof.id)
 
     def test_sticks_are_read_acute_on_the_protractor(self) -> None:
         self.assertEqual(stick_scale(SHOP)[1].at_square, 90)
-        self.assertEqual(proof_of(planned(starter("bench")), "read.1.1").read_on, "Protractor")
+        self.assertEqual(proof_of(planned(starter("bench")), "read.m1.1").read_on, "Protractor")

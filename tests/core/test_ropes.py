@@ -30,7 +30,8 @@ def roped(name: str, legs: list[int], closed: bool = True, **rope: object) -> Pi
     """A starting piece with one rope through some of its legs, and nothing else between them."""
     document = write_piece(starter(name))
     level = {"by": "drop", "value": 300}
-    chosen = {"kind": "rope", "name": "cord", "legs": legs, "level": level, "closed": closed, **rope}
+    ids = [f"l{number}" for number in legs]
+    chosen = {"kind": "rope", "name": "cord", "legs": ids, "level": level, "closed": closed, **rope}
     document["members"] = [chosen]
     return read_piece(document)
 
@@ -113,7 +114,7 @@ class CardsAndProofs(SimpleTestCase):
         table = next(c for c in cards if c.way == "tilting_table")
         assert table.setting is not None
         self.assertAlmostEqual(table.setting.value, 0.0, 6)
-        self.assertEqual(table.proofs, ("read.1.1", "read.1.2", "read.1.3", "read.1.4"))
+        self.assertEqual(table.proofs, ("read.m1.l1", "read.m1.l2", "read.m1.l3", "read.m1.l4"))
         self.assertIn("Legs 1, 2, 3 and 4: hook on the tenon end", table.steps[0])
         self.assertIn(
             "13 mm", planned(roped("round_four", [1, 2], diameter=12)).ropes[0].hole.quantity.text
@@ -122,18 +123,18 @@ class CardsAndProofs(SimpleTestCase):
     def test_a_reading_of_a_ropes_hole_is_judged_and_moves_no_stretcher(self) -> None:
         made = roped("bench", [1, 2, 3, 4])
         plain = planned(made)
-        want = proof_of(plain, "read.1.2").expected.value
-        read = plan(made, workbench(), [Reading("read.1.2", want + 0.2)])
-        self.assertEqual(proof_of(read, "read.1.2").verdict, "fine")
-        off = plan(made, workbench(), [Reading("read.1.2", want - 4.0)])
-        self.assertEqual(proof_of(off, "read.1.2").verdict, "off")
+        want = proof_of(plain, "read.m1.l2").expected.value
+        read = plan(made, workbench(), [Reading("read.m1.l2", want + 0.2)])
+        self.assertEqual(proof_of(read, "read.m1.l2").verdict, "fine")
+        off = plan(made, workbench(), [Reading("read.m1.l2", want - 4.0)])
+        self.assertEqual(proof_of(off, "read.m1.l2").verdict, "off")
         self.assertEqual(read.ropes, plain.ropes)
 
     def test_the_simulated_gauge_reads_the_hidden_hole(self) -> None:
         made = roped("bench", [1, 2, 3, 4])
         straight = Hidden(5, 0.0)
         for k in range(1, 5):
-            read = take(made, workbench(), straight, (), f"read.1.{k}")
-            self.assertAlmostEqual(read, proof_of(planned(made), f"read.1.{k}").expected.value, 6)
-        crooked = take(made, workbench(), Hidden(5, 1.5), (), "read.1.1")
-        self.assertNotAlmostEqual(crooked, proof_of(planned(made), "read.1.1").expected.value, 2)
+            read = take(made, workbench(), straight, (), f"read.m1.l{k}").value
+            self.assertAlmostEqual(read, proof_of(planned(made), f"read.m1.l{k}").expected.value, 6)
+        crooked = take(made, workbench(), Hidden(5, 1.5), (), "read.m1.l1").value
+        self.assertNotAlmostEqual(crooked, proof_of(planned(made), "read.m1.l1").expected.value, 2)

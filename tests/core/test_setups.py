@@ -23,6 +23,7 @@ from splay.shop import Shop, read_shop, workbench, write_shop
 from splay.stance.lean import direction, direction_on, lean_of, solve
 from splay.stance.staked import stand
 from splay.stance.vectors import unit
+from splay.work.proofs import KINDS
 from tests.core.make import piece, planned, proof_of, round_stool
 
 
@@ -237,9 +238,9 @@ class Proofs(SimpleTestCase):
         made = planned(round_stool(14))
         self.assertEqual(
             [p.id for p in made.proofs if p.id.startswith(("bore.", "foot."))],
-            ["bore.1", "bore.2", "bore.3", "foot.1", "foot.2", "foot.3"],
+            ["bore.l1", "bore.l2", "bore.l3", "foot.l1", "foot.l2", "foot.l3"],
         )
-        self.assertAlmostEqual(proof_of(made, "bore.1").expected.value, 14, 9)
+        self.assertAlmostEqual(proof_of(made, "bore.l1").expected.value, 14, 9)
         for card in made.setups:
             self.assertTrue((card.proofs and card.cautions) or card.operation == "mark", card.id)
             self.assertLessEqual(set(card.proofs), {proof.id for proof in made.proofs})
@@ -247,13 +248,13 @@ class Proofs(SimpleTestCase):
     def test_an_error_in_the_lean_moves_the_foot_as_errors_travel(self) -> None:
         # L 430, rho 15, one degree: 7.77 after trimming; the proof speaks of half a degree.
         high = 430 * math.cos(math.radians(15)) + 38
-        proof = proof_of(planned(round_stool(15, height=high)), "bore.1")
+        proof = proof_of(planned(round_stool(15, height=high)), "bore.l1")
         self.assertIn("4 mm", proof.matters)  # 3.885, to the half millimetre
 
     def test_a_reading_changes_what_is_not_cut_yet_and_nothing_else(self) -> None:
         made, shop = round_stool(14), workbench()
         before = plan(made, shop)
-        after = plan(made, shop, [read_reading("bore.2", "15.2", shop, "metric")])
+        after = plan(made, shop, [read_reading("bore.l2", KINDS["bore"], "15.2", shop, "metric")])
         lengths = [(a.exposed.quantity.value, b.exposed.quantity.value)
                    for a, b in zip(before.parts, after.parts, strict=True)]  # fmt: skip
         self.assertAlmostEqual(lengths[0][0], lengths[0][1], 9)
@@ -267,14 +268,14 @@ class Proofs(SimpleTestCase):
 
     def test_a_reading_is_read_on_the_provers_own_scale(self) -> None:
         shop = shop_with("bevel_gauge", scale={"at_square": 90, "counts": "down", "reach": 85})
-        made = plan(round_stool(14), shop, [read_reading("bore.1", "76", shop, "metric")])
-        self.assertEqual(proof_of(made, "bore.1").verdict, "fine")
+        made = plan(round_stool(14), shop, [read_reading("bore.l1", KINDS["bore"], "76", shop, "metric")])
+        self.assertEqual(proof_of(made, "bore.l1").verdict, "fine")
         self.assertAlmostEqual(made.legs[0].boring.resultant.quantity.value, 14, 9)
 
     def test_readings_that_cannot_be_are_refused_with_the_field(self) -> None:
-        for proof, value in (("bore.1", "-5"), ("bore.1", "abc"), ("foot.1", "0"), ("nothing.1", "5")):
-            with self.subTest(proof), self.assertRaises(BadInput) as caught:
-                read_reading(proof, value, workbench(), "metric", "readings.x")
+        for kind, value in (("bore", "-5"), ("bore", "abc"), ("foot", "0")):
+            with self.subTest(kind), self.assertRaises(BadInput) as caught:
+                read_reading("x", KINDS[kind], value, workbench(), "metric", "readings.x")
             self.assertEqual(caught.exception.faults[0].field, "readings.x")
 
 

@@ -44,7 +44,7 @@ ORDER = (
 # What was read, as how far it lay off what was expected (mm or degrees). One side of the finder step
 # came out short; the rest is as good as work is.
 READ: dict[str, dict[str, float]] = {
-    "foyer-bench": {"mark.l1.l2": 0.5, "mark.l1.edge": 0.0, "mark.l2.edge": 0.5, "bore.l1": 0.1},
+    "foyer-bench": {"mark.l1.l3": 0.5, "mark.l1.edge": 0.0, "mark.l3.edge": 0.5, "bore.l1": 0.1},
     "finder-step": {
         "cut.s1.side.left.start": 0.2,
         "long.s1.side.left": 0.5,

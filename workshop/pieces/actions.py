@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from secrets import token_hex
 from typing import Any
 from uuid import UUID
 
@@ -62,7 +63,7 @@ def save(id: UUID, document: dict[str, Any], bare: Bare, based_on: int, maker: M
     Saving what stands already makes no revision.
     """
     row = get_row(id)
-    piece = read_piece(document, bare, "piece")
+    piece = read_piece(document, bare, "piece", token_hex())
     last = document_of(row)
     written = write_piece(piece)
     if written == last.document:

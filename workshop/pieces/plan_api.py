@@ -1,6 +1,7 @@
 """Planning without keeping: the plan of a piece, any two angles, a bench question."""
 
 from dataclasses import replace
+from secrets import token_hex
 from typing import Annotated, Any, Literal
 
 from django.http import HttpRequest, HttpResponse
@@ -124,12 +125,13 @@ def make_plan(request: HttpRequest, payload: PlanIn) -> HttpResponse:
     """The plan of a piece; nothing is kept."""
     shop = read_shop(payload.shop, at="shop") if payload.shop is not None else the_shop()
     bare = payload.bare or shop.rounding.system
-    piece = read_piece(payload.piece, bare, "piece")
+    salt = token_hex()
+    piece = read_piece(payload.piece, bare, "piece", salt)
     for wanted in payload.moves:
         to = Move(wanted.moves, wanted.view, wanted.to, wanted.leg)
         piece = move(piece, to, shop.rounding.units().snap_mm())
     for said in payload.restate:
-        piece = restate(piece, Restate(**said.model_dump()))
+        piece = restate(piece, Restate(**said.model_dump()), salt)
     levelling = payload.station in ("level", "all")
     made = plan(
         piece,

@@ -533,11 +533,16 @@ export interface components {
         };
         /**
          * Answer
-         * @description What was read for a proof, as typed.
+         * @description What was read for a proof, as typed; `kind` that of the proof, for one the piece asks no more.
          */
         Answer: {
             /** Bare */
             bare?: ("inch" | "metric") | null;
+            /**
+             * Kind
+             * @default
+             */
+            kind: string;
             /**
              * Note
              * @default
@@ -579,6 +584,11 @@ export interface components {
              * @default 40
              */
             face: number | string;
+            /**
+             * Id
+             * @default
+             */
+            id: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -921,6 +931,11 @@ export interface components {
              */
             dowels: components["schemas"]["Dowels"];
             /**
+             * Id
+             * @default
+             */
+            id: string;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -1070,7 +1085,8 @@ export interface components {
         };
         /**
          * Check
-         * @description One cross-check: the distance between two marks, or a mark and the edge, and its proof's id.
+         * @description One cross-check: the distance between two marks, or a mark and the edge, its proof's id, and what
+         *     that is taken on.
          */
         Check: {
             figure: components["schemas"]["Figure"];
@@ -1078,6 +1094,8 @@ export interface components {
             id: string;
             /** Legs */
             legs: number[];
+            /** Of */
+            of: string[];
         };
         /**
          * Circle
@@ -1096,6 +1114,12 @@ export interface components {
              * @default 90
              */
             first: number | string;
+            /**
+             * Legs
+             * @description The legs' ids, anticlockwise seen from above, from `first` on.
+             * @default []
+             */
+            legs: string[];
             /**
              * Radius
              * @description Radius of the circle of leg centres, mm.
@@ -1834,6 +1858,12 @@ export interface components {
              */
             from_ends: number | string;
             /**
+             * Legs
+             * @description The legs' ids, from the front left corner anticlockwise seen from above.
+             * @default []
+             */
+            legs: string[];
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -1984,7 +2014,8 @@ export interface components {
         };
         /**
          * LegFigures
-         * @description One leg's leans off the top and off plumb, its socket (x, y) and where its foot stands.
+         * @description One leg's leans off the top and off plumb, its socket (x, y) and where its foot stands; `index` its
+         *     place in what its support keeps one of a leg.
          */
         LegFigures: {
             boring: components["schemas"]["LeanFigures"];
@@ -1993,6 +2024,10 @@ export interface components {
                 components["schemas"]["Quantity"],
                 components["schemas"]["Quantity"]
             ];
+            /** Id */
+            id: string;
+            /** Index */
+            index: number;
             /** Measured */
             measured: boolean;
             /** Number */
@@ -2022,6 +2057,8 @@ export interface components {
             foot_long: components["schemas"]["Figure"];
             foot_short: components["schemas"]["Figure"];
             high_low: components["schemas"]["Figure"];
+            /** Id */
+            id: string;
             in_top: components["schemas"]["Figure"];
             /** Making */
             making: components["schemas"]["Figure"][];
@@ -2041,8 +2078,10 @@ export interface components {
          * @description One leg. Points in the top frame unless named, mm; angles in degrees.
          *
          *     `socket` is the middle of the hole's mouth, in the underside or in the batten under it;
-         *     `number` counts from 1 through the whole piece; `boring` is the lean off the top's normal,
-         *     `standing` off plumb; `exposed` the length along the axis from underside to floor.
+         *     `id` stays the leg's own; `number` counts from 1 through the whole piece, set by set, and is for
+         *     show; `index` is its place among its support's legs as the piece file has them; `boring` is
+         *     the lean off the top's normal, `standing` off plumb; `exposed` the length along the axis from
+         *     underside to floor.
          */
         LegStance: {
             bore: components["schemas"]["Bore"];
@@ -2067,6 +2106,10 @@ export interface components {
                 number,
                 number
             ];
+            /** Id */
+            id: string;
+            /** Index */
+            index: number;
             /** Measured */
             measured: boolean;
             /** Number */
@@ -2141,6 +2184,11 @@ export interface components {
          */
         LevelPass: {
             /**
+             * Id
+             * @default
+             */
+            id: string;
+            /**
              * Places
              * @description Where the top's height is taken as it stands: at the middles of its four edges, or over its legs.
              * @default edges
@@ -2162,8 +2210,8 @@ export interface components {
         };
         /**
          * LevelRound
-         * @description One pass. Angles in degrees, lengths in mm; `falls_right` and `falls_back` are how far the top
-         *     falls more than it should that way as it stands; `short_by` what is missing to the wanted
+         * @description One pass, by its id. Angles in degrees, lengths in mm; `falls_right` and `falls_back` are how far
+         *     the top falls more than it should that way as it stands; `short_by` what is missing to the wanted
          *     height; `good` says that it may stay as it is, `said` why or why not.
          */
         LevelRound: {
@@ -2186,6 +2234,8 @@ export interface components {
             height_after: components["schemas"]["Quantity"];
             height_now: components["schemas"]["Quantity"];
             highest: components["schemas"]["Figure"];
+            /** Id */
+            id: string;
             /** Number */
             number: number;
             /** Problems */
@@ -2230,6 +2280,7 @@ export interface components {
              * Passes
              * @default [
              *       {
+             *         "id": "",
              *         "places": "edges",
              *         "raised": 0,
              *         "way": "bench"
@@ -2323,6 +2374,8 @@ export interface components {
                 components["schemas"]["MemberEnd"]
             ];
             gap: components["schemas"]["Figure"];
+            /** Id */
+            id: string;
             /** Name */
             name: string;
             /** Number */
@@ -2461,6 +2514,11 @@ export interface components {
              */
             frames: 1 | 2;
             /**
+             * Id
+             * @default
+             */
+            id: string;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -2527,9 +2585,9 @@ export interface components {
         OnLeg: {
             /**
              * Leg
-             * @description The leg's number in the piece.
+             * @description The leg's id.
              */
-            leg: number;
+            leg: string;
             level: components["schemas"]["Level"];
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -2544,9 +2602,9 @@ export interface components {
         OnMember: {
             /**
              * Member
-             * @description The member's number; it stands earlier in the list.
+             * @description The member's id; it stands earlier in the list.
              */
-            member: number;
+            member: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2754,6 +2812,7 @@ export interface components {
              *       "lean_allowed": 0,
              *       "passes": [
              *         {
+             *           "id": "",
              *           "places": "edges",
              *           "raised": 0,
              *           "way": "bench"
@@ -2764,7 +2823,7 @@ export interface components {
             levelling: components["schemas"]["Levelling"];
             /**
              * Members
-             * @description Stretchers, footrests and ropes, each numbered from 1 in this order.
+             * @description Stretchers, footrests and ropes, shown numbered from 1 in this order.
              * @default []
              */
             members: (components["schemas"]["Stretcher"] | components["schemas"]["Rope"])[];
@@ -2792,10 +2851,10 @@ export interface components {
             use: "stool" | "bench" | "shoe_seat" | "child" | "high_stool" | "table" | "other";
             /**
              * Version
-             * @default 1
+             * @default 2
              * @constant
              */
-            version: 1;
+            version: 2;
         };
         /**
          * PieceNew
@@ -2851,7 +2910,7 @@ export interface components {
         };
         /**
          * Place
-         * @description One leg's socket: where it is (top frame, mm), and which entry of the layout put it there.
+         * @description One leg's socket: its leg's id, where it is (top frame, mm), and what of the layout put it there.
          *
          *     `entry` is the index of the spot for legs laid out freely, otherwise the leg's own index;
          *     `across` and `back` are -1 where it is the mirrored partner of that spot.
@@ -2874,6 +2933,8 @@ export interface components {
             back: number;
             /** Entry */
             entry: number;
+            /** Id */
+            id: string;
         };
         /**
          * Plan
@@ -3034,6 +3095,11 @@ export interface components {
              */
             face: number | string;
             /**
+             * Id
+             * @default
+             */
+            id: string;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -3136,6 +3202,7 @@ export interface components {
          * Proof
          * @description A question one reading answers: what to measure, what is expected, how near is near enough.
          *
+         *     `kind` is one of those there are, `of` the ids of what it is taken on; the `id` is both together.
          *     `expected` is on the scale named by `read_on`; `answer` is the reading given, `off` how far it
          *     lies from what was expected, `verdict` "", "fine", "off" (cut to suit) or "slip" (read wrong, and
          *     `slip` says how, likely: later figures do not follow it); `usual` is the maker's own spread of such
@@ -3149,11 +3216,21 @@ export interface components {
             how: string;
             /** Id */
             id: string;
+            /**
+             * Kind
+             * @default
+             */
+            kind: string;
             /** Leg */
             leg: number;
             /** Matters */
             matters: string;
             near: components["schemas"]["Quantity"];
+            /**
+             * Of
+             * @default []
+             */
+            of: string[];
             off: components["schemas"]["Quantity"] | null;
             /**
              * Part
@@ -3398,9 +3475,15 @@ export interface components {
         };
         /**
          * ReadingIn
-         * @description The answer to a proof: a number in mm or degrees, or the text as typed.
+         * @description The answer to a proof: a number in mm or degrees, or the text as typed. Without its `kind` it must be
+         *     a proof the piece asks.
          */
         ReadingIn: {
+            /**
+             * Kind
+             * @default
+             */
+            kind: string;
             /** Proof */
             proof: string;
             /**
@@ -3418,6 +3501,8 @@ export interface components {
         ReadingOut: {
             /** By */
             by: string | null;
+            /** Kind */
+            kind: string;
             /** Note */
             note: string;
             /** Proof */
@@ -3539,7 +3624,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "outline" | "placement" | "angle" | "scope" | "joint" | "belly" | "peg" | "support" | "members" | "hollow" | "corners" | "photo" | "cross_piece";
+            what: "outline" | "placement" | "angle" | "scope" | "joint" | "belly" | "peg" | "support" | "members" | "hollow" | "corners" | "photo" | "cross_piece" | "away";
         };
         /**
          * Resultant
@@ -3626,6 +3711,11 @@ export interface components {
              */
             ease: number | string;
             /**
+             * Id
+             * @default
+             */
+            id: string;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -3638,9 +3728,9 @@ export interface components {
             knot: number | string;
             /**
              * Legs
-             * @description The legs it runs through, in order.
+             * @description The ids of the legs it runs through, in order.
              */
-            legs: number[];
+            legs: string[];
             level: components["schemas"]["Level"];
             /**
              * Name
@@ -3678,7 +3768,8 @@ export interface components {
         };
         /**
          * RopePart
-         * @description A rope's figures: the holes, how far down each leg, and the rope itself.
+         * @description A rope's figures: the holes, how far down each leg, and the rope itself; `through` names each hole
+         *     for good, by its leg.
          */
         RopePart: {
             /** Downs */
@@ -3686,11 +3777,15 @@ export interface components {
             hole: components["schemas"]["Figure"];
             /** Holes */
             holes: components["schemas"]["RopeHole"][];
+            /** Id */
+            id: string;
             loop: components["schemas"]["Figure"];
             /** Name */
             name: string;
             /** Number */
             number: number;
+            /** Through */
+            through: string[];
         };
         /**
          * Round
@@ -4191,6 +4286,11 @@ export interface components {
              */
             end: "left" | "right";
             /**
+             * Id
+             * @default
+             */
+            id: string;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -4278,6 +4378,12 @@ export interface components {
          */
         Spot: {
             /**
+             * Legs
+             * @description The ids of the leg itself, and of those over the front-back line, the left-right line and both.
+             * @default []
+             */
+            legs: string[];
+            /**
              * Mirror
              * @description Partners: over the front-back line (sides), the left-right line (ends), both or none.
              * @default sides
@@ -4322,10 +4428,16 @@ export interface components {
             allowance: number | string;
             /**
              * Angles
-             * @description One for all; or one a pair, front pair first; or one a leg. Where there are fewer, the
-             *     last serves the rest; where there are more, they are kept and not used.
+             * @description One for all; or one a pair, front pair first; or one a leg, in the order the
+             *     placement names them. Where there are fewer, the last serves the rest; where there are more, they are
+             *     kept and not used.
              */
             angles: (components["schemas"]["SplayRake"] | components["schemas"]["Resultant"] | components["schemas"]["UnderRim"] | components["schemas"]["AsWide"] | components["schemas"]["Footprint"])[];
+            /**
+             * Id
+             * @default
+             */
+            id: string;
             /** Joint */
             joint: components["schemas"]["Through"] | components["schemas"]["Blind"] | components["schemas"]["Reamed"] | components["schemas"]["Battened"] | components["schemas"]["DowelScrew"] | components["schemas"]["Shouldered"];
             /**
@@ -4479,6 +4591,11 @@ export interface components {
              * @description Both ends, each in a leg or in an earlier stretcher.
              */
             ends: (components["schemas"]["OnLeg"] | components["schemas"]["OnMember"])[];
+            /**
+             * Id
+             * @default
+             */
+            id: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4780,6 +4897,12 @@ export interface components {
              * @default 90
              */
             first: number | string;
+            /**
+             * Legs
+             * @description The legs' ids, anticlockwise seen from above, from `first` on.
+             * @default []
+             */
+            legs: string[];
             /**
              * Side
              * @description Leg centre to leg centre, mm.

@@ -12,6 +12,8 @@ export interface More {
   note?: string
   tool?: string
   sure?: boolean
+  /** The kind of its proof: it counts even where the piece asks it no more. */
+  kind?: string
   /** What a bare figure meant when it was typed. */
   bare?: Bare
 }

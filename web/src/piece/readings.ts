@@ -18,6 +18,8 @@ interface Open {
   rehearsal: Ref<{ start: string; seed: number } | null>
   /** What is wrong, by the field it was typed into. */
   faults: Ref<Record<string, Fault>>
+  /** The kind of a proof that is asked; empty for one that is not. */
+  kindOf: (proof: string) => string
   /** Work everything out again. */
   replan: () => void
 }
@@ -29,7 +31,7 @@ function whole(typed: string): string {
 }
 
 /** The readings of a piece: typed, or taken from an instrument; none is lost while the server is away. */
-export function useReadings({ id, piece, rehearsal, faults, replan }: Open) {
+export function useReadings({ id, piece, rehearsal, faults, kindOf, replan }: Open) {
   const readings = ref<ReadingOut[]>([])
   /** What the instrument last said, and for which proof. */
   const heard = ref<{ proof: string; state: string; said: string } | null>(null)
@@ -40,9 +42,10 @@ export function useReadings({ id, piece, rehearsal, faults, replan }: Open) {
   let timer = 0
 
   /** The readings as they are sent: a rehearsal's have been nowhere yet, so as they were typed. */
-  function told(): { proof: string; value: number | string; sure: boolean }[] {
-    return readings.value.map(({ proof, value, typed, sure }) => ({
+  function told(): { proof: string; kind: string; value: number | string; sure: boolean }[] {
+    return readings.value.map(({ proof, kind, value, typed, sure }) => ({
       proof,
+      kind,
       sure,
       value: rehearsal.value ? typed : value,
     }))
@@ -81,14 +84,15 @@ export function useReadings({ id, piece, rehearsal, faults, replan }: Open) {
   /** Answer a proof, or take the answer back with nothing typed. */
   async function answer(proof: string, typed: string, more: More = {}): Promise<void> {
     if (rehearsal.value) {
-      const mine = { proof, value: 0, typed: whole(typed), taken: '', by: null, note: '' }
+      const kind = kindOf(proof)
+      const mine = { proof, kind, value: 0, typed: whole(typed), taken: '', by: null, note: '' }
       const { tool = '', sure = false } = more
       put(typed.trim() ? { ...mine, tool, sure } : null, proof)
       return
     }
     const mine = id.value
     const field = `readings.${proof}`
-    const said = { typed, bare: useShop().system, ...more }
+    const said = { typed, bare: useShop().system, kind: kindOf(proof), ...more }
     let fault: Fault | undefined
     try {
       await send(proof, typed, more)
@@ -121,6 +125,7 @@ export function useReadings({ id, piece, rehearsal, faults, replan }: Open) {
       tool: more.tool ?? had?.tool ?? '',
       note: more.note ?? had?.note ?? '',
       sure: more.sure ?? false,
+      kind: more.kind ?? kindOf(proof),
     }
     const got = await ask(api.PUT('/api/pieces/{id}/readings/{proof}', { params: { path }, body }))
     if (mine === id.value) put(got, proof)
@@ -143,7 +148,7 @@ export function useReadings({ id, piece, rehearsal, faults, replan }: Open) {
   /** Take a reading from the instrument on the bench; whether one came. */
   async function take(proof: string): Promise<boolean> {
     if (!piece.value) return false
-    const kind = proof.split('.')[0] ?? ''
+    const kind = kindOf(proof)
     asked += 1
     try {
       const got = await ask(

@@ -43,7 +43,7 @@ export const usePiece = defineStore('piece', () => {
   const theirs = shallowRef<PieceOut | null>(null)
   /** The hidden truth that is rehearsed on; nothing of a rehearsal is kept. */
   const rehearsal = ref<{ start: string; seed: number } | null>(null)
-  const taken = useReadings({ id, piece, rehearsal, faults, replan })
+  const taken = useReadings({ id, piece, rehearsal, faults, kindOf, replan })
   const { readings, heard, unsent, told, answer, take } = taken
   const undone = ref<Piece[]>([])
   const done = ref<Piece[]>([])
@@ -57,6 +57,9 @@ export const usePiece = defineStore('piece', () => {
   let flying = false
   let stale = false
   let saveTimer = 0
+  function kindOf(proof: string): string {
+    return plan.value?.proofs.find((one) => one.id === proof)?.kind ?? ''
+  }
   let unsaved = false
   let writing = false
   let turn = 0

@@ -56,7 +56,7 @@ watch(
 )
 const open = computed(() =>
   (store.plan?.proofs ?? []).filter(
-    (p) => p.id.startsWith(`level.${store.plan?.level.length ?? 1}.`) && !p.answer,
+    (p) => p.station === 'level' && p.of[0] === store.plan?.level.at(-1)?.id && !p.answer,
   ),
 )
 async function all(): Promise<void> {

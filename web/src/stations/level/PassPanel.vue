@@ -38,7 +38,7 @@ const four = computed(() => props.round.feet.length === 4)
 const ways = computed(() => WAYS.filter((way) => way.value !== 'sighted' || four.value))
 const ids = computed(() =>
   (store.plan?.proofs ?? [])
-    .filter((p) => p.id.startsWith(`level.${props.round.number}.`))
+    .filter((p) => p.station === 'level' && p.of[0] === props.round.id)
     .map((p) => p.id),
 )
 const hows = computed(() => [
@@ -49,7 +49,7 @@ const path = (name: string): string => `levelling.passes.${at.value}.${name}`
 function again(): void {
   const passes = levelling.value?.passes ?? []
   const last = passes.at(-1)
-  if (last) store.set('levelling.passes', [...passes, { ...last }] as LevelPass[])
+  if (last) store.set('levelling.passes', [...passes, { ...last, id: '' }] as LevelPass[])
 }
 function back(): void {
   store.set('levelling.passes', (levelling.value?.passes ?? []).slice(0, -1))

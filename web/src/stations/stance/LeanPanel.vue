@@ -34,15 +34,17 @@ const pick = ref(0)
 /** For each angle that may be typed: the legs it serves. */
 const served = computed(() => {
   const groups = new Map<number, LegFigures[]>()
-  legs.value.forEach((leg, k) => {
-    const at = scope.value === 'alike' ? 0 : scope.value === 'pairs' ? leg.pair : k
+  legs.value.forEach((leg) => {
+    const at = scope.value === 'alike' ? 0 : scope.value === 'pairs' ? leg.pair : leg.index
     groups.set(at, [...(groups.get(at) ?? []), leg])
   })
-  return [...groups.entries()].sort((a, b) => a[0] - b[0])
+  return [...groups.entries()]
 })
 const slot = computed(() => Math.min(pick.value, served.value.length - 1))
 const mine = computed(() => served.value[slot.value]?.[1] ?? [])
-const at = computed(() => Math.min(slot.value, (support.value?.angles.length ?? 1) - 1))
+const at = computed(() =>
+  Math.min(served.value[slot.value]?.[0] ?? 0, (support.value?.angles.length ?? 1) - 1),
+)
 const spec = computed(() => support.value?.angles[at.value])
 const path = computed(() => `${base.value}.angles.${at.value}`)
 const leg = computed(() => mine.value[0])

@@ -19,12 +19,9 @@ function add(): void {
   index.value = all.value.length
 }
 function drop(): void {
-  const at = index.value
+  const gone = any.value?.id ?? ''
   index.value = 0
-  store.set(
-    'supports',
-    all.value.filter((_, k) => k !== at),
-  )
+  store.restate({ what: 'away', to: gone })
 }
 </script>
 

@@ -10,24 +10,24 @@ import ProofList from '../ProofList.vue'
 /** Fit it dry, then read: what each stretcher is cut to comes from what is really there. */
 const store = usePiece()
 const members = computed(() => store.plan?.members ?? [])
-const ids = (n: number): string[] => [
-  `gap.${n}`,
-  `read.${n}.1`,
-  `read.${n}.2`,
-  `depth.${n}.1`,
-  `depth.${n}.2`,
-  `rail.${n}`,
+/** What is asked of a stretcher, in the order it is taken, by kind and end. */
+const SHORT: [string, string][] = [
+  ['gap', 'clear gap'],
+  ['read,1', 'angle, first end'],
+  ['read,2', 'angle, second end'],
+  ['depth,1', 'socket 1'],
+  ['depth,2', 'socket 2'],
+  ['rail', 'as cut'],
 ]
-const SHORT = [
-  'clear gap',
-  'angle, first end',
-  'angle, second end',
-  'socket 1',
-  'socket 2',
-  'as cut',
-]
-const labels = (n: number): Record<string, string> =>
-  Object.fromEntries(ids(n).map((id, k) => [id, SHORT[k] ?? '']))
+/** Its proofs' ids, and what their fields are called. */
+function labels(member: string): Record<string, string> {
+  const mine = (store.plan?.proofs ?? []).filter((p) => p.of[0] === member)
+  const found = SHORT.map(([asked, short]) => {
+    const proof = mine.find((p) => [p.kind, ...p.of.slice(1)].join() === asked)
+    return proof ? [proof.id, short] : []
+  })
+  return Object.fromEntries(found.filter((one) => one.length)) as Record<string, string>
+}
 </script>
 
 <template>
@@ -56,8 +56,8 @@ const labels = (n: number): Record<string, string> =>
         }}</span>
       </h2>
       <ProofList
-        :ids="ids(member.number)"
-        :labels="labels(member.number)"
+        :ids="Object.keys(labels(member.id))"
+        :labels="labels(member.id)"
         :checks="[]"
         compact
         narrow

@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import type { Figure, Member } from '../../api/types'
 import FigureText from '../../fields/FigureText.vue'
 import PieceForm from '../../fields/PieceForm.vue'
-import { choice, count, flag, type Row, typed, words } from '../../fields/rows'
+import { choice, flag, type Row, typed, words } from '../../fields/rows'
 import WhyFigure from '../../fields/WhyFigure.vue'
 import { usePiece } from '../../piece/store'
 
@@ -75,6 +75,15 @@ const LEVEL: [unknown, string][] = [
   ['drop', 'below the seat'],
   ['along', 'down the leg'],
 ]
+const LEGS = computed<[unknown, string][]>(() =>
+  (store.plan?.legs ?? []).map((leg) => [leg.id, String(leg.number)]),
+)
+/** The stretchers an end can go into: those that stand before this one. */
+const STICKS = computed<[unknown, string][]>(() =>
+  (store.plan?.members ?? [])
+    .filter((stick) => stick.number <= here.value)
+    .map((stick) => [stick.id, stick.name]),
+)
 const rows = computed<Row[]>(() => {
   const member = one.value
   if (!member) return []
@@ -93,11 +102,11 @@ const rows = computed<Row[]>(() => {
     const n = e + 1
     if (end.on === 'leg')
       made.push(
-        count(`ends.${e}.leg`, `End ${n} in leg`),
+        choice(`ends.${e}.leg`, `End ${n} in leg`, LEGS.value),
         choice(`ends.${e}.level.by`, `End ${n} placed`, LEVEL),
         typed(`ends.${e}.level.value`, `End ${n}`),
       )
-    else made.push(count(`ends.${e}.member`, `End ${n} in stretcher`))
+    else made.push(choice(`ends.${e}.member`, `End ${n} in`, STICKS.value))
   })
   return [
     ...made,
@@ -107,12 +116,8 @@ const rows = computed<Row[]>(() => {
     typed('spring', 'Spring'),
   ]
 })
-function drop(k: number): void {
-  store.set(
-    'members',
-    members.value.filter((_, n) => n !== k),
-  )
-}
+/** Taken away with those that ran to it. */
+const drop = (id = ''): void => store.restate({ what: 'away', to: id })
 </script>
 
 <template>
@@ -173,7 +178,7 @@ function drop(k: number): void {
               class="plain word"
               type="button"
               :aria-label="`Take ${k + 1} away`"
-              @click="drop(k)"
+              @click="drop(member.id)"
             >
               away
             </button>
