@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Any, TypeVar
 
@@ -109,6 +109,30 @@ def _within(given: object, read: Any, limits: tuple[float, float], allowed: str)
         do = "Give a smaller one." if value > limits[1] else "Give a larger one."
         raise PydanticCustomError("range", "{do}", {"allowed": allowed, "do": do})
     return value
+
+
+Step = Callable[[Mapping[str, Any]], Mapping[str, Any]]
+"""Brings a document of one version to the next."""
+
+
+def current(given: Mapping[str, Any], wanted: int, steps: Mapping[int, Step], at: str) -> Mapping[str, Any]:
+    """A document of any version up to `wanted` as that one writes it, a step at a time.
+
+    One that names no version is taken for the latest. An unknown version is one fault of its own, not a
+    hundred about its fields.
+    """
+    version = given.get("version", wanted)
+    if isinstance(version, bool) or not isinstance(version, int) or not 1 <= version <= wanted:
+        fault = Fault(
+            f"{at}.version" if at else "version",
+            shorten(version),
+            f"a version from 1 to {wanted}",
+            "This file comes from another version of the program: open it there and save it anew.",
+        )
+        raise BadInput(fault)
+    for number in range(version, wanted):
+        given = steps[number](given)
+    return given
 
 
 Document = TypeVar("Document", bound=Frozen)

@@ -58,17 +58,17 @@ def quick_lean(shop: Shop, given: LeanAngles) -> QuickLean:
     show = Show(shop.rounding.units())
     rho = given.resultant
     made = []
-    for index, tool in enumerate(shop.tools):
-        if tool.owned and isinstance(tool, MitreSaw):
-            key = f"quick.{tool.kind}.{index}.foot"
+    for tool in shop.owned():
+        if isinstance(tool, MitreSaw):
+            key = f"quick.{tool.id}.foot"
             made.append(_sawn(tool, key, "foot_cut", "Foot cut: swing the saw to", rho, show))
-    made += [_bored(tool, index, rho, show) for index, tool in boring_tools(shop, "seat")]
+    made += [_bored(tool, rho, show) for tool in boring_tools(shop, "seat")]
     return QuickLean(lean_figures(given, "quick", (1.0, 1.0), show), tuple(made))
 
 
-def _bored(tool: Tool, index: int, rho: float, show: Show) -> QuickSetting:
+def _bored(tool: Tool, rho: float, show: Show) -> QuickSetting:
     """One drill set for a lean; the arrow on the sightline points the way the leg leans."""
-    key = f"quick.{tool.kind}.{index}"
+    key = f"quick.{tool.id}"
     hole = Hole("seat", rho, rho, (), "underside", "upper face", Toward("arrow") if rho > 1e-9 else None)
     angle = show.figure(
         f"{key}.lean", "Lean", rho, "ρ", show.input("ρ", "true lean", rho, "deg"), unit="deg"
@@ -110,14 +110,14 @@ def quick_mitre(shop: Shop, splay_deg: float, rail_mm: float, leg_mm: float) -> 
     made = [
         _sawn(
             tool,
-            f"quick.mitre.{index}.{part}",
+            f"quick.mitre.{tool.id}.{part}",
             "mitre",
             f"{part.capitalize()}: swing the saw to",
             90.0 - cut,
             show,
         )
-        for index, tool in enumerate(shop.tools)
-        if tool.owned and isinstance(tool, MitreSaw)
+        for tool in shop.owned()
+        if isinstance(tool, MitreSaw)
         for part, cut in (("rail", rail), ("leg", leg))
     ]
     return QuickMitre(

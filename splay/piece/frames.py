@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from splay.document import Angle, Frozen, Length
-from splay.piece.ids import Id
+from splay.ids import Id
 
 Size = Annotated[float, Length(20, 6000)]
 Stock = Annotated[float, Length(6, 400)]

@@ -6,15 +6,12 @@ Numbers are for show and may move; readings, members' ends, stock and notes refe
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from hashlib import sha256
-from typing import Annotated, Any
+from typing import Any
 
-from pydantic import BaseModel, Field
+from pydantic import BaseModel
 
-Id = Annotated[str, Field(pattern=r"^[a-z][a-z0-9]{0,11}$")]
-"""A name that stays: a small letter, then small letters and figures; given where it is missing."""
+from splay.ids import Ids
 
-_SALTED = 8
 MIRRORS = 4
 """A spot stands for at most this many legs: itself, and over either line or both."""
 
@@ -27,7 +24,7 @@ def with_ids(given: Mapping[str, Any], salt: str = "") -> dict[str, Any]:
     is no proper document is handed on as it is, for its reader to refuse.
     """
     made: dict[str, Any] = {name: _plain(value) for name, value in given.items()}
-    ids = _Ids(made, salt)
+    ids = Ids(_found(made), salt)
     made["supports"] = _supports(made.get("supports"), ids)
     made["members"] = _each(made.get("members", []), ids, "m")
     levelling = made.setdefault("levelling", {})
@@ -41,37 +38,8 @@ def with_ids(given: Mapping[str, Any], salt: str = "") -> dict[str, Any]:
 def fresh_ids(document: Mapping[str, Any], letter: str, count: int, salt: str = "") -> list[str]:
     """So many ids that are nowhere in a document yet: `s` for a support, `l` a leg, `m` a member, `p` a
     pass."""
-    ids = _Ids(document, salt)
+    ids = Ids(_found(document), salt)
     return [ids.fresh(letter) for _ in range(count)]
-
-
-class _Ids:
-    """Hands out ids that are nowhere in a document yet, and knows those given to something."""
-
-    def __init__(self, document: Mapping[str, Any], salt: str = "") -> None:
-        self._salt = salt
-        self._highest: dict[str, int] = {}
-        self._held: set[str] = set()
-        for id in _found(document):
-            number = id[1:]
-            if number.isdigit():
-                self._highest[id[0]] = max(self._highest.get(id[0], 0), int(number))
-
-    def fresh(self, letter: str) -> str:
-        """The next id of its kind."""
-        self._highest[letter] = self._highest.get(letter, 0) + 1
-        if not self._salt:
-            return f"{letter}{self._highest[letter]}"
-        mixed = sha256(f"{self._salt}.{letter}.{self._highest[letter]}".encode())
-        return letter + mixed.hexdigest()[:_SALTED]
-
-    def own(self, id: object, letter: str) -> Any:
-        """`id` itself where it is one and nothing else holds it, else a fresh one."""
-        if not id or (isinstance(id, str) and id in self._held):
-            id = self.fresh(letter)
-        if isinstance(id, str):
-            self._held.add(id)
-        return id
 
 
 def _found(value: object) -> Iterator[str]:
@@ -104,13 +72,13 @@ def _dicts(value: object) -> list[dict[str, Any]]:
     return [one for one in value if isinstance(one, dict)] if isinstance(value, list) else []
 
 
-def _each(value: Any, ids: _Ids, letter: str) -> Any:
+def _each(value: Any, ids: Ids, letter: str) -> Any:
     for one in _dicts(value):
         one["id"] = ids.own(one.get("id"), letter)
     return value
 
 
-def _supports(value: Any, ids: _Ids) -> Any:
+def _supports(value: Any, ids: Ids) -> Any:
     for support in _dicts(_each(value, ids, "s")):
         for holder, count in _holders(support):
             has = holder.get("legs")
@@ -136,7 +104,7 @@ def _holders(support: dict[str, Any]) -> Iterator[tuple[dict[str, Any], int]]:
     yield placement, count if isinstance(count, int) and 0 < count <= 100 else 0
 
 
-def _trial(value: Any, now: Any, ids: _Ids) -> Any:
+def _trial(value: Any, now: Any, ids: Ids) -> Any:
     """Supports that were put aside keep their ids; those that have none yet were the present ones."""
     for k, support in enumerate(_dicts(value)):
         like = now[k] if isinstance(now, list) and k < len(now) and isinstance(now[k], dict) else {}

@@ -7,8 +7,8 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from splay.document import Frozen, Length
+from splay.ids import Id
 from splay.piece.angles import Spec
-from splay.piece.ids import Id
 from splay.piece.joints import Joint, Thick
 from splay.piece.places import Placement
 

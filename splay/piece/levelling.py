@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from splay.document import Angle, Frozen, Length
-from splay.piece.ids import Id
+from splay.ids import Id
 
 LevelWay = Literal["bench", "standing", "shims", "seat", "sighted"]
 """bench: upside down on a flat bench, heights of the feet; standing: heights of the top as it

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from splay.document import Frozen, Length
-from splay.piece.ids import Id
+from splay.ids import Id
 
 MOST_MEMBERS = 24
 Share = Annotated[float, Field(gt=0, lt=1, allow_inf_nan=False)]

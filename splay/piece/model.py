@@ -8,8 +8,7 @@ from typing import Annotated, Any, Literal, Self
 from pydantic import Field, TypeAdapter, ValidationInfo, model_validator
 from pydantic_core import PydanticCustomError
 
-from splay.document import Frozen, Length, read_document
-from splay.errors import BadInput, Fault, shorten
+from splay.document import Frozen, Length, current, read_document
 from splay.piece.angles import Lean
 from splay.piece.frames import ApronedLegs, BoardSides, MitredFrames, PlaneFrames, SlabLeg
 from splay.piece.ids import with_ids
@@ -18,7 +17,7 @@ from splay.piece.levelling import Levelling
 from splay.piece.members import MOST_MEMBERS, Member, OnMember, Stretcher
 from splay.piece.places import MOST, Placement
 from splay.piece.tops import Rectangle, Top
-from splay.piece.upgrade import upgraded
+from splay.piece.upgrade import STEPS
 from splay.quantity import Bare
 
 FORMAT = "proud-rake-piece"
@@ -154,23 +153,8 @@ def read_piece(given: object, bare: Bare = "metric", at: str = "", salt: str = "
     one: with a `salt` one that was never given before.
     """
     if isinstance(given, Mapping):
-        given = _current(given, at)
+        given = current(given, VERSION, STEPS, at)
     return read_document(Piece, given, bare, at, salt)
-
-
-def _current(given: Mapping[str, Any], at: str) -> Mapping[str, Any]:
-    """The document as this version writes it. An unknown version is one fault of its own, not a hundred
-    about its fields."""
-    version = given.get("version", VERSION)
-    if isinstance(version, bool) or not isinstance(version, int) or not 1 <= version <= VERSION:
-        fault = Fault(
-            f"{at}.version" if at else "version",
-            shorten(version),
-            f"a version from 1 to {VERSION}",
-            "This file comes from another version of the program: open it there and save it anew.",
-        )
-        raise BadInput(fault)
-    return upgraded(given, version, VERSION)
 
 
 def write_piece(piece: Piece) -> dict[str, Any]:

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from splay.document import Angle, Frozen, Length
-from splay.piece.ids import Id
+from splay.ids import Id
 
 FEWEST, MOST = 3, 24
 LegIds = Annotated[tuple[Id, ...], Field(max_length=100)]

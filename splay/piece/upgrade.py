@@ -13,13 +13,6 @@ from splay.piece.ids import with_ids
 from splay.quantity import read_length
 
 
-def upgraded(given: Mapping[str, Any], version: int, wanted: int) -> Mapping[str, Any]:
-    """A document of an earlier `version` as version `wanted` writes it."""
-    for step in range(version, wanted):
-        given = STEPS[step](given)
-    return given
-
-
 def _to_2(given: Mapping[str, Any]) -> dict[str, Any]:
     """Version 1 named legs and members by their numbers: version 2 gives everything an id."""
     made = with_ids(given)

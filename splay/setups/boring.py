@@ -70,7 +70,7 @@ def boring_cards(piece: Piece, planned: Stance, shop: Shop, show: Show) -> tuple
     made: list[SetUp] = []
     for group in boring_groups(planned):
         work = _work(piece, group, show)
-        made += [_card(work, tool, index, show) for index, tool in boring_tools(shop, "seat")]
+        made += [_card(work, tool, show) for tool in boring_tools(shop, "seat")]
     return tuple(made)
 
 
@@ -97,19 +97,19 @@ def _work(piece: Piece, group: Group, show: Show) -> _Work:
     return _Work(
         piece,
         group,
-        f"bore.{leg.number}",
+        f"bore.{leg.id}",
         Hole("seat", lean, lean, marks, entered.up, entered.down, entered.leans),
         entered,
-        _angle(group, show, f"bore.{leg.number}"),
+        _angle(group, show, f"bore.{leg.id}"),
         tuple(turn(one.number, one.boring, show) for one in group.legs),
         rod_checks(leg, lean, show),
         _last(piece, group, show),
     )
 
 
-def _card(work: _Work, tool: Tool, index: int, show: Show) -> SetUp:
+def _card(work: _Work, tool: Tool, show: Show) -> SetUp:
     group = work.group
-    key = f"{work.key}.{tool.kind}.{index}"
+    key = f"{work.key}.{tool.id}"
     met = set_for(tool, work.hole, work.angle, show, key)
     does = (*_turning(work, tool, show), *work.last)
     pin = next((one.pin for one in does if isinstance(one, Turned) and one.pin), None)

@@ -76,12 +76,12 @@ def crosscut_cards(
     parts: tuple[StickPart, ...], bodies: tuple[Body, ...], shop: Shop, show: Show
 ) -> tuple[SetUp, ...]:
     """One card for each saw and each setting."""
-    saws = [(k, tool) for k, tool in enumerate(shop.tools) if tool.owned and isinstance(tool, SAWS)]
+    saws = [tool for tool in shop.owned() if isinstance(tool, SAWS)]
     made: list[SetUp] = []
     for cut in cuts(parts, bodies):
         # The same at every saw, so worked out once.
         sawn, does, relation = _together(cut.uses), _does(cut), _relation(cut)
-        made += [_card(cut, sawn, does, relation, tool, k, show) for k, tool in saws]
+        made += [_card(cut, sawn, does, relation, tool, show) for tool in saws]
     return tuple(made)
 
 
@@ -91,12 +91,11 @@ def _card(
     does: tuple[Do, ...],
     relation: tuple[str, ...],
     tool: Tool,
-    index: int,
     show: Show,
 ) -> SetUp:
     part = cut.first
     end = cut.uses[0][2]
-    key = f"cut.{part.key}.{end}.{tool.kind}.{index}"
+    key = f"cut.{part.key}.{end}.{tool.id}"
     angle = _angle(cut, show, key)
     keys = tuple(dict.fromkeys(use[0].key for use in cut.uses))
     lays: tuple[Lay, ...]

@@ -83,15 +83,15 @@ class Met:
     wedges: tuple[Wedge, ...] = ()
 
 
-def boring_tools(shop: Shop, hole: Literal["seat", "stick", "rope"]) -> Iterator[tuple[int, Tool]]:
-    """The owned tools that bore such a hole, with their places in the shop.
+def boring_tools(shop: Shop, hole: Literal["seat", "stick", "rope"]) -> Iterator[Tool]:
+    """The owned tools that bore such a hole.
 
     A rope's hole points past the other legs: none of them is its sight.
     """
     kinds = _ON[hole]
-    for index, tool in enumerate(shop.tools):
-        if tool.owned and isinstance(tool, kinds):
-            yield index, tool
+    for tool in shop.owned():
+        if isinstance(tool, kinds):
+            yield tool
 
 
 def set_for(tool: Tool, hole: Hole, angle: Figure, show: Show, key: str) -> Met:

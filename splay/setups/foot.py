@@ -59,13 +59,11 @@ def foot_cards(
     for group in foot_groups(stance, keys):
         part, cut = by_number[group.first.number], cuts[group.first.number]
         told = _told(piece, stance, group, part, show)
-        for index, tool in enumerate(shop.tools):
-            if not tool.owned:
-                continue
+        for tool in shop.owned():
             if isinstance(tool, SAWS):
-                made.append(_sawn(piece, group, part, cut, told, tool, index, show))
+                made.append(_sawn(piece, group, part, cut, told, tool, show))
             elif isinstance(tool, Handsaw):
-                made.append(_scribe(piece, stance, group, part, parts, tool, index, show))
+                made.append(_scribe(piece, stance, group, part, parts, tool, show))
     return tuple(made)
 
 
@@ -200,10 +198,9 @@ def _sawn(
     cut: tuple[float, float],
     told: _Told,
     tool: Saw,
-    index: int,
     show: Show,
 ) -> SetUp:
-    key = f"foot.{group.first.number}.{tool.kind}.{index}"
+    key = f"foot.{group.first.id}.{tool.id}"
     shape = support_of(piece, group.first).leg
     lays = told.lays
     stock = (part.stock.quantity.value, part.stock.quantity.value)
@@ -305,10 +302,9 @@ def _scribe(
     part: LegPart,
     parts: tuple[LegPart, ...],
     tool: Handsaw,
-    index: int,
     show: Show,
 ) -> SetUp:
-    key = f"foot.{group.first.number}.{tool.kind}.{index}"
+    key = f"foot.{group.first.id}.{tool.id}"
     tallest = max(parts, key=lambda p: p.block.quantity.value).block
     shims = tuple(
         (one.number, show.length(tallest.quantity.value - one.block.quantity.value))

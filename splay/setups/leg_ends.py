@@ -38,9 +38,8 @@ def leg_end_cards(
     """Upper ends that lean on a leg's own lines or faces: sloped shoulders, ends sawn for screws."""
     for one in leg_sets(piece, stance, parts):
         yield from _shoulders(one, show)
-        for k, tool in enumerate(shop.tools):
-            if tool.owned:
-                yield from _screwed(one, tool, k, show)
+        for tool in shop.owned():
+            yield from _screwed(one, tool, show)
 
 
 def _shoulders(one: LegSet, show: Show) -> Iterator[SetUp]:
@@ -144,14 +143,14 @@ def pilot_deep(joint: Joint) -> float:
     return joint.length - joint.into_top + PILOT_PAST_MM
 
 
-def _screwed(one: LegSet, tool: Tool, k: int, show: Show) -> Iterator[SetUp]:
+def _screwed(one: LegSet, tool: Tool, show: Show) -> Iterator[SetUp]:
     """Legs on double-ended screws: the upper end sawn to the lean, a pilot along the leg's middle."""
     joint = one.support.joint
     if not isinstance(joint, DowelScrew):
         return
     if isinstance(tool, SAWS):
         for legs in _cut_alike(one):
-            yield _top_cut(one, legs, tool, k, show)
+            yield _top_cut(one, legs, tool, show)
     if isinstance(tool, TiltingTable):
         deep = pilot_deep(joint)
         figure = show.figure(
@@ -160,7 +159,7 @@ def _screwed(one: LegSet, tool: Tool, k: int, show: Show) -> Iterator[SetUp]:
         )  # fmt: skip
         keys = tuple(leg_key(number) for number in one.numbers)
         yield plain_card(
-            f"{one.key}.pilot.{tool.kind}.{k}",
+            f"{one.key}.pilot.{tool.id}",
             "legs",
             "pilot",
             tool,
@@ -195,12 +194,12 @@ def _top_angles(one: LegSet, leg: LegStance) -> tuple[float, float]:
     return flat_cut(one.support.leg, leg, _UP, _up(leg))
 
 
-def _top_cut(one: LegSet, legs: tuple[LegStance, ...], tool: Saw, k: int, show: Show) -> SetUp:
+def _top_cut(one: LegSet, legs: tuple[LegStance, ...], tool: Saw, show: Show) -> SetUp:
     """The upper end of legs that close on the seat with their own end."""
     rho = legs[0].boring.resultant
     named = listed(f"leg {leg.number}" for leg in legs)
     lays = together(legs, lambda leg, up: _top_lay(one, leg, up, show))
-    key = f"shape.{one.index}.{legs[0].number}.top.{tool.kind}.{k}"
+    key = f"shape.{one.support.id}.{legs[0].id}.top.{tool.id}"
     stock = one.part.stock.quantity.value
     met = set_saw(tool, *_top_angles(one, legs[0]), lays, (stock, stock), show, key)
     figure = show.figure(

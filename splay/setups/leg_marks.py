@@ -112,7 +112,7 @@ def _marks(
             makes.append(mark)
     ends = tuple(Mark(Kind.TENON, key) for key in keys)
     return SetUp(
-        id=f"marks.{index}.marking.0",
+        id=f"marks.{support.id}.marking.0",
         station="legs",
         operation="mark",
         way="marking",
@@ -278,11 +278,11 @@ def _slots(
     )
     keys = [leg_key(leg.number) for leg in legs]
     lean_on = Kind.FACES if flat else Kind.OUTER_LINE
-    for k, tool in enumerate(shop.tools):
-        if not tool.owned or not isinstance(tool, Handsaw):
+    for tool in shop.owned():
+        if not isinstance(tool, Handsaw):
             continue
         yield SetUp(
-            id=f"{one.key}.slot.{tool.kind}.{k}",
+            id=f"{one.key}.slot.{tool.id}",
             station="legs",
             operation="kerf",
             way="kerf",

@@ -51,7 +51,7 @@ class LegSet:
     @property
     def key(self) -> str:
         """What its cards' ids begin with."""
-        return f"shape.{self.index}.{self.legs[0].number}"
+        return f"shape.{self.support.id}.{self.legs[0].id}"
 
     @property
     def numbers(self) -> tuple[int, ...]:
@@ -96,12 +96,12 @@ def leg_shape_cards(
     piece: Piece, stance: Stance, parts: tuple[LegPart, ...], shop: Shop, show: Show
 ) -> Iterator[SetUp]:
     """Every card that shapes a leg before lines are drawn on it, in the order of work."""
-    owned = [(k, tool) for k, tool in enumerate(shop.tools) if tool.owned]
+    owned = shop.owned()
     for one in leg_sets(piece, stance, parts):
         yield from _tenons(one, owned, show)
-        for k, tool in owned:
-            yield from _octagon(one, tool, k, show)
-            yield from _taper(one, tool, k, show)
+        for tool in owned:
+            yield from _octagon(one, tool, show)
+            yield from _taper(one, tool, show)
 
 
 def tenon_long(leg: LegStance, support: StakedLegs, inside: float) -> float:
@@ -112,7 +112,7 @@ def tenon_long(leg: LegStance, support: StakedLegs, inside: float) -> float:
     return inside + support.leg.at_top / 2.0 * deg.tan(leg.boring.resultant)
 
 
-def _tenons(one: LegSet, owned: list[tuple[int, Tool]], show: Show) -> Iterator[SetUp]:
+def _tenons(one: LegSet, owned: tuple[Tool, ...], show: Show) -> Iterator[SetUp]:
     """Round tenons, by whatever makes them; a powered cutter limits the square stock it takes."""
     support, leg = one.support, one.legs[0]
     if isinstance(support.joint, DowelScrew | Shouldered):
@@ -130,10 +130,10 @@ def _tenons(one: LegSet, owned: list[tuple[int, Tool]], show: Show) -> Iterator[
         ]
     does.append(Plain("Try it in a real hole: snug and pushed, never hammered where it is parallel."))
     by = support.leg.tenon_by
-    cutters = [(k, tool) for k, tool in owned if isinstance(tool, TenonCutter)]
+    cutters = [tool for tool in owned if isinstance(tool, TenonCutter)]
     if by == "cutter" and cutters and not isinstance(support.joint, Reamed):
-        for k, tool in cutters:
-            yield _by_cutter(one, tool, k, tuple(does), long, show)
+        for tool in cutters:
+            yield _by_cutter(one, tool, tuple(does), long, show)
         return
     maker = _MAKERS[by]
     yield plain_card(
@@ -165,9 +165,7 @@ def _tenon_scene(one: LegSet, long: Quantity, show: Show) -> Scene:
     )  # fmt: skip
 
 
-def _by_cutter(
-    one: LegSet, tool: TenonCutter, k: int, does: tuple[Do, ...], long: Quantity, show: Show
-) -> SetUp:
+def _by_cutter(one: LegSet, tool: TenonCutter, does: tuple[Do, ...], long: Quantity, show: Show) -> SetUp:
     """A powered cutter takes square stock whose diagonal is at most its bore and what it takes."""
     stock = one.part.stock.quantity.value
     diagonal = stock * math.sqrt(2.0)
@@ -189,7 +187,7 @@ def _by_cutter(
             f"Marginal: {show.length(diagonal).text} against {show.length(limit).text} passes on "
             "paper and fails in use. Knock the corners off the end."
         )
-    key = f"{one.key}.tenon.{tool.kind}.{k}"
+    key = f"{one.key}.tenon.{tool.id}"
     figure = show.figure(
         f"{key}.diagonal",
         "Stock's diagonal",
@@ -221,12 +219,12 @@ def _by_cutter(
     )
 
 
-def _octagon(one: LegSet, tool: Tool, k: int, show: Show) -> Iterator[SetUp]:
+def _octagon(one: LegSet, tool: Tool, show: Show) -> Iterator[SetUp]:
     gauge = one.part.eight
     if gauge is None or not isinstance(tool, HandPlane):
         return
     yield plain_card(
-        f"{one.key}.octagon.{tool.kind}.{k}",
+        f"{one.key}.octagon.{tool.id}",
         "legs",
         "octagon",
         tool,
@@ -247,7 +245,7 @@ def _octagon(one: LegSet, tool: Tool, k: int, show: Show) -> Iterator[SetUp]:
     )  # fmt: skip
 
 
-def _taper(one: LegSet, tool: Tool, k: int, show: Show) -> Iterator[SetUp]:
+def _taper(one: LegSet, tool: Tool, show: Show) -> Iterator[SetUp]:
     leg = one.support.leg
     if leg.made_by == "turned" and leg.section == "round":
         return
@@ -256,7 +254,7 @@ def _taper(one: LegSet, tool: Tool, k: int, show: Show) -> Iterator[SetUp]:
     ):
         return
     for n, taper in enumerate(one.part.tapers, start=1):
-        key = f"{one.key}.taper.{n}.{tool.kind}.{k}"
+        key = f"{one.key}.taper.{n}.{tool.id}"
         if isinstance(tool, TaperJig):
             yield _on_sled(one, taper, tool, key, show)
         else:

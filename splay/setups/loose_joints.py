@@ -50,7 +50,6 @@ def loose_joints(
     sticks: tuple[StickPart, ...],
     bodies: tuple[Body, ...],
     tool: Tool,
-    k: int,
     show: Show,
 ) -> Iterator[SetUp]:
     """One card for each slope of sawn end that dowels or loose tenons enter."""
@@ -62,7 +61,7 @@ def loose_joints(
         if dowels.way != wanted:
             continue
         for slope, ends in sorted(_slopes(piece, index, sticks, bodies).items()):
-            key = f"{dowels.way}.{ends[0][0].key}.{tool.kind}.{k}"
+            key = f"{dowels.way}.{ends[0][0].key}.{tool.id}"
             if isinstance(tool, TiltingTable):
                 yield _holes(key, on, dowels, slope, ends, tool, show)
             else:

@@ -93,7 +93,7 @@ def _set(piece: Piece, parts: tuple[MemberPart, ...], uses: list[_Use], show: Sh
     end = part.ends[e]
     chosen = piece.members[part.number - 1]
     assert isinstance(chosen, Stretcher)
-    key = f"socket.{part.number}.{e + 1}"
+    key = f"socket.{part.id}.{e + 1}"
     checks = (end.obtuse_wall, end.acute_wall, end.behind, end.pass_by)
     ends = [p.ends[k] for p, k in uses]
     by_number = {one.number: one for one in parts}

@@ -41,7 +41,7 @@ def _set(rope: RopePart, uses: list[RopeHole]) -> Into:
     legs = tuple(sorted({use.leg for use in uses}))
     places = tuple(do for use in uses for do in placing(use, use.leg, 0, hole_mark(rope, use), ""))
     return Into(
-        key=f"rope.{rope.number}.{hole.leg}",
+        key=f"rope.{rope.id}.{rope.through[rope.holes.index(hole)]}",
         operation="bore_rope",
         kind="rope",
         title=f"Bore {listed([f'leg {leg}' for leg in legs])} for the {rope.name}",

@@ -11,8 +11,8 @@ _ACUTE = Scale(at_square=90, counts="down", reach=85, step=0.5)
 def proving_scale(shop: Shop) -> tuple[str, Scale]:
     """What bored holes are proved with: a digital gauge, else a bevel gauge, else a protractor."""
     for kind in (DigitalGauge, BevelGauge):
-        for tool in shop.tools:
-            if isinstance(tool, kind) and tool.owned:
+        for tool in shop.owned():
+            if isinstance(tool, kind):
                 return tool.name, tool.scale
     return "protractor, 0 at square", _TRUE
 
@@ -20,8 +20,8 @@ def proving_scale(shop: Shop) -> tuple[str, Scale]:
 def stick_scale(shop: Shop) -> tuple[str, Scale]:
     """What the angle between two sticks is read with: the shop's protractor, else one that shows 90 at
     square and counts down, so that what is read is the acute angle."""
-    for tool in shop.tools:
-        if isinstance(tool, Protractor) and tool.owned:
+    for tool in shop.owned():
+        if isinstance(tool, Protractor):
             return tool.name, tool.scale
     return "protractor, acute", _ACUTE
 

@@ -21,9 +21,7 @@ def shaping_cards(
 ) -> tuple[SetUp, ...]:
     """One card for each owned tool and each thing it shapes."""
     made: list[SetUp] = []
-    for k, tool in enumerate(shop.tools):
-        if not tool.owned:
-            continue
-        made += stick_shapes(sticks, bodies, tool, k, show)
-        made += loose_joints(piece, sticks, bodies, tool, k, show)
+    for tool in shop.owned():
+        made += stick_shapes(sticks, bodies, tool, show)
+        made += loose_joints(piece, sticks, bodies, tool, show)
     return tuple(made)

@@ -27,11 +27,11 @@ _PLANE = "Work against a stop; both hands on the plane."
 
 
 def stick_shapes(
-    sticks: tuple[StickPart, ...], bodies: tuple[Body, ...], tool: Tool, k: int, show: Show
+    sticks: tuple[StickPart, ...], bodies: tuple[Body, ...], tool: Tool, show: Show
 ) -> Iterator[SetUp]:
-    """Every card of one tool that shapes square stock without ending it; `k` its place in the shop."""
-    yield from _bevels(sticks, bodies, tool, k, show)
-    yield from _notches(sticks, bodies, tool, k, show)
+    """Every card of one tool that shapes square stock without ending it."""
+    yield from _bevels(sticks, bodies, tool, show)
+    yield from _notches(sticks, bodies, tool, show)
 
 
 def bevel(body: Body, rip: Plane) -> tuple[str, str, float]:
@@ -46,7 +46,7 @@ def bevel(body: Body, rip: Plane) -> tuple[str, str, float]:
 
 
 def _bevels(
-    sticks: tuple[StickPart, ...], bodies: tuple[Body, ...], tool: Tool, k: int, show: Show
+    sticks: tuple[StickPart, ...], bodies: tuple[Body, ...], tool: Tool, show: Show
 ) -> Iterator[SetUp]:
     """Long edges off square: by the blade's tilt, the table's, or a plane to a bevel gauge."""
     if not isinstance(tool, TableSaw | BandSaw | HandPlane):
@@ -68,7 +68,7 @@ def _bevels(
         lays = _sides(mates, isinstance(tool, HandPlane), show)
         keys = tuple(one.key for one, _ in mates)
         yield plain_card(
-            f"rip.{stick.key}.{tool.kind}.{k}",
+            f"rip.{stick.key}.{tool.id}",
             station_of(stick.role),
             "rip",
             tool,
@@ -150,7 +150,7 @@ def _how(mates: list[tuple[StickPart, Body]]) -> tuple[Do, ...]:
 
 
 def _notches(
-    sticks: tuple[StickPart, ...], bodies: tuple[Body, ...], tool: Tool, k: int, show: Show
+    sticks: tuple[StickPart, ...], bodies: tuple[Body, ...], tool: Tool, show: Show
 ) -> Iterator[SetUp]:
     """Half laps and the space between two feet."""
     if not isinstance(tool, TableSaw | Handsaw | BandSaw):
@@ -173,7 +173,7 @@ def _notches(
         )
         edge = body.sides.edge if void.edge > 0 else body.sides.other_edge
         yield plain_card(
-            f"notch.{stick.key}.{tool.kind}.{k}",
+            f"notch.{stick.key}.{tool.id}",
             "stretchers" if lap else "legs",
             "notch",
             tool,

@@ -53,15 +53,15 @@ def end_toward(near: str, leg: int, opening: float) -> Toward | None:
     return Toward("end", far if opening < 90.0 else near)
 
 
-def stick_cards(bore: Into, tools: Iterable[tuple[int, Tool]], show: Show) -> Iterator[SetUp]:
+def stick_cards(bore: Into, tools: Iterable[Tool], show: Show) -> Iterator[SetUp]:
     """The card of each tool for what is bored, the tools with their places in the shop."""
     said = steps(bore.does)
-    for index, tool in tools:
-        yield _card(bore, said, tool, index, show)
+    for tool in tools:
+        yield _card(bore, said, tool, show)
 
 
-def _card(bore: Into, said: tuple[str, ...], tool: Tool, index: int, show: Show) -> SetUp:
-    key = f"{bore.key}.{tool.kind}.{index}"
+def _card(bore: Into, said: tuple[str, ...], tool: Tool, show: Show) -> SetUp:
+    key = f"{bore.key}.{tool.id}"
     first = bore.ends[0]
     off = 90.0 - bore.angle.quantity.value
     opening = 90.0 - off if first.acute_side == "foot" else 90.0 + off

@@ -2,17 +2,20 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import Annotated, Any, Literal
 
-from pydantic import Field, TypeAdapter, field_validator
+from pydantic import BaseModel, Field, TypeAdapter, ValidationInfo, field_validator, model_validator
 from pydantic_core import PydanticCustomError
 
-from splay.document import Frozen, read_document
+from splay.document import Frozen, current, read_document
+from splay.ids import Ids
 from splay.quantity import Bare, Units
 from splay.shop.spacers import Spacer
 from splay.shop.tools import Bit, OwnedBit, Tool
 
 SHOP_FORMAT = "proud-rake-shop"
+SHOP_VERSION = 2
 
 
 class Rounding(Frozen):
@@ -41,7 +44,7 @@ class Shop(Frozen):
     """One workshop: its tools and its way of reading figures."""
 
     format: Literal["proud-rake-shop"] = "proud-rake-shop"
-    version: Literal[1] = 1
+    version: Literal[2] = 2
     name: Annotated[str, Field(min_length=1, max_length=120)] = "Workshop"
     rounding: Rounding = Rounding()
     bit: Bit = Bit()
@@ -53,6 +56,16 @@ class Shop(Frozen):
     instruments: Literal["none", "simulated", "moody"] = "none"
     """Instruments that send their readings: none, simulated ones, or simulated ones that misbehave."""
     tools: Annotated[tuple[Tool, ...], Field(max_length=40)] = ()
+
+    @model_validator(mode="before")
+    @classmethod
+    def _named(cls, given: Any, info: ValidationInfo) -> Any:
+        salt = (info.context or {}).get("salt", "")
+        return with_ids(given, salt) if isinstance(given, Mapping) else given
+
+    def owned(self) -> tuple[Tool, ...]:
+        """The tools there are cards for."""
+        return tuple(tool for tool in self.tools if tool.owned)
 
     def bit_for(self, diameter_mm: float) -> Bit:
         """The bit a hole is bored with: the listed one of that size, else what is taken of any."""
@@ -71,9 +84,29 @@ def nearest_bit(bits: tuple[OwnedBit, ...], diameter_mm: float) -> OwnedBit | No
     return min(bits, key=lambda bit: abs(bit.diameter - diameter_mm), default=None)
 
 
-def read_shop(given: object, bare: Bare = "metric", at: str = "") -> Shop:
-    """The shop in a JSON document; BadInput with one fault for each wrong field."""
-    return read_document(Shop, given, bare, at)
+def with_ids(given: Mapping[str, Any], salt: str = "") -> dict[str, Any]:
+    """The document with an id for every tool that has none, or came along with a copy."""
+    tools = given.get("tools")
+    if not isinstance(tools, list | tuple):
+        return dict(given)
+    made = [dict(one) if isinstance(one, BaseModel | Mapping) else one for one in tools]
+    held = (one.get("id") for one in made if isinstance(one, dict))
+    ids = Ids((id for id in held if isinstance(id, str) and id), salt)
+    for one in made:
+        if isinstance(one, dict):
+            one["id"] = ids.own(one.get("id"), "t")
+    return {**given, "tools": made}
+
+
+def read_shop(given: object, bare: Bare = "metric", at: str = "", salt: str = "") -> Shop:
+    """The shop in a JSON document; BadInput with one fault for each wrong field.
+
+    Version 1, which named tools by their places, is read too; a tool without an id gets one, with a
+    `salt` one that was never given before.
+    """
+    if isinstance(given, Mapping):
+        given = current(given, SHOP_VERSION, {1: lambda old: {**old, "version": 2}}, at)
+    return read_document(Shop, given, bare, at, salt)
 
 
 def write_shop(shop: Shop) -> dict[str, Any]:

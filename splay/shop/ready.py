@@ -60,4 +60,5 @@ def ready_shops() -> dict[str, tuple[Tool, ...]]:
 
     Scales as most often found (common practice, no source); every one is there to be corrected.
     """
-    return {name: tuple(t for t in _EVERY if t.kind in kinds) for name, kinds in _SETS.items()}
+    every = workbench().tools
+    return {name: tuple(t for t in every if t.kind in kinds) for name, kinds in _SETS.items()}

@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from splay.document import Angle, Frozen, Length
+from splay.ids import Id
 from splay.shop.scale import Scale
 
 Title = Annotated[str, Field(min_length=1, max_length=60)]
@@ -17,6 +18,8 @@ Kerf = Annotated[float, Length(0.3, 8)]
 
 
 class _Owned(Frozen):
+    id: Id = ""
+    """Its own for good, whatever it is called; given where it is missing."""
     name: Title
     """What the maker calls it."""
     owned: bool = True

@@ -1,5 +1,7 @@
 """The rack: pieces, their revisions, their readings."""
 
+import json
+from contextlib import suppress
 from datetime import datetime
 from functools import lru_cache
 from typing import Annotated, Any
@@ -10,35 +12,23 @@ from ninja import Router, Schema, Status
 from pydantic import Field
 
 from splay.draw import draw
-from splay.errors import SplayError
-from splay.piece import Piece, read_piece
+from splay.errors import BadInput
+from splay.piece import Piece, read_piece, write_piece
 from splay.piece.starters import STARTS, starter
-from splay.plan import Station, plan
-from splay.quantity import Bare, Quantity, Show
-from splay.shop import Shop, workbench
+from splay.plan import plan
+from splay.quantity import Bare, Show
+from splay.shop import workbench
 from splay.views.shapes import View
 from workshop.pieces import actions
 from workshop.pieces.compare import Difference, compare
 from workshop.pieces.models import PieceRow, ReadingRow, Revision
+from workshop.pieces.rack import RackPiece
+from workshop.pieces.rack import rack as hanging
 from workshop.problems import Problem
 from workshop.shop.models import the_shop
 
 router = Router()
 Refused = (400, 401, 403, 404, 413, 422)
-
-
-class RackPiece(Schema):
-    """A piece as it hangs on the rack, drawn."""
-
-    id: UUID
-    name: str
-    use: str
-    height: Quantity
-    revision: int
-    changed: datetime
-    drawing: View | None
-    stations: list[Station]
-    cautions: int
 
 
 class ReadingOut(Schema):
@@ -136,26 +126,6 @@ def _piece_out(row: PieceRow, revision: Revision) -> PieceOut:
     )
 
 
-def _hang(row: PieceRow, document: dict[str, Any], shop: Shop) -> RackPiece:
-    piece = read_piece(document)
-    common: dict[str, Any] = {
-        "id": row.pk,
-        "name": piece.name,
-        "use": piece.use,
-        "height": Show(shop.rounding.units()).length(piece.height),
-        "revision": row.latest,
-        "changed": row.changed,
-    }
-    try:
-        made = plan(piece, shop, actions.readings_of(row), levelling=False)
-    except SplayError:
-        # A piece that cannot stand still hangs on the rack, undrawn, to be mended.
-        return RackPiece(**common, drawing=None, stations=[], cautions=1)
-    cautions = sum(finding.level != "note" for finding in made.findings)
-    drawing = draw(piece, shop, made, "rack").piece[0]
-    return RackPiece(**common, drawing=drawing, stations=list(made.stations), cautions=cautions)
-
-
 class Start(Schema):
     """A piece to start from, drawn."""
 
@@ -185,15 +155,7 @@ def starts(request: HttpRequest) -> list[Start]:
 @router.get("", response={200: list[RackPiece], 401: Problem})
 def rack(request: HttpRequest) -> list[RackPiece]:
     """Every piece, the one changed last first."""
-    shop = the_shop()
-    rows = list(PieceRow.objects.prefetch_related("readings"))
-    wanted = {(row.pk, row.latest) for row in rows}
-    latest = {
-        r.piece_id: r.document
-        for r in Revision.objects.filter(number__in={row.latest for row in rows})
-        if (r.piece_id, r.number) in wanted
-    }
-    return [_hang(row, latest[row.pk], shop) for row in rows if row.pk in latest]
+    return hanging()
 
 
 @router.post("", response={201: PieceOut, Refused: Problem})
@@ -206,7 +168,7 @@ def put_on_rack(request: HttpRequest, payload: PieceNew) -> Status:
     return Status(201, _piece_out(row, actions.document_of(row)))
 
 
-@router.get("/{uuid:id}", response={200: PieceOut, (401, 404): Problem})
+@router.get("/{uuid:id}", response={200: PieceOut, (401, 404, 422): Problem})
 def read(request: HttpRequest, id: UUID) -> PieceOut:
     """One piece as it was last saved."""
     row = actions.get_row(id)
@@ -222,10 +184,15 @@ def save(request: HttpRequest, id: UUID, payload: PieceSave) -> PieceOut:
 
 
 @router.get("/{uuid:id}/file", response={200: Piece, (401, 404): Problem})
-def file(request: HttpRequest, id: UUID, response: HttpResponse) -> Piece:
-    """The piece as a file to keep: the product's own open format."""
-    response["Content-Disposition"] = f'attachment; filename="piece-{id}.json"'
-    return read_piece(actions.document_of(actions.get_row(id)).document)
+def file(request: HttpRequest, id: UUID) -> HttpResponse:
+    """The piece as a file to keep: the product's own open format; as it was stored, where that cannot be
+    read."""
+    document = actions.document_of(actions.get_row(id)).document
+    with suppress(BadInput):
+        document = write_piece(read_piece(document))
+    answer = HttpResponse(json.dumps(document, ensure_ascii=False), content_type="application/json")
+    answer["Content-Disposition"] = f'attachment; filename="piece-{id}.json"'
+    return answer
 
 
 @router.delete("/{uuid:id}", response={204: None, (401, 403, 404): Problem})
@@ -244,13 +211,13 @@ def revisions(request: HttpRequest, id: UUID) -> list[RevisionOut]:
             number=r.number,
             saved=r.saved,
             by=r.by.get_username() if r.by else None,
-            name=r.document["name"],
+            name=str((r.document if isinstance(r.document, dict) else {}).get("name", "")),
         )
         for r in rows
     ]
 
 
-@router.get("/{uuid:id}/revisions/{int:number}", response={200: PieceOut, (401, 404): Problem})
+@router.get("/{uuid:id}/revisions/{int:number}", response={200: PieceOut, (401, 404, 422): Problem})
 def revision(request: HttpRequest, id: UUID, number: int) -> PieceOut:
     """A piece as it once was."""
     row = actions.get_row(id)

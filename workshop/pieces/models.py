@@ -9,12 +9,15 @@ LONGEST_PROOF = 80
 
 
 class PieceRow(models.Model):
-    """One piece on the rack; what was chosen stands in its revisions."""
+    """One piece on the rack; what was chosen stands in its revisions. `hung` is what the rack shows of
+    it, `hung_for` what that was drawn from."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     latest = models.PositiveIntegerField(default=0)
     changed = models.DateTimeField(auto_now=True)
     made = models.DateTimeField(auto_now_add=True)
+    hung = models.JSONField(null=True)
+    hung_for = models.CharField(max_length=64, default="")
 
     class Meta:
         ordering = ("-changed",)

@@ -1,5 +1,6 @@
 """The shop, read and changed."""
 
+from secrets import token_hex
 from typing import Any, Literal
 
 from django.http import HttpRequest
@@ -64,4 +65,4 @@ def ready(request: HttpRequest) -> list[ReadyShop]:
 def change(request: HttpRequest, payload: ShopIn) -> ShopOut:
     """Change the shop's tools or units."""
     bare = payload.bare or the_shop().rounding.system
-    return _out(keep_shop(read_shop(payload.shop, bare, "shop")))
+    return _out(keep_shop(read_shop(payload.shop, bare, "shop", token_hex())))

@@ -145,7 +145,8 @@ export interface paths {
         };
         /**
          * File
-         * @description The piece as a file to keep: the product's own open format.
+         * @description The piece as a file to keep: the product's own open format; as it was stored, where that cannot be
+         *     read.
          */
         get: operations["workshop_pieces_api_file"];
         put?: never;
@@ -490,6 +491,12 @@ export interface components {
          */
         AngleGuide: {
             /**
+             * Id
+             * @description Its own for good, whatever it is called; given where it is missing.
+             * @default
+             */
+            id: string;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -688,6 +695,12 @@ export interface components {
          */
         BandSaw: {
             /**
+             * Id
+             * @description Its own for good, whatever it is called; given where it is missing.
+             * @default
+             */
+            id: string;
+            /**
              * Kerf
              * @description millimetres, or a length in the trade's notation
              * @default 1.5
@@ -834,6 +847,12 @@ export interface components {
          * @description A bevel gauge set from a protractor, standing on the sightline beside a hand drill.
          */
         BevelGauge: {
+            /**
+             * Id
+             * @description Its own for good, whatever it is called; given where it is missing.
+             * @default
+             */
+            id: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1253,6 +1272,12 @@ export interface components {
          *     zeroed lying on the top.
          */
         DigitalGauge: {
+            /**
+             * Id
+             * @description Its own for good, whatever it is called; given where it is missing.
+             * @default
+             */
+            id: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1697,6 +1722,12 @@ export interface components {
              */
             height: number | string;
             /**
+             * Id
+             * @description Its own for good, whatever it is called; given where it is missing.
+             * @default
+             */
+            id: string;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -1724,6 +1755,12 @@ export interface components {
          * @description A plane and a marking gauge: tapers, bevels and eight sides by hand.
          */
         HandPlane: {
+            /**
+             * Id
+             * @description Its own for good, whatever it is called; given where it is missing.
+             * @default
+             */
+            id: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1766,6 +1803,12 @@ export interface components {
          * @description A handsaw to a scribed line, with a sawn block to guide it where one helps.
          */
         Handsaw: {
+            /**
+             * Id
+             * @description Its own for good, whatever it is called; given where it is missing.
+             * @default
+             */
+            id: string;
             /**
              * Kerf
              * @description millimetres, or a length in the trade's notation
@@ -2426,6 +2469,12 @@ export interface components {
          */
         MitreSaw: {
             /**
+             * Id
+             * @description Its own for good, whatever it is called; given where it is missing.
+             * @default
+             */
+            id: string;
+            /**
              * Kerf
              * @description millimetres, or a length in the trade's notation
              * @default 2.5
@@ -2643,6 +2692,12 @@ export interface components {
          * @description A hand drill sighted on the mark on the opposite leg.
          */
         OppositeLeg: {
+            /**
+             * Id
+             * @description Its own for good, whatever it is called; given where it is missing.
+             * @default
+             */
+            id: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3271,6 +3326,12 @@ export interface components {
          */
         Protractor: {
             /**
+             * Id
+             * @description Its own for good, whatever it is called; given where it is missing.
+             * @default
+             */
+            id: string;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -3383,7 +3444,7 @@ export interface components {
         };
         /**
          * RackPiece
-         * @description A piece as it hangs on the rack, drawn.
+         * @description A piece as it hangs on the rack; `readable` whether its last state can be opened.
          */
         RackPiece: {
             /** Cautions */
@@ -3394,7 +3455,7 @@ export interface components {
              */
             changed: string;
             drawing: components["schemas"]["View"] | null;
-            height: components["schemas"]["Quantity"];
+            height: components["schemas"]["Quantity"] | null;
             /**
              * Id
              * Format: uuid
@@ -3402,10 +3463,20 @@ export interface components {
             id: string;
             /** Name */
             name: string;
+            /**
+             * Readable
+             * @default true
+             */
+            readable: boolean;
             /** Revision */
             revision: number;
             /** Stations */
             stations: components["schemas"]["Station"][];
+            /**
+             * Trouble
+             * @default
+             */
+            trouble: string;
             /** Use */
             use: string;
         };
@@ -3420,6 +3491,12 @@ export interface components {
              * @default 300
              */
             base: number | string;
+            /**
+             * Id
+             * @description Its own for good, whatever it is called; given where it is missing.
+             * @default
+             */
+            id: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3867,6 +3944,12 @@ export interface components {
              */
             cutter: number | string;
             /**
+             * Id
+             * @description Its own for good, whatever it is called; given where it is missing.
+             * @default
+             */
+            id: string;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -4171,10 +4254,10 @@ export interface components {
             tools: (components["schemas"]["BevelGauge"] | components["schemas"]["TiltingTable"] | components["schemas"]["Ramp"] | components["schemas"]["GuideBlock"] | components["schemas"]["AngleGuide"] | components["schemas"]["DigitalGauge"] | components["schemas"]["OppositeLeg"] | components["schemas"]["Protractor"] | components["schemas"]["MitreSaw"] | components["schemas"]["TableSaw"] | components["schemas"]["BandSaw"] | components["schemas"]["Handsaw"] | components["schemas"]["HandPlane"] | components["schemas"]["TaperJig"] | components["schemas"]["RouterTable"] | components["schemas"]["TenonCutter"])[];
             /**
              * Version
-             * @default 1
+             * @default 2
              * @constant
              */
-            version: 1;
+            version: 2;
         };
         /**
          * ShopIn
@@ -4626,6 +4709,12 @@ export interface components {
          */
         TableSaw: {
             /**
+             * Id
+             * @description Its own for good, whatever it is called; given where it is missing.
+             * @default
+             */
+            id: string;
+            /**
              * Kerf
              * @description millimetres, or a length in the trade's notation
              * @default 3
@@ -4701,6 +4790,12 @@ export interface components {
          */
         TaperJig: {
             /**
+             * Id
+             * @description Its own for good, whatever it is called; given where it is missing.
+             * @default
+             */
+            id: string;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -4734,6 +4829,12 @@ export interface components {
              * @default 28
              */
             bore: number | string;
+            /**
+             * Id
+             * @description Its own for good, whatever it is called; given where it is missing.
+             * @default
+             */
+            id: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4791,6 +4892,12 @@ export interface components {
          * @description A drill press whose table tilts.
          */
         TiltingTable: {
+            /**
+             * Id
+             * @description Its own for good, whatever it is called; given where it is missing.
+             * @default
+             */
+            id: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -5326,6 +5433,15 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6006,6 +6122,15 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

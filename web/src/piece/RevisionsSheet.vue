@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { onMounted, ref, watch } from 'vue'
 
-import { api, ask } from '../api/client'
+import { api, ask, Refused } from '../api/client'
 import type { Difference, Piece, RevisionOut } from '../api/types'
 import FigureText from '../fields/FigureText.vue'
 import Sheet from '../Sheet.vue'
@@ -34,14 +34,30 @@ async function load(): Promise<void> {
 async function compare(): Promise<void> {
   if (!a.value || !b.value) return
   const params = { path: { id: props.piece }, query: { a: a.value, b: b.value } }
-  found.value = await ask(api.GET('/api/pieces/{id}/compare', { params }))
+  failed.value = ''
+  try {
+    found.value = await ask(api.GET('/api/pieces/{id}/compare', { params }))
+  } catch (error) {
+    found.value = []
+    failed.value =
+      error instanceof Refused
+        ? 'One of these two cannot be read by this program. Choose another, or put one back.'
+        : 'The workshop does not answer. Close this and open it again.'
+  }
 }
 
 async function putBack(number: number): Promise<void> {
   const path = { id: props.piece, number }
-  const old = await ask(api.GET('/api/pieces/{id}/revisions/{number}', { params: { path } }))
-  emit('restore', old.piece)
-  open.value = false
+  try {
+    const old = await ask(api.GET('/api/pieces/{id}/revisions/{number}', { params: { path } }))
+    emit('restore', old.piece)
+    open.value = false
+  } catch (error) {
+    failed.value =
+      error instanceof Refused
+        ? `State ${number} cannot be read by this program. Put back another.`
+        : 'The workshop does not answer. Try again.'
+  }
 }
 
 const when = (text: string): string =>

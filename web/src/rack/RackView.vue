@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { onMounted, ref } from 'vue'
-import { useRouter } from 'vue-router'
+import { RouterLink, useRouter } from 'vue-router'
 
 import { api, ask, Away, Refused } from '../api/client'
-import type { RackPiece, Start } from '../api/types'
+import type { Piece, RackPiece, Start } from '../api/types'
 import Drawing from '../drawing/Drawing.vue'
 import FigureText from '../fields/FigureText.vue'
+import RevisionsSheet from '../piece/RevisionsSheet.vue'
 import Sheet from '../Sheet.vue'
 
 const router = useRouter()
@@ -13,6 +14,9 @@ const pieces = ref<RackPiece[] | null>(null)
 const wrong = ref('')
 const leaving = ref<RackPiece | null>(null)
 const choosing = ref(false)
+/** A piece whose last state cannot be opened, and whether its earlier ones are looked at. */
+const mending = ref<RackPiece | null>(null)
+const earlier = ref(false)
 const starts = ref<Start[]>([])
 
 /** The kinds to start from are fetched when they are first asked for. */
@@ -76,6 +80,24 @@ async function takeAway(): Promise<void> {
   await load()
 }
 
+function mend(piece: RackPiece): void {
+  mending.value = piece
+  earlier.value = true
+}
+/** An earlier state is kept again as the last one. */
+async function putBack(document: Piece): Promise<void> {
+  const piece = mending.value
+  if (!piece) return
+  const body = { document: document as Record<string, unknown>, based_on: piece.revision }
+  try {
+    await ask(api.PUT('/api/pieces/{id}', { params: { path: { id: piece.id } }, body }))
+    await load()
+  } catch (error) {
+    wrong.value =
+      error instanceof Refused ? error.problem.detail : 'The workshop does not answer. Try again.'
+  }
+}
+
 function stage(piece: RackPiece): string {
   const next = piece.stations.find((s) => s.answered < s.proofs)
   return next ? `at ${next.title}, ${next.answered} of ${next.proofs} proved` : 'all proved'
@@ -100,18 +122,34 @@ function stage(piece: RackPiece): string {
     </p>
     <ul v-else class="pieces">
       <li v-for="piece in pieces" :key="piece.id">
-        <RouterLink :to="`/piece/${piece.id}`" class="peg" :data-piece="piece.name">
+        <component
+          :is="piece.readable ? RouterLink : 'div'"
+          v-bind="piece.readable ? { to: `/piece/${piece.id}` } : {}"
+          class="peg"
+          :data-piece="piece.name"
+        >
           <div class="drawn">
             <Drawing v-if="piece.drawing" :view="piece.drawing" />
-            <p v-else class="quiet">cannot be drawn as it stands; open it to mend it</p>
+            <p v-else class="quiet" data-trouble>{{ piece.trouble }}</p>
           </div>
           <strong>{{ piece.name }}</strong>
-          <span class="quiet small"
-            ><FigureText :text="piece.height.text" /> high, {{ stage(piece)
+          <span v-if="piece.drawing" class="quiet small"
+            ><FigureText :text="piece.height?.text ?? ''" /> high, {{ stage(piece)
             }}{{ piece.cautions ? `, ${piece.cautions} to look at` : '' }}</span
           >
-        </RouterLink>
+          <span v-else-if="piece.readable" class="quiet small">open it to mend it</span>
+          <span v-else class="quiet small">go back to an earlier state, or take its file out</span>
+        </component>
         <span class="small">
+          <button
+            v-if="!piece.readable"
+            class="plain word"
+            type="button"
+            :aria-label="`Earlier states of ${piece.name}`"
+            @click="mend(piece)"
+          >
+            earlier states
+          </button>
           <a class="plain word" :href="`/api/pieces/${piece.id}/file`" download>file</a>
           <button
             class="plain word"
@@ -132,6 +170,12 @@ function stage(piece: RackPiece): string {
         <v-btn color="error" @click="takeAway">Take it off</v-btn>
       </div>
     </Sheet>
+    <RevisionsSheet
+      v-if="mending && earlier"
+      v-model="earlier"
+      :piece="mending.id"
+      @restore="putBack"
+    />
     <Sheet v-model="choosing" wide="68rem">
       <h2>What shall it be?</h2>
       <p>Each comes whole and sound; every size, joint and piece of it can be changed or mixed.</p>
