@@ -30,6 +30,7 @@ from splay.setups.leg_marks import leg_mark_cards, slot_cards
 from splay.setups.leg_shapes import leg_sets, leg_shape_cards
 from splay.setups.member_cards import member_cards
 from splay.setups.member_cuts import member_cut_cards
+from splay.setups.pegs import peg_cards
 from splay.setups.proofs import Known, all_proofs, doubted
 from splay.setups.rope_cards import rope_cards
 from splay.setups.shaping import shaping_cards
@@ -207,6 +208,7 @@ def _cards(
     shaped = shaping_cards(piece, sticks, real.bodies, shop, show)
     return (
         *boring_cards(piece, planned, shop, show),
+        *peg_cards(piece, planned, shop, show),
         *leg_shape_cards(piece, real, parts, shop, show),
         *leg_mark_cards(piece, real, parts, shop, show),
         *leg_end_cards(piece, real, parts, shop, show),

@@ -1,6 +1,7 @@
 """Marking out the top with rule and compasses: the steps, drawn, and the cross-checks."""
 
 from splay.layout.marks import Mark
-from splay.layout.steps import Layout, Step, lay_out
+from splay.layout.step import Step
+from splay.layout.steps import Layout, lay_out
 
 __all__ = ["Layout", "Mark", "Step", "lay_out"]

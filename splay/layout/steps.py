@@ -9,7 +9,9 @@ from typing import Annotated
 
 from splay.layout.marks import Mark, arc, line
 from splay.layout.outlines import strike
+from splay.layout.pegs import peg_steps
 from splay.layout.placing import Placed, at_face, letters, marked_face, place, prick, sightlines
+from splay.layout.step import Step, carried_over, middle_lines
 from splay.piece import Battened, Piece, SlabLeg, StakedLegs, Trough
 from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
@@ -19,27 +21,9 @@ from splay.stance.slab_leg import slab_mitre
 from splay.stance.staked import LegStance, Stance
 from splay.work import marks as work
 from splay.work.proofs import proof_id
-from splay.work.seat import Act, said
+from splay.work.seat import said
 
 MOST_CHECKS = 12
-
-
-@dataclass(frozen=True)
-class Step:
-    """One step: what is done, the distances to set, and what it draws.
-
-    `acts` are what is struck, as data, and `words` say them; `uses` and `makes` the marks leaned on and
-    left; `face` the face of the seat it is drawn on, which is up then.
-    """
-
-    title: str
-    words: str
-    figures: tuple[Figure, ...]
-    marks: tuple[Mark, ...]
-    acts: Annotated[tuple[Act, ...], work.UNSENT] = ()
-    uses: Annotated[tuple[work.Mark, ...], work.UNSENT] = ()
-    makes: Annotated[tuple[work.Mark, ...], work.UNSENT] = ()
-    face: str = "underside"
 
 
 @dataclass(frozen=True)
@@ -74,7 +58,7 @@ def lay_out(piece: Piece, stance: Stance, show: Show) -> Layout:
             "Choose the face and draw the middle lines",
             f"{said(first)} The underside will not show; do it {before}.",
             (),
-            _middle_lines(piece),
+            middle_lines(piece),
             (first,),
             (),
             work.lettered(),
@@ -94,12 +78,8 @@ def lay_out(piece: Piece, stance: Stance, show: Show) -> Layout:
             steps.append(_mitre(piece, support, show))
     steps += _frames(stance, show)
     steps += _shaping(piece, show)
+    steps += peg_steps(piece, stance, show)
     return Layout("underside", tuple(steps), _checks(piece, stance, show))
-
-
-def _middle_lines(piece: Piece) -> tuple[Mark, ...]:
-    a, b = extent(piece.top.outline)
-    return line((-1.08 * a, 0.0), (1.08 * a, 0.0)), line((0.0, -1.08 * b), (0.0, 1.08 * b))
 
 
 def _boards(piece: Piece, show: Show) -> list[Step]:
@@ -140,20 +120,7 @@ def _legs(piece: Piece, support: StakedLegs, legs: tuple[LegStance, ...], show: 
     """Centres and sightlines on the face the legs are bored from, its own middle lines first."""
     face = marked_face(support)
     uses = work.lettered(face)
-    made = []
-    if face != "underside":
-        act = letters(piece, face, show)
-        over = Step(
-            f"Carry the middle lines over to the {face}",
-            f"Square them over the edges. {said(act)}",
-            (),
-            _middle_lines(piece),
-            (act,),
-            work.lettered(),
-            uses,
-            face,
-        )
-        made.append(over)
+    made = [] if face == "underside" else [carried_over(piece, face, show)]
     centres = tuple(work.centre(leg.number, face) for leg in legs)
     made.append(_struck(place(piece, support, legs, show), uses, centres, face))
     lines = tuple(work.sightline(leg.number, face) for leg in legs if leg.boring.bearing is not None)

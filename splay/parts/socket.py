@@ -12,6 +12,7 @@ from splay.shop import Bit
 from splay.stance.bore import Bore
 from splay.stance.hollow import thickness_at
 from splay.stance.outline import edge_distance
+from splay.stance.pegs import longest_from_side, peg_from_above
 from splay.stance.staked import LegStance, support_of
 from splay.stance.vectors import Flat, Vec
 
@@ -313,16 +314,11 @@ class _Socket:
         ]
         if joint.peg is not None:
             peg = joint.peg
-            c, s, half = deg.cos(peg.angle), deg.sin(peg.angle), peg.diameter / 2.0
-            far = (joint.batten_width - peg.margin - half * s) / c
-            deep = (
-                (joint.batten_thickness - peg.margin - peg.entry - half * c) / s if s > 1e-9 else math.inf
-            )
             made.append(
                 show.figure(
                     f"{self.key}.peg",
                     "Peg, longest that does not break out",
-                    min(far, deep),
+                    longest_from_side(peg, joint),
                     "least of (b − c − p/2 · sin ε) / cos ε and (T − c − z − p/2 · cos ε) / sin ε",
                     show.input("b", "batten, wide", joint.batten_width),
                     show.input("T", "batten, thick", joint.batten_thickness),
@@ -338,16 +334,14 @@ class _Socket:
         """In the plane of the lean: the peg comes down from the upper face towards the rim."""
         peg = joint.peg
         assert peg is not None
-        show, t = self.show, self._limit()
-        c, s, half = deg.cos(peg.angle), deg.sin(peg.angle), peg.diameter / 2.0
-        apart = deg.tan(peg.angle) - deg.tan(self.rho)
-        crosses = (t * deg.tan(peg.angle) - peg.entry) / apart if abs(apart) > 1e-9 else 0.0
+        show, hole = self.show, peg_from_above(self.piece, self.leg, peg)
+        t = hole.thickness
         slope = show.input("ε", "slope of the peg", peg.angle, "deg")
         return (
             show.figure(
                 f"{self.key}.peg",
                 "Peg, longest that stays inside",
-                (t - peg.margin - half * s) / c,
+                hole.longest,
                 "(t − c − p/2 · sin ε) / cos ε",
                 show.input("t", "thickness there", t),
                 show.input("c", "margin", peg.margin),
@@ -357,9 +351,9 @@ class _Socket:
             show.figure(
                 f"{self.key}.peg_crosses",
                 "It crosses the tenon's middle, above the underside",
-                crosses,
+                hole.crosses,
                 "(t · tan ε − e) / (tan ε − tan ρ)",
-                show.input("e", "enters from over the mark, towards the middle", peg.entry),
+                show.input("e", "enters from over the mark, against the arrow", peg.entry),
                 show.input("t", "thickness there", t),
                 slope,
                 self.lean,

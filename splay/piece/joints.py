@@ -18,7 +18,7 @@ class Peg(Frozen):
     diameter: Annotated[float, Length(2, 40)] = 8.0
     """Diameter of the peg, mm."""
     entry: Annotated[float, Length(0, 300)] = 14.0
-    """Where it enters: from above, how far from the socket's middle towards the middle of the top;
+    """Where it enters: from above, how far from over the leg's centre, against the way the leg leans;
     from the side, how far from the batten's face against the top; mm."""
     angle: Annotated[float, Angle(0, 60)] = 10.0
     """Slope off square to the face it enters, degrees; from the side it slopes away from the top."""

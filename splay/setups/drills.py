@@ -57,7 +57,7 @@ class Hole:
     the hole leans to, None for a square one; `sight` the marks opposite; `flat` that a stick has flats.
     """
 
-    on: Literal["seat", "stick"]
+    on: Literal["seat", "stick", "batten"]
     lean: float
     on_surface: float
     at: tuple[Mark, ...]
@@ -144,7 +144,7 @@ def _block(tool: GuideBlock, hole: Hole, angle: Figure, show: Show, key: str) ->
 
 
 def _by_hand(hole: Hole, holder: Any, zero: Any = "") -> ByHand:
-    along: Literal["sightline", "surface"] = "sightline" if hole.on == "seat" else "surface"
+    along = _ALONG[hole.on]
     sight = hole.sight if holder == "opposite" else ()
     return ByHand(hole.at, holder, hole.up, along, hole.leans, sight, zero)
 
@@ -157,11 +157,18 @@ def _guide(tool: AngleGuide, hole: Hole, angle: Figure, show: Show, key: str) ->
     if hole.leans is not None and not within_reach(tool.scale, hole.on_surface):
         jig = wedge(hole.on_surface, tool.scale.reach, show, key)
         # Guide and work tilt together on a wedge under the work: it must lie between the two.
-        away = Toward("tail" if hole.leans.by == "arrow" else "arrow", hole.leans.name)
+        away = _other(hole.leans)
         wedges = (Wedge(jig[0].quantity, "guide", away),)
         note = _past(words.wedge(wedges[0]), tool.scale.reach, hole.on_surface, show)
     lay = _by_hand(hole, "guide")
     return Met("Set the guide to", made.reading, (made,), jig, note, lay, BRACE, wedges)
+
+
+def _other(way: Toward) -> Toward:
+    """The other way along the same line."""
+    if way.by == "side":
+        return Toward("side", "lower face")
+    return Toward("tail" if way.by == "arrow" else "arrow", way.name)
 
 
 def _gauge(name: str, holder: str) -> Callable[[Any, Hole, Figure, Show, str], Met]:
@@ -213,6 +220,12 @@ DRILLS: dict[type[Any], Callable[[Any, Hole, Figure, Show, str], Met]] = {
     OppositeLeg: _opposite,
 }
 PRESSES = (TiltingTable, Ramp)
+HAND_HELD = (BevelGauge, GuideBlock, AngleGuide, DigitalGauge)
+_ALONG: dict[str, Literal["sightline", "surface", "across"]] = {
+    "seat": "sightline",
+    "stick": "surface",
+    "batten": "across",
+}
 _SEAT = (BevelGauge, TiltingTable, Ramp, GuideBlock, AngleGuide, DigitalGauge)
 _ROPE = (Protractor, BevelGauge, TiltingTable, DigitalGauge)
 _ON: dict[str, tuple[type[Any], ...]] = {"seat": _SEAT, "stick": (OppositeLeg, *_ROPE), "rope": _ROPE}

@@ -23,6 +23,7 @@ from splay.setups.leg_marks import kerf_deep
 from splay.setups.leg_shapes import LegSet
 from splay.setups.loose_joints import dowels_of
 from splay.setups.member_cards import socket_mark
+from splay.setups.pegs import deepest
 from splay.setups.rope_cards import hole_mark
 from splay.setups.scales import off_square, proving_scale
 from splay.setups.slips import (
@@ -84,6 +85,7 @@ def all_proofs(known: Known, ask: Asker) -> tuple[Proof, ...]:
     return (
         *(_mark(check, checks, ask) for check in checks),
         *(_bore(known.piece, leg, known.planned.legs, ask) for leg in known.planned.legs),
+        *_pegs(known, ask),
         *(_foot(known, leg, part, ask) for leg, part in zip(known.real.legs, known.legs, strict=True)),
         *(_cut(cut, ask) for cut in known.cuts),
         *(_long(stick, ask) for stick in known.sticks if stick.role not in UNMEASURED),
@@ -145,6 +147,20 @@ def _bore(piece: Piece, leg: LegStance, legs: tuple[LegStance, ...], ask: Asker)
         leg=leg.number,
     )
     return ask.angle(("bore", leg.id), lean, words, bore_slips(ask.scale, leg, legs))
+
+
+def _pegs(known: Known, ask: Asker) -> Iterator[Proof]:
+    """How deep the holes of a support's pegs came out: too deep comes out at the show side."""
+    for index, support in enumerate(known.piece.supports):
+        deep = deepest(known.piece, known.planned, index)
+        if deep <= 0.0:
+            continue
+        on = leg_key(next(leg.number for leg in known.planned.legs if leg.support == index))
+        words = Words(
+            "Peg holes, deep", Deep(on, "along the hole's middle: a thin stick down it"),
+            "too deep breaks out, too short holds only one side", on, "boring", "peg holes, deep",
+        )  # fmt: skip
+        yield ask.length(("peg", support.id), ask.show.length(deep), words)
 
 
 def _foot(known: Known, leg: LegStance, part: LegPart, ask: Asker) -> Proof:

@@ -6,7 +6,7 @@ from splay.piece import Battened, Piece, StakedLegs
 from splay.quantity import degrees as deg
 from splay.stance.body import Body, Sides, body, pose
 from splay.stance.convex import Plane
-from splay.stance.vectors import Flat, Vec
+from splay.stance.vectors import Flat, Vec, word
 
 SAME_MM = 0.01
 """Legs nearer than this to one line across the grain share a batten."""
@@ -44,7 +44,13 @@ def battens(piece: Piece, support: StakedLegs, index: int, places: list[Flat]) -
                 f"{support.id}.batten.{round(high - low, 3)}",
                 pose(origin, way, (0.0, 0.0, 1.0)),
                 (joint.batten_width, joint.batten_thickness),
-                Sides("inner edge", "outer edge", "face against the seat", "lower face"),
+                # By the words on the seat beside them: "inner" would be nothing for one in the middle.
+                Sides(
+                    f"{word((-along[0], -along[1], 0.0))} edge",
+                    f"{word((*along, 0.0))} edge",
+                    "face against the seat",
+                    "lower face",
+                ),
                 (
                     Plane((-way[0], -way[1], 0.0), half - from_middle),
                     Plane(way, half + from_middle),

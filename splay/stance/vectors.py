@@ -50,3 +50,10 @@ def unit(a: Vec) -> Vec:
 def angle(a: Vec, b: Vec) -> float:
     """Angle between two directions, 0 to 180 degrees, exact for small ones (atan2, not acos)."""
     return math.degrees(math.atan2(length(cross(a, b)), dot(a, b)))
+
+
+def word(way: Vec) -> str:
+    """The word on the seat that a level direction points nearest to."""
+    if abs(way[0]) >= abs(way[1]) - 1e-9:
+        return "RIGHT" if way[0] > 0 else "LEFT"
+    return "BACK" if way[1] > 0 else "FRONT"

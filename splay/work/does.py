@@ -43,6 +43,17 @@ class Round:
 
 
 @dataclass(frozen=True)
+class FromEdge:
+    """On a flat side of a stick, where a mark along it was made: so far from where it meets another."""
+
+    marks: tuple[Mark, ...]
+    named: str
+    side: str
+    edge: str
+    mm: Quantity
+
+
+@dataclass(frozen=True)
 class Across:
     """On a flat face of a stick: so far from the face's middle line towards a neighbouring face."""
 
@@ -275,8 +286,8 @@ class Cut:
 
 
 Do = (
-    Along | Round | Across | OnEnd | OverEnd | DrawLine | NameFaces | Write | Bit | WallDepth | Back
-    | Ream | Chop | Turned | TwoWay | Tenon | Shoulders | Between
+    Along | Round | Across | FromEdge | OnEnd | OverEnd | DrawLine | NameFaces | Write | Bit | WallDepth
+    | Back | Ream | Chop | Turned | TwoWay | Tenon | Shoulders | Between
     | Spots | Notch | CutOut | Cut | Plain | LongPoint | Kerf
 )  # fmt: skip
 

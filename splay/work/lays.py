@@ -61,15 +61,15 @@ class ByHand:
     """A drill held by hand against something that shows the lean.
 
     `up` is the face that lies up, empty on a stick; `along` what the gauge stands on: the leg's own
-    sightline, or the stick's surface at the mark. `leans` is what the drill leans to, None when square.
-    `sight` are the marks aimed at where the opposite leg is the sight; `zero` how a digital gauge is
-    zeroed.
+    sightline, the stick's surface at the mark, or square across a batten's edge. `leans`
+    is what the drill leans to, None when square. `sight` are the marks aimed at where the opposite leg is
+    the sight; `zero` how a digital gauge is zeroed.
     """
 
     at: tuple[Mark, ...]
     holder: Literal["gauge", "block", "guide", "digital", "protractor", "opposite"]
     up: str
-    along: Literal["sightline", "surface"]
+    along: Literal["sightline", "surface", "across"]
     leans: Toward | None
     sight: tuple[Mark, ...] = ()
     zero: Literal["", "square", "flat"] = ""

@@ -33,6 +33,7 @@ class Kind(StrEnum):
     SOCKET = "socket's mark"
     ENDS = "ends' numbers"
     FLOOR_SIDE = "floor-side line"
+    PEG = "peg's mark"
 
 
 @dataclass(frozen=True)
@@ -52,6 +53,16 @@ def centre(number: int, face: str = "underside") -> Mark:
 def sightline(number: int, face: str = "underside") -> Mark:
     """A leg's sightline on a face of the seat, with its arrow."""
     return Mark(Kind.SIGHTLINE, SEAT, f"{number}.{face}")
+
+
+def peg_mark(number: int) -> Mark:
+    """Where the peg of a leg's tenon enters the upper face of the seat."""
+    return Mark(Kind.PEG, SEAT, f"{number}.upper face")
+
+
+def peg_on_batten(number: int, batten: str) -> Mark:
+    """Where the peg of a leg's tenon enters the edge of its batten, by the batten's key."""
+    return Mark(Kind.PEG, batten, f"{number}")
 
 
 def lettered(face: str = "underside") -> tuple[Mark, Mark]:

@@ -49,6 +49,7 @@ def _height(name: str, named: str, **more: object) -> ProofKind:
 _ALL = (
     _length("mark", "length", "top"),
     _angle("bore", "angle", "boring", most=75.0, follows="the leg's length, its foot, what runs to it"),
+    _length("peg", "length", "boring"),
     _length("foot", "length", "legs", follows="how the foot ends before levelling"),
     _angle("cut", "angle"),
     _length("long", "length", follows="how the foot ends before levelling"),

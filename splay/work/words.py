@@ -89,6 +89,7 @@ _HOLDERS = {
 _ON = {
     "sightline": "in line with the mark's sightline",
     "surface": "along the stick's side, through the mark and in line with the stick's middle",
+    "across": "square across the edge, through the mark",
 }
 _ZERO = {
     "square": "Zero it with the bit standing square on the face.",
@@ -253,6 +254,7 @@ def fence_wedges(many: tuple[Wedge, ...]) -> str:
 _PLACES = {
     Kind.CENTRE: "centre of leg {0}",
     Kind.SIGHTLINE: "sightline of leg {0}",
+    Kind.PEG: "peg's mark of leg {0}",
 }
 
 
@@ -304,6 +306,11 @@ def _(one: does.Across) -> str:
         f"{cap(one.named)}: on its {one.face}, {one.mm.text} from the face's middle line towards its "
         f"{one.toward}."
     )
+
+
+@do.register
+def _(one: does.FromEdge) -> str:
+    return f"{cap(one.named)}: on that {one.side}, {one.mm.text} from the {one.edge}."
 
 
 @do.register

@@ -14,6 +14,7 @@ from splay.work.does import (
     Across,
     Along,
     DrawLine,
+    FromEdge,
     LongPoint,
     NameFaces,
     Notch,
@@ -67,6 +68,10 @@ def mark_seat(seat: Seat, acts: tuple[Act, ...]) -> None:
             _letters(act)
         elif isinstance(act, Prick):
             seat.points[act.mark] = _at(seat, act)
+            if act.mark.kind is Kind.PEG:
+                # Marked when the hollow is cut: square down from the rule held across it.
+                x, y, _ = seat.points[act.mark]
+                seat.points[act.mark] = seat.points[act.mark] - UP * seat.sunk(float(x), float(y))
         elif isinstance(act, Ring):
             _ring(seat, act)
         elif isinstance(act, Sightline):
@@ -337,6 +342,43 @@ def _beside(stick: Stick, at: Array, leans: Toward | None, off: float) -> Array:
         return out
     lean = along * _end(stick, leans)
     return out * math.cos(math.radians(off)) + lean * math.sin(math.radians(off))
+
+
+def bore_board(boards: dict[str, Board], card: SetUp, shop: Shop) -> Iterator[Hole]:
+    """Holes into the sides of square stock, each marked along it from an end and from one of its edges."""
+    (lay,) = card.lays
+    assert isinstance(lay, ByHand)
+    for do in card.does:
+        if isinstance(do, Along):
+            for mark in do.marks:
+                board = boards[mark.on]
+                end = board.ends[do.end]
+                board.points[mark] = end * (board.half - do.mm.value) + board.sides[do.line]
+        elif isinstance(do, FromEdge):
+            for mark in do.marks:
+                board = boards[mark.on]
+                side, edge = board.sides[do.side], board.sides[do.edge]
+                if not np.allclose(board.points[mark] @ side, 1.0):
+                    raise NotTold(do)
+                width, thick = board.size
+                out = width / 2 if abs(float(side @ vec(0, 1, 0))) > 0.5 else thick / 2
+                deep = thick / 2 if abs(float(edge @ vec(0, 0, 1))) > 0.5 else width / 2
+                along = board.points[mark] - side
+                board.points[mark] = along + side * out + edge * (deep - do.mm.value)
+    for mark in lay.at:
+        board = boards[mark.on]
+        if mark not in board.points:
+            raise NotTold(mark)
+        at = board.points[mark]
+        up = next(
+            side for side in board.sides.values()
+            if np.isclose(float(at @ side), board.size[0] / 2) and abs(float(side @ vec(0, 1, 0))) > 0.5
+        )  # fmt: skip
+        way = board.sides[lay.leans.name] if lay.leans is not None else None
+        off = set_to(card, tool_of(shop, card))
+        off += sum(w.angle.value for w in card.wedges if w.under == "guide")
+        out = up if way is None else up * math.cos(math.radians(off)) + way * math.sin(math.radians(off))
+        yield Hole(mark, at, out, *_bit(card))
 
 
 # --- saws ----------------------------------------------------------------------------------------

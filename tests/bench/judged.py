@@ -12,15 +12,18 @@ from splay.piece import Battened, Piece, StakedLegs, Stretcher
 from splay.plan import Plan
 from splay.setups.card import SetUp
 from splay.shop import Shop
+from splay.stance.hollow import thickness_at
 from splay.stance.lines import floor_line, named_faces, socket_line
 from splay.stance.members import MemberStance, RopeStance, floor_side, members
 from splay.stance.staked import LegStance, support_of
 from splay.stance.taper import size_at
+from splay.stance.vectors import word
 from splay.work.does import Between, Bit, Cut, CutOut, LongPoint, Notch, Shoulders, Tenon
 from splay.work.lays import EndUp, OnFloor, OnLines, OnSaw, OnTilt, Tapered, Upright
 from splay.work.marks import Kind, Mark, leg_key, member_key
 from tests.bench import hands
 from tests.bench.frames import Array, apart_deg, spun, square_to, unit, vec
+from tests.bench.pegged import judge_pegs
 from tests.bench.stock import Board, Seat, Stick
 
 STEPS = 40
@@ -79,7 +82,11 @@ class Judge:
              if isinstance(s, StakedLegs) and isinstance(s.joint, Battened)),
             default=0.0,
         )  # fmt: skip
-        self.seat = Seat(piece.top.thickness, batten)
+        self.seat = Seat(
+            piece.top.thickness,
+            batten,
+            sunk=lambda x, y: piece.top.thickness - thickness_at(piece.top, (x, y)),
+        )
         self.sticks = {leg_key(leg.number): self._leg(leg) for leg in plan.stance.legs}
         self.sticks |= {member_key(run.number): self._member(run) for run in self.runs}
         self.boards = {body.key: self._board(body) for body in plan.stance.bodies}
@@ -133,7 +140,11 @@ class Judge:
             s.face: vec(0, 0, 1),
             s.other_face: vec(0, 0, -1),
         }
-        return Board(sides, {near: vec(-1, 0, 0), far: vec(1, 0, 0)}, (body.width, body.thickness))
+        if body.role == "batten":
+            near, far = (f"{word(v)} end" for v in (tuple(-x for x in body.pose.along), body.pose.along))
+        low, high = body.at(0.0, 0.0)
+        ends = {near: vec(-1, 0, 0), far: vec(1, 0, 0)}
+        return Board(sides, ends, (body.width, body.thickness), (high - low) / 2)
 
     def all(self) -> Tally:
         for step in self.plan.layout.steps:
@@ -163,7 +174,7 @@ class Judge:
         for leg in self.plan.stance.legs:
             for mark, at in self.seat.points.items():
                 number, _, face = mark.which.partition(".")
-                if number != str(leg.number):
+                if number != str(leg.number) or mark.kind is not Kind.CENTRE:
                     continue
                 run = (self.seat.level(face) - leg.socket[2]) / leg.d[2]
                 there = np.array(leg.socket) + np.array(leg.d) * run
@@ -206,6 +217,10 @@ class Judge:
                 d = np.array(leg.d)
                 d = d if float(out @ d) > 0 else -d
                 self.tally.hold("two tilts deg", apart_deg(out, d), card.id)
+
+    def _peg(self, card: SetUp) -> None:
+        if card.in_reach or card.wedges:
+            judge_pegs(self, card)
 
     def _turned(self, card: SetUp) -> None:
         """Turned on its pin by so much, the next mark lies where the last one lay, its arrow likewise."""

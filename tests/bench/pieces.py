@@ -113,7 +113,11 @@ def _placement(rng: random.Random) -> dict[str, Any]:
 
 def _joint(rng: random.Random) -> dict[str, Any]:
     socket = rng.uniform(22, 30)
-    return rng.choice(
+    # Of its own chance, so that the pieces stay those they were before there were pegs.
+    own = random.Random(socket)
+    peg = {"diameter": own.choice((6, 8)), "entry": own.uniform(0, 12), "margin": own.uniform(3, 7),
+           "angle": own.choice((0, own.uniform(2, 14)))}  # fmt: skip
+    made: dict[str, Any] = rng.choice(
         (
             {"way": "through", "socket": socket, "proud": rng.choice((0, 6)), "bored_from": "underside"},
             {"way": "through", "socket": socket, "proud": 4, "bored_from": "upper"},
@@ -127,6 +131,9 @@ def _joint(rng: random.Random) -> dict[str, Any]:
             },
         )
     )  # fmt: skip
+    if made["way"] in ("blind", "battened") and own.random() < 0.6:
+        made["peg"] = {**peg, "entry": peg["entry"] + (11 if made["way"] == "battened" else 0)}
+    return made
 
 
 def _leg(rng: random.Random, socket: float) -> dict[str, Any]:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from dataclasses import dataclass, field
 
 import numpy as np
@@ -19,6 +20,8 @@ class Seat:
     batten: float = 0.0
     points: dict[Mark, Array] = field(default_factory=dict)
     arrows: dict[Mark, Array] = field(default_factory=dict)
+    sunk: Callable[[float, float], float] = lambda x, y: 0.0
+    """How deep the upper face is hollowed at a place, once it is."""
 
     def level(self, face: str) -> float:
         return {"underside": 0.0, "upper face": self.thickness, "battens' lower face": -self.batten}[face]
@@ -98,6 +101,9 @@ class Board:
     sides: dict[str, Array]
     ends: dict[str, Array]
     size: tuple[float, float]
+    half: float = 0.0
+    """Half its length along its middle, mm; nought where no card needs it."""
+    points: dict[Mark, Array] = field(default_factory=dict)
 
 
 def arc_deg(mm: float, half: float) -> float:

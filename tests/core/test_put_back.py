@@ -98,6 +98,36 @@ class PutBack(SimpleTestCase):
             "splay.setups.boring.ring_count", lambda *_: 4, lambda: wrong(turning()), "pin turned deg"
         )
 
+    def test_a_peg_that_enters_and_runs_the_other_way_along_the_sightline(self) -> None:
+        from splay.stance import pegs
+
+        joint = {"way": "blind", "socket": 28, "depth": 28, "peg": {"entry": 6, "angle": 5, "margin": 4}}
+        made = piece(joint=joint)
+        real = pegs._arrow
+
+        def backwards(leg: Any) -> tuple[float, float]:
+            x, y = real(leg)
+            return -x, -y
+
+        self.found("splay.stance.pegs._arrow", backwards, lambda: wrong(made), "peg height mm")
+        self.found(
+            "splay.setups.pegs.Toward", lambda *_: Toward("arrow"), lambda: wrong(made), "peg height mm"
+        )
+
+    def test_a_peg_through_a_batten_at_the_legs_mark_instead_of_where_the_tenon_is(self) -> None:
+        from splay.setups import pegs
+
+        made = starter("battened")
+        real = pegs.pegs_from_side
+
+        def square_to_the_mark(of: Any, stance: Any) -> Any:
+            for one in real(of, stance):
+                yield replace(one, run=40.0)
+
+        self.found(
+            "splay.setups.pegs.pegs_from_side", square_to_the_mark, lambda: wrong(made), "peg off tenon mm"
+        )
+
     def test_a_pin_that_stands_the_circle_of_the_legs_from_the_bit(self) -> None:
         from splay.setups import boring
 

@@ -59,21 +59,16 @@ def rack() -> list[RackPiece]:
     """Every piece, the one changed last first; one that is in trouble harms no other."""
     shop = the_shop()
     rows = list(PieceRow.objects.prefetch_related("readings"))
-    wanted = {(row.pk, row.latest) for row in rows}
-    latest = {
-        r.piece_id: r.document
-        for r in Revision.objects.filter(number__in={row.latest for row in rows})
-        if (r.piece_id, r.number) in wanted
-    }
     tools = json.dumps(write_shop(shop), sort_keys=True)
-    made, drawn = [], []
+    keys = {row.pk: _key(row, tools) for row in rows}
+    drawn = [row for row in rows if not row.hung or row.hung_for != keys[row.pk]]
+    latest = _documents(drawn)
+    for row in drawn:
+        hung = _hang(row, latest.get(row.pk), shop)
+        row.hung, row.hung_for = _HUNG.dump_python(hung, mode="json"), keys[row.pk]
+    made = []
     for row in rows:
-        key = _key(row, tools)
-        hung = _HUNG.validate_python(row.hung) if row.hung and row.hung_for == key else None
-        if hung is None:
-            hung = _hang(row, latest.get(row.pk), shop)
-            row.hung, row.hung_for = _HUNG.dump_python(hung, mode="json"), key
-            drawn.append(row)
+        hung = _HUNG.validate_python(row.hung)
         shown = {name: getattr(hung, name) for name in Hung.model_fields}
         readable = not hung.trouble.startswith(_UNREAD)
         made.append(
@@ -81,8 +76,20 @@ def rack() -> list[RackPiece]:
         )
     # Not through save(): what hangs is no change of the piece. Kept to be quick, so it may fail.
     with suppress(OperationalError):
-        PieceRow.objects.bulk_update(drawn, ("hung", "hung_for"))
+        if drawn:
+            PieceRow.objects.bulk_update(drawn, ("hung", "hung_for"))
     return made
+
+
+def _documents(rows: list[PieceRow]) -> dict[UUID, Any]:
+    """The last saved documents of some pieces, by piece."""
+    if not rows:
+        return {}
+    wanted = {(row.pk, row.latest) for row in rows}
+    near = Revision.objects.filter(
+        piece__in=[row.pk for row in rows], number__in={row.latest for row in rows}
+    )
+    return {r.piece_id: r.document for r in near if (r.piece_id, r.number) in wanted}
 
 
 def _key(row: PieceRow, tools: str) -> str:

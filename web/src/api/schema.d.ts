@@ -2778,7 +2778,7 @@ export interface components {
             diameter: number | string;
             /**
              * Entry
-             * @description Where it enters: from above, how far from the socket's middle towards the middle of the top;
+             * @description Where it enters: from above, how far from over the leg's centre, against the way the leg leans;
              *     from the side, how far from the batten's face against the top; mm.
              * @default 14
              */

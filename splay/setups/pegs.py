@@ -1,0 +1,153 @@
+"""Cards for the holes of pegs through blind tenons, bored when the legs are home."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from splay.piece import Piece
+from splay.quantity import Figure, Show
+from splay.quantity import degrees as deg
+from splay.setups.boring import tool_scene
+from splay.setups.card import Scene, SetUp
+from splay.setups.drills import HAND_HELD, Hole, Met, set_for
+from splay.shop import Shop, Tool
+from splay.stance.pegs import (
+    FromAbove,
+    FromSide,
+    longest_from_side,
+    pegs_from_above,
+    pegs_from_side,
+)
+from splay.stance.staked import Stance, support_of
+from splay.work.does import Along, Bit, Do, FromEdge, Plain
+from splay.work.lays import Toward
+from splay.work.marks import SEAT, Kind, Mark, peg_mark, peg_on_batten, sightline
+from splay.work.proofs import proof_id
+from splay.work.words import listed, steps, which_way
+
+SQUARE_DEG = 1e-6
+_CAUTION = (
+    "Clamp the seat so that it cannot turn; the other hand out from under the bit. Follow the drill's "
+    "own manual."
+)
+_SET = Plain("Bore when the glue has set; the peg goes in with a little glue and is sawn off flush.")
+_OFF = Plain("Then take the battens off the seat: the drill needs the room.")
+
+
+def peg_cards(piece: Piece, stance: Stance, shop: Shop, show: Show) -> Iterator[SetUp]:
+    """One card a support and a tool that is held by hand: by then the legs stand out below."""
+    above: dict[int, list[FromAbove]] = {}
+    for peg in pegs_from_above(piece, stance):
+        above.setdefault(peg.leg.support, []).append(peg)
+    side: dict[int, list[FromSide]] = {}
+    for one in pegs_from_side(piece, stance):
+        side.setdefault(one.leg.support, []).append(one)
+    tools = [tool for tool in shop.owned() if isinstance(tool, HAND_HELD)]
+    for tool in tools:
+        for mates in above.values():
+            yield _from_above(piece, mates, tool, show)
+        for sides in side.values():
+            yield _from_side(piece, sides, tool, show)
+
+
+def deepest(piece: Piece, stance: Stance, support: int) -> float:
+    """How deep the holes of a support's pegs may go along their middle, mm; nought where there are none."""
+    found = [peg.longest for peg in pegs_from_above(piece, stance) if peg.leg.support == support]
+    for one in pegs_from_side(piece, stance):
+        if one.leg.support == support:
+            joint = support_of(piece, one.leg).joint
+            assert joint.way == "battened"
+            found.append(longest_from_side(one.peg, joint))
+    return min(found, default=0.0)
+
+
+def _from_above(piece: Piece, pegs: list[FromAbove], tool: Tool, show: Show) -> SetUp:
+    peg = pegs[0].peg
+    marks = tuple(peg_mark(one.leg.number) for one in pegs)
+    sloped = peg.angle > SQUARE_DEG
+    leans = Toward("tail") if sloped else None
+    hole = Hole("seat", peg.angle, peg.angle, marks, "upper face", "underside", leans)
+    lines = tuple(sightline(one.leg.number, "upper face") for one in pegs) if sloped else ()
+    deep = min(one.longest for one in pegs)
+    names = ("arrow", "plain end") if sloped else ("", "")
+    return _card(piece, pegs, hole, tool, deep, (*marks, *lines), (), names, (_SET,), show)
+
+
+def _from_side(piece: Piece, pegs: list[FromSide], tool: Tool, show: Show) -> SetUp:
+    peg, joint = pegs[0].peg, support_of(piece, pegs[0].leg).joint
+    assert joint.way == "battened"
+    marks = tuple(peg_on_batten(one.leg.number, one.batten.key) for one in pegs)
+    against = pegs[0].batten.sides.face
+    leans = Toward("side", against) if peg.angle > SQUARE_DEG else None
+    edge = "edge with the mark" if len({one.edge for one in pegs}) > 1 else pegs[0].edge
+    hole = Hole("batten", peg.angle, peg.angle, marks, edge, "", leans)
+    places: list[Do] = []
+    for one, mark in zip(pegs, marks, strict=True):
+        named = f"{one.batten.name}, peg of leg {one.leg.number}"
+        places.append(Along((mark,), named, one.end, one.edge, show.closely(one.run)))
+        places.append(FromEdge((mark,), named, one.edge, against, show.closely(one.below)))
+    names = (against, "lower face") if leans else ("", "")
+    deep = longest_from_side(peg, joint)
+    return _card(piece, pegs, hole, tool, deep, (), marks, names, (*places, _OFF, _SET), show)
+
+
+def _card(
+    piece: Piece,
+    pegs: list[FromAbove] | list[FromSide],
+    hole: Hole,
+    tool: Tool,
+    deep: float,
+    uses: tuple[Mark, ...],
+    makes: tuple[Mark, ...],
+    names: tuple[str, str],
+    does: tuple[Do, ...],
+    show: Show,
+) -> SetUp:
+    peg, leg = pegs[0].peg, pegs[0].leg
+    support = support_of(piece, leg)
+    key = f"peg.{support.id}.{tool.id}"
+    touch = None if hole.leans is None else show.length(deep + peg.diameter / 2.0 * deg.tan(peg.angle))
+    bit = Bit(show.length(peg.diameter), show.length(deep), touch)
+    angle = show.figure(f"{key}.slope", "Slope of the peg, off square", peg.angle, "as chosen", unit="deg")
+    met = set_for(tool, hole, angle, show, key)
+    told: tuple[Do, ...] = (*does[:-1], bit, does[-1])
+    return SetUp(
+        id=key,
+        station="boring",
+        operation="peg",
+        way=tool.kind,
+        tool=tool.name,
+        legs=tuple(one.leg.number for one in pegs),
+        title=f"Bore for the {'pegs' if len(pegs) > 1 else 'peg'} of "
+        f"{listed(f'leg {one.leg.number}' for one in pegs)}",
+        angle=angle,
+        dials=met.dials,
+        setting=met.setting,
+        setting_name=met.name,
+        which_way=which_way((met.lay,)),
+        steps=steps(told),
+        turns=(),
+        jig=(*met.jig, _longest(key, deep, show)),
+        in_reach=not met.note,
+        reach_note=met.note,
+        scene=_scene(tool, met, hole, names, show),
+        proofs=(proof_id("peg", support.id),),
+        checks=(),
+        cautions=(_CAUTION,),
+        lays=(met.lay,),
+        wedges=met.wedges,
+        does=told,
+        uses=uses,
+        makes=(*makes, Mark(Kind.SOCKET, SEAT, f"peg.{support.id}")) if makes else (),
+    )
+
+
+def _longest(key: str, deep: float, show: Show) -> Figure:
+    return show.figure(
+        f"{key}.longest", "Peg, inside", deep, "longest that does not break out",
+        note="cut it a little over: what stands out is sawn off",
+    )  # fmt: skip
+
+
+def _scene(tool: Tool, met: Met, hole: Hole, names: tuple[str, str], show: Show) -> Scene:
+    return tool_scene(tool, met, hole.lean, *names, show)

@@ -1,0 +1,83 @@
+"""Holds the holes of pegs against what they are for: through the middle of the tenon, out nowhere."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+import numpy as np
+
+from splay.piece import Battened, Blind
+from splay.setups.card import SetUp
+from splay.stance.staked import LegStance, support_of
+from tests.bench import hands
+from tests.bench.frames import Array, unit, vec
+
+if TYPE_CHECKING:
+    from tests.bench.judged import Judge
+
+MARGIN_MM = 0.06
+"""As the card's figures are shown to a tenth or a half, a hole may come out so much deeper."""
+
+
+def judge_pegs(judge: Judge, card: SetUp) -> None:
+    """Each hole's middle meets its tenon's middle, and its rim keeps the wood it was to keep."""
+    first = judge.plan.stance.legs[card.legs[0] - 1]
+    joint = support_of(judge.piece, first).joint
+    assert isinstance(joint, Blind | Battened) and joint.peg is not None
+    above = isinstance(joint, Blind)
+    holes = (
+        hands.bore_seat(judge.seat, card, judge.shop)
+        if above
+        else hands.bore_board(judge.boards, card, judge.shop)
+    )
+    for hole in holes:
+        leg = judge.plan.stance.legs[int(hole.mark.which.partition(".")[0]) - 1]
+        at, out = (hole.at, hole.out) if above else _stood(judge, hole)
+        missed = _missed(leg, at, out)
+        if missed is not None:
+            judge.tally.hold("peg off tenon mm", missed, f"{card.id} leg {leg.number}")
+        assert hole.deep is not None
+        tip = at - out * hole.deep
+        half = joint.peg.diameter / 2
+        low = 0.0 if above else -joint.batten_thickness  # type: ignore[union-attr]
+        # The rim's lowest point: half the peg, as far as its end leans.
+        left = float(tip[2]) - half * float(np.linalg.norm(out[:2])) - low
+        judge.tally.hold("peg breaks out mm", max(0.0, joint.peg.margin - left - MARGIN_MM), card.id)
+        if not above:
+            far = joint.batten_width - hole.deep * float(np.linalg.norm(out[:2]))  # type: ignore[union-attr]
+            left = far - half * abs(float(out[2]))
+            judge.tally.hold("peg breaks out mm", max(0.0, joint.peg.margin - left - MARGIN_MM), card.id)
+        if above and missed is not None:
+            told = next(f for f in judge.plan.sockets[leg.number - 1].more if f.key.endswith("crosses"))
+            high = _height(leg, at, out) - told.quantity.value
+            judge.tally.hold("peg height mm", abs(high), f"{card.id} leg {leg.number}")
+        if above:
+            entry = float(np.hypot(*(at[:2] - np.array(leg.socket[:2]))))
+            judge.tally.hold("peg entry mm", abs(entry - joint.peg.entry), card.id)
+
+
+def _stood(judge: Judge, hole: hands.Hole) -> tuple[Array, Array]:
+    """A batten's hole where the batten lies under the seat, top frame."""
+    body = next(b for b in judge.plan.stance.bodies if b.key == hole.mark.on)
+    axes = [np.array(v) for v in (body.pose.along, body.pose.across, body.pose.up)]
+    low, high = body.at(0.0, 0.0)
+    middle = np.array(body.pose.origin) + axes[0] * (low + high) / 2
+    return middle + sum(a * x for a, x in zip(axes, hole.at, strict=True)), sum(
+        (a * x for a, x in zip(axes, hole.out, strict=True)), vec(0, 0, 0)
+    )
+
+
+def _height(leg: LegStance, at: Array, out: Array) -> float:
+    """How high above the underside the hole's middle meets the tenon's, by least squares."""
+    d, start = np.array(leg.d), np.array(leg.socket)
+    (run, _), *_ = np.linalg.lstsq(np.column_stack((d, -out)), at - start, rcond=None)
+    return float((start + d * run)[2])
+
+
+def _missed(leg: LegStance, at: Array, out: Array) -> float | None:
+    """How far the hole's middle line passes the tenon's; None where the two run along each other."""
+    d = np.array(leg.d)
+    across = np.cross(d, out)
+    if float(np.linalg.norm(across)) < 1e-6:
+        return None
+    return abs(float((at - np.array(leg.socket)) @ unit(across)))
