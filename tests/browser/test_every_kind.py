@@ -169,12 +169,19 @@ class BetweenTheLegs(BrowserCase):
         expect(page.locator("tr[data-member]")).to_have_count(3)
         saved(page)
 
-    def test_a_leg_that_is_not_there_is_refused_beside_the_field(self) -> None:
+    def test_an_end_goes_into_a_leg_there_is_and_what_ran_to_a_stretcher_goes_with_it(self) -> None:
         page = self.at(self.hang(starter("bench")), "stretchers")
-        box = page.locator("[data-field='members.0.ends.0.leg'] input")
-        box.fill("9")
-        box.press("Tab")
-        expect(page.get_by_text("there is no leg 9")).to_be_visible()
+        page.locator("[data-field='members.0.ends.0.leg']").click()
+        options = page.get_by_role("option")
+        expect(options).to_have_text(["1", "2", "3", "4"])
+        options.nth(1).click()
+        expect(page.locator("[data-field='members.0.ends.0.leg']")).to_contain_text("2")
+        page.get_by_label("Take 1 away").click()
+        # The middle one ran to it.
+        expect(page.locator("tr[data-member]")).to_have_count(1)
+        saved(page)
+        page.get_by_role("button", name="undo").click()
+        expect(page.locator("tr[data-member]")).to_have_count(3)
 
 
 class InTheRound(BrowserCase):
