@@ -15,13 +15,16 @@ from splay.layout.step import Step, carried_over, middle_lines
 from splay.piece import Battened, Piece, SlabLeg, StakedLegs, Trough
 from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
+from splay.stance.battens import on_batten, screw_places
+from splay.stance.body import Body
 from splay.stance.hollow import arc_radius
 from splay.stance.outline import edge_distance, extent
 from splay.stance.slab_leg import slab_mitre
 from splay.stance.staked import LegStance, Stance
+from splay.stance.vectors import word
 from splay.work import marks as work
 from splay.work.proofs import proof_id
-from splay.work.seat import said
+from splay.work.seat import Act, Prick, Row, said
 
 MOST_CHECKS = 12
 
@@ -138,9 +141,11 @@ def _battens(support: StakedLegs, stance: Stance, index: int, show: Show) -> lis
     if not isinstance(support.joint, Battened):
         return []
     marks, figures = [], []
+    acts: list[Act] = []
     for body in stance.bodies:
         if body.support != index or body.role != "batten":
             continue
+        acts += _placed(body, support.joint, stance, show)
         low, high = body.at(0.0, 0.0)
         half = body.width / 2
         ring = tuple(
@@ -157,13 +162,34 @@ def _battens(support: StakedLegs, stance: Stance, index: int, show: Show) -> lis
                 show.input("e", "beyond the legs", support.joint.end),
             )
         )
+    told = "\n".join(said(act)[:1].upper() + said(act)[1:] for act in acts)
     words = (
-        f"Square across the grain, on these lines. {support.joint.screws} screws in each, on its middle "
-        "line: one half way between each end and the leg nearest to it, the rest evenly between the legs; "
-        f"heads let in {show.length(support.joint.counterbore).text}. One round hole in the middle, slots "
-        "along the batten for the others: the seat moves across its grain."
+        f"{told}\nThe battens lie on those points, square across the grain. Heads let in "
+        f"{show.length(support.joint.counterbore).text}: a round hole for the screw nearest the middle, "
+        "slots along the batten for the others, for the seat moves across its grain."
     )
-    return [Step("Place the battens", words, tuple(figures), tuple(marks))]
+    made = tuple(act.mark for act in acts if isinstance(act, Prick | Row))
+    return [
+        Step("Place the battens", words, tuple(figures), tuple(marks), tuple(acts), work.lettered(), made)
+    ]
+
+
+def _placed(body: Body, joint: Battened, stance: Stance, show: Show) -> list[Act]:
+    """Both ends of a batten's middle line on the seat, and its screws along it."""
+    low, high = body.at(0.0, 0.0)
+    o, w = body.pose.origin, body.pose.along
+    acts: list[Act] = []
+    for k, (run, way) in enumerate(((low, (-w[0], -w[1], 0.0)), (high, w))):
+        mark = work.Mark(work.Kind.BATTEN, work.SEAT, f"{body.key}/{k + 1}")
+        named = f"{body.name}, the middle of its {word(way)} end"
+        acts.append(prick(mark, named, "underside", (o[0] + w[0] * run, o[1] + w[1] * run), show))
+    middle = o[0] * w[0] + o[1] * w[1]
+    mine = [leg for leg in stance.legs if leg.support == body.support and on_batten(body, leg.socket)]
+    legs = [leg.socket[0] * w[0] + leg.socket[1] * w[1] - middle - low for leg in mine]
+    at = tuple(show.length(one) for one in screw_places(high - low, legs, joint.screws))
+    mark = work.Mark(work.Kind.SCREW, work.SEAT, body.key)
+    acts.append(Row(mark, body.name, f"{word((-w[0], -w[1], 0.0))} end", at))
+    return acts
 
 
 def _mitre(piece: Piece, support: SlabLeg, show: Show) -> Step:

@@ -11,7 +11,7 @@ from splay.setups.card import Scene, SetUp
 from splay.setups.crosscut import station_of
 from splay.setups.plain_card import Bench, plain_card
 from splay.stance.body import Body
-from splay.work.does import Plain, Shoulders
+from splay.work.does import Plain, Shoulders, Transferred
 from splay.work.marks import Kind, Mark
 from splay.work.proofs import proof_id
 from splay.work.words import listed
@@ -64,10 +64,8 @@ def _card(piece: Piece, mates: list[tuple[StickPart, Body]], show: Show) -> SetU
                 f"Tenon {thick.text} thick, in the middle of the thickness, its cheeks along the "
                 f"{sides.face}; saw the shoulders on the lines."
             ),
-            Plain(
-                "Mortises from the tenons: hold each apron end to its leg, upper edge flush with the leg's "
-                f"upper end, its {sides.face} {show.length(support.setback).text} behind the leg's "
-                f"{faces}; knife round the tenon."
+            Transferred(
+                tuple(one.key for one, _ in mates), sides.face, faces, show.length(support.setback)
             ),
             Plain(
                 "Chop each mortise along the apron: a bevel gauge set from the shoulder's line to the "

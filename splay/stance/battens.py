@@ -12,6 +12,31 @@ SAME_MM = 0.01
 """Legs nearer than this to one line across the grain share a batten."""
 
 
+def on_batten(batten: Body, socket: Vec) -> bool:
+    """Whether a leg's centre lies on a batten's middle line."""
+    o, w = batten.pose.origin, batten.pose.along
+    return abs((socket[0] - o[0]) * w[1] - (socket[1] - o[1]) * w[0]) < 2.0 * SAME_MM
+
+
+def screw_places(long: float, legs: list[float], count: int) -> tuple[float, ...]:
+    """Where a batten's screws stand, from one end, mm: one half way between each end and the leg nearest
+    to it, the rest between the legs, as far from one another as they can be (common practice, no source).
+
+    `legs` are the leg centres from the same end. With one leg only, the rest stand beside the first two.
+    """
+    stops = [0.0, *sorted(legs), long]
+    held = [1, *(0 for _ in stops[2:-1]), 1]
+    inner = range(1, len(held) - 1) if len(held) > 2 else range(len(held))
+    for _ in range(count - 2):
+        widest = max(inner, key=lambda k: (stops[k + 1] - stops[k]) / (held[k] + 1))
+        held[widest] += 1
+    made = []
+    for k, n in enumerate(held):
+        step = (stops[k + 1] - stops[k]) / (n + 1)
+        made += [stops[k] + step * (j + 1) for j in range(n)]
+    return tuple(made)
+
+
 def battens(piece: Piece, support: StakedLegs, index: int, places: list[Flat]) -> tuple[Body, ...]:
     """One batten for each line across the grain that has legs on it, `places` their sockets."""
     joint = support.joint

@@ -8,12 +8,11 @@ from dataclasses import dataclass
 
 from splay.piece import Battened, Blind, Peg, Piece
 from splay.quantity import degrees as deg
+from splay.stance.battens import on_batten
 from splay.stance.body import Body
 from splay.stance.hollow import thickness_at
 from splay.stance.staked import LegStance, Stance, support_of
 from splay.stance.vectors import Flat, Vec, dot, word
-
-_SAME_MM = 0.02
 
 
 @dataclass(frozen=True)
@@ -115,11 +114,7 @@ def pegs_from_side(piece: Piece, stance: Stance) -> Iterator[FromSide]:
 def _batten_of(stance: Stance, leg: LegStance) -> Body:
     """The batten a leg stands in: the one whose middle line goes through its centre."""
     for body in stance.bodies:
-        if body.role != "batten" or body.support != leg.support:
-            continue
-        o, w = body.pose.origin, body.pose.along
-        off = (leg.socket[0] - o[0]) * w[1] - (leg.socket[1] - o[1]) * w[0]
-        if abs(off) < _SAME_MM:
+        if body.role == "batten" and body.support == leg.support and on_batten(body, leg.socket):
             return body
     raise AssertionError("every battened leg stands in a batten")
 

@@ -230,6 +230,17 @@ class Shoulders:
 
 
 @dataclass(frozen=True)
+class Transferred:
+    """Mortises taken from the tenons themselves: each part held to its leg, upper edge flush with the
+    leg's upper end, its `side` so far behind the leg's own face of that name."""
+
+    parts: tuple[str, ...]
+    side: str
+    faces: str
+    behind: Quantity
+
+
+@dataclass(frozen=True)
 class Between:
     """A line or plane through two places: so far from an end along one side, and so far along another."""
 
@@ -287,7 +298,7 @@ class Cut:
 
 Do = (
     Along | Round | Across | FromEdge | OnEnd | OverEnd | DrawLine | NameFaces | Write | Bit | WallDepth
-    | Back | Ream | Chop | Turned | TwoWay | Tenon | Shoulders | Between
+    | Back | Ream | Chop | Turned | TwoWay | Tenon | Shoulders | Transferred | Between
     | Spots | Notch | CutOut | Cut | Plain | LongPoint | Kerf
 )  # fmt: skip
 

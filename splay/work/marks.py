@@ -34,6 +34,8 @@ class Kind(StrEnum):
     ENDS = "ends' numbers"
     FLOOR_SIDE = "floor-side line"
     PEG = "peg's mark"
+    BATTEN = "middle of a batten's end"
+    SCREW = "batten's screws"
 
 
 @dataclass(frozen=True)

@@ -76,7 +76,17 @@ class Sightline:
     over: Quantity
 
 
-Act = Letters | Prick | Ring | Sightline
+@dataclass(frozen=True)
+class Row:
+    """Places along the middle line of a batten's lower face, each from one of its ends."""
+
+    mark: Mark
+    named: str
+    end: str
+    at: tuple[Quantity, ...]
+
+
+Act = Letters | Prick | Ring | Sightline | Row
 
 
 def said(act: Act) -> str:
@@ -87,6 +97,11 @@ def said(act: Act) -> str:
         return _prick(act)
     if isinstance(act, Ring):
         return _ring(act)
+    if isinstance(act, Row):
+        return (
+            f"{act.named}, its screws: from the {act.end}, along the middle of its lower face, "
+            f"{', '.join(one.text for one in act.at)}."
+        )
     across = f", over by {act.over.text} towards {act.toward}" if act.over.value > 0.005 else ""
     return (
         f"{act.named}: through its mark, for {act.run.text} towards {act.along}{across}. Arrowhead at "

@@ -314,6 +314,15 @@ def _(one: does.FromEdge) -> str:
 
 
 @do.register
+def _(one: does.Transferred) -> str:
+    where = f"{one.behind.text} behind" if one.behind.value >= SHOWN_MM else "flush with"
+    return (
+        "Mortises from the tenons: hold each end to its leg, upper edge flush with the leg's upper end, "
+        f"its {one.side} {where} the leg's {one.faces}; knife round the tenon."
+    )
+
+
+@do.register
 def _(one: does.OnEnd) -> str:
     if one.mm.value < 0.05:
         return f"{_named(one)}: over the {one.end} through its middle, from the {one.line}."

@@ -26,7 +26,7 @@ from splay.work.does import (
 )
 from splay.work.lays import ByHand, OnLines, OnSaw, OnSide, OnTilt, Toward
 from splay.work.marks import Kind, Mark
-from splay.work.seat import Act, Letters, Prick, Ring, Sightline
+from splay.work.seat import Act, Letters, Prick, Ring, Row, Sightline
 from tests.bench.frames import Array, laid, spun, square_to, unit, vec
 from tests.bench.stock import Board, Seat, Stick, arc_deg
 
@@ -74,6 +74,8 @@ def mark_seat(seat: Seat, acts: tuple[Act, ...]) -> None:
                 seat.points[act.mark] = seat.points[act.mark] - UP * seat.sunk(float(x), float(y))
         elif isinstance(act, Ring):
             _ring(seat, act)
+        elif isinstance(act, Row):
+            seat.rows[act.mark] = (act.end, tuple(one.value for one in act.at))
         elif isinstance(act, Sightline):
             if act.through not in seat.points:
                 raise NotTold(act)

@@ -18,12 +18,12 @@ from splay.stance.members import MemberStance, RopeStance, floor_side, members
 from splay.stance.staked import LegStance, support_of
 from splay.stance.taper import size_at
 from splay.stance.vectors import word
-from splay.work.does import Between, Bit, Cut, CutOut, LongPoint, Notch, Shoulders, Tenon
+from splay.work.does import Between, Bit, Cut, CutOut, LongPoint, Notch, Shoulders, Tenon, Transferred
 from splay.work.lays import EndUp, OnFloor, OnLines, OnSaw, OnTilt, Tapered, Upright
 from splay.work.marks import Kind, Mark, leg_key, member_key
 from tests.bench import hands
 from tests.bench.frames import Array, apart_deg, spun, square_to, unit, vec
-from tests.bench.pegged import judge_pegs
+from tests.bench.pegged import judge_pegs, judge_screws
 from tests.bench.stock import Board, Seat, Stick
 
 STEPS = 40
@@ -171,6 +171,13 @@ class Judge:
                 tops = [np.array(p) for solid in body.stood for face in solid for p in face.corners]
                 near = min(float(np.linalg.norm(p - at)) for p in tops)
                 self.tally.hold("frame mark mm", near, mark.which)
+            if mark.kind is Kind.BATTEN:
+                key, _, end = mark.which.partition("/")
+                body = next(b for b in self.plan.stance.bodies if b.key == key)
+                there = np.array(body.pose.out((body.at(0.0, 0.0)[int(end) - 1], 0.0, -at[2])))
+                self.tally.hold("batten mark mm", float(np.linalg.norm(there[:2] - at[:2])), mark.which)
+        for mark, (end, places) in self.seat.rows.items():
+            judge_screws(self, mark, end, places)
         for leg in self.plan.stance.legs:
             for mark, at in self.seat.points.items():
                 number, _, face = mark.which.partition(".")
@@ -516,6 +523,29 @@ class Judge:
                     body = next(b for b in self.plan.stance.bodies if b.key == key)
                     for tenon in body.tenons:
                         self.tally.hold("shoulder back mm", abs(do.back.value - tenon), card.id)
+            elif isinstance(do, Transferred):
+                for key in do.parts:
+                    self._transferred(key, do, card)
+
+    def _transferred(self, key: str, do: Transferred, card: SetUp) -> None:
+        """Held to its leg as told, an apron's outer face and upper edge lie where the stance has them."""
+        apron = next(b for b in self.plan.stance.bodies if b.key == key)
+        out, at = np.array(apron.pose.up), np.array(apron.pose.origin)
+        face = float(out @ at) + apron.thickness / 2
+        high = max(float(corner[2]) for solid in apron.stood for f in solid for corner in f.corners)
+        self.tally.hold("apron flush mm", abs(high), card.id)
+        for leg in self.plan.stance.bodies:
+            if leg.role != "leg" or leg.support != apron.support:
+                continue
+            shown = [f for solid in leg.stood for f in solid]
+            for one in shown:
+                p = [np.array(c) for c in one.corners[:3]]
+                normal = unit(np.cross(p[1] - p[0], p[2] - p[1]))
+                # Of the legs at this apron's ends, the face that looks the same way and lies outermost.
+                if abs(float(normal @ out)) < 1 - 1e-9 or float(out @ (p[0] - at)) < 0:
+                    continue
+                back = float(out @ p[0]) - face
+                self.tally.hold("apron setback mm", abs(back - do.behind.value), card.id)
 
     def _kerf(self, card: SetUp) -> None:
         """The slot, carried into the seat, lies square across its grain."""

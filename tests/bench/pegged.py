@@ -9,6 +9,7 @@ import numpy as np
 from splay.piece import Battened, Blind
 from splay.setups.card import SetUp
 from splay.stance.staked import LegStance, support_of
+from splay.work.marks import Mark
 from tests.bench import hands
 from tests.bench.frames import Array, unit, vec
 
@@ -81,3 +82,22 @@ def _missed(leg: LegStance, at: Array, out: Array) -> float | None:
     if float(np.linalg.norm(across)) < 1e-6:
         return None
     return abs(float((at - np.array(leg.socket)) @ unit(across)))
+
+
+def judge_screws(judge: Judge, mark: Mark, end: str, places: tuple[float, ...]) -> None:
+    """Each screw stands inside its batten, in order, and in no leg's socket."""
+    body = next(b for b in judge.plan.stance.bodies if b.key == mark.which)
+    board = judge.boards[body.key]
+    low, high = body.at(0.0, 0.0)
+    where = [board.ends[end] * (board.half - run) for run in places]
+    runs = [float(at[0]) + (low + high) / 2 for at in where]
+    beyond = max(abs(float(at[0])) - board.half for at in where)
+    judge.tally.hold("screw outside mm", max(0.0, beyond), body.key)
+    for leg in judge.plan.stance.legs:
+        joint = support_of(judge.piece, leg).joint
+        socket = np.array(leg.socket) - np.array(body.pose.origin)
+        if not isinstance(joint, Battened) or abs(float(socket @ np.array(body.pose.across))) > 0.05:
+            continue
+        at = float(socket @ np.array(body.pose.along))
+        near = min(abs(run - at) for run in runs)
+        judge.tally.hold("screw in socket mm", max(0.0, joint.socket / 2 - near), body.key)
