@@ -115,7 +115,8 @@ def _card(work: _Work, tool: Tool, show: Show) -> SetUp:
     pin = next((one.pin for one in does if isinstance(one, Turned) and one.pin), None)
     lines = () if work.hole.leans is None else _sightlines(work)
     return SetUp(
-        id=key,
+        work=work.key,
+        by=tool.id,
         station="boring",
         operation="bore",
         way=tool.kind,

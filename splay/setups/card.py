@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Annotated
 
 from splay.quantity import Figure, Quantity
@@ -95,13 +95,15 @@ class Scene:
 class SetUp:
     """One card: what is done to which legs with which tool, the setting, which way, the proof.
 
-    `proofs` are the ids of the proofs that prove this cut; `legs` the staked legs it is for,
-    `parts` the keys of the sticks and members. `lays` are how the work lies and `does` what is done,
+    `work` names what is done, whatever the tool, and `by` the tool, by its id, or what is at hand on any
+    bench; the `id` is both together. `proofs` are the ids of the proofs that prove this cut;
+    `legs` the staked legs it is for, `parts` the keys of the sticks and members. `lays` are how the work lies and `does` what is done,
     as data: `which_way` and `steps` are their words; `wedges` make up for a reach. `uses` are the marks
     it leans on, `makes` those it leaves on the work, `loses` those that are gone after it.
     """
 
-    id: str
+    work: str
+    by: str
     station: str
     operation: str
     way: str
@@ -129,3 +131,8 @@ class SetUp:
     uses: Annotated[tuple[Mark, ...], UNSENT] = ()
     makes: Annotated[tuple[Mark, ...], UNSENT] = ()
     loses: Annotated[tuple[Mark, ...], UNSENT] = ()
+    id: str = field(init=False, default="")
+
+    def __post_init__(self) -> None:
+        """The id follows from work and tool."""
+        object.__setattr__(self, "id", f"{self.work}.{self.by}")

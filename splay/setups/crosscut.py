@@ -95,7 +95,8 @@ def _card(
 ) -> SetUp:
     part = cut.first
     end = cut.uses[0][2]
-    key = f"cut.{part.key}.{end}.{tool.id}"
+    work = f"cut.{part.key}.{end}"
+    key = f"{work}.{tool.id}"
     angle = _angle(cut, show, key)
     keys = tuple(dict.fromkeys(use[0].key for use in cut.uses))
     lays: tuple[Lay, ...]
@@ -115,7 +116,8 @@ def _card(
         dials, note, setting, name = met.dials, met.note, met.setting, met.name
         jig = (*met.jig, *_mitre_jigs(cut, show, key))
     return SetUp(
-        id=key,
+        work=work,
+        by=tool.id,
         station=station_of(part.role),
         operation="crosscut",
         way=tool.kind,

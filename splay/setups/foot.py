@@ -200,7 +200,8 @@ def _sawn(
     tool: Saw,
     show: Show,
 ) -> SetUp:
-    key = f"foot.{group.first.id}.{tool.id}"
+    work = f"foot.{group.first.id}"
+    key = f"{work}.{tool.id}"
     shape = support_of(piece, group.first).leg
     lays = told.lays
     stock = (part.stock.quantity.value, part.stock.quantity.value)
@@ -211,7 +212,8 @@ def _sawn(
     tilted = {"tilt": f"{leans} leans {other_dial.reading.text}"} if other_dial else {}
     fence = lays[0].fence
     return SetUp(
-        id=key,
+        work=work,
+        by=tool.id,
         station="legs",
         operation="foot_cut",
         way=tool.kind,
@@ -304,7 +306,8 @@ def _scribe(
     tool: Handsaw,
     show: Show,
 ) -> SetUp:
-    key = f"foot.{group.first.id}.{tool.id}"
+    work = f"foot.{group.first.id}"
+    key = f"{work}.{tool.id}"
     tallest = max(parts, key=lambda p: p.block.quantity.value).block
     shims = tuple(
         (one.number, show.length(tallest.quantity.value - one.block.quantity.value))
@@ -340,7 +343,8 @@ def _scribe(
     long = outer and outer_is_long(group.first, stance.floor)
     right, left = ("outer side", "inner side") if long else ("inner side", "outer side")
     return SetUp(
-        id=key,
+        work=work,
+        by=tool.id,
         station="legs",
         operation="foot_cut",
         way=tool.kind,

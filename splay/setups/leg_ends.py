@@ -63,7 +63,7 @@ def _shoulders(one: LegSet, show: Show) -> Iterator[SetUp]:
         )
     )
     yield plain_card(
-        f"{one.key}.shoulder.making.0",
+        f"{one.key}.shoulder",
         "legs",
         "shoulder",
         Bench("making", "Saw, chisel and rasp"),
@@ -159,7 +159,7 @@ def _screwed(one: LegSet, tool: Tool, show: Show) -> Iterator[SetUp]:
         )  # fmt: skip
         keys = tuple(leg_key(number) for number in one.numbers)
         yield plain_card(
-            f"{one.key}.pilot.{tool.id}",
+            f"{one.key}.pilot",
             "legs",
             "pilot",
             tool,
@@ -199,7 +199,8 @@ def _top_cut(one: LegSet, legs: tuple[LegStance, ...], tool: Saw, show: Show) ->
     rho = legs[0].boring.resultant
     named = listed(f"leg {leg.number}" for leg in legs)
     lays = together(legs, lambda leg, up: _top_lay(one, leg, up, show))
-    key = f"shape.{one.support.id}.{legs[0].id}.top.{tool.id}"
+    work = f"shape.{one.support.id}.{legs[0].id}.top"
+    key = f"{work}.{tool.id}"
     stock = one.part.stock.quantity.value
     met = set_saw(tool, *_top_angles(one, legs[0]), lays, (stock, stock), show, key)
     figure = show.figure(
@@ -214,7 +215,7 @@ def _top_cut(one: LegSet, legs: tuple[LegStance, ...], tool: Saw, show: Show) ->
     d = met.swing
     lean_on = Kind.OUTER_LINE if one.support.leg.section == "round" else Kind.FACES
     card = plain_card(
-        key,
+        work,
         "legs",
         "top_cut",
         tool,

@@ -112,7 +112,8 @@ def _marks(
             makes.append(mark)
     ends = tuple(Mark(Kind.TENON, key) for key in keys)
     return SetUp(
-        id=f"marks.{support.id}.marking.0",
+        work=f"marks.{support.id}",
+        by="marking",
         station="legs",
         operation="mark",
         way="marking",
@@ -282,7 +283,8 @@ def _slots(
         if not isinstance(tool, Handsaw):
             continue
         yield SetUp(
-            id=f"{one.key}.slot.{tool.id}",
+            work=f"{one.key}.slot",
+            by=tool.id,
             station="legs",
             operation="kerf",
             way="kerf",

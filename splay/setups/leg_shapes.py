@@ -137,7 +137,7 @@ def _tenons(one: LegSet, owned: tuple[Tool, ...], show: Show) -> Iterator[SetUp]
         return
     maker = _MAKERS[by]
     yield plain_card(
-        f"{one.key}.tenon.{maker.kind}.0",
+        f"{one.key}.tenon",
         "legs",
         "tenon",
         maker,
@@ -187,7 +187,7 @@ def _by_cutter(one: LegSet, tool: TenonCutter, does: tuple[Do, ...], long: Quant
             f"Marginal: {show.length(diagonal).text} against {show.length(limit).text} passes on "
             "paper and fails in use. Knock the corners off the end."
         )
-    key = f"{one.key}.tenon.{tool.id}"
+    key = f"{one.key}.tenon"
     figure = show.figure(
         f"{key}.diagonal",
         "Stock's diagonal",
@@ -224,7 +224,7 @@ def _octagon(one: LegSet, tool: Tool, show: Show) -> Iterator[SetUp]:
     if gauge is None or not isinstance(tool, HandPlane):
         return
     yield plain_card(
-        f"{one.key}.octagon.{tool.id}",
+        f"{one.key}.octagon",
         "legs",
         "octagon",
         tool,
@@ -254,7 +254,7 @@ def _taper(one: LegSet, tool: Tool, show: Show) -> Iterator[SetUp]:
     ):
         return
     for n, taper in enumerate(one.part.tapers, start=1):
-        key = f"{one.key}.taper.{n}.{tool.id}"
+        key = f"{one.key}.taper.{n}"
         if isinstance(tool, TaperJig):
             yield _on_sled(one, taper, tool, key, show)
         else:

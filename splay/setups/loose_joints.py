@@ -61,7 +61,7 @@ def loose_joints(
         if dowels.way != wanted:
             continue
         for slope, ends in sorted(_slopes(piece, index, sticks, bodies).items()):
-            key = f"{dowels.way}.{ends[0][0].key}.{tool.id}"
+            key = f"{dowels.way}.{ends[0][0].key}"
             if isinstance(tool, TiltingTable):
                 yield _holes(key, on, dowels, slope, ends, tool, show)
             else:

@@ -62,7 +62,7 @@ def _cut(part: MemberPart, chosen: Stretcher, show: Show) -> SetUp:
         does.append(Along((mark,), part.name, ends[e], "stretcher", at, ring=True, what="depth ring"))
     does.append(Plain("Each tenon tried in its own socket: half way by hand, the rest driven."))
     return plain_card(
-        f"member.{part.id}.making.0",
+        f"member.{part.id}.making",
         "stretchers",
         "member_cut",
         MAKER,
@@ -101,7 +101,7 @@ def _line(part: MemberPart, show: Show) -> SetUp:
     mark = Mark(Kind.FLOOR_SIDE, key)
     figure = part.total
     return plain_card(
-        f"member.{part.id}.line.marking.0",
+        f"member.{part.id}.line",
         "stretchers",
         "floor_side",
         PENCIL,

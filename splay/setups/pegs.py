@@ -105,14 +105,16 @@ def _card(
 ) -> SetUp:
     peg, leg = pegs[0].peg, pegs[0].leg
     support = support_of(piece, leg)
-    key = f"peg.{support.id}.{tool.id}"
+    work = f"peg.{support.id}"
+    key = f"{work}.{tool.id}"
     touch = None if hole.leans is None else show.length(deep + peg.diameter / 2.0 * deg.tan(peg.angle))
     bit = Bit(show.length(peg.diameter), show.length(deep), touch)
     angle = show.figure(f"{key}.slope", "Slope of the peg, off square", peg.angle, "as chosen", unit="deg")
     met = set_for(tool, hole, angle, show, key)
     told: tuple[Do, ...] = (*does[:-1], bit, does[-1])
     return SetUp(
-        id=key,
+        work=work,
+        by=tool.id,
         station="boring",
         operation="peg",
         way=tool.kind,

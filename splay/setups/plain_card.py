@@ -25,7 +25,7 @@ PENCIL = Bench("marking", "Rule, square and pencil")
 
 
 def plain_card(
-    key: str,
+    work: str,
     station: str,
     operation: str,
     tool: Tool | Bench,
@@ -50,7 +50,8 @@ def plain_card(
 ) -> SetUp:
     """A card whose setting is one figure; `note` says what keeps the tool from getting there."""
     return SetUp(
-        id=key,
+        work=work,
+        by=tool.kind if isinstance(tool, Bench) else tool.id,
         station=station,
         operation=operation,
         way=tool.kind,

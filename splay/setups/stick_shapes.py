@@ -68,7 +68,7 @@ def _bevels(
         lays = _sides(mates, isinstance(tool, HandPlane), show)
         keys = tuple(one.key for one, _ in mates)
         yield plain_card(
-            f"rip.{stick.key}.{tool.id}",
+            f"rip.{stick.key}",
             station_of(stick.role),
             "rip",
             tool,
@@ -173,7 +173,7 @@ def _notches(
         )
         edge = body.sides.edge if void.edge > 0 else body.sides.other_edge
         yield plain_card(
-            f"notch.{stick.key}.{tool.id}",
+            f"notch.{stick.key}",
             "stretchers" if lap else "legs",
             "notch",
             tool,

@@ -46,7 +46,7 @@ def _card(piece: Piece, mates: list[tuple[StickPart, Body]], show: Show) -> SetU
     own = (f"{one.frame} face" if one.frame in ("front", "back") else "outer side" for _, one in mates)
     faces = " or ".join(dict.fromkeys(own))
     return plain_card(
-        f"shoulders.{stick.key}.making.0",
+        f"shoulders.{stick.key}",
         station_of(stick.role),
         "stick_tenon",
         MAKER,

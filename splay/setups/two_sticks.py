@@ -98,7 +98,8 @@ def _card(bore: Into, said: tuple[str, ...], tool: Tool, show: Show) -> SetUp:
         "far": "foot" if bore.leg else "second end",
     }
     return SetUp(
-        id=key,
+        work=bore.key,
+        by=tool.id,
         station="stretchers",
         operation=bore.operation,
         way=tool.kind,

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 
-import type { SetUp } from '../api/types'
 import Choice from '../fields/Choice.vue'
 import { usePiece } from '../piece/store'
 import SetUpCard from './SetUpCard.vue'
@@ -15,16 +14,10 @@ const emit = defineEmits<{
 const store = usePiece()
 const KEPT = 'proud-rake.tool.'
 
-/** The tool's part of a card's id: its kind and its place in the shop. */
-const keyOf = (card: SetUp): string =>
-  new RegExp(`${card.way}\\.\\d+`).exec(card.id)?.[0] ?? card.way
-/** What is done, whatever the tool. */
-const workOf = (card: SetUp): string => card.id.replace(keyOf(card), '')
-
 const cards = computed(() => (store.plan?.setups ?? []).filter((c) => c.station === props.station))
 const works = computed(() => {
   const found = new Map<string, string>()
-  for (const card of cards.value) if (!found.has(workOf(card))) found.set(workOf(card), card.title)
+  for (const card of cards.value) if (!found.has(card.work)) found.set(card.work, card.title)
   return [...found.entries()].map(([value, title]) => ({ value, title }))
 })
 const wanted = ref('')
@@ -32,8 +25,8 @@ const tool = ref(localStorage.getItem(KEPT + props.station) ?? '')
 const work = computed(() =>
   works.value.some((w) => w.value === wanted.value) ? wanted.value : (works.value[0]?.value ?? ''),
 )
-const mine = computed(() => cards.value.filter((c) => workOf(c) === work.value))
-const card = computed(() => mine.value.find((c) => keyOf(c) === tool.value) ?? mine.value[0])
+const mine = computed(() => cards.value.filter((c) => c.work === work.value))
+const card = computed(() => mine.value.find((c) => c.by === tool.value) ?? mine.value[0])
 
 function choose(key: string): void {
   tool.value = key
@@ -62,8 +55,8 @@ watch(
     <Choice
       v-if="mine.length > 1"
       label="With which tool"
-      :items="mine.map((c) => ({ value: keyOf(c), title: c.tool }))"
-      :value="card ? keyOf(card) : ''"
+      :items="mine.map((c) => ({ value: c.by, title: c.tool }))"
+      :value="card ? card.by : ''"
       @choose="choose"
     />
     <SetUpCard v-if="card" :key="card.id" :card="card" />
