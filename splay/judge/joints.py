@@ -10,16 +10,20 @@ from splay.parts import SocketPart
 from splay.piece import ApronedLegs, Battened, Blind, DowelScrew, MitredFrames, Piece, Reamed, StakedLegs
 from splay.quantity import Figure, Show
 from splay.setups.loose_joints import dowels_of
+from splay.stance.battens import tightest
 from splay.stance.body import Body
 from splay.stance.convex import Plane, Solid, clip, plane_at, volume
 from splay.stance.hollow import thickness_at
-from splay.stance.staked import Stance
+from splay.stance.pegs import holes_along
+from splay.stance.staked import LegStance, Stance
 from splay.stance.vectors import Vec
 
 POINT_MM = 3.0
 """Least wood left in front of a screw's point (common practice, no source)."""
 DOWEL_SHARE = 0.6
 """A dowel or loose tenon thicker than this share of its part weakens it (common practice, no source)."""
+SCREW_ROOM_MM = 12.0
+"""Least wood beside a batten's screw: to its end, a hole, the next screw (common practice, no source)."""
 TOUCH_MM = 0.01
 SHARED_MM3 = 1.0
 """Less than this in common is a touch, not an overlap."""
@@ -50,6 +54,7 @@ def screws(piece: Piece, sockets: tuple[SocketPart, ...], stance: Stance, show: 
         if not isinstance(joint, Battened) or leg.support in done:
             continue
         done.add(leg.support)
+        yield from _crowded(joint, leg, stance, show)
         grip = _named(socket.more, ".grip").quantity
         room = thickness_at(piece.top, leg.place.at) - POINT_MM
         if grip.value > room:
@@ -78,6 +83,29 @@ def screws(piece: Piece, sockets: tuple[SocketPart, ...], stance: Stance, show: 
                 None,
                 f"supports.{leg.support}.joint.screw",
             )
+
+
+def _crowded(joint: Battened, leg: LegStance, stance: Stance, show: Show) -> Iterator[Finding]:
+    """Screws of a batten too near its ends, its legs' holes or one another."""
+    battens = [body for body in stance.bodies if body.role == "batten" and body.support == leg.support]
+    room = min(
+        tightest(high - low, holes_along(body, stance), joint.screws)
+        for body in battens
+        for low, high in [body.at(0.0, 0.0)]
+    )
+    if room < SCREW_ROOM_MM:
+        yield Finding(
+            "screws_crowded",
+            "caution",
+            "boring",
+            f"A batten's screws have only {show.length(room).text} of wood beside them.",
+            "Take fewer screws, or let the battens run on further past their legs.",
+            (leg.number,),
+            show.length(room),
+            show.length(SCREW_ROOM_MM),
+            None,
+            f"supports.{leg.support}.joint.{'screws' if joint.screws > 2 else 'end'}",
+        )
 
 
 def _named(figures: tuple[Figure, ...], ending: str) -> Figure:

@@ -15,10 +15,11 @@ from splay.layout.step import Step, carried_over, middle_lines
 from splay.piece import Battened, Piece, SlabLeg, StakedLegs, Trough
 from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
-from splay.stance.battens import on_batten, screw_places
+from splay.stance.battens import screw_places
 from splay.stance.body import Body
 from splay.stance.hollow import arc_radius
 from splay.stance.outline import edge_distance, extent
+from splay.stance.pegs import holes_along
 from splay.stance.slab_leg import slab_mitre
 from splay.stance.staked import LegStance, Stance
 from splay.stance.vectors import word
@@ -183,10 +184,8 @@ def _placed(body: Body, joint: Battened, stance: Stance, show: Show) -> list[Act
         mark = work.Mark(work.Kind.BATTEN, work.SEAT, f"{body.key}/{k + 1}")
         named = f"{body.name}, the middle of its {word(way)} end"
         acts.append(prick(mark, named, "underside", (o[0] + w[0] * run, o[1] + w[1] * run), show))
-    middle = o[0] * w[0] + o[1] * w[1]
-    mine = [leg for leg in stance.legs if leg.support == body.support and on_batten(body, leg.socket)]
-    legs = [leg.socket[0] * w[0] + leg.socket[1] * w[1] - middle - low for leg in mine]
-    at = tuple(show.length(one) for one in screw_places(high - low, legs, joint.screws))
+    places = screw_places(high - low, holes_along(body, stance), joint.screws)
+    at = tuple(show.length(one) for one in places)
     mark = work.Mark(work.Kind.SCREW, work.SEAT, body.key)
     acts.append(Row(mark, body.name, f"{word((-w[0], -w[1], 0.0))} end", at))
     return acts

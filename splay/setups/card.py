@@ -96,10 +96,11 @@ class SetUp:
     """One card: what is done to which legs with which tool, the setting, which way, the proof.
 
     `work` names what is done, whatever the tool, and `by` the tool, by its id, or what is at hand on any
-    bench; the `id` is both together. `proofs` are the ids of the proofs that prove this cut;
-    `legs` the staked legs it is for, `parts` the keys of the sticks and members. `lays` are how the work lies and `does` what is done,
-    as data: `which_way` and `steps` are their words; `wedges` make up for a reach. `uses` are the marks
-    it leans on, `makes` those it leaves on the work, `loses` those that are gone after it.
+    bench; the `id` is both together. `proofs` are the ids of the proofs that prove this cut; `legs` the
+    staked legs it is for, `parts` the keys of the sticks and members. `lays` are how the work lies and
+    `does` what is done, as data: `which_way` and `steps` are their words; `wedges` make up for a reach.
+    `uses` are the marks it leans on, `makes` those it leaves on the work, `loses` those that are gone
+    after it.
     """
 
     work: str

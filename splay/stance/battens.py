@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from itertools import pairwise
+
 from splay.piece import Battened, Piece, StakedLegs
 from splay.quantity import degrees as deg
 from splay.stance.body import Body, Sides, body, pose
@@ -18,23 +20,32 @@ def on_batten(batten: Body, socket: Vec) -> bool:
     return abs((socket[0] - o[0]) * w[1] - (socket[1] - o[1]) * w[0]) < 2.0 * SAME_MM
 
 
-def screw_places(long: float, legs: list[float], count: int) -> tuple[float, ...]:
-    """Where a batten's screws stand, from one end, mm: one half way between each end and the leg nearest
-    to it, the rest between the legs, as far from one another as they can be (common practice, no source).
+def screw_places(long: float, holes: list[tuple[float, float]], count: int) -> tuple[float, ...]:
+    """Where a batten's screws stand, from one end, mm: one in the middle of the wood between each end and
+    the hole nearest to it, the rest between the holes, as far from one another as they can be (common
+    practice, no source). With one hole only, the rest stand beside the first two.
 
-    `legs` are the leg centres from the same end. With one leg only, the rest stand beside the first two.
+    `holes` are where each leg's hole begins and ends along the batten, from the same end.
     """
-    stops = [0.0, *sorted(legs), long]
-    held = [1, *(0 for _ in stops[2:-1]), 1]
-    inner = range(1, len(held) - 1) if len(held) > 2 else range(len(held))
+    stops = [0.0, *(at for hole in sorted(holes) for at in hole), long]
+    free = list(zip(stops[::2], stops[1::2], strict=True))
+    held = [1, *(0 for _ in free[1:-1]), 1]
+    inner = range(1, len(free) - 1) if len(free) > 2 else range(len(free))
     for _ in range(count - 2):
-        widest = max(inner, key=lambda k: (stops[k + 1] - stops[k]) / (held[k] + 1))
+        widest = max(inner, key=lambda k: (free[k][1] - free[k][0]) / (held[k] + 1))
         held[widest] += 1
     made = []
-    for k, n in enumerate(held):
-        step = (stops[k + 1] - stops[k]) / (n + 1)
-        made += [stops[k] + step * (j + 1) for j in range(n)]
+    for (low, high), n in zip(free, held, strict=True):
+        made += [low + (high - low) / (n + 1) * (j + 1) for j in range(n)]
     return tuple(made)
+
+
+def tightest(long: float, holes: list[tuple[float, float]], count: int) -> float:
+    """The least wood along a batten between a screw and its end, a leg's hole or the next screw, mm."""
+    at = screw_places(long, holes, count)
+    near = [at[0], long - at[-1], *(b - a for a, b in pairwise(at))]
+    near += [max(low - one, one - high) for one in at for low, high in holes]
+    return min(near)
 
 
 def battens(piece: Piece, support: StakedLegs, index: int, places: list[Flat]) -> tuple[Body, ...]:

@@ -61,6 +61,23 @@ class FromSide:
     into: Vec
 
 
+def holes_along(batten: Body, stance: Stance) -> list[tuple[float, float]]:
+    """Where each leg's hole begins and ends along a batten, from its first end, mm, however it leans."""
+    low, _ = batten.at(0.0, 0.0)
+    w = batten.pose.along
+    made = []
+    for leg in stance.legs:
+        if leg.support != batten.support or not on_batten(batten, leg.socket):
+            continue
+        off = (leg.socket[0] - batten.pose.origin[0], leg.socket[1] - batten.pose.origin[1], 0.0)
+        at = dot(off, w) - low
+        # From the lower face up the hole leans against the leg's own lean.
+        deep = at - dot(leg.d, w) * leg.bore.deep
+        half = leg.bore.size / 2.0 / deg.cos(leg.boring.resultant)
+        made.append((min(at, deep) - half, max(at, deep) + half))
+    return made
+
+
 def longest_from_above(peg: Peg, thickness: float) -> float:
     """Longest peg that stays inside, mm: its lower rim at least the margin above the underside."""
     c, s = deg.cos(peg.angle), deg.sin(peg.angle)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from typing import TYPE_CHECKING
 
 import numpy as np
@@ -98,6 +99,10 @@ def judge_screws(judge: Judge, mark: Mark, end: str, places: tuple[float, ...]) 
         socket = np.array(leg.socket) - np.array(body.pose.origin)
         if not isinstance(joint, Battened) or abs(float(socket @ np.array(body.pose.across))) > 0.05:
             continue
-        at = float(socket @ np.array(body.pose.along))
-        near = min(abs(run - at) for run in runs)
-        judge.tally.hold("screw in socket mm", max(0.0, joint.socket / 2 - near), body.key)
+        # The nearest a plumb screw comes to the hole's middle, from its mouth to its floor.
+        along, across = np.array(body.pose.along), np.array(body.pose.across)
+        for run in runs:
+            for k in range(41):
+                middle = socket - np.array(leg.d) * (leg.bore.deep * k / 40)
+                near = math.hypot(float(middle @ along) - run, float(middle @ across))
+                judge.tally.hold("screw in socket mm", max(0.0, joint.socket / 2 - near), body.key)

@@ -17,6 +17,7 @@ from splay.piece import Battened, Blind, Piece, Reamed, Shouldered, Through, rea
 from splay.piece.starters import starter
 from splay.plan import Plan
 from splay.quantity import Figure
+from splay.stance.battens import screw_places, tightest
 from splay.stance.staked import LegStance, support_of
 from tests.core.make import piece, planned
 
@@ -195,3 +196,21 @@ class EveryJoint(SimpleTestCase):
                     at = np.array(leg.socket) + back.apply(tip)
                     with self.subTest(name, leg=leg.number):
                         self.assertAlmostEqual(float(at @ n + h0), 0.0, delta=CLOSE_MM)
+
+
+class BattenScrews(SimpleTestCase):
+    def test_one_between_each_end_and_the_nearest_hole_the_rest_between_the_holes(self) -> None:
+        """By hand: 380 long, holes from 27 to 53 and from 327 to 353."""
+        holes = [(27.0, 53.0), (327.0, 353.0)]
+        self.assertEqual(screw_places(380, holes, 2), (13.5, 366.5))
+        self.assertEqual(screw_places(380, holes, 3), (13.5, 190.0, 366.5))
+        self.assertEqual(tightest(380, holes, 3), 13.5)
+
+    def test_with_one_leg_in_a_batten_they_stand_beside_its_hole_and_are_crowded(self) -> None:
+        at = screw_places(100, [(37.0, 63.0)], 3)
+        self.assertTrue(all(one < 37.0 or one > 63.0 for one in at))
+        document = write_piece(starter("battened"))
+        document["supports"][0]["joint"]["end"] = 20
+        codes = {f.code for f in planned(read_piece(document)).findings}
+        self.assertIn("screws_crowded", codes)
+        self.assertNotIn("screws_crowded", {f.code for f in planned(starter("battened")).findings})
