@@ -22,7 +22,7 @@ POINT_MM = 3.0
 """Least wood left in front of a screw's point (common practice, no source)."""
 DOWEL_SHARE = 0.6
 """A dowel or loose tenon thicker than this share of its part weakens it (common practice, no source)."""
-SCREW_ROOM_MM = 12.0
+SCREW_ROOM_MM = 10.0
 """Least wood beside a batten's screw: to its end, a hole, the next screw (common practice, no source)."""
 TOUCH_MM = 0.01
 SHARED_MM3 = 1.0
