@@ -3,19 +3,21 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Annotated
 
 from splay.errors import BadInput, Fault
 from splay.quantity import Figure, Quantity, Show
 from splay.setups.boring import tool_scene
-from splay.setups.card import Dial, Scene
 from splay.setups.compound import mitre_between
-from splay.setups.dial import dial
+from splay.setups.dial import Dial, dial
 from splay.setups.drills import PRESSES, Hole, boring_tools, set_for
+from splay.setups.scenes import LegOnSaw, Scene, arc_of
 from splay.shop import MitreSaw, Shop, Tool
 from splay.shop.scale import within_reach
 from splay.stance.lean import LeanAngles
 from splay.summary import LeanFigures, lean_figures
 from splay.work.lays import Toward
+from splay.work.marks import UNSENT
 
 
 @dataclass(frozen=True)
@@ -32,7 +34,7 @@ class QuickSetting:
     jig: tuple[Figure, ...]
     in_reach: bool
     note: str
-    scene: Scene
+    scene: Annotated[Scene, UNSENT]
 
 
 @dataclass(frozen=True)
@@ -158,14 +160,7 @@ def _sawn(tool: MitreSaw, key: str, operation: str, name: str, off: float, show:
         note = f"{show.angle(off).text} off square is past this saw's reach: knife it and saw it by hand."
     set_at = off if reaches else rest if within_reach(tool.scale, rest) else tool.scale.reach
     made = dial(tool.name, tool.scale, set_at, show)
-    scene = Scene(
-        tool.kind,
-        made.off_square,
-        "",
-        "",
-        (made.at_square, made.counts, made.reach, made.reading.text),
-        {"fence": "fence: longer side", "front": "shorter side", "leg": "work"},
-    )
+    scene = LegOnSaw(made.off_square, arc_of(made), "fence: longer side", "shorter side", "work")
     return QuickSetting(
         key, operation, tool.kind, tool.name, name, made.reading, (made,), (), reaches, note, scene
     )

@@ -8,11 +8,12 @@ from dataclasses import dataclass
 from splay.piece import Battened, Circle, Piece, Reamed, Round, Shouldered, Triangle
 from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
-from splay.setups.card import Dial, Scene, SetUp, Turn
+from splay.setups.card import SetUp, Turn
 from splay.setups.drills import PRESSES, Hole, Met, boring_tools, set_for
 from splay.setups.groups import Group, bored_from, boring_groups, turn
 from splay.setups.rods import rod_checks
-from splay.shop import GuideBlock, Ramp, Shop, TiltingTable, Tool
+from splay.setups.scenes import Drilled, OnRamp, Scene, WithBlock, arc_of
+from splay.shop import AngleGuide, BevelGauge, DigitalGauge, GuideBlock, Ramp, Shop, TiltingTable, Tool
 from splay.stance.staked import LegStance, Stance, support_of
 from splay.stance.vectors import Vec, cross, dot
 from splay.work.does import Back, Bit, Chop, Do, Ream, Turned, TwoWay
@@ -22,6 +23,7 @@ from splay.work.meet import leans_to
 from splay.work.proofs import proof_id
 from splay.work.words import steps, which_way
 
+DRILLED = (TiltingTable, BevelGauge, AngleGuide, DigitalGauge)
 SAME = 1e-6
 """Two legs whose places and leans agree this well after a turn of the seat are bored alike."""
 
@@ -334,20 +336,14 @@ def _scene(tool: Tool, work: _Work, met: Met, show: Show) -> Scene:
 
 def tool_scene(tool: Tool, met: Met, rho: float, right: str, left: str, show: Show) -> Scene:
     """What the picture of a boring tool shows, with the names of what lies right and left."""
-    notes: dict[str, str] = {}
     if isinstance(tool, Ramp):
-        notes = {
-            "base": show.length(tool.base).text,
-            "spacer": met.setting.text,
-            "spacer_kind": tool.spacer,
-        }
-    elif isinstance(tool, GuideBlock):
-        notes = {"block": met.setting.text, "height": show.length(tool.height).text}
+        return OnRamp(rho, right, left, show.length(tool.base).text, met.setting.text, tool.spacer)
+    if isinstance(tool, GuideBlock):
+        return WithBlock(rho, right, left, met.setting.text, show.length(tool.height).text)
+    assert isinstance(tool, DRILLED)
     if not met.dials:
-        return Scene(tool.kind, rho, right, left, None, notes)
-    d: Dial = met.dials[0]
-    scale = (d.at_square, d.counts, d.reach, met.setting.text)
-    return Scene(tool.kind, d.off_square, right, left, scale, notes)
+        return Drilled(tool.kind, rho, right, left, None)
+    return Drilled(tool.kind, met.dials[0].off_square, right, left, arc_of(met.dials[0], met.setting.text))
 
 
 __all__ = [

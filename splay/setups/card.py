@@ -6,27 +6,12 @@ from dataclasses import dataclass, field
 from typing import Annotated
 
 from splay.quantity import Figure, Quantity
+from splay.setups.dial import Dial
+from splay.setups.scenes import Scene
 from splay.work.does import Do
 from splay.work.lays import Lay, Wedge
 from splay.work.marks import UNSENT, Mark
 from splay.work.takes import Take
-
-
-@dataclass(frozen=True)
-class Dial:
-    """A tool's own scale and where to set it, degrees.
-
-    `reading` is the exact figure on that scale, `mark` the nearest division that can be set.
-    """
-
-    name: str
-    at_square: float
-    counts: str
-    reach: float
-    step: float
-    off_square: float
-    reading: Quantity
-    mark: Quantity
 
 
 @dataclass(frozen=True)
@@ -74,24 +59,6 @@ class Proof:
 
 
 @dataclass(frozen=True)
-class Scene:
-    """What a picture of the set-up needs to know.
-
-    `off` is the lean off square; `right` and `left` name what lies at either side of the work;
-    `scale` is at-square, counts, reach and the set figure's text; `notes` are dimensions to
-    write in, by name; `tilt` is a blade's or a table's lean besides, degrees.
-    """
-
-    way: str
-    off: float
-    right: str
-    left: str
-    scale: tuple[float, str, float, str] | None
-    notes: dict[str, str]
-    tilt: float = 0.0
-
-
-@dataclass(frozen=True)
 class SetUp:
     """One card: what is done to which legs with which tool, the setting, which way, the proof.
 
@@ -121,7 +88,7 @@ class SetUp:
     jig: tuple[Figure, ...]
     in_reach: bool
     reach_note: str
-    scene: Scene
+    scene: Annotated[Scene, UNSENT]
     proofs: tuple[str, ...]
     checks: tuple[Figure, ...]
     cautions: tuple[str, ...]

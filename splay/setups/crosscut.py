@@ -7,9 +7,11 @@ from dataclasses import dataclass
 
 from splay.parts.stick import SQUARE_DEG, EndCut, StickPart
 from splay.quantity import Figure, Show
-from splay.setups.card import Dial, Scene, SetUp
+from splay.setups.card import SetUp
+from splay.setups.dial import Dial
 from splay.setups.saws import SAWS as MACHINES
 from splay.setups.saws import SawMet, set_saw
+from splay.setups.scenes import Scene, StickSawn, Tilted, arc_of
 from splay.setups.words import counted
 from splay.shop import BandSaw, Handsaw, MitreSaw, Shop, TableSaw, Tool
 from splay.stance.body import Body
@@ -389,33 +391,35 @@ def _by_hand(cut: Cut, show: Show, key: str) -> tuple[Figure, ...]:
 
 def _scene(cut: Cut, tool: Tool, met: SawMet | None, lay: Lay, show: Show) -> Scene:
     """The first part as it lies: its fence side longer, or square."""
-    body, part = cut.uses[0][1], cut.first
-    sides = body.sides
+    sides = cut.uses[0][1].sides
     opposite = {
         sides.face: sides.other_face,
         sides.other_face: sides.face,
         sides.edge: sides.other_edge,
         sides.other_edge: sides.edge,
     }
-    notes = {"part": part.role.replace("_", " ")}
     if isinstance(lay, OnSaw):
-        notes |= {"face": f"{lay.up} up", "longer": lay.fence, "shorter": opposite[lay.fence]}
-        up, up_longer = lay.up, bool(lay.up_longer)
-        named = up if up_longer else opposite[up]
+        face, longer = f"{lay.up} up", lay.fence
+        up_longer = bool(lay.up_longer)
+        named = lay.up if up_longer else opposite[lay.up]
     else:
         assert isinstance(lay, OnLines)
-        edge = lay.longer_edge or sides.edge
-        notes |= {"face": lay.face, "longer": edge, "shorter": opposite[edge]}
+        face, longer = lay.face, lay.longer_edge or sides.edge
         up_longer, named = lay.longer_face == sides.face, lay.longer_face
+    tilted = None
     if cut.tilt > SQUARE_DEG:
-        notes["tilt"] = show.angle(cut.tilt).text
-        notes["tilt_longer"] = f"{named} longer"
-        notes["up_longer"] = "yes" if up_longer else "no"
-        notes["edge_line"] = show.angle(cut.on_edge).text
+        on_edge = show.angle(cut.on_edge).text
+        tilted = Tilted(cut.tilt, show.angle(cut.tilt).text, on_edge, f"{named} longer", up_longer)
     main = met.swing if met else None
-    scale = (main.at_square, main.counts, main.reach, main.reading.text) if main else None
-    way = "marked_stick" if isinstance(tool, Handsaw) else "crosscut"
-    return Scene(way, main.off_square if main else cut.mitre, "", "", scale, notes, cut.tilt)
+    return StickSawn(
+        main.off_square if main else cut.mitre,
+        arc_of(main) if main else None,
+        face,
+        longer,
+        opposite[longer],
+        tilted,
+        isinstance(tool, Handsaw),
+    )
 
 
 def _cautions(cut: Cut, tool: Tool) -> tuple[str, ...]:

@@ -2,10 +2,28 @@
 
 from __future__ import annotations
 
-from splay.quantity import Show
-from splay.setups.card import Dial
+from dataclasses import dataclass
+
+from splay.quantity import Quantity, Show
 from splay.shop import Scale, reading
 from splay.shop.scale import nearest_mark
+
+
+@dataclass(frozen=True)
+class Dial:
+    """A tool's own scale and where to set it, degrees.
+
+    `reading` is the exact figure on that scale, `mark` the nearest division that can be set.
+    """
+
+    name: str
+    at_square: float
+    counts: str
+    reach: float
+    step: float
+    off_square: float
+    reading: Quantity
+    mark: Quantity
 
 
 def dial(name: str, scale: Scale, off: float, show: Show) -> Dial:

@@ -11,8 +11,7 @@ from typing import Any, Literal
 
 from splay.quantity import Figure, Quantity, Show
 from splay.quantity import degrees as deg
-from splay.setups.card import Dial
-from splay.setups.dial import dial
+from splay.setups.dial import Dial, dial
 from splay.setups.jigs import block_angle, block_setback, ramp_spacer, wedge
 from splay.shop import (
     AngleGuide,

@@ -10,9 +10,10 @@ from splay.parts import LegPart
 from splay.parts.sides import down, foot_sides, line_name, long_flats
 from splay.piece import Leg, Piece
 from splay.quantity import Figure, Quantity, Show
-from splay.setups.card import Scene, SetUp, Turn
+from splay.setups.card import SetUp, Turn
 from splay.setups.groups import Group, foot_groups, turn
 from splay.setups.saws import SAWS, Saw, set_saw
+from splay.setups.scenes import LegOnSaw, Scribed, arc_of
 from splay.shop import Handsaw, Shop
 from splay.stance.lines import floor_line, lines_apart, named_faces, outer_is_long
 from splay.stance.staked import LegStance, Stance, support_of
@@ -209,7 +210,6 @@ def _sawn(
     main = met.swing
     leans = "table" if tool.kind == "band_saw" else "blade"
     other_dial = next((d for d in met.dials if d is not main), None)
-    tilted = {"tilt": f"{leans} leans {other_dial.reading.text}"} if other_dial else {}
     fence = lays[0].fence
     return SetUp(
         work=work,
@@ -231,18 +231,13 @@ def _sawn(
         in_reach=not met.note,
         reach_note=met.note,
         wedges=met.wedges,
-        scene=Scene(
-            tool.kind,
+        scene=LegOnSaw(
             main.off_square,
-            "",
-            "",
-            (main.at_square, main.counts, main.reach, main.reading.text),
-            {
-                "fence": f"fence: {fence}",
-                "front": told.front,
-                "leg": f"leg {group.first.number}",
-                **tilted,
-            },
+            arc_of(main),
+            f"fence: {fence}",
+            told.front,
+            f"leg {group.first.number}",
+            tilt=f"{leans} leans {other_dial.reading.text}" if other_dial else "",
         ),
         proofs=tuple(proof_id("foot", id) for id in group.ids),
         checks=(part.high_low, part.foot_long),
@@ -361,13 +356,11 @@ def _scribe(
         jig=jig,
         in_reach=True,
         reach_note="",
-        scene=Scene(
-            tool.kind,
+        scene=Scribed(
             group.first.standing.resultant,
             right if outer else "",
             left if outer else "",
-            None,
-            {"block": tallest.quantity.text},
+            tallest.quantity.text,
         ),
         proofs=tuple(proof_id("foot", id) for id in group.ids),
         checks=(part.high_low, part.foot_long),

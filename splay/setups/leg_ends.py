@@ -10,11 +10,12 @@ from splay.parts.leg import LegPart
 from splay.piece import DowelScrew, Joint, Piece, Shouldered, StakedLegs
 from splay.quantity import Show
 from splay.quantity import degrees as deg
-from splay.setups.card import Scene, SetUp
+from splay.setups.card import SetUp
 from splay.setups.foot import flat_cut, flat_sides, packed, together
 from splay.setups.leg_shapes import LegSet, leg_sets
 from splay.setups.plain_card import Bench, plain_card
 from splay.setups.saws import SAWS, Saw, set_saw
+from splay.setups.scenes import LegOnSaw, PilotHole, TenonMade, arc_of
 from splay.shop import Shop, TiltingTable, Tool
 from splay.stance.lines import leans_outward, named_faces, socket_line, turned
 from splay.stance.staked import LegStance, Stance
@@ -70,18 +71,10 @@ def _shoulders(one: LegSet, show: Show) -> Iterator[SetUp]:
         f"Tenons and shoulders on {one.named}",
         one.part.in_top,
         "Tenon, long",
-        Scene(
-            "tenon",
-            0.0,
-            "",
-            "",
-            None,
-            {
-                "thick": f"{show.length(joint.socket).text} by {show.length(joint.across).text}",
-                "tip": "",
-                "long": one.part.in_top.quantity.text,
-                "shoulders": "sloped",
-            },
+        TenonMade(
+            f"{show.length(joint.socket).text} by {show.length(joint.across).text}",
+            one.part.in_top.quantity.text,
+            sloped=True,
         ),
         does=tuple(does),
         caution="Chisel away from the body and the holding hand.",
@@ -166,9 +159,7 @@ def _screwed(one: LegSet, tool: Tool, show: Show) -> Iterator[SetUp]:
             f"Pilot in the upper end of {one.named}",
             figure,
             "Deep, along the leg",
-            Scene("pilot", 0.0, "", "", None, {
-                "thick": show.length(joint.core).text, "deep": figure.quantity.text,
-            }),
+            PilotHole(show.length(joint.core).text, figure.quantity.text),
             lays=(Upright(keys, one.named, UPPER),),
             does=(Bit(show.length(joint.core), figure.quantity, None),),
             caution=_UPRIGHT,
@@ -222,14 +213,7 @@ def _top_cut(one: LegSet, legs: tuple[LegStance, ...], tool: Saw, show: Show) ->
         f"Saw the upper end of {named}",
         figure,
         met.name,
-        Scene(
-            tool.kind,
-            d.off_square,
-            "",
-            "",
-            (d.at_square, d.counts, d.reach, d.reading.text),
-            {"fence": f"fence: {lays[0].fence}", "front": "", "leg": "leg", "end": UPPER},
-        ),
+        LegOnSaw(d.off_square, arc_of(d), f"fence: {lays[0].fence}", "", "leg", UPPER),
         dials=met.dials,
         setting=met.setting,
         jig=met.jig,

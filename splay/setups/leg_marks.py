@@ -10,8 +10,9 @@ from splay.parts.leg import LegPart, has_ring, upper_end_name
 from splay.piece import DowelScrew, Piece, StakedLegs, Through
 from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
-from splay.setups.card import Scene, SetUp
+from splay.setups.card import SetUp
 from splay.setups.leg_shapes import LegSet, leg_sets
+from splay.setups.scenes import KerfOnEnd, Marked
 from splay.shop import Handsaw, Shop
 from splay.stance.lines import (
     leans_outward,
@@ -133,19 +134,12 @@ def _marks(
         jig=(),
         in_reach=True,
         reach_note="",
-        scene=Scene(
-            "marking",
-            0.0,
-            "",
-            "",
-            None,
-            {
-                "ring": figure.quantity.text if has_ring(support.joint) else "",
-                "line": "FRONT face" if flat else "outer line",
-                "tenon": "none" if screwed else "one",
-                "near": end,
-                "far": "foot",
-            },
+        scene=Marked(
+            "FRONT face" if flat else "outer line",
+            0 if screwed else 1,
+            end,
+            "foot",
+            figure.quantity.text if has_ring(support.joint) else "",
         ),
         proofs=(),
         checks=(),
@@ -301,13 +295,11 @@ def _slots(
             jig=(),
             in_reach=True,
             reach_note="",
-            scene=Scene(
-                "kerf",
+            scene=KerfOnEnd(
                 slot_turn(first, piece.top.grain),
-                "",
-                "",
-                None,
-                {"line": "outer line", "leg": f"leg {first.number}", "arc": figure.quantity.text},
+                "outer line",
+                f"leg {first.number}",
+                figure.quantity.text,
             ),
             proofs=(proof_id("kerf", *one.proof),),
             checks=(one.part.wedge,) if one.part.wedge else (),

@@ -11,8 +11,9 @@ from splay.parts.making import Taper
 from splay.piece import DowelScrew, Piece, Reamed, Shouldered, StakedLegs
 from splay.quantity import Quantity, Show
 from splay.quantity import degrees as deg
-from splay.setups.card import Scene, SetUp
+from splay.setups.card import SetUp
 from splay.setups.plain_card import Bench, plain_card
+from splay.setups.scenes import EightSides, Scene, Tapering, TenonMade
 from splay.shop import HandPlane, Shop, TaperJig, TenonCutter, Tool
 from splay.stance.lines import named_faces
 from splay.stance.staked import LegStance, Stance
@@ -159,10 +160,7 @@ def _tenon_scene(one: LegSet, long: Quantity, show: Show) -> Scene:
     size, tip = show.length(bore.size).text, show.length(bore.tip).text
     reamed = isinstance(one.support.joint, Reamed)
     run = one.part.in_top.quantity if reamed else long
-    return Scene(
-        "tenon", 0.0, "", "", None,
-        {"thick": size, "tip": tip if reamed else "", "long": run.text, "shoulders": ""},
-    )  # fmt: skip
+    return TenonMade(size, run.text, tip if reamed else "")
 
 
 def _by_cutter(one: LegSet, tool: TenonCutter, does: tuple[Do, ...], long: Quantity, show: Show) -> SetUp:
@@ -231,10 +229,7 @@ def _octagon(one: LegSet, tool: Tool, show: Show) -> Iterator[SetUp]:
         f"Eight sides on {one.named}",
         gauge,
         "Gauge from each edge",
-        Scene(
-            "octagon", 0.0, "", "", None,
-            {"gauge": gauge.quantity.text, "stock": one.part.stock.quantity.text},
-        ),
+        EightSides(gauge.quantity.text, one.part.stock.quantity.text),
         does=(
             Plain("Gauge from both edges of all four faces; plane the corners off to the lines."),
             Plain("Tenon first, while the stock is square; then eight sides, then round."),
@@ -264,19 +259,12 @@ def _taper(one: LegSet, tool: Tool, show: Show) -> Iterator[SetUp]:
 def _taper_scene(one: LegSet, taper: Taper, show: Show) -> Scene:
     thick, thin = show.length(taper.thick).text, show.length(taper.thin).text
     foot = taper.ends > taper.begins
-    return Scene(
-        "taper",
-        0.0,
-        "",
-        "",
-        None,
-        {
-            "top": thick if foot else thin,
-            "foot": thin if foot else thick,
-            "run": show.length(taper.run).text,
-            "off": taper.off.quantity.text,
-            "thick": "top" if foot else "foot",
-        },
+    return Tapering(
+        thick if foot else thin,
+        thin if foot else thick,
+        show.length(taper.run).text,
+        taper.off.quantity.text,
+        foot,
     )
 
 

@@ -9,9 +9,10 @@ from splay.parts.stick import SQUARE_DEG, EndCut, StickPart
 from splay.piece import BoardSides, Dowels, MitredFrames, Piece, PlaneFrames, SlabLeg
 from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
-from splay.setups.card import Scene, SetUp
+from splay.setups.card import SetUp
 from splay.setups.crosscut import end_name, station_of
 from splay.setups.plain_card import plain_card
+from splay.setups.scenes import JointHoles, Scene
 from splay.setups.words import counted
 from splay.shop import RouterTable, TiltingTable, Tool
 from splay.stance.body import Body
@@ -145,14 +146,9 @@ def _slope_figure(key: str, label: str, slope: float, note: str, show: Show) -> 
     )
 
 
-def _scene(dowels: Dowels, slope: float, wide: str, show: Show) -> Scene:
-    notes = {
-        "wide": wide,
-        "thick": show.length(dowels.size).text,
-        "deep": show.length(dowels.depth).text,
-        "round": "yes" if dowels.way == "dowel" else "no",
-    }
-    return Scene("slot", slope, "", "", None, notes)
+def _scene(dowels: Dowels, wide: str, show: Show) -> Scene:
+    thick, deep = show.length(dowels.size).text, show.length(dowels.depth).text
+    return JointHoles(wide, thick, deep, dowels.way == "dowel")
 
 
 def _holes(
@@ -177,7 +173,7 @@ def _holes(
         f"Bore for dowels: {counted(parts)}",
         figure,
         "Lean the part off plumb by",
-        _scene(dowels, slope, f"{dowels.count} in a joint", show),
+        _scene(dowels, f"{dowels.count} in a joint", show),
         lays=_held(ends),
         does=(
             _spots(ends, dowels, show),
@@ -230,7 +226,7 @@ def _slots(
             show.input("d", "cutter", dowels.size),
         ),
         "Travel, stop to stop",
-        _scene(dowels, slope, wide, show),
+        _scene(dowels, wide, show),
         lays=_held(ends, down=True),
         does=(
             _spots(ends, dowels, show),

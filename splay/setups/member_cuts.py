@@ -8,9 +8,10 @@ from splay.parts.member import MemberPart
 from splay.piece import Piece, Stretcher
 from splay.quantity import Show
 from splay.quantity import degrees as deg
-from splay.setups.card import Scene, SetUp
+from splay.setups.card import SetUp
 from splay.setups.member_cards import end_called
 from splay.setups.plain_card import PENCIL, Bench, plain_card
+from splay.setups.scenes import Marked, StretcherMade
 from splay.stance.members import acute
 from splay.work.does import Along, Cut, Do, DrawLine, Plain, Tenon, Write
 from splay.work.marks import Kind, Mark, member_key
@@ -69,19 +70,12 @@ def _cut(part: MemberPart, chosen: Stretcher, show: Show) -> SetUp:
         f"Cut and tenon {part.name}",
         part.total,
         "Cut it to, over all",
-        Scene(
-            "member",
-            0.0,
-            "",
-            "",
-            None,
-            {
-                "total": part.total.quantity.text,
-                "first": part.tenons[0].quantity.text,
-                "second": part.tenons[1].quantity.text,
-                "near": ends[0],
-                "far": ends[1],
-            },
+        StretcherMade(
+            part.total.quantity.text,
+            part.tenons[0].quantity.text,
+            part.tenons[1].quantity.text,
+            ends[0],
+            ends[1],
         ),
         does=tuple(does),
         caution=_SAW,
@@ -108,10 +102,7 @@ def _line(part: MemberPart, show: Show) -> SetUp:
         f"Draw the floor-side line on {part.name}",
         figure,
         "From end to end",
-        Scene("marking", 0.0, "", "", None, {
-            "ring": "", "line": "floor-side line", "tenon": "both",
-            "near": end_called(part, 0), "far": end_called(part, 1),
-        }),
+        Marked("floor-side line", 2, end_called(part, 0), end_called(part, 1)),
         does=(
             Plain("Seat upside down on a flat bench, the legs dry in it, this stretcher dry in its legs."),
             DrawLine(

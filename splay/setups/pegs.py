@@ -8,8 +8,9 @@ from splay.piece import Piece
 from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
 from splay.setups.boring import tool_scene
-from splay.setups.card import Scene, SetUp
+from splay.setups.card import SetUp
 from splay.setups.drills import HAND_HELD, Hole, Met, set_for
+from splay.setups.scenes import Scene
 from splay.shop import Shop, Tool
 from splay.stance.pegs import (
     FromAbove,

@@ -5,7 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from splay.quantity import Figure, Quantity
-from splay.setups.card import Dial, Scene, SetUp
+from splay.setups.card import SetUp
+from splay.setups.dial import Dial
+from splay.setups.scenes import Scene
 from splay.shop import Tool
 from splay.work.does import Do
 from splay.work.lays import Lay

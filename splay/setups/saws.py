@@ -9,8 +9,7 @@ from dataclasses import dataclass
 
 from splay.quantity import Figure, Quantity, Show
 from splay.quantity import degrees as deg
-from splay.setups.card import Dial
-from splay.setups.dial import dial
+from splay.setups.dial import Dial, dial
 from splay.setups.jigs import wedge
 from splay.shop import BandSaw, MitreSaw, TableSaw
 from splay.shop.scale import within_reach

@@ -7,10 +7,11 @@ from collections.abc import Iterator
 
 from splay.parts.stick import SQUARE_DEG, StickPart
 from splay.quantity import Quantity, Show
-from splay.setups.card import Dial, Scene, SetUp
+from splay.setups.card import SetUp
 from splay.setups.crosscut import station_of
-from splay.setups.dial import dial
+from splay.setups.dial import Dial, dial
 from splay.setups.plain_card import plain_card
+from splay.setups.scenes import BetweenFeet, BevelledEdge, HalfLap
 from splay.setups.words import counted
 from splay.shop import BandSaw, HandPlane, Handsaw, TableSaw, Tool
 from splay.shop.scale import within_reach
@@ -75,21 +76,15 @@ def _bevels(
             f"Bevel the long edges of {counted(one for one, _ in mates)}",
             figure,
             "Tilt it to" if dials else "Plane to a gauge set at",
-            Scene(
-                "bevelled_edge",
+            BevelledEdge(
                 figure.quantity.value,
-                "",
-                "",
-                None,
-                {
-                    "face": body.sides.face,
-                    "other": body.sides.other_face,
-                    "edge": body.sides.edge,
-                    "other_edge": body.sides.other_edge,
-                    "angle": figure.quantity.text,
-                    "wide_first": "yes" if body.rips and body.rips[0].normal[2] < 0 else "no",
-                    "both": "yes" if len(stick.bevels) > 1 else "no",
-                },
+                figure.quantity.text,
+                body.sides.face,
+                body.sides.other_face,
+                body.sides.edge,
+                body.sides.other_edge,
+                bool(body.rips and body.rips[0].normal[2] < 0),
+                len(stick.bevels) > 1,
             ),
             dials=dials,
             setting=dials[0].reading if dials else None,
@@ -180,19 +175,9 @@ def _notches(
             f"Half lap in the {stick.name}" if lap else f"Between the feet of {counted(mates)}",
             deep,
             "Deep" if lap else "High, on the board",
-            Scene(
-                "notch",
-                0.0,
-                "",
-                "",
-                None,
-                {
-                    "wide": wide.quantity.text,
-                    "deep": deep.quantity.text,
-                    "from": "above" if edge == "upper edge" else "below",
-                    "lap": "yes" if lap else "no",
-                },
-            ),
+            HalfLap(wide.quantity.text, deep.quantity.text, edge == "upper edge")
+            if lap
+            else BetweenFeet(wide.quantity.text, deep.quantity.text),
             does=(
                 made,
                 *((Plain("Scribe its width from the other rail itself."),) if lap else ()),

@@ -7,9 +7,10 @@ from collections.abc import Iterator
 from splay.parts.stick import StickPart
 from splay.piece import ApronedLegs, Piece
 from splay.quantity import Show
-from splay.setups.card import Scene, SetUp
+from splay.setups.card import SetUp
 from splay.setups.crosscut import station_of
 from splay.setups.plain_card import Bench, plain_card
+from splay.setups.scenes import TenonMade
 from splay.stance.body import Body
 from splay.work.does import Plain, Shoulders, Transferred
 from splay.work.marks import Kind, Mark
@@ -53,10 +54,7 @@ def _card(piece: Piece, mates: list[tuple[StickPart, Body]], show: Show) -> SetU
         f"Tenons on {named}",
         stick.shoulders,
         "Tenons, long",
-        Scene("tenon", 0.0, "", "", None, {
-            "thick": thick.text, "tip": "", "long": long.text, "shoulders": "sloped",
-            "stick": stick.role,
-        }),
+        TenonMade(thick.text, long.text, sloped=True, stick=stick.role),
         setting=long,
         does=(
             Shoulders(tuple(one.key for one, _ in mates), named, long),

@@ -8,9 +8,10 @@ from dataclasses import dataclass
 
 from splay.parts.member import MemberEnd, RopeHole
 from splay.quantity import Figure, Quantity, Show
-from splay.setups.card import Scene, SetUp
+from splay.setups.card import SetUp
 from splay.setups.drills import Hole, set_for
-from splay.shop import BevelGauge, DigitalGauge, Protractor, TiltingTable, Tool
+from splay.setups.scenes import TwoSticks, arc_of
+from splay.shop import BevelGauge, DigitalGauge, OppositeLeg, Protractor, TiltingTable, Tool
 from splay.work.does import Across, Along, Do, Round
 from splay.work.lays import Toward, Way
 from splay.work.marks import Kind, Mark, leg_key, member_key
@@ -83,20 +84,19 @@ def _card(bore: Into, said: tuple[str, ...], tool: Tool, show: Show) -> SetUp:
     )
     met = set_for(tool, hole, bore.angle, show, key)
     setting: Quantity = met.setting
-    scale = None
-    if met.dials:
-        d = met.dials[0]
-        scale = (d.at_square, d.counts, d.reach, setting.text)
+    arc = arc_of(met.dials[0], setting.text) if met.dials else None
     stick = f"leg {bore.leg}" if bore.leg else f"stretcher {bore.member}"
-    notes = {
-        "leg": stick,
-        "member": bore.other,
-        "acute": first.acute_side or "square",
-        "angle": bore.angle.quantity.text,
-        "tool": tool.kind,
-        "near": first.hook,
-        "far": "foot" if bore.leg else "second end",
-    }
+    scene = TwoSticks(
+        off,
+        arc,
+        bore.angle.quantity.text,
+        first.acute_side or "square",
+        first.hook,
+        "foot" if bore.leg else "second end",
+        stick,
+        bore.other,
+        isinstance(tool, OppositeLeg),
+    )
     return SetUp(
         work=bore.key,
         by=tool.id,
@@ -116,7 +116,7 @@ def _card(bore: Into, said: tuple[str, ...], tool: Tool, show: Show) -> SetUp:
         jig=(*met.jig, *_vee(bore, tool, show, key)),
         in_reach=not met.note,
         reach_note=met.note,
-        scene=Scene("two_sticks", off, "", "", scale, notes),
+        scene=scene,
         proofs=bore.proofs,
         checks=bore.checks,
         cautions=(met.caution,),

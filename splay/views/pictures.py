@@ -6,12 +6,33 @@ Picture units, not millimetres: the box is 320 by 248; angles alone are true.
 from __future__ import annotations
 
 from collections.abc import Callable
+from typing import Any
 
 from splay.quantity import degrees as deg
-from splay.setups.card import Scene
+from splay.setups.scenes import (
+    BetweenFeet,
+    BevelledEdge,
+    Drilled,
+    EightSides,
+    HalfLap,
+    JointHoles,
+    KerfOnEnd,
+    LegOnSaw,
+    Marked,
+    OnRamp,
+    PilotHole,
+    Scene,
+    Scribed,
+    StickSawn,
+    StretcherMade,
+    Tapering,
+    TenonMade,
+    TwoSticks,
+    WithBlock,
+)
 from splay.stance.vectors import Flat
 from splay.views import stick_pictures as stick
-from splay.views.saw_pictures import crosscut, marked_stick
+from splay.views.saw_pictures import crosscut
 from splay.views.scale_arc import scale_arc
 from splay.views.shapes import Shape, View, area, ellipse, line, text
 
@@ -21,7 +42,8 @@ _ROOM = 9.0
 
 def picture(scene: Scene, title: str) -> View:
     """The picture for one way of working."""
-    shapes = tuple(_DRAWN[scene.way](scene))
+    name, drawn = _DRAWN[type(scene)]
+    shapes = tuple(drawn(scene))
     xs = [x for shape in shapes for x, _ in shape.points]
     ys = [y for shape in shapes for _, y in shape.points]
     # A steep setting may reach past the usual frame: it grows, rather than cut a figure off.
@@ -31,7 +53,7 @@ def picture(scene: Scene, title: str) -> View:
         max(BOX[2], max(xs) + _ROOM),
         max(BOX[3], max(ys) + _ROOM),
     )
-    return View(scene.way, title, box, shapes)
+    return View(getattr(scene, "way", name), title, box, shapes)
 
 
 def _turned(points: tuple[Flat, ...], angle: float, about: Flat) -> tuple[Flat, ...]:
@@ -49,11 +71,10 @@ def _box(left: float, bottom: float, right: float, top: float) -> tuple[Flat, ..
     return ((left, bottom), (right, bottom), (right, top), (left, top))
 
 
-def _arc(scene: Scene, centre: Flat, radius: float, square_at: float, way: int) -> tuple[Shape, ...]:
-    if scene.scale is None:
-        return ()
-    at_square, counts, reach, words = scene.scale
-    return scale_arc(centre, radius, square_at, way, at_square, counts, reach, scene.off, words)
+def _arc(
+    scene: Drilled | LegOnSaw, centre: Flat, radius: float, square_at: float, way: int
+) -> tuple[Shape, ...]:
+    return () if scene.arc is None else scale_arc(centre, radius, square_at, way, scene.arc, scene.off)
 
 
 def _bit(x: float, point: float, top: float) -> list[Shape]:
@@ -65,7 +86,7 @@ def _bit(x: float, point: float, top: float) -> list[Shape]:
     ]
 
 
-def _ends(scene: Scene, work: tuple[Flat, ...]) -> list[Shape]:
+def _ends(scene: Drilled | OnRamp, work: tuple[Flat, ...]) -> list[Shape]:
     """The names of both sides, beside the ends of the work's upper edge."""
     left, right = work[3], work[2]
     return [
@@ -74,7 +95,7 @@ def _ends(scene: Scene, work: tuple[Flat, ...]) -> list[Shape]:
     ]
 
 
-def _table(scene: Scene) -> list[Shape]:
+def _table(scene: Drilled) -> list[Shape]:
     pivot = (0.0, -42.0)
     table = _turned(_box(-118, -50, 118, -42), scene.off, pivot)
     work = _turned(_box(-104, -42, 104, -12), scene.off, pivot)
@@ -100,7 +121,7 @@ def _table(scene: Scene) -> list[Shape]:
     ]
 
 
-def _ramp(scene: Scene) -> list[Shape]:
+def _ramp(scene: OnRamp) -> list[Shape]:
     hinge = (-136.0, -96.0)
     run = 190.0
     c, s, t = deg.cos(scene.off), deg.sin(scene.off), deg.tan(scene.off)
@@ -108,7 +129,7 @@ def _ramp(scene: Scene) -> list[Shape]:
     work = _turned(_box(-52, -89, 118, -63), scene.off, hinge)
     spacer: Shape
     at = hinge[0] + run
-    kind = scene.notes["spacer_kind"]
+    kind = scene.spacer_kind
     if kind == "bar":
         radius = run * deg.tan(scene.off / 2)
         spacer = ellipse("measured", (at, hinge[1] + radius), (radius, radius))
@@ -145,8 +166,8 @@ def _ramp(scene: Scene) -> list[Shape]:
         area("section", work, part="top"),
         *_bit(x, surface, 116),
         *_ends(scene, work),
-        text("dimension", ((hinge[0] + at) / 2, -110), scene.notes["base"]),
-        text("pointer", (at + 16, hinge[1] + 12), scene.notes["spacer"], anchor="start"),
+        text("dimension", ((hinge[0] + at) / 2, -110), scene.base),
+        text("pointer", (at + 16, hinge[1] + 12), scene.spacer, anchor="start"),
     ]
 
 
@@ -154,7 +175,7 @@ _TOP = _box(-140, -92, 140, -58)
 _MARK: Flat = (-20.0, -58.0)
 
 
-def _drill(scene: Scene, start: float = 0.0) -> list[Shape]:
+def _drill(scene: Drilled | WithBlock, start: float = 0.0) -> list[Shape]:
     """The top lying flat, underside or upper face up, and a drill's bit leaning to the right."""
     x, y = _MARK
     bit = _turned(_box(x - 6, y + start, x + 6, y + 120), -scene.off, _MARK)
@@ -180,7 +201,7 @@ def _drill(scene: Scene, start: float = 0.0) -> list[Shape]:
     ]
 
 
-def _gauge(scene: Scene) -> list[Shape]:
+def _gauge(scene: Drilled) -> list[Shape]:
     root: Flat = (46.0, -58.0)
     blade = _turned(_box(43, -58, 49, 38), -scene.off, root)
     return [
@@ -191,7 +212,7 @@ def _gauge(scene: Scene) -> list[Shape]:
     ]
 
 
-def _guide(scene: Scene) -> list[Shape]:
+def _guide(scene: Drilled) -> list[Shape]:
     x, y = _MARK
     column = _turned(_box(x + 14, y + 6, x + 20, y + 140), -scene.off, _MARK)
     return [
@@ -202,7 +223,7 @@ def _guide(scene: Scene) -> list[Shape]:
     ]
 
 
-def _block(scene: Scene) -> list[Shape]:
+def _block(scene: WithBlock) -> list[Shape]:
     x, y = _MARK
     lean = 74 * deg.tan(scene.off)
     left = x + 6 / deg.cos(scene.off)
@@ -210,16 +231,16 @@ def _block(scene: Scene) -> list[Shape]:
     return [
         *_drill(scene),
         area("measured", block),
-        text("pointer", (left + lean + 32, y + 18), scene.notes["block"]),
-        text("dimension", (left + 58, y + 56), scene.notes["height"]),
+        text("pointer", (left + lean + 32, y + 18), scene.block),
+        text("dimension", (left + 58, y + 56), scene.height),
     ]
 
 
-def _digital(scene: Scene) -> list[Shape]:
+def _digital(scene: Drilled) -> list[Shape]:
     x, y = _MARK
     body = _turned(_box(x + 8, y + 66, x + 66, y + 100), -scene.off, _MARK)
     middle = _turned(((x + 37, y + 80),), -scene.off, _MARK)[0]
-    words = scene.scale[3] if scene.scale else ""
+    words = scene.arc.text if scene.arc else ""
     return [
         *_drill(scene),
         area("measured", body),
@@ -227,7 +248,7 @@ def _digital(scene: Scene) -> list[Shape]:
     ]
 
 
-def _saw(scene: Scene) -> list[Shape]:
+def _saw(scene: LegOnSaw) -> list[Shape]:
     pivot: Flat = (20.0, 40.0)
     t = deg.tan(scene.off)
     near = pivot[0] - 44 * t
@@ -241,16 +262,16 @@ def _saw(scene: Scene) -> list[Shape]:
         area("waste", waste),
         line("cut", *blade),
         line("dimension", (20, 40), (20, -70)),
-        text("label", (-146, 57), scene.notes["fence"], anchor="start"),
-        text("label", (-146, -16), scene.notes["front"], anchor="start"),
-        text("label", (58, 24), scene.notes.get("end", "foot")),
-        text("label", (-84, 24), scene.notes["leg"]),
+        text("label", (-146, 57), scene.fence, anchor="start"),
+        text("label", (-146, -16), scene.front, anchor="start"),
+        text("label", (58, 24), scene.end),
+        text("label", (-84, 24), scene.leg),
         *_arc(scene, pivot, 104, 270.0, -1),
-        *([text("pointer", (154, 84), scene.notes["tilt"], anchor="end")] if "tilt" in scene.notes else []),
+        *([text("pointer", (154, 84), scene.tilt, anchor="end")] if scene.tilt else []),
     ]
 
 
-def _scribe(scene: Scene) -> list[Shape]:
+def _scribe(scene: Scribed) -> list[Shape]:
     floor, line_at = -86.0, -52.0
     s, c = deg.sin(scene.off), deg.cos(scene.off)
     half = 21.0
@@ -275,34 +296,42 @@ def _scribe(scene: Scene) -> list[Shape]:
         area("waste", waste),
         line("cut", (at_line[0] - 14, line_at), (at_far[0] + 14, line_at)),
         area("measured", _box(62, floor, 122, line_at)),
-        text("pointer", (92, (floor + line_at) / 2 - 3), scene.notes["block"]),
+        text("pointer", (92, (floor + line_at) / 2 - 3), scene.block),
         text("label", (150, -106), scene.right, anchor="end"),
         text("label", (-150, -106), scene.left, anchor="start"),
     ]
 
 
-_DRAWN: dict[str, Callable[[Scene], list[Shape]]] = {
+_DRILLED: dict[str, Callable[[Drilled], list[Shape]]] = {
     "tilting_table": _table,
-    "ramp": _ramp,
     "bevel_gauge": _gauge,
     "angle_guide": _guide,
-    "guide_block": _block,
     "digital_gauge": _digital,
-    "mitre_saw": _saw,
-    "table_saw": _saw,
-    "band_saw": _saw,
-    "handsaw": _scribe,
-    "crosscut": crosscut,
-    "two_sticks": stick.two_sticks,
-    "bevelled_edge": stick.bevelled_edge,
-    "notch": stick.notch,
-    "octagon": stick.octagon,
-    "taper": stick.taper,
-    "tenon": stick.tenon,
-    "pilot": stick.pilot,
-    "slot": stick.slot,
-    "marked_stick": marked_stick,
-    "marking": stick.marking,
-    "kerf": stick.kerf,
-    "member": stick.member,
 }
+
+
+def _drilled(scene: Drilled) -> list[Shape]:
+    return _DRILLED[scene.way](scene)
+
+
+_DRAWN: dict[type[Any], tuple[str, Callable[[Any], list[Shape]]]] = {
+    Drilled: ("drill", _drilled),
+    OnRamp: ("ramp", _ramp),
+    WithBlock: ("guide_block", _block),
+    LegOnSaw: ("saw", _saw),
+    Scribed: ("handsaw", _scribe),
+    StickSawn: ("crosscut", crosscut),
+    TwoSticks: ("two_sticks", stick.two_sticks),
+    BevelledEdge: ("bevelled_edge", stick.bevelled_edge),
+    HalfLap: ("notch", stick.half_lap),
+    BetweenFeet: ("notch", stick.between_feet),
+    EightSides: ("octagon", stick.octagon),
+    Tapering: ("taper", stick.taper),
+    TenonMade: ("tenon", stick.tenon),
+    PilotHole: ("pilot", stick.pilot),
+    JointHoles: ("slot", stick.slot),
+    Marked: ("marking", stick.marking),
+    KerfOnEnd: ("kerf", stick.kerf),
+    StretcherMade: ("member", stick.member),
+}
+"""Each sort of scene with what its picture is called and how it is drawn."""

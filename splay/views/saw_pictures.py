@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from splay.quantity import degrees as deg
-from splay.setups.card import Scene
+from splay.setups.scenes import StickSawn
 from splay.stance.vectors import Flat
 from splay.views.scale_arc import scale_arc
 from splay.views.shapes import Shape, area, line, text
@@ -12,8 +12,10 @@ _HALF = 24.0
 _END: Flat = (34.0, 30.0)
 
 
-def crosscut(scene: Scene) -> list[Shape]:
+def crosscut(scene: StickSawn) -> list[Shape]:
     """From above: fence at the top, the longer edge against it, waste to the right."""
+    if scene.lined:
+        return _marked(scene)
     t = deg.tan(scene.off)
     x, y = _END
     low = y - 2 * _HALF
@@ -29,23 +31,23 @@ def crosscut(scene: Scene) -> list[Shape]:
         area("waste", waste),
         line("cut", (x + 20 * s, y + 20 * c), (x - reach * s, y - reach * c)),
         line("dimension", (x, y), (x, y - reach - 14)),
-        text("label", (-146, y + 12), f"{scene.notes['longer']} at the fence", anchor="start"),
-        text("label", (-146, low - 12), scene.notes["shorter"], anchor="start"),
-        text("label", (-76, y - _HALF - 3), scene.notes["face"]),
+        text("label", (-146, y + 12), f"{scene.longer} at the fence", anchor="start"),
+        text("label", (-146, low - 12), scene.shorter, anchor="start"),
+        text("label", (-76, y - _HALF - 3), scene.face),
     ]
-    if scene.scale is not None:
-        at_square, counts, far, words = scene.scale
-        made += scale_arc(_END, 96, 270.0, -1, at_square, counts, far, scene.off, words)
+    if scene.arc is not None:
+        made += scale_arc(_END, 96, 270.0, -1, scene.arc, scene.off)
     return [*made, *_lean(scene)]
 
 
-def _lean(scene: Scene) -> list[Shape]:
+def _lean(scene: StickSawn) -> list[Shape]:
     """From the end of the stick's fence side: the blade leaning through it."""
-    if scene.tilt < 1e-6:
+    tilted = scene.tilted
+    if tilted is None:
         return []
     base, high, middle = 84.0, 26.0, 92.0
-    t = deg.tan(scene.tilt)
-    lean = high * t if scene.notes["up_longer"] == "yes" else -high * t
+    t = deg.tan(tilted.off)
+    lean = high * t if tilted.up_longer else -high * t
     quad = ((-6.0, base), (middle, base), (middle + lean, base + high), (-6.0, base + high))
     stretch = 0.4
     return [
@@ -57,12 +59,12 @@ def _lean(scene: Scene) -> list[Shape]:
             (middle + lean * 1.5, base + high * 1.5),
         ),
         line("dimension", (middle, base), (middle, base + high * 1.5)),
-        text("pointer", (middle + 10 + max(lean, 0), base + high + 4), scene.notes["tilt"], anchor="start"),
-        text("label", (-12, base + 10), scene.notes["tilt_longer"], anchor="end"),
+        text("pointer", (middle + 10 + max(lean, 0), base + high + 4), tilted.text, anchor="start"),
+        text("label", (-12, base + 10), tilted.longer, anchor="end"),
     ]
 
 
-def marked_stick(scene: Scene) -> list[Shape]:
+def _marked(scene: StickSawn) -> list[Shape]:
     """The face with its line, and the edge folded up above it with its own."""
     t = deg.tan(scene.off)
     x, low, high, edge = 20.0, -70.0, 6.0, 66.0
@@ -72,24 +74,25 @@ def marked_stick(scene: Scene) -> list[Shape]:
         area("waste", ((near, low), (130.0, low), (130.0, high), (x, high))),
         line("cut", (near, low), (x, high)),
         line("dimension", (x, high), (x, low)),
-        text("label", (-70, (low + high) / 2), scene.notes["face"]),
-        text("label", (-146, low - 12), scene.notes["shorter"], anchor="start"),
+        text("label", (-70, (low + high) / 2), scene.face),
+        text("label", (-146, low - 12), scene.shorter, anchor="start"),
         text("pointer", (x + 8, (low + high) / 2 - 6), _words(scene.off), anchor="start"),
     ]
     lean = 0.0
-    if scene.tilt > 1e-6:
-        u = deg.atan(deg.tan(scene.tilt) / deg.cos(scene.off))
-        lean = (edge - high) * deg.tan(u) * (-1.0 if scene.notes["up_longer"] == "yes" else 1.0)
+    tilted = scene.tilted
+    if tilted is not None:
+        u = deg.atan(deg.tan(tilted.off) / deg.cos(scene.off))
+        lean = (edge - high) * deg.tan(u) * (-1.0 if tilted.up_longer else 1.0)
     made += [
         area("leg", ((-150.0, high), (x, high), (x + lean, edge), (-150.0, edge))),
         area("waste", ((x, high), (130.0, high), (130.0, edge), (x + lean, edge))),
         line("cut", (x, high), (x + lean, edge)),
-        text("label", (-70, (edge + high) / 2 - 3), scene.notes["longer"]),
+        text("label", (-70, (edge + high) / 2 - 3), scene.longer),
     ]
-    if scene.tilt > 1e-6:
+    if tilted is not None:
         made += [
             line("dimension", (x, high), (x, edge)),
-            text("pointer", (x + 14 + max(lean, 0), edge - 16), scene.notes["edge_line"], anchor="start"),
+            text("pointer", (x + 14 + max(lean, 0), edge - 16), tilted.on_edge, anchor="start"),
         ]
     return made
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 
 from splay.quantity import degrees as deg
+from splay.setups.scenes import Arc
 from splay.stance.vectors import Flat
 from splay.views.shapes import Shape, line, text
 
@@ -18,18 +19,16 @@ def scale_arc(
     radius: float,
     square_at: float,
     way: int,
-    at_square: float,
-    counts: str,
-    reach: float,
+    scale: Arc,
     off_square: float,
-    words: str,
 ) -> tuple[Shape, ...]:
     """The arc round `centre`; `square_at` is the bearing where the tool stands square, `way` +1
     or -1 the sense in which it is set away from there. Figures are those on the tool's scale."""
+    at_square, reach = scale.at_square, scale.reach
     last = min(90.0, max(_COARSE, math.ceil(min(reach, 60.0) / _FINE) * _FINE))
     if off_square > last:
         last = math.ceil(off_square / _FINE) * _FINE
-    sign = 1.0 if counts == "up" else -1.0
+    sign = 1.0 if scale.counts == "up" else -1.0
 
     def spot(off: float, at: float) -> Flat:
         b = square_at + way * off
@@ -45,5 +44,5 @@ def scale_arc(
     if reach < last:
         made.append(line("warning", spot(reach, radius - 6), spot(reach, radius + 12)))
     made.append(line("pointer", spot(off_square, radius - 22), spot(off_square, radius + 12)))
-    made.append(text("pointer", spot(off_square, radius + 24), words))
+    made.append(text("pointer", spot(off_square, radius + 24), scale.text))
     return tuple(made)

@@ -5,7 +5,20 @@ from __future__ import annotations
 import math
 
 from splay.quantity import degrees as deg
-from splay.setups.card import Scene
+from splay.setups.scenes import (
+    BetweenFeet,
+    BevelledEdge,
+    EightSides,
+    HalfLap,
+    JointHoles,
+    KerfOnEnd,
+    Marked,
+    PilotHole,
+    StretcherMade,
+    Tapering,
+    TenonMade,
+    TwoSticks,
+)
 from splay.stance.vectors import Flat
 from splay.views.shapes import Shape, area, ellipse, line, text
 
@@ -22,9 +35,9 @@ def _strip(start: Flat, bearing: float, reach: float, half: float) -> tuple[Flat
     )
 
 
-def two_sticks(scene: Scene) -> list[Shape]:
+def two_sticks(scene: TwoSticks) -> list[Shape]:
     """A leg standing, the stretcher leaving it; the acute side on its own side, foot below."""
-    acute = scene.notes["acute"]
+    acute = scene.acute
     lean = -scene.off if acute == "foot" else scene.off
     middle: Flat = (-58.0, 0.0)
     leg = _strip((-58.0, -116.0), 90.0, 232.0, 17.0)
@@ -47,52 +60,54 @@ def two_sticks(scene: Scene) -> list[Shape]:
         line("axis", (-58.0, -122.0), (-58.0, 122.0)),
         line("axis", middle, (middle[0] + 205 * deg.cos(lean), middle[1] + 205 * deg.sin(lean))),
         line("measured", *arc),
-        text("pointer", label, scene.notes["angle"]),
-        text("label", (-152, 108), scene.notes["near"], anchor="start"),
-        text("label", (-152, -114), scene.notes["far"], anchor="start"),
-        text("label", (-86, 60), scene.notes["leg"], turn=90.0),
-        text("label", (120, 22 + 178 * deg.tan(lean)), scene.notes["member"]),
+        text("pointer", label, scene.angle),
+        text("label", (-152, 108), scene.near, anchor="start"),
+        text("label", (-152, -114), scene.far, anchor="start"),
+        text("label", (-86, 60), scene.leg, turn=90.0),
+        text("label", (120, 22 + 178 * deg.tan(lean)), scene.member),
     ]
-    if scene.notes["tool"] == "opposite_leg":
+    if scene.sighted:
         made.append(line("sightline", middle, (middle[0] + 215 * deg.cos(lean), 215 * deg.sin(lean))))
-    if scene.scale is not None and scene.scale[3] != scene.notes["angle"]:
-        made.append(text("pointer", (150, -104), f"set {scene.scale[3]}", anchor="end"))
+    if scene.arc is not None and scene.arc.text != scene.angle:
+        made.append(text("pointer", (150, -104), f"set {scene.arc.text}", anchor="end"))
     return made
 
 
-def bevelled_edge(scene: Scene) -> list[Shape]:
+def bevelled_edge(scene: BevelledEdge) -> list[Shape]:
     """The stick's section, with its bevelled edges off square."""
     t = deg.tan(scene.off) * 60.0
-    lean = t if scene.notes["wide_first"] == "yes" else -t
-    left = -lean if scene.notes["both"] == "yes" else 0.0
+    lean = t if scene.wide_first else -t
+    left = -lean if scene.both else 0.0
     quad = ((-96.0, -30.0), (96.0, -30.0), (96.0 - lean, 30.0), (-96.0 + left, 30.0))
     return [
         area("section", quad),
         line("dimension", (96.0, -30.0), (96.0, 54.0)),
         line("cut", (96.0 + lean * 0.5, -60.0), (96.0 - lean * 1.5, 60.0)),
-        text("pointer", (110.0 + max(-lean, 0.0), 66.0), scene.notes["angle"]),
-        text("label", (0.0, 40.0), scene.notes["face"]),
-        text("label", (0.0, -50.0), scene.notes["other"]),
-        text("label", (150.0, -80.0), scene.notes["edge"], anchor="end"),
-        text("label", (-150.0, -80.0), scene.notes["other_edge"], anchor="start"),
+        text("pointer", (110.0 + max(-lean, 0.0), 66.0), scene.angle),
+        text("label", (0.0, 40.0), scene.face),
+        text("label", (0.0, -50.0), scene.other),
+        text("label", (150.0, -80.0), scene.edge, anchor="end"),
+        text("label", (-150.0, -80.0), scene.other_edge, anchor="start"),
     ]
 
 
-def notch(scene: Scene) -> list[Shape]:
-    """A rail with its half lap, or a board's lower end with the space between its feet."""
-    high, deep = 70.0, 35.0
-    if scene.notes["lap"] == "no":
-        body = ((-120.0, 90.0), (-120.0, -60.0), (-50.0, -60.0), (-50.0, -20.0))
-        rest = ((50.0, -20.0), (50.0, -60.0), (120.0, -60.0), (120.0, 90.0))
-        return [
-            area("leg", (*body, *rest)),
-            line("floor", (-156, -60), (156, -60)),
-            text("dimension", (0, -46), scene.notes["wide"]),
-            line("dimension", (-50, -54), (50, -54)),
-            line("dimension", (66, -60), (66, -20)),
-            text("pointer", (76, -44), scene.notes["deep"], anchor="start"),
-        ]
-    above = scene.notes["from"] == "above"
+def between_feet(scene: BetweenFeet) -> list[Shape]:
+    """A board's lower end with the space between its feet."""
+    body = ((-120.0, 90.0), (-120.0, -60.0), (-50.0, -60.0), (-50.0, -20.0))
+    rest = ((50.0, -20.0), (50.0, -60.0), (120.0, -60.0), (120.0, 90.0))
+    return [
+        area("leg", (*body, *rest)),
+        line("floor", (-156, -60), (156, -60)),
+        text("dimension", (0, -46), scene.wide),
+        line("dimension", (-50, -54), (50, -54)),
+        line("dimension", (66, -60), (66, -20)),
+        text("pointer", (76, -44), scene.deep, anchor="start"),
+    ]
+
+
+def half_lap(scene: HalfLap) -> list[Shape]:
+    """A rail with its half lap."""
+    high, deep, above = 70.0, 35.0, scene.above
     y0, y1 = (0.0, high) if above else (high, 0.0)
     mid = y1 - deep if above else y1 + deep
     ring = ((-150.0, y0), (150.0, y0), (150.0, y1), (24.0, y1), (24.0, mid), (-24.0, mid), (-24.0, y1))
@@ -101,14 +116,14 @@ def notch(scene: Scene) -> list[Shape]:
         area("leg", (*ring, (-150.0, y1))),
         line("cut", (-24.0, y1), (-24.0, mid), (24.0, mid), (24.0, y1)),
         line("dimension", (-24.0, y1 + out), (24.0, y1 + out)),
-        text("dimension", (0.0, y1 + 1.8 * out), scene.notes["wide"]),
+        text("dimension", (0.0, y1 + 1.8 * out), scene.wide),
         line("dimension", (40.0, y1), (40.0, mid)),
-        text("pointer", (48.0, (y1 + mid) / 2 - 4), scene.notes["deep"], anchor="start"),
-        text("label", (-146.0, -24.0), f"half lap from {scene.notes['from']}", anchor="start"),
+        text("pointer", (48.0, (y1 + mid) / 2 - 4), scene.deep, anchor="start"),
+        text("label", (-146.0, -24.0), f"half lap from {'above' if above else 'below'}", anchor="start"),
     ]
 
 
-def octagon(scene: Scene) -> list[Shape]:
+def octagon(scene: EightSides) -> list[Shape]:
     """The square end with the eight sides inside it."""
     half, k = 76.0, 76.0 * (math.sqrt(2.0) - 1.0)
     ring: tuple[Flat, ...] = (
@@ -127,32 +142,32 @@ def octagon(scene: Scene) -> list[Shape]:
         area("section", ring),
         line("cut", (k, half), (half, k)),
         line("dimension", (k, half + 12), (half, half + 12)),
-        text("pointer", ((k + half) / 2 + 4, half + 24), scene.notes["gauge"], anchor="start"),
+        text("pointer", ((k + half) / 2 + 4, half + 24), scene.gauge, anchor="start"),
         line("dimension", (-half, -half - 12), (half, -half - 12)),
-        text("dimension", (0, -half - 30), scene.notes["stock"]),
+        text("dimension", (0, -half - 30), scene.stock),
     ]
 
 
-def tenon(scene: Scene) -> list[Shape]:
+def tenon(scene: TenonMade) -> list[Shape]:
     """A leg's end with its tenon: its thickness, at the end too where it is tapered, and how long."""
-    half, tip = 26.0, 16.0 if scene.notes["tip"] else 26.0
-    slope = 9.0 if scene.notes["shoulders"] else 0.0
+    half, tip = 26.0, 16.0 if scene.tip else 26.0
+    slope = 9.0 if scene.sloped else 0.0
     made = [
         area("leg", ((-10.0 + slope, -44.0), (146.0, -44.0), (146.0, 44.0), (-10.0 - slope, 44.0))),
         area("section", ((-120.0, -tip), (-10.0, -half), (-10.0, half), (-120.0, tip))),
         line("cut", (-120.0, tip), (-10.0, half)),
         line("cut", (-120.0, -tip), (-10.0, -half)),
-        text("pointer", (-14.0, 56.0), scene.notes["thick"], anchor="end"),
+        text("pointer", (-14.0, 56.0), scene.thick, anchor="end"),
         line("dimension", (-120.0, -66.0), (-10.0, -66.0)),
-        text("dimension", (-65.0, -84.0), scene.notes["long"]),
-        text("label", (68.0, -6.0), scene.notes.get("stick", "leg")),
+        text("dimension", (-65.0, -84.0), scene.long),
+        text("label", (68.0, -6.0), scene.stick),
     ]
-    if scene.notes["tip"]:
-        made.append(text("pointer", (-124.0, 30.0), scene.notes["tip"], anchor="start"))
+    if scene.tip:
+        made.append(text("pointer", (-124.0, 30.0), scene.tip, anchor="start"))
     return made
 
 
-def pilot(scene: Scene) -> list[Shape]:
+def pilot(scene: PilotHole) -> list[Shape]:
     """A leg's sawn upper end with the pilot along its middle, not square to the slanted end."""
     slope = 12.0
     return [
@@ -160,16 +175,16 @@ def pilot(scene: Scene) -> list[Shape]:
         line("cut", (-110.0 - slope, 44.0), (-110.0 + slope, -44.0)),
         area("section", ((-108.0, -7.0), (40.0, -7.0), (40.0, 7.0), (-112.0, 7.0))),
         line("axis", (-140.0, 0.0), (146.0, 0.0)),
-        text("pointer", (48.0, 14.0), scene.notes["thick"], anchor="start"),
+        text("pointer", (48.0, 14.0), scene.thick, anchor="start"),
         line("dimension", (-110.0, -62.0), (40.0, -62.0)),
-        text("dimension", (-35.0, -80.0), scene.notes["deep"]),
+        text("dimension", (-35.0, -80.0), scene.deep),
         text("label", (-140.0, 60.0), "upper end", anchor="start"),
     ]
 
 
-def taper(scene: Scene) -> list[Shape]:
+def taper(scene: Tapering) -> list[Shape]:
     """The leg from its thick end to its thin one, with what comes off each face."""
-    thick_left = scene.notes["thick"] == "top"
+    thick_left = scene.thick_at_top
     a, b = (34.0, 16.0) if thick_left else (16.0, 34.0)
     body = ((-146.0, -a), (146.0, -b), (146.0, b), (-146.0, a))
     blank = ((-146.0, -34.0), (146.0, -34.0), (146.0, 34.0), (-146.0, 34.0))
@@ -179,24 +194,24 @@ def taper(scene: Scene) -> list[Shape]:
         area("leg", body),
         line("cut", (-146.0, a), (146.0, b)),
         line("cut", (-146.0, -a), (146.0, -b)),
-        text("dimension", (-146.0, -56.0), f"top {scene.notes['top']}", anchor="start"),
-        text("dimension", (146.0, -56.0), f"foot {scene.notes['foot']}", anchor="end"),
-        text("pointer", (thin, 46.0), scene.notes["off"]),
+        text("dimension", (-146.0, -56.0), f"top {scene.top}", anchor="start"),
+        text("dimension", (146.0, -56.0), f"foot {scene.foot}", anchor="end"),
+        text("pointer", (thin, 46.0), scene.off),
         line("dimension", (-146.0, -72.0), (146.0, -72.0)),
-        text("dimension", (0.0, -90.0), scene.notes["run"]),
+        text("dimension", (0.0, -90.0), scene.run),
     ]
 
 
-def slot(scene: Scene) -> list[Shape]:
+def slot(scene: JointHoles) -> list[Shape]:
     """An end seen square on, with its slot or its dowel holes, and how deep they run."""
-    if scene.notes["round"] == "yes":
+    if scene.round:
         return [
             area("section", ((-110.0, -40.0), (110.0, -40.0), (110.0, 40.0), (-110.0, 40.0))),
             ellipse("section", (-48.0, 0.0), (14.0, 14.0)),
             ellipse("section", (48.0, 0.0), (14.0, 14.0)),
-            text("dimension", (0.0, 62.0), scene.notes["wide"]),
-            text("pointer", (70.0, -6.0), scene.notes["thick"], anchor="start"),
-            text("label", (0.0, -62.0), f"{scene.notes['deep']} deep, square to the sawn end"),
+            text("dimension", (0.0, 62.0), scene.wide),
+            text("pointer", (70.0, -6.0), scene.thick, anchor="start"),
+            text("label", (0.0, -62.0), f"{scene.deep} deep, square to the sawn end"),
         ]
     return [
         area("section", ((-110.0, -40.0), (110.0, -40.0), (110.0, 40.0), (-110.0, 40.0))),
@@ -209,42 +224,41 @@ def slot(scene: Scene) -> list[Shape]:
             ),
         ),
         line("dimension", (-60.0, 54.0), (60.0, 54.0)),
-        text("dimension", (0.0, 62.0), scene.notes["wide"]),
-        text("pointer", (66.0, -6.0), scene.notes["thick"], anchor="start"),
-        text("label", (0.0, -62.0), f"{scene.notes['deep']} deep, square to the sawn end"),
+        text("dimension", (0.0, 62.0), scene.wide),
+        text("pointer", (66.0, -6.0), scene.thick, anchor="start"),
+        text("label", (0.0, -62.0), f"{scene.deep} deep, square to the sawn end"),
     ]
 
 
-def marking(scene: Scene) -> list[Shape]:
+def marking(scene: Marked) -> list[Shape]:
     """A stick lying with the end it is hooked on at the left: the line down it, a leg's strokes, the
     depth ring of a tenon that has one."""
-    notes = scene.notes
-    start = -146.0 if notes["tenon"] == "none" else -96.0
+    start = -146.0 if scene.tenons == 0 else -96.0
     made = [area("leg", ((start, -24.0), (146.0, -18.0), (146.0, 18.0), (start, 24.0)))]
-    if notes["tenon"] == "both":
+    if scene.tenons == 2:
         made = [area("leg", ((start, -16.0), (96.0, -16.0), (96.0, 16.0), (start, 16.0)))]
         made.append(area("leg", ((96.0, -9.0), (146.0, -9.0), (146.0, 9.0), (96.0, 9.0))))
-    if notes["tenon"] != "none":
-        half = 9.0 if notes["tenon"] == "both" else 14.0
+    if scene.tenons:
+        half = 9.0 if scene.tenons == 2 else 14.0
         made.append(area("leg", ((-146.0, -half), (start, -half), (start, half), (-146.0, half))))
     made.append(line("sightline", (-146.0, 0.0), (146.0, 0.0)))
-    if notes["tenon"] != "both":
+    if scene.tenons < 2:
         made += [line("pointer", (start + x, -14.0), (start + x, 14.0)) for x in (12.0, 20.0)]
-    if notes["ring"]:
+    if scene.ring:
         made += [
             line("cut", (-96.0, -28.0), (-96.0, 28.0)),
             line("dimension", (-146.0, 44.0), (-96.0, 44.0)),
-            text("pointer", (-121.0, 54.0), notes["ring"]),
+            text("pointer", (-121.0, 54.0), scene.ring),
         ]
     return [
         *made,
-        text("label", (20.0, 30.0), notes["line"]),
-        text("label", (-146.0, -44.0), notes["near"], anchor="start"),
-        text("label", (146.0, -44.0), notes["far"], anchor="end"),
+        text("label", (20.0, 30.0), scene.line),
+        text("label", (-146.0, -44.0), scene.near, anchor="start"),
+        text("label", (146.0, -44.0), scene.far, anchor="end"),
     ]
 
 
-def kerf(scene: Scene) -> list[Shape]:
+def kerf(scene: KerfOnEnd) -> list[Shape]:
     """The tenon's end as one looks at it, outer line at the right; the slot turned from it."""
     half = 76.0
     # Clockwise as one looks at it: downward on the picture from the right.
@@ -259,24 +273,24 @@ def kerf(scene: Scene) -> list[Shape]:
         line("sightline", (0.0, 0.0), (half + 26.0, 0.0)),
         line("cut", (-x, -y), (x, y)),
         line("measured", *sweep),
-        text("label", (half + 8.0, 6.0), scene.notes["line"], anchor="start"),
-        text("pointer", (0.72 * half * deg.cos(middle), 0.72 * half * deg.sin(middle)), scene.notes["arc"]),
-        text("label", (-150.0, -112.0), f"{scene.notes['leg']}, looking at its tenon end", anchor="start"),
+        text("label", (half + 8.0, 6.0), scene.line, anchor="start"),
+        text("pointer", (0.72 * half * deg.cos(middle), 0.72 * half * deg.sin(middle)), scene.arc),
+        text("label", (-150.0, -112.0), f"{scene.leg}, looking at its tenon end", anchor="start"),
     ]
 
 
-def member(scene: Scene) -> list[Shape]:
+def member(scene: StretcherMade) -> list[Shape]:
     """A stretcher lying: its tenons, its length over all, what is written on its ends."""
     return [
         area("leg", ((-146.0, -9.0), (-112.0, -9.0), (-112.0, 9.0), (-146.0, 9.0))),
         area("leg", ((112.0, -9.0), (146.0, -9.0), (146.0, 9.0), (112.0, 9.0))),
         area("leg", ((-112.0, -16.0), (112.0, -16.0), (112.0, 16.0), (-112.0, 16.0))),
         line("dimension", (-146.0, -44.0), (146.0, -44.0)),
-        text("pointer", (0.0, -62.0), scene.notes["total"]),
+        text("pointer", (0.0, -62.0), scene.total),
         line("dimension", (-146.0, 30.0), (-112.0, 30.0)),
-        text("dimension", (-129.0, 38.0), scene.notes["first"]),
+        text("dimension", (-129.0, 38.0), scene.first),
         line("dimension", (112.0, 30.0), (146.0, 30.0)),
-        text("dimension", (129.0, 38.0), scene.notes["second"]),
-        text("label", (-146.0, 66.0), scene.notes["near"], anchor="start"),
-        text("label", (146.0, 66.0), scene.notes["far"], anchor="end"),
+        text("dimension", (129.0, 38.0), scene.second),
+        text("label", (-146.0, 66.0), scene.near, anchor="start"),
+        text("label", (146.0, 66.0), scene.far, anchor="end"),
     ]

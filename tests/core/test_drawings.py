@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 import math
-from typing import Any, ClassVar
+from typing import Any
 
 from django.test import SimpleTestCase
 
 from splay.draw import draw
 from splay.piece import Piece
 from splay.piece.starters import STARTS, starter
-from splay.setups.card import Scene
+from splay.setups.scenes import Arc, Drilled, LegOnSaw, OnRamp, Scene, Scribed, TenonMade, WithBlock
 from splay.shop import workbench
 from splay.views.pictures import picture
 from splay.views.scale_arc import scale_arc
@@ -151,17 +151,22 @@ class Details(SimpleTestCase):
 
 
 class Pictures(SimpleTestCase):
-    WAYS = ("tilting_table", "ramp", "bevel_gauge", "angle_guide", "guide_block", "digital_gauge")
-    NOTES: ClassVar[dict[str, str]] = {
-        "base": "300 mm", "spacer": "70 mm", "spacer_kind": "bar", "block": "76°", "height": "75 mm",
-        "fence": "outer", "front": "inner", "leg": "leg 1",
-    }  # fmt: skip
+    def scenes(self, off: float) -> list[Scene]:
+        arc = Arc(0.0, "up", 45.0, f"{off}°")
+        ways = ("tilting_table", "bevel_gauge", "angle_guide", "digital_gauge")
+        return [
+            *(Drilled(way, off, "rim", "middle", arc) for way in ways),  # type: ignore[arg-type]
+            OnRamp(off, "rim", "middle", "300 mm", "70 mm", "bar"),
+            WithBlock(off, "rim", "middle", "76°", "75 mm"),
+            Scribed(off, "rim", "middle", "70 mm"),
+            LegOnSaw(off, arc, "rim", "middle", "leg 1"),
+        ]
 
     def test_every_picture_stays_in_its_frame_and_names_both_sides(self) -> None:
-        for way in self.WAYS:
-            for off in (0.0, 5.0, 14.0, 28.0):
-                scale = (0.0, "up", 45.0, f"{off}°")
-                view = picture(Scene(way, off, "rim", "middle", scale, self.NOTES), way)
+        for off in (0.0, 5.0, 14.0, 28.0):
+            for scene in self.scenes(off):
+                way = type(scene).__name__
+                view = picture(scene, way)
                 words = {s.text for s in view.shapes if s.kind == "text"}
                 self.assertLessEqual({"rim", "middle"}, words, way)
                 for shape in view.shapes:
@@ -182,21 +187,20 @@ class Pictures(SimpleTestCase):
                     view = drawings.pictures[setup.id]
                     self.assertIn(setup.setting.text, " ".join(s.text for s in view.shapes), setup.id)
                     if setup.operation == "tenon":
-                        self.assertEqual(setup.scene.way, "tenon")
+                        self.assertIsInstance(setup.scene, TenonMade)
         self.assertLessEqual({"tenon", "pilot", "taper", "notch", "member_cut"}, met)
 
     def test_each_way_of_measuring_a_ramp_has_its_own_spacer_drawn(self) -> None:
         drawn_as = set()
         for kind in ("plumb_base", "plumb_ramp", "square_ramp", "bar"):
-            notes = {**self.NOTES, "spacer_kind": kind}
-            view = picture(Scene("ramp", 12.0, "rim", "middle", None, notes), "Ramp")
+            view = picture(OnRamp(12.0, "rim", "middle", "300 mm", "64 mm", kind), "Ramp")
             spacer = next(s for s in view.shapes if s.layer == "measured")
             drawn_as.add((spacer.kind, spacer.points))
         self.assertEqual(len(drawn_as), 4)
 
     def test_a_gauges_blade_stands_at_the_real_angle_beside_the_bit(self) -> None:
         view = picture(
-            Scene("bevel_gauge", 17.0, "rim", "middle", (90.0, "down", 85.0, "73°"), {}), "Gauge"
+            Drilled("bevel_gauge", 17.0, "rim", "middle", Arc(90.0, "down", 85.0, "73°")), "Gauge"
         )
         blade = next(s for s in view.shapes if s.layer == "measured").points
         lean = math.degrees(math.atan2(blade[3][0] - blade[0][0], blade[3][1] - blade[0][1]))
@@ -206,12 +210,12 @@ class Pictures(SimpleTestCase):
         self.assertAlmostEqual(bit, 17, 9)
 
     def test_a_scale_shows_its_own_figures_and_its_end(self) -> None:
-        made = scale_arc((0.0, 0.0), 100, 90.0, -1, 90.0, "down", 40.0, 12.0, "78°")
+        made = scale_arc((0.0, 0.0), 100, 90.0, -1, Arc(90.0, "down", 40.0, "78°"), 12.0)
         figures = {s.text for s in made if s.kind == "text"}
         self.assertLessEqual({"78°", "60"}, figures)
         self.assertNotIn("0", figures)
         pointer = next(s for s in made if s.layer == "pointer" and s.kind == "line").points
         self.assertAlmostEqual(math.degrees(math.atan2(pointer[1][0], pointer[1][1])), 12, 9)
         self.assertEqual(len([s for s in made if s.layer == "warning"]), 0)
-        short = scale_arc((0.0, 0.0), 100, 90.0, -1, 0.0, "up", 22.0, 12.0, "12°")
+        short = scale_arc((0.0, 0.0), 100, 90.0, -1, Arc(0.0, "up", 22.0, "12°"), 12.0)
         self.assertEqual(len([s for s in short if s.layer == "warning"]), 1)

@@ -15,7 +15,6 @@ from splay.plan import Plan, plan
 from splay.quantity import Bare, Show, read_angle, read_length
 from splay.quick import QuickLean, QuickMitre, quick_lean, quick_mitre
 from splay.reading import Reading, kind_named, read_reading
-from splay.setups.card import Scene
 from splay.shop import Shop, read_shop
 from splay.stance.lean import LeanAngles, solve
 from splay.stance.moves import Handled, Move, move
@@ -193,7 +192,6 @@ def quick_corner(request: HttpRequest, payload: MitreIn) -> QuickMitreOut:
 def _pictures(scenes: Any) -> dict[str, View]:
     made: dict[str, View] = {}
     for id, scene, tool in scenes:
-        assert isinstance(scene, Scene)
         made[id] = picture(scene, tool)
     return made
 

@@ -3433,7 +3433,6 @@ export interface components {
             note: string;
             /** Operation */
             operation: string;
-            scene: components["schemas"]["Scene"];
             setting: components["schemas"]["Quantity"];
             /** Setting Name */
             setting_name: string;
@@ -4004,40 +4003,6 @@ export interface components {
             step: number | string;
         };
         /**
-         * Scene
-         * @description What a picture of the set-up needs to know.
-         *
-         *     `off` is the lean off square; `right` and `left` name what lies at either side of the work;
-         *     `scale` is at-square, counts, reach and the set figure's text; `notes` are dimensions to
-         *     write in, by name; `tilt` is a blade's or a table's lean besides, degrees.
-         */
-        Scene: {
-            /** Left */
-            left: string;
-            /** Notes */
-            notes: {
-                [key: string]: string;
-            };
-            /** Off */
-            off: number;
-            /** Right */
-            right: string;
-            /** Scale */
-            scale: [
-                number,
-                string,
-                number,
-                string
-            ] | null;
-            /**
-             * Tilt
-             * @default 0
-             */
-            tilt: number;
-            /** Way */
-            way: string;
-        };
-        /**
          * SessionOut
          * @description Who is signed in; `first` says that the shop has no maker yet.
          */
@@ -4056,10 +4021,11 @@ export interface components {
          * @description One card: what is done to which legs with which tool, the setting, which way, the proof.
          *
          *     `work` names what is done, whatever the tool, and `by` the tool, by its id, or what is at hand on any
-         *     bench; the `id` is both together. `proofs` are the ids of the proofs that prove this cut;
-         *     `legs` the staked legs it is for, `parts` the keys of the sticks and members. `lays` are how the work lies and `does` what is done,
-         *     as data: `which_way` and `steps` are their words; `wedges` make up for a reach. `uses` are the marks
-         *     it leans on, `makes` those it leaves on the work, `loses` those that are gone after it.
+         *     bench; the `id` is both together. `proofs` are the ids of the proofs that prove this cut; `legs` the
+         *     staked legs it is for, `parts` the keys of the sticks and members. `lays` are how the work lies and
+         *     `does` what is done, as data: `which_way` and `steps` are their words; `wedges` make up for a reach.
+         *     `uses` are the marks it leans on, `makes` those it leaves on the work, `loses` those that are gone
+         *     after it.
          */
         SetUp: {
             angle: components["schemas"]["Figure"];
@@ -4093,7 +4059,6 @@ export interface components {
             proofs: string[];
             /** Reach Note */
             reach_note: string;
-            scene: components["schemas"]["Scene"];
             setting: components["schemas"]["Quantity"] | null;
             /** Setting Name */
             setting_name: string;

@@ -1,0 +1,244 @@
+"""What a picture of a set-up needs to know, one type for each sort of picture.
+
+Angles in degrees; texts are written in as they are, in the maker's own units.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+from splay.setups.dial import Dial
+
+
+@dataclass(frozen=True)
+class Arc:
+    """A tool's own scale beside the work: what it reads at square, how it counts, its reach, and what is
+    set, in words."""
+
+    at_square: float
+    counts: str
+    reach: float
+    text: str
+
+
+def arc_of(dial: Dial, text: str = "") -> Arc:
+    """A dial's scale, with its own reading unless something else is written there."""
+    return Arc(dial.at_square, dial.counts, dial.reach, text or dial.reading.text)
+
+
+@dataclass(frozen=True)
+class Drilled:
+    """The seat under a drill: `off` square, `right` and `left` what lies at either side of the work."""
+
+    way: Literal["tilting_table", "bevel_gauge", "angle_guide", "digital_gauge"]
+    off: float
+    right: str
+    left: str
+    arc: Arc | None
+
+
+@dataclass(frozen=True)
+class OnRamp:
+    """The seat on a hinged ramp: how long its base is to the spacer, and how the spacer stands."""
+
+    off: float
+    right: str
+    left: str
+    base: str
+    spacer: str
+    spacer_kind: str
+
+
+@dataclass(frozen=True)
+class WithBlock:
+    """The drill beside a block with one sloping face: its angle as it is sawn, and its height."""
+
+    off: float
+    right: str
+    left: str
+    block: str
+    height: str
+
+
+@dataclass(frozen=True)
+class LegOnSaw:
+    """A leg from above: what lies at the fence and towards the maker, the `end` that is sawn, a tilt
+    besides in words."""
+
+    off: float
+    arc: Arc
+    fence: str
+    front: str
+    leg: str
+    end: str = "foot"
+    tilt: str = ""
+
+
+@dataclass(frozen=True)
+class Scribed:
+    """A foot marked round by a block on the floor, the piece standing."""
+
+    off: float
+    right: str
+    left: str
+    block: str
+
+
+@dataclass(frozen=True)
+class Tilted:
+    """A blade's or a table's lean besides the swing: in words, on an edge, and what it leaves longer."""
+
+    off: float
+    text: str
+    on_edge: str
+    longer: str
+    up_longer: bool
+
+
+@dataclass(frozen=True)
+class StickSawn:
+    """Square stock on a saw, or with the two lines it is sawn by hand to where there is no scale (`lined`):
+    the face turned up, the side that comes out longer, and the other."""
+
+    off: float
+    arc: Arc | None
+    face: str
+    longer: str
+    shorter: str
+    tilted: Tilted | None
+    lined: bool
+
+
+@dataclass(frozen=True)
+class TwoSticks:
+    """A stretcher leaving a leg: the angle on its `acute` side, the leg's ends near and far."""
+
+    off: float
+    arc: Arc | None
+    angle: str
+    acute: str
+    near: str
+    far: str
+    leg: str
+    member: str
+    sighted: bool
+
+
+@dataclass(frozen=True)
+class BevelledEdge:
+    """A stick's section with one bevelled edge or `both`; whether the first face is left the wider."""
+
+    off: float
+    angle: str
+    face: str
+    other: str
+    edge: str
+    other_edge: str
+    wide_first: bool
+    both: bool
+
+
+@dataclass(frozen=True)
+class HalfLap:
+    """A half lap across a rail, from above or from below."""
+
+    wide: str
+    deep: str
+    above: bool
+
+
+@dataclass(frozen=True)
+class BetweenFeet:
+    """The space between the feet of a board."""
+
+    wide: str
+    deep: str
+
+
+@dataclass(frozen=True)
+class EightSides:
+    """Square stock with the eight sides gauged on its end."""
+
+    gauge: str
+    stock: str
+
+
+@dataclass(frozen=True)
+class TenonMade:
+    """A tenon: its thickness, at its `tip` too where it is tapered; with sloped shoulders or without."""
+
+    thick: str
+    long: str
+    tip: str = ""
+    sloped: bool = False
+    stick: str = "leg"
+
+
+@dataclass(frozen=True)
+class PilotHole:
+    """A pilot along a leg's middle, into its sawn upper end."""
+
+    thick: str
+    deep: str
+
+
+@dataclass(frozen=True)
+class Tapering:
+    """A leg with what comes off each face over a run; whether it is thick at the top."""
+
+    top: str
+    foot: str
+    run: str
+    off: str
+    thick_at_top: bool
+
+
+@dataclass(frozen=True)
+class JointHoles:
+    """A sawn end with dowel holes (`round`) or a slot for a loose tenon."""
+
+    wide: str
+    thick: str
+    deep: str
+    round: bool
+
+
+@dataclass(frozen=True)
+class Marked:
+    """A stick that is marked: the line down it, its ring where it has one, tenons on none, one or both of
+    its ends, and what those are called."""
+
+    line: str
+    tenons: Literal[0, 1, 2]
+    near: str
+    far: str
+    ring: str = ""
+
+
+@dataclass(frozen=True)
+class KerfOnEnd:
+    """A tenon's end as one looks at it, the slot turned `off` clockwise from the line."""
+
+    off: float
+    line: str
+    leg: str
+    arc: str
+
+
+@dataclass(frozen=True)
+class StretcherMade:
+    """A stretcher: its length over all, both tenons, what is written on its ends."""
+
+    total: str
+    first: str
+    second: str
+    near: str
+    far: str
+
+
+Scene = (
+    Drilled | OnRamp | WithBlock | LegOnSaw | Scribed | StickSawn | TwoSticks | BevelledEdge | HalfLap
+    | BetweenFeet | EightSides | TenonMade | PilotHole | Tapering | JointHoles | Marked | KerfOnEnd
+    | StretcherMade
+)  # fmt: skip
