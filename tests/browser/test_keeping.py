@@ -131,8 +131,8 @@ class Keeping(BrowserCase):
 
     def test_a_drag_that_cannot_be_is_refused_and_saved_is_true_again(self) -> None:
         page = self.at(self.hang(starter("round_three")))
-        drag(page, "front", "foot.l1", (400, 0))
-        drag(page, "plan", "foot.l2", (900, 900))
+        drag(page, "front", "foot.1", (400, 0))
+        drag(page, "plan", "foot.2", (900, 900))
         expect(page.locator(".band")).to_be_visible()
         saved(page)
 

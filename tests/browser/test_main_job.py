@@ -41,7 +41,7 @@ class MainJob(BrowserCase):
         expect(page.locator("[data-figure=resultant]").first).to_contain_text("15.0°")
 
         # The figures follow the drawing: a foot dragged outward leans its leg more.
-        drag(page, "plan", "foot.l1", (0, -30))
+        drag(page, "plan", "foot.1", (0, -30))
         expect(field(page, "supports.0.angles.0.resultant")).not_to_have_value("15.0°")
         saved(page)
 
