@@ -16,6 +16,7 @@ from splay.stance.lines import leans_outward
 from splay.stance.members import MemberStance
 from splay.stance.staked import LegStance, support_of
 from splay.stance.vectors import angle
+from splay.work.words import listed
 
 TOGETHER_DEG = 10.0
 """Tenons that close at once enter their sockets within this of one direction without being forced (common
@@ -148,8 +149,7 @@ def _lined(piece: Piece, legs: tuple[LegStance, ...]) -> str:
     inward = [leg.number for leg in legs if not leans_outward(leg) and leg.boring.bearing is not None]
     said = "Turn each until its outer line stands over the arrow"
     if inward:
-        named = ", ".join(str(number) for number in inward)
-        said += f" (leg {named}, leaning inward, over the plain end)"
+        said += f" ({listed(f'leg {number}' for number in inward)}, leaning inward, over the plain end)"
     return f"{said}{home}"
 
 

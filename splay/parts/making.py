@@ -13,7 +13,9 @@ from splay.quantity import degrees as deg
 from splay.stance.staked import LegStance
 from splay.stance.taper import thickest
 
-EVEN_MM = 1e-6
+STRAIGHT_MM = 0.2
+"""A leg that grows thinner by less over a length is made straight: no plane can show it (common practice,
+no source)."""
 
 
 @dataclass(frozen=True)
@@ -79,7 +81,7 @@ def tapers(key: str, support: StakedLegs, leg: LegStance, show: Show) -> list[Ta
         places.insert(1, ("waist", shape.belly.at * long, shape.belly.size))
     made = []
     for one, two in pairwise(places):
-        if abs(one[2] - two[2]) < EVEN_MM:
+        if abs(one[2] - two[2]) < STRAIGHT_MM:
             continue
         (_, begins, thick), (towards, ends, thin) = (one, two) if one[2] > two[2] else (two, one)
         run = abs(ends - begins)

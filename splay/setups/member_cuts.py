@@ -46,8 +46,8 @@ def _cut(part: MemberPart, chosen: Stretcher, show: Show) -> SetUp:
         Cut(part.name, part.total.quantity),
         Write(
             (Mark(Kind.ENDS, key),),
-            f"Write on its ends where they go. First: {ends[0]}; second: {ends[1]}; on both which "
-            "stretcher it is.",
+            f"Write on both ends which stretcher it is; on one “first, {ends[0]}”, on the other “second, "
+            f"{ends[1]}”.",
         ),
     ]
     for e in (0, 1):

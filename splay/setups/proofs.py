@@ -37,6 +37,7 @@ from splay.setups.slips import (
     read_slips,
 )
 from splay.setups.stick_shapes import bevel
+from splay.setups.words import with_the
 from splay.stance.members import MemberStance, acute
 from splay.stance.staked import LegStance, Stance
 from splay.work.marks import centre, leg_key, member_key
@@ -51,6 +52,7 @@ from splay.work.takes import (
     FirstShoulder,
     Gap,
     OneFace,
+    Probed,
     RodInHole,
     SawnLine,
     SawnTop,
@@ -157,7 +159,7 @@ def _pegs(known: Known, ask: Asker) -> Iterator[Proof]:
             continue
         on = leg_key(next(leg.number for leg in known.planned.legs if leg.support == index))
         words = Words(
-            "Peg holes, deep", Deep(on, "along the hole's middle: a thin stick down it"),
+            "Peg holes, deep", Probed(on),
             "too deep breaks out, too short holds only one side", on, "boring", "peg holes, deep",
         )  # fmt: skip
         yield ask.length(("peg", support.id), ask.show.length(deep), words)
@@ -185,7 +187,7 @@ def _cut(cut: Cut, ask: Asker) -> Proof:
     where = body.sides.face if cut.mitre > SQUARE_DEG or cut.tilt <= SQUARE_DEG else body.sides.edge
     opens = ask.show.length(part.stock[0].quantity.value * math.radians(NEAR_DEG)).text
     words = Words(
-        what=f"Sawn end of the {part.name}, on the {where}",
+        what=f"Sawn end of {with_the(part.name)}, on the {where}",
         how=SawnLine(part.key, end_name(part.role, end), where),
         matters=f"half a degree opens {opens} at the far side",
         part=part.key,
@@ -316,18 +318,20 @@ def _squared(known: Known, ask: Asker) -> Iterator[Proof]:
             yield ask.angle(("rip", stick.key), stick.bevels[0].quantity.value, words)
         if len(stick.notches) > 1:
             lap = body.voids[0].kind == "lap"
+            where = "from the edge, at both cheeks" if lap else "from the sawn foot, at both its sides"
             words = Words(
-                stick.notches[1].label, Deep(stick.key, "from the edge, at both cheeks"),
+                stick.notches[1].label, Deep(stick.key, where),
                 "two laps too deep leave the rails apart", stick.key,
                 "stretchers" if lap else "legs", "notch, deep",
             )  # fmt: skip
             yield ask.length(("notch", stick.key), stick.notches[1].quantity, words)
     for index, dowels, _, what in dowels_of(known.piece):
         on = known.piece.supports[index].id
-        holes = "Slots" if dowels.way == "loose_tenon" else "Dowel holes"
+        loose = dowels.way == "loose_tenon"
+        holes, both = ("Slots", ", at both ends of a slot") if loose else ("Dowel holes", "")
         words = Words(
             f"{holes} of the {what}, deep",
-            Deep(on, "square to the sawn end, at both ends of a slot"),
+            Deep(on, "square to the sawn end" + both),
             "too shallow holds the joint open", on,
             "legs" if known.piece.supports[index].kind == "slab_leg" else "stretchers",
             f"{holes.lower()}, deep",

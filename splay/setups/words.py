@@ -17,6 +17,11 @@ _PLURALS = {
 }
 
 
+def with_the(name: str) -> str:
+    """A part's name as it stands in a sentence; some bring their own article."""
+    return name if name.startswith("the ") else f"the {name}"
+
+
 def counted(parts: Iterable[StickPart]) -> str:
     """ "the front apron", "4 legs", "2 rails and 4 legs": one by its name, several by their number."""
     mine = {part.key: part for part in parts}.values()
@@ -25,7 +30,6 @@ def counted(parts: Iterable[StickPart]) -> str:
         roles.setdefault(part.role, []).append(part)
     said = []
     for role, alike in roles.items():
-        name = alike[0].name
-        one = name if name.startswith("the ") else f"the {name}"
+        one = with_the(alike[0].name)
         said.append(one if len(alike) == 1 else f"{len(alike)} {_PLURALS.get(role, role)}")
     return " and ".join(said)

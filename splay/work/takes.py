@@ -91,6 +91,13 @@ class Deep:
 
 
 @dataclass(frozen=True)
+class Probed:
+    """The depth of a narrow hole: a thin stick down its middle."""
+
+    of: str
+
+
+@dataclass(frozen=True)
 class SawnTop:
     """A bevel gauge on an end sawn to the lean: stock down a line or face of the leg, blade on the end."""
 
@@ -139,8 +146,8 @@ class EndToEnd:
 
 
 Take = (
-    Apart | RodInHole | BothSides | SawnLine | Corner | Thick | OneFace | FirstShoulder | Deep | SawnTop
-    | Bevelled | Sticks | Gap | Wall | EndToEnd
+    Apart | RodInHole | BothSides | SawnLine | Corner | Thick | OneFace | FirstShoulder | Deep | Probed
+    | SawnTop | Bevelled | Sticks | Gap | Wall | EndToEnd
 )  # fmt: skip
 
 
@@ -206,6 +213,11 @@ def _(take: FirstShoulder) -> str:
 @how.register
 def _(take: Deep) -> str:
     return f"Depth of the rule, {take.where}."
+
+
+@how.register
+def _(take: Probed) -> str:
+    return "A thin stick down the middle of the hole, marked where the face meets it, then measured."
 
 
 @how.register

@@ -115,8 +115,10 @@ def _(one: ByHand) -> tuple[str, ...]:
         said.append(_ZERO[one.zero])
     said.append(f"{how.format(on=on)}; {leans}, and the bit with it, {leaning(one.leans)}.")
     if one.holder == "block":
-        side = "arrow's" if one.leans.by == "arrow" else "plain"
-        said.append(f"The block stands on the {side} side of the mark, so that the bit lies on its slope.")
+        side = {"arrow": "arrow's side", "tail": "plain side"}.get(
+            one.leans.by, f"side of the {one.leans.name}"
+        )
+        said.append(f"The block stands on the {side} of the mark, so that the bit lies on its slope.")
     return tuple(said)
 
 
@@ -152,8 +154,9 @@ def on_saws(many: Iterable[OnSaw]) -> tuple[str, ...]:
         for one in mates:
             up = f", {one.up} up" if one.up else ", level with its middle"
             lines.append(f"{cap(one.named)}: {one.fence} at the fence{up}, {one.end} beyond the blade.")
-            if one.thin:
-                packs = " and ".join(f"{mm.text} at the {end}" for end, mm in one.thin)
+            thin = [(end, mm) for end, mm in one.thin if mm.value >= SHOWN_MM]
+            if thin:
+                packs = " and ".join(f"{mm.text} at the {end}" for end, mm in thin)
                 lines.append(
                     f"Pack it off the fence and off the table alike, {packs}: its middle runs straight."
                 )

@@ -151,6 +151,8 @@ class Gauges:
     def _deep(self, take: Deep, proof: Proof) -> float | None:
         return None  # a depth is what it was set to; its card is held against the part it fits
 
+    _probed = _deep
+
     def _sawntop(self, take: SawnTop, proof: Proof) -> float:
         leg, _ = self._leg(take.part)
         # In the plane of the lean: the end lies in the underside, the stock along the leg.
