@@ -15,7 +15,8 @@ from splay.level.told import LevelRound
 from splay.level.ways import asks_in_all
 from splay.parts import LegPart, SocketPart, leg_part, socket_part
 from splay.parts.assembly import Assembly, assembly
-from splay.parts.member import MemberPart, RopePart, hooks_of, member_part, rope_part
+from splay.parts.member import MemberPart, hooks_of, member_part
+from splay.parts.rope import RopePart, rope_part
 from splay.parts.stick import StickPart, stick_part
 from splay.piece import Piece
 from splay.quantity import Quantity, Show

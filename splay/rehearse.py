@@ -18,7 +18,8 @@ from splay.level.feet import End, feet_of
 from splay.level.now import State, expect, falls, stand_now
 from splay.level.rounds import first_ends, level
 from splay.level.ways import asks
-from splay.parts.member import member_part, rope_part
+from splay.parts.member import member_part
+from splay.parts.rope import rope_part
 from splay.piece import Piece
 from splay.plan import Plan, plan
 from splay.quantity import Quantity, Show

@@ -16,7 +16,7 @@ from splay.stance.lines import leans_outward
 from splay.stance.members import MemberStance
 from splay.stance.staked import LegStance, support_of
 from splay.stance.vectors import angle
-from splay.work.words import listed
+from splay.work.phrases import listed
 
 TOGETHER_DEG = 10.0
 """Tenons that close at once enter their sockets within this of one direction without being forced (common

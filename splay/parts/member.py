@@ -5,14 +5,13 @@ from __future__ import annotations
 import math
 from collections.abc import Iterable
 from dataclasses import dataclass
-from itertools import pairwise
 
 from splay.parts.leg import upper_end_name
-from splay.piece import Piece, Rope, Stretcher
+from splay.piece import Piece, Stretcher
 from splay.quantity import Figure, Quantity, Show
 from splay.quantity import degrees as deg
 from splay.stance.lines import named_faces, socket_line
-from splay.stance.members import EndStance, MemberStance, RopeStance, acute, wood_behind
+from splay.stance.members import EndStance, MemberStance, acute, wood_behind
 from splay.stance.staked import LegStance, support_of
 from splay.stance.taper import taper_at
 from splay.stance.vectors import between, dot, length, unit
@@ -146,40 +145,6 @@ class MemberPart:
     as_built: bool
     ends: tuple[MemberEnd, MemberEnd]
     coplanar: tuple[int, ...]
-
-
-@dataclass(frozen=True)
-class RopeHole:
-    """One hole for a rope: its angle to the leg, its turn round it; `acute_side`, `mark`, `round_` and
-    `opening_on` as of a stretcher's end, `radius` half the leg there, mm."""
-
-    leg: int
-    read: Figure
-    turn: Figure
-    acute_side: str
-    radius: float
-    mark: Figure
-    round_: Figure
-    clockwise: bool
-    face: str
-    aside_to: str
-    opening_on: float
-    hook: str
-
-
-@dataclass(frozen=True)
-class RopePart:
-    """A rope's figures: the holes, how far down each leg, and the rope itself; `through` names each hole
-    for good, by its leg."""
-
-    id: str
-    number: int
-    name: str
-    hole: Figure
-    downs: tuple[Figure, ...]
-    holes: tuple[RopeHole, ...]
-    loop: Figure
-    through: tuple[str, ...]
 
 
 def member_part(
@@ -348,7 +313,7 @@ def _end(
             unit="deg",
             note=_against(end, show),
         ),
-        turn=_turn(key, end, show),
+        turn=turn(key, end, show),
         found=None if found is None else show.angle(found),
         pass_by=_pass_by(key, member, end, centres, show),
         obtuse_wall=show.figure(
@@ -389,9 +354,9 @@ def _end(
             unit="deg",
         ),
         radius=end.radius,
-        acute_side=_acute_side(end),
-        mark=_mark(key, end, hooks, show),
-        round_=_round(key, end, show),
+        acute_side=acute_side(end),
+        mark=mark(key, end, hooks, show),
+        round_=round_(key, end, show),
         clockwise=end.turn >= 0.0,
         face=end.face,
         aside_to=end.aside_to if end.aside > MIDDLE_MM else "",
@@ -408,7 +373,7 @@ def _against(end: EndStance, show: Show) -> str:
     return f"against the tapered side of the leg, in the plane of the two sticks, it reads {on}"
 
 
-def _mark(key: str, end: EndStance, hooks: Hooks, show: Show) -> Figure:
+def mark(key: str, end: EndStance, hooks: Hooks, show: Show) -> Figure:
     """From the end a rule is hooked on to where the stretcher's middle comes out of the surface."""
     hook = hooks.legs.get(end.leg, 0.0) if end.leg else hooks.members.get(end.member, 0.0)
     into = f"leg {end.leg}" if end.leg else f"stretcher {end.member}"
@@ -425,7 +390,7 @@ def _mark(key: str, end: EndStance, hooks: Hooks, show: Show) -> Figure:
     )
 
 
-def _round(key: str, end: EndStance, show: Show) -> Figure:
+def round_(key: str, end: EndStance, show: Show) -> Figure:
     """How far round from its line the mark lies; on a flat, from the flat's middle line."""
     if end.face:
         return show.figure(
@@ -449,11 +414,12 @@ def _round(key: str, end: EndStance, show: Show) -> Figure:
     )
 
 
-def _acute_side(end: EndStance) -> str:
+def acute_side(end: EndStance) -> str:
+    """Towards which end of the stick the acute angle opens, "foot" or "top"; empty where it is square."""
     return "" if end.acute > 90.0 - 1e-6 else ("foot" if end.opening < 90.0 else "top")
 
 
-def _turn(key: str, end: EndStance, show: Show) -> Figure:
+def turn(key: str, end: EndStance, show: Show) -> Figure:
     """How far round the leg a hole is from its mark, and which way."""
     way = "clockwise" if end.turn >= 0.0 else "anticlockwise"
     start = "Round the leg from its outer line" if end.leg else "Round it from its floor-side line"
@@ -483,80 +449,3 @@ def _one_plane(a: MemberStance, b: MemberStance) -> bool:
     if length(normal) < 1e-6:
         return True
     return abs(dot(unit(normal), between(p, s))) < IN_PLANE_MM
-
-
-def _rope_hole(key: str, end: EndStance, show: Show, hooks: Hooks) -> RopeHole:
-    return RopeHole(
-        leg=end.leg,
-        read=show.figure(
-            f"{key}.read",
-            f"Hole in leg {end.leg}, acute angle to it",
-            end.acute,
-            "halfway between where the rope comes from and where it goes to",
-            show.input("α", "acute angle between hole and leg", end.acute, "deg"),
-            unit="deg",
-            note="held along the leg, in the plane of the hole and the leg",
-        ),
-        turn=_turn(key, end, show),
-        acute_side=_acute_side(end),
-        radius=end.radius,
-        mark=_mark(key, end, hooks, show),
-        round_=_round(key, end, show),
-        clockwise=end.turn >= 0.0,
-        face=end.face,
-        aside_to=end.aside_to if end.aside > MIDDLE_MM else "",
-        opening_on=end.opening_on,
-        hook=hooks.names.get(end.leg, "tenon end") if end.leg else "first end",
-    )
-
-
-def _through(rope: Rope) -> tuple[str, ...]:
-    """Each hole's leg by its id; a leg it runs through again has its later holes counted."""
-    made: list[str] = []
-    for k, id in enumerate(rope.legs):
-        again = rope.legs[:k].count(id)
-        made.append(f"{id}.{again + 1}" if again else id)
-    return tuple(made)
-
-
-def rope_part(piece: Piece, rope: RopeStance, show: Show, hooks: Hooks = NO_HOOKS) -> RopePart:
-    """The figures of one rope: hole, places, length with its knot."""
-    chosen = piece.members[rope.number - 1]
-    assert isinstance(chosen, Rope)
-    key = f"member.{rope.number}"
-    ring = [*rope.points, rope.points[0]] if chosen.closed else list(rope.points)
-    run = sum(length(between(p, q)) for p, q in pairwise(ring))
-    return RopePart(
-        id=rope.id,
-        number=rope.number,
-        through=_through(chosen),
-        name=chosen.name or f"rope {rope.number}",
-        hole=show.figure(
-            f"{key}.hole",
-            "Holes for the rope",
-            chosen.diameter + chosen.ease,
-            "rope + ease",
-            show.input("d", "rope", chosen.diameter),
-            show.input("e", "ease", chosen.ease),
-        ),
-        downs=tuple(
-            show.figure(
-                f"{key}.down.{leg}",
-                f"Hole in leg {leg}, down from the underside",
-                down,
-                "along the axis",
-                show.input("q", "along the axis", down),
-            )
-            for leg, down in zip(rope.legs, rope.downs, strict=True)
-        ),
-        holes=tuple(_rope_hole(f"{key}.{k + 1}", end, show, hooks) for k, end in enumerate(rope.holes)),
-        loop=show.figure(
-            f"{key}.loop",
-            "Rope to cut",
-            run + chosen.knot,
-            "hole to hole, all round + knot" if chosen.closed else "hole to hole + knot",
-            show.input("r", "hole to hole", run),
-            show.input("k", "for the knot", chosen.knot),
-            note="drawn hand-tight; a new rope gives",
-        ),
-    )

@@ -17,11 +17,12 @@ from splay.shop import AngleGuide, BevelGauge, DigitalGauge, GuideBlock, Ramp, S
 from splay.stance.staked import LegStance, Stance, support_of
 from splay.stance.vectors import Vec, cross, dot
 from splay.work.does import Back, Bit, Chop, Do, Ream, Turned, TwoWay
+from splay.work.doing import steps
 from splay.work.lays import Pin, Toward
+from splay.work.lying import which_way
 from splay.work.marks import SEAT, Kind, Mark, centre, lettered, sightline
 from splay.work.meet import leans_to
 from splay.work.proofs import proof_id
-from splay.work.words import steps, which_way
 
 DRILLED = (TiltingTable, BevelGauge, AngleGuide, DigitalGauge)
 SAME = 1e-6

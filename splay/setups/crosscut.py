@@ -17,11 +17,13 @@ from splay.shop import BandSaw, Handsaw, MitreSaw, Shop, TableSaw, Tool
 from splay.stance.body import Body
 from splay.stance.vectors import Vec
 from splay.work.does import Do, LongPoint, Plain, Write
+from splay.work.doing import steps
 from splay.work.lays import Lay, OnLines, OnSaw
+from splay.work.lying import which_way
 from splay.work.marks import Kind, Mark
 from splay.work.meet import on_saw
+from splay.work.phrases import listed
 from splay.work.proofs import proof_id
-from splay.work.words import listed, steps, which_way
 
 SAWS = (*MACHINES, Handsaw)
 _MACHINE = (

@@ -26,7 +26,7 @@ from splay.shop import (
     Tool,
 )
 from splay.shop.scale import within_reach
-from splay.work import words
+from splay.work import lying
 from splay.work.lays import ByHand, Lay, OnTilt, Toward, Wedge
 from splay.work.marks import Mark
 
@@ -111,7 +111,7 @@ def _table(tool: TiltingTable, hole: Hole, angle: Figure, show: Show, key: str) 
         jig = wedge(hole.lean, tool.scale.reach, show, key)
         under: Literal["work", "cradle"] = "work" if hole.on == "seat" else "cradle"
         wedges = (Wedge(jig[0].quantity, under, hole.leans),)
-        note = _past(words.wedge(wedges[0]), tool.scale.reach, hole.lean, show)
+        note = _past(lying.wedge(wedges[0]), tool.scale.reach, hole.lean, show)
     caution = CLAMP if hole.on == "seat" else CRADLE
     lay = OnTilt(hole.at, hole.down, hole.leans, hole.on == "stick" and not hole.flat)
     return Met("Tilt the table to", made.reading, (made,), jig, note, lay, caution, wedges)
@@ -158,7 +158,7 @@ def _guide(tool: AngleGuide, hole: Hole, angle: Figure, show: Show, key: str) ->
         # Guide and work tilt together on a wedge under the work: it must lie between the two.
         away = _other(hole.leans)
         wedges = (Wedge(jig[0].quantity, "guide", away),)
-        note = _past(words.wedge(wedges[0]), tool.scale.reach, hole.on_surface, show)
+        note = _past(lying.wedge(wedges[0]), tool.scale.reach, hole.on_surface, show)
     lay = _by_hand(hole, "guide")
     return Met("Set the guide to", made.reading, (made,), jig, note, lay, BRACE, wedges)
 

@@ -20,11 +20,13 @@ from splay.stance.staked import LegStance, Stance, support_of
 from splay.stance.taper import foot_taper, thickest
 from splay.stance.vectors import Vec
 from splay.work.does import Do, LongPoint, Plain
+from splay.work.doing import steps
 from splay.work.lays import Lay, OnFloor, OnSaw
+from splay.work.lying import which_way
 from splay.work.marks import Kind, Mark, leg_key
 from splay.work.meet import SawSides, longer, on_saw
+from splay.work.phrases import listed
 from splay.work.proofs import proof_id
-from splay.work.words import listed, steps, which_way
 
 _ROLLS = (
     "Round stock rolls under a blade: hold it in a V for its whole length, hands 150 mm from the blade, "

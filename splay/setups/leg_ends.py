@@ -24,8 +24,8 @@ from splay.stance.vectors import Vec, cross, dot
 from splay.work.does import Between, Bit, Do, OnEnd, OverEnd, Plain
 from splay.work.lays import OnSaw, Upright
 from splay.work.marks import Kind, Mark, leg_key
+from splay.work.phrases import listed
 from splay.work.proofs import proof_id
-from splay.work.words import listed
 
 PILOT_PAST_MM = 3.0
 """A pilot in a leg goes this much deeper than the screw, so that the leg's end closes on the seat."""

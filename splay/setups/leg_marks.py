@@ -24,10 +24,11 @@ from splay.stance.lines import (
 )
 from splay.stance.staked import LegStance, Stance
 from splay.work.does import Along, Do, DrawLine, Kerf, NameFaces, OnEnd, Plain, Round, Write
+from splay.work.doing import steps
 from splay.work.lays import Way
 from splay.work.marks import Kind, Mark, leg_key
+from splay.work.phrases import listed
 from splay.work.proofs import proof_id
-from splay.work.words import listed, steps
 
 PENCIL = "Rule, square and pencil"
 KERF_STOP_MM = 12.0

@@ -20,8 +20,8 @@ from splay.stance.staked import LegStance, Stance
 from splay.work.does import Do, Plain, Tenon
 from splay.work.lays import Tapered
 from splay.work.marks import Kind, Mark, leg_key
+from splay.work.phrases import listed
 from splay.work.proofs import proof_id
-from splay.work.words import listed
 
 MARGINAL_MM = 1.0
 """Stock that passes a cutter by less than this will still fail (common practice, no source)."""

@@ -18,8 +18,8 @@ from splay.shop import RouterTable, TiltingTable, Tool
 from splay.stance.body import Body
 from splay.work.does import Bit, Plain, Spots
 from splay.work.lays import EndUp
+from splay.work.phrases import listed
 from splay.work.proofs import proof_id
-from splay.work.words import listed
 
 _ROUTER = "Never stand long stock on end at a router: use another bit, or a jig that holds it flat."
 _BORE = "Clamp the part to an upright board or a block on the table; follow the drill's own manual."

@@ -13,8 +13,8 @@ from splay.setups.two_sticks import SQUARE_DEG, Into, placing, stick_cards, stic
 from splay.shop import Shop
 from splay.work.does import Bit, Do, WallDepth
 from splay.work.marks import Kind, Mark, leg_key, member_key
+from splay.work.phrases import listed
 from splay.work.proofs import proof_id
-from splay.work.words import listed
 
 _Use = tuple[MemberPart, int]
 

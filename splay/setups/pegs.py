@@ -21,10 +21,12 @@ from splay.stance.pegs import (
 )
 from splay.stance.staked import Stance, support_of
 from splay.work.does import Along, Bit, Do, FromEdge, Plain
+from splay.work.doing import steps
 from splay.work.lays import Toward
+from splay.work.lying import which_way
 from splay.work.marks import SEAT, Kind, Mark, peg_mark, peg_on_batten, sightline
+from splay.work.phrases import listed
 from splay.work.proofs import proof_id
-from splay.work.words import listed, steps, which_way
 
 SQUARE_DEG = 1e-6
 _CAUTION = (

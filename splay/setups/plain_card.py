@@ -10,9 +10,10 @@ from splay.setups.dial import Dial
 from splay.setups.scenes import Scene
 from splay.shop import Tool
 from splay.work.does import Do
+from splay.work.doing import steps
 from splay.work.lays import Lay
+from splay.work.lying import which_way
 from splay.work.marks import Mark
-from splay.work.words import steps, which_way
 
 
 @dataclass(frozen=True)

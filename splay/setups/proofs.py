@@ -9,7 +9,8 @@ from dataclasses import dataclass
 from splay.layout import Layout
 from splay.layout.steps import Check
 from splay.parts import LegPart
-from splay.parts.member import MemberPart, RopePart
+from splay.parts.member import MemberPart
+from splay.parts.rope import RopePart
 from splay.parts.stick import SQUARE_DEG, StickPart
 from splay.piece import DowelScrew, Piece, Shouldered, Through
 from splay.quantity import degrees as deg

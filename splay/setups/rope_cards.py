@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from splay.parts.member import RopeHole, RopePart
+from splay.parts.rope import RopeHole, RopePart
 from splay.quantity import Show
 from splay.setups.card import SetUp
 from splay.setups.drills import boring_tools
@@ -10,8 +10,8 @@ from splay.setups.two_sticks import Into, placing, stick_cards, stick_marks
 from splay.shop import Shop
 from splay.work.does import Back, Bit, Plain
 from splay.work.marks import Kind, Mark, leg_key, member_key
+from splay.work.phrases import listed
 from splay.work.proofs import proof_id
-from splay.work.words import listed
 
 _EASE = "Round both mouths over well: a rope wears through on an edge."
 

@@ -13,7 +13,7 @@ from splay.setups.dial import Dial, dial
 from splay.setups.jigs import wedge
 from splay.shop import BandSaw, MitreSaw, TableSaw
 from splay.shop.scale import within_reach
-from splay.work import words
+from splay.work import lying
 from splay.work.lays import OnSaw, Toward, Wedge
 
 Saw = MitreSaw | TableSaw | BandSaw
@@ -57,7 +57,7 @@ def set_saw(
         wedges = tuple(Wedge(jig[0].quantity, "fence", _thick(way), way) for way in ways)
         notes.append(
             f"{show.angle(mitre).text} off square is past its reach of "
-            f"{show.angle(tool.scale.reach).text}: {words.fence_wedges(wedges)}"
+            f"{show.angle(tool.scale.reach).text}: {lying.fence_wedges(wedges)}"
         )
     name = "Swing the saw to" if isinstance(tool, MitreSaw) else "Set the saw's mitre gauge to"
     setting = swing.reading

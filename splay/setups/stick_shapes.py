@@ -20,8 +20,8 @@ from splay.stance.convex import Plane
 from splay.work.does import CutOut, Do, Notch, Plain, Write
 from splay.work.lays import OnSide
 from splay.work.marks import Kind, Mark
+from splay.work.phrases import listed
 from splay.work.proofs import proof_id
-from splay.work.words import listed
 
 _RIP = "Feather board and push stick; stand out of the blade's line; follow the saw's own manual."
 _PLANE = "Work against a stop; both hands on the plane."

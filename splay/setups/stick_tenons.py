@@ -14,8 +14,8 @@ from splay.setups.scenes import TenonMade
 from splay.stance.body import Body
 from splay.work.does import Plain, Shoulders, Transferred
 from splay.work.marks import Kind, Mark
+from splay.work.phrases import listed
 from splay.work.proofs import proof_id
-from splay.work.words import listed
 
 MAKER = Bench("making", "Saw and chisel")
 THIRD = 3.0

@@ -6,16 +6,18 @@ import math
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
-from splay.parts.member import MemberEnd, RopeHole
+from splay.parts.member import MemberEnd
+from splay.parts.rope import RopeHole
 from splay.quantity import Figure, Quantity, Show
 from splay.setups.card import SetUp
 from splay.setups.drills import Hole, set_for
 from splay.setups.scenes import TwoSticks, arc_of
 from splay.shop import BevelGauge, DigitalGauge, OppositeLeg, Protractor, TiltingTable, Tool
 from splay.work.does import Across, Along, Do, Round
+from splay.work.doing import steps
 from splay.work.lays import Toward, Way
+from splay.work.lying import which_way
 from splay.work.marks import Kind, Mark, leg_key, member_key
-from splay.work.words import steps, which_way
 
 SQUARE_DEG = 1e-6
 _SURFACE = (Protractor, BevelGauge, DigitalGauge)

@@ -1,0 +1,308 @@
+"""What is done, in words: the one room that says it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import replace
+from functools import singledispatch
+
+from splay.quantity import Quantity
+from splay.work import does
+from splay.work.phrases import SHOWN_MM, cap, listed
+
+
+@singledispatch
+def do(one: does.Do) -> str:
+    """What is done, as a sentence."""
+    raise NotImplementedError(type(one).__name__)
+
+
+def _named(one: does.Along | does.Round | does.OnEnd | does.OverEnd) -> str:
+    """What is marked on what: the part, and the mark's own name where it has one."""
+    return f"{cap(one.named)}, {one.what}" if one.what else cap(one.named)
+
+
+@do.register
+def _(one: does.Along) -> str:
+    ring = "; square it all round" if one.ring else ""
+    return f"{_named(one)}: hook on the {one.end}, mark {one.mm.text} along the {one.line}{ring}."
+
+
+@do.register
+def _(one: does.Round) -> str:
+    return (
+        f"{_named(one)}: from the {one.line} {one.mm.text} round ({one.turn.text}), {one.way} looking "
+        f"at the {one.end}."
+    )
+
+
+@do.register
+def _(one: does.Across) -> str:
+    if not one.toward or one.mm.value < SHOWN_MM:
+        return f"{cap(one.named)}: on the middle line of its {one.face}."
+    return (
+        f"{cap(one.named)}: on its {one.face}, {one.mm.text} from the face's middle line towards its "
+        f"{one.toward}."
+    )
+
+
+@do.register
+def _(one: does.FromEdge) -> str:
+    return f"{cap(one.named)}: on that {one.side}, {one.mm.text} from the {one.edge}."
+
+
+@do.register
+def _(one: does.Transferred) -> str:
+    where = f"{one.behind.text} behind" if one.behind.value >= SHOWN_MM else "flush with"
+    return (
+        "Mortises from the tenons: hold each end to its leg, upper edge flush with the leg's upper end, "
+        f"its {one.side} {where} the leg's {one.faces}; knife round the tenon."
+    )
+
+
+@do.register
+def _(one: does.OnEnd) -> str:
+    if one.mm.value < 0.05:
+        return f"{_named(one)}: over the {one.end} through its middle, from the {one.line}."
+    return (
+        f"{_named(one)}: from the {one.line} {one.mm.text} round the rim of the {one.end} "
+        f"({one.turn.text}), {one.way} looking at that end; from there through the middle."
+    )
+
+
+@do.register
+def _(one: does.OverEnd) -> str:
+    if one.mm.value < 0.05:
+        return f"{_named(one)}: over the {one.end} through its middle, square to the {one.face}."
+    return (
+        f"{_named(one)}: over the {one.end} through its middle, crossing the edge of the {one.face} "
+        f"{one.mm.text} from its middle, towards the {one.toward}."
+    )
+
+
+@do.register
+def _(one: does.DrawLine) -> str:
+    return f"{cap(one.named)}: {one.says}"
+
+
+@do.register
+def _(one: does.NameFaces) -> str:
+    eight = ", on every second of the eight" if one.eight else ""
+    return (
+        f"{cap(one.named)}: write {', '.join(one.faces)} on the faces in this order{eight}, clockwise "
+        f"looking at the {one.end}. {one.stands}"
+    )
+
+
+@do.register
+def _(one: does.Write) -> str:
+    return one.text
+
+
+@do.register
+def _(one: does.Bit) -> str:
+    if one.deep is None:
+        return f"Bit {one.diameter.text}, right through."
+    touch = (
+        f": depth stop {one.touch.text} from where the bit first touches" if one.touch is not None else ""
+    )
+    return f"Bit {one.diameter.text}, {one.deep.text} deep along its middle{touch}."
+
+
+@do.register
+def _(one: does.WallDepth) -> str:
+    where = "the shallow wall, the obtuse side," if one.slanted else "its wall"
+    return f"Deep enough when a rule down {where} reads {one.obtuse.text}."
+
+
+@do.register
+def _(one: does.Back) -> str:
+    return "Clamp scrap behind, or stop when the lead point shows and finish from the other face."
+
+
+@do.register
+def _(one: does.Ream) -> str:
+    return (
+        f"Bore {one.pilot.text} or a little under; then from the underside a reamer that tapers "
+        f"{one.included.text} in all, at the same lean, trying the tenon as it sinks."
+    )
+
+
+@do.register
+def _(one: does.Chop) -> str:
+    return (
+        f"Bore the waste, then chop the mortise {one.long.text} along the sightline by {one.wide.text} "
+        "square to it, the chisel held at the same lean."
+    )
+
+
+@do.register
+def _(one: does.Turned) -> str:
+    if one.way == "pin" and one.pin is not None:
+        p = one.pin
+        side = ""
+        if abs(p.right.value) > 0.05:
+            side = (
+                f" and {_size(p.right)} to the {'right' if p.right.value > 0 else 'left'}, looking uphill"
+            )
+        where = "downhill" if p.downhill.value >= 0 else "uphill"
+        return (
+            f"Or on a pin: lower the bit onto the tilted table and prick it; pin {_size(p.downhill)} "
+            f"{where} of that{side}. The hole in the middle of the seat's lower face on the pin, turn "
+            f"{p.turn:g}° from leg to leg."
+        )
+    if one.way == "diagonal":
+        first, *rest = one.pairs
+        said = (
+            f"Fence so that leg {first[0]}'s arrow lies so. Bore {first[0]}; turn the seat end for end; "
+            f"bore {first[1]}."
+        )
+        if rest:
+            other = rest[0]
+            said += (
+                f" Swing only the fence until leg {other[0]}'s arrow lies so; bore {other[0]} and "
+                f"{other[1]} alike."
+            )
+        return said
+    return "Each leg on its own sightline; the setting stays."
+
+
+def _size(quantity: Quantity) -> str:
+    return quantity.text.lstrip("-−")
+
+
+@do.register
+def _(one: does.TwoWay) -> str:
+    sides = "; ".join(f"leg {n} {a} and {b}" for n, a, b in one.legs)
+    return (
+        f"Or on a table that tilts two ways: the tilt next to the seat {one.first.text}, along the "
+        f"left-right line; the tilt below that carries it {one.second.text}, along the front-back line. "
+        f"Uphill on the first and on the second: {sides}."
+    )
+
+
+@do.register
+def _(one: does.Plain) -> str:
+    return one.text
+
+
+@do.register
+def _(one: does.LongPoint) -> str:
+    if not one.short_line:
+        along = f" along the {one.line}" if one.line else ""
+        return f"Hook on the {one.end}: the cut goes through {one.mm.text}{along}."
+    return (
+        f"Hook on the {one.end}: {one.mm.text} along the {one.line} is the long point, {one.short.text} "
+        f"along the {one.short_line} the short one; the cut goes through both."
+    )
+
+
+@do.register
+def _(one: does.Kerf) -> str:
+    return (
+        f"Saw down the line {one.deep.text}, stopping {one.stop.text} short of the depth ring; the "
+        "tenon's middle in the middle of the cut."
+    )
+
+
+@do.register
+def _(one: does.Tenon) -> str:
+    return (
+        f"{cap(one.named)}: on the {one.end} a tenon {one.diameter.text} thick; it keeps that for "
+        f"{one.long.text} from the end."
+    )
+
+
+@do.register
+def _(one: does.Shoulders) -> str:
+    return (
+        f"{cap(one.named)}: at both ends a line all round, {one.back.text} back from the sawn end along "
+        "each long corner: the shoulder."
+    )
+
+
+@do.register
+def _(one: does.Between) -> str:
+    return (
+        f"{cap(one.named)}: {one.what} through {one.mm.text} from the {one.end} along the {one.line} and "
+        f"{one.other_mm.text} along the {one.other}."
+    )
+
+
+@do.register
+def _(one: does.Spots) -> str:
+    at = listed(mm.text for mm in one.at)
+    return f"{cap(one.named)}: middles {at} from its {one.edge}, halfway through its thickness. {one.mates}"
+
+
+@do.register
+def _(one: does.Notch) -> str:
+    turn = (
+        f" Its cheeks turned {one.turn.text} off square, nearer to the {one.end} on the {one.face}."
+        if one.turn.value > 0.005
+        else ""
+    )
+    return (
+        f"{cap(one.named)}: at mid length, from the {one.edge}, {one.wide.text} wide and {one.deep.text} "
+        f"deep.{turn}"
+    )
+
+
+@do.register
+def _(one: does.CutOut) -> str:
+    return (
+        f"{cap(one.named)}: in the middle of its width at the foot, {one.wide.text} wide and "
+        f"{one.high.text} high up its {one.face}, sawn with the foot's own slope."
+    )
+
+
+@do.register
+def _(one: does.Cut) -> str:
+    return f"{cap(one.named)}: cut it square to {one.mm.text}, end to end."
+
+
+def steps(many: Iterable[does.Do]) -> tuple[str, ...]:
+    """The sentences of what is done, none twice; what is done alike to several parts said once."""
+    return tuple(dict.fromkeys(do(one) for one in together(many)))
+
+
+MERGED = (does.Along, does.Round, does.Across, does.DrawLine, does.NameFaces)
+"""What is done alike to several parts and said once for all of them."""
+
+
+def together(many: Iterable[does.Do]) -> list[does.Do]:
+    """Things done alike to several parts as one, where the first of them stood."""
+    made: list[does.Do] = []
+    at: dict[tuple[object, ...], int] = {}
+    names: dict[int, dict[str, None]] = {}
+    for one in many:
+        if not isinstance(one, MERGED):
+            made.append(one)
+            continue
+        said = (
+            value.text if isinstance(value, Quantity) else value
+            for name, value in vars(one).items()
+            if name not in ("marks", "named")
+        )
+        key = (type(one), *said)
+        if key in at:
+            first = made[at[key]]
+            assert isinstance(first, MERGED)
+            names[at[key]][one.named] = None
+            made[at[key]] = replace(first, marks=(*first.marks, *one.marks))
+            continue
+        at[key] = len(made)
+        names[at[key]] = {one.named: None}
+        made.append(one)
+    for k, several in names.items():
+        if len(several) > 1:
+            first = made[k]
+            assert isinstance(first, MERGED)
+            made[k] = replace(first, named=listed(sorted(several, key=_by_number)))
+    return made
+
+
+def _by_number(named: str) -> tuple[str, int]:
+    """ "leg 10" after "leg 2"."""
+    words, _, last = named.rpartition(" ")
+    return (words, int(last)) if last.isdigit() else (named, 0)

@@ -1,0 +1,219 @@
+"""How the work lies and the tool stands, in words: the one room that says it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from functools import singledispatch
+
+from splay.work import lays
+from splay.work.lays import ByHand, OnFloor, OnLines, OnSaw, OnSide, OnTilt, Wedge
+from splay.work.phrases import SHOWN_MM, cap, leaning, listed, place, toward, uphill
+
+
+@singledispatch
+def lay(one: lays.Lay) -> tuple[str, ...]:
+    """How the work lies and the tool stands, in sentences."""
+    raise NotImplementedError(type(one).__name__)
+
+
+@lay.register
+def _(one: OnTilt) -> tuple[str, ...]:
+    if not one.down:
+        first = "Round stick in a V that runs along the fall, its mark turned straight up under the bit."
+        if not one.vee:
+            first = (
+                "Stick along the fall, wedged under one edge until its mark stands straight over its "
+                "middle; the mark under the bit."
+            )
+        level = "It lies level: the hole runs square to the stick."
+        return (first, level if one.uphill is None else uphill(one.uphill))
+    first = f"{cap(one.down)} down on the table, the mark under the bit."
+    if one.uphill is None:
+        return (first, "The table lies level: this hole runs square to the face.")
+    return (first, uphill(one.uphill))
+
+
+_HOLDERS = {
+    "gauge": ("Bevel gauge {on}", "its blade leans"),
+    "block": ("Guide block {on}, its sloping face to the mark", "its face leans"),
+    "guide": ("Drill guide clamped over the mark, its column {on}", "its column leans"),
+    "digital": ("Digital angle gauge on the drill, {on}", "the drill leans"),
+    "protractor": ("Protractor {on}", "its blade leans"),
+}
+_ON = {
+    "sightline": "in line with the mark's sightline",
+    "surface": "along the stick's side, through the mark and in line with the stick's middle",
+    "across": "square across the edge, through the mark",
+}
+_ZERO = {
+    "square": "Zero it with the bit standing square on the face.",
+    "flat": "Zero it lying flat on the face.",
+}
+
+
+@lay.register
+def _(one: ByHand) -> tuple[str, ...]:
+    said = [f"{cap(one.up)} up."] if one.up else []
+    if one.holder == "opposite":
+        said.append(
+            "Legs dry in the seat as they will stand. Bit on the mark; sight along the drill to the "
+            f"mark it points at: {listed(place(mark) for mark in one.sight)}."
+        )
+        return tuple(said)
+    if one.leans is None:
+        on = "the face" if one.up else "the stick's side"
+        return (*said, f"Square to {on}: the drill leans no way.")
+    on = _ON[one.along]
+    how, leans = _HOLDERS[one.holder]
+    if one.zero:
+        said.append(_ZERO[one.zero])
+    said.append(f"{how.format(on=on)}; {leans}, and the bit with it, {leaning(one.leans)}.")
+    if one.holder == "block":
+        side = {"arrow": "arrow's side", "tail": "plain side"}.get(
+            one.leans.by, f"side of the {one.leans.name}"
+        )
+        said.append(f"The block stands on the {side} of the mark, so that the bit lies on its slope.")
+    return tuple(said)
+
+
+@lay.register
+def _(one: OnSaw) -> tuple[str, ...]:
+    return on_saws((one,))
+
+
+def _swing(one: OnSaw, first: OnSaw | None) -> str:
+    """How saw and tilt stand for a lay; for a later one only what is changed from the first."""
+    if first is not None and one.fence_longer is not None and one.fence_longer != first.fence_longer:
+        kept = "; the tilt stays" if one.up_longer is not None else ""
+        way = "longer" if one.fence_longer else "shorter"
+        return f"Now swing as far to the other side, so that the fence side comes out {way}{kept}."
+    said = []
+    if one.fence_longer is not None:
+        said.append(f"swing so that the fence side comes out {'longer' if one.fence_longer else 'shorter'}")
+    if one.up_longer is not None:
+        said.append(f"tilt so that the upper side comes out {'longer' if one.up_longer else 'shorter'}")
+    return f"{cap(' and '.join(said))}." if said else "Square, both ways."
+
+
+def on_saws(many: Iterable[OnSaw]) -> tuple[str, ...]:
+    """Parts on a saw: how it stands, then how each part lies; what lies alike together."""
+    settings: dict[tuple[object, ...], list[OnSaw]] = {}
+    for one in many:
+        settings.setdefault((one.fence_longer, one.up_longer), []).append(one)
+    lines: list[str] = []
+    first: OnSaw | None = None
+    for mates in settings.values():
+        lines.append(_swing(mates[0], first))
+        first = first or mates[0]
+        for one in mates:
+            up = f", {one.up} up" if one.up else ", level with its middle"
+            lines.append(f"{cap(one.named)}: {one.fence} at the fence{up}, {one.end} beyond the blade.")
+            thin = [(end, mm) for end, mm in one.thin if mm.value >= SHOWN_MM]
+            if thin:
+                packs = " and ".join(f"{mm.text} at the {end}" for end, mm in thin)
+                lines.append(
+                    f"Pack it off the fence and off the table alike, {packs}: its middle runs straight."
+                )
+    return tuple(dict.fromkeys(lines))
+
+
+@lay.register
+def _(one: OnLines) -> tuple[str, ...]:
+    knifed = []
+    if one.longer_edge:
+        knifed.append(f"the {one.face} at {one.on_face.text} off square, its {one.longer_edge} left longer")
+    elif one.longer_face:
+        knifed.append(f"the {one.face} square across")
+    if one.longer_face:
+        knifed.append(f"the {one.edge} at {one.on_edge.text} off square, its {one.longer_face} left longer")
+    if not knifed:
+        return (f"{cap(one.named)}, {one.end}: knife it square round all four sides.",)
+    return (
+        f"{cap(one.named)}, {one.end}: knife {', and '.join(knifed)}; join the lines on the other sides.",
+    )
+
+
+@lay.register
+def _(one: OnFloor) -> tuple[str, ...]:
+    said = [
+        "Legs dry in the seat, the piece standing on a flat floor.",
+        f"Pencil flat on a block {one.block.text} high, slid on the floor all round each foot.",
+    ]
+    shims = [f"{mm.text} under leg {number}" for number, mm in one.shims if mm.value >= SHOWN_MM]
+    if shims:
+        said.insert(1, f"First slide in {' and '.join(shims)}.")
+    return tuple(said)
+
+
+@lay.register
+def _(one: OnSide) -> tuple[str, ...]:
+    if one.planed:
+        return (
+            f"{cap(one.named)}, {one.edge}: plane it {one.angle.text} off square, the {one.down} left the "
+            "wider.",
+        )
+    return (
+        f"{cap(one.named)}, {one.edge}: {one.down} down, tilted {one.angle.text} so that the face on the "
+        "table is left the wider.",
+    )
+
+
+@lay.register
+def _(one: lays.EndUp) -> tuple[str, ...]:
+    if one.down:
+        return (
+            f"{cap(one.named)}: sawn {one.end} flat on the table, the part held against the fence's "
+            "bevelled face.",
+        )
+    lean = f", its top leaning towards its {' and its '.join(one.leans)}," if one.leans else ""
+    return (f"{cap(one.named)}: {one.end} up{lean} until the sawn end lies level; bit plumb.",)
+
+
+@lay.register
+def _(one: lays.Upright) -> tuple[str, ...]:
+    return (f"{cap(one.named)}: {one.end} up, the stick itself plumb; bit plumb over its middle.",)
+
+
+@lay.register
+def _(one: lays.Tapered) -> tuple[str, ...]:
+    return (
+        f"First the {one.first[0]} and the {one.first[1]}: stop at {one.stop.text}, thin end {one.thin}.",
+        f"Then the {one.then[0]} and the {one.then[1]}, each lying on a face already tapered: stop at "
+        f"{one.stop_then.text}.",
+    )
+
+
+def wedge(one: Wedge) -> str:
+    """What makes up for a tool's reach."""
+    if one.under == "guide":
+        side = {"arrow": "the arrow's side", "tail": "the side away from the arrow"}.get(
+            one.thick.by, toward(one.thick)
+        )
+        return (
+            f"set it to its end and put a wedge of {one.angle.text} between guide and work, thick end on "
+            f"{side}."
+        )
+    what = "the cradle" if one.under == "cradle" else "the work"
+    return f"set it to its end and put a wedge of {one.angle.text} under {what}, thick end uphill."
+
+
+def fence_wedges(many: tuple[Wedge, ...]) -> str:
+    """Wedges at a fence, one for each way the saw is swung."""
+    said = (
+        f"set it to its end and put a wedge of {many[0].angle.text} between work and fence, its thick end "
+        f"at the {many[0].thick.name}"
+    )
+    if len(many) > 1:
+        said += f"; swung to the other side, its thick end at the {many[1].thick.name}"
+    return f"{said}."
+
+
+def which_way(many: Iterable[lays.Lay]) -> tuple[str, ...]:
+    """The sentences of every lay, none twice."""
+    some = list(many)
+    saws = [one for one in some if isinstance(one, OnSaw)]
+    return tuple(
+        dict.fromkeys(
+            (*on_saws(saws), *(line for one in some if not isinstance(one, OnSaw) for line in lay(one)))
+        )
+    )
