@@ -120,7 +120,7 @@ class Asker:
             of=key[1:],
             leg=words.leg,
             what=words.what,
-            how=words.how if isinstance(words.how, str) else how(words.how),
+            how=words.how if isinstance(words.how, str) else how.registry[type(words.how)](words.how),
             take=None if isinstance(words.how, str) else words.how,
             read_on=read_on,
             expected=expected,

@@ -263,7 +263,8 @@ def _(one: does.Cut) -> str:
 
 def steps(many: Iterable[does.Do]) -> tuple[str, ...]:
     """The sentences of what is done, none twice; what is done alike to several parts said once."""
-    return tuple(dict.fromkeys(do(one) for one in together(many)))
+    # By the register itself: dispatch looks for base classes there are none of, at every sentence.
+    return tuple(dict.fromkeys(do.registry[type(one)](one) for one in together(many)))
 
 
 MERGED = (does.Along, does.Round, does.Across, does.DrawLine, does.NameFaces)

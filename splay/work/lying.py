@@ -214,6 +214,14 @@ def which_way(many: Iterable[lays.Lay]) -> tuple[str, ...]:
     saws = [one for one in some if isinstance(one, OnSaw)]
     return tuple(
         dict.fromkeys(
-            (*on_saws(saws), *(line for one in some if not isinstance(one, OnSaw) for line in lay(one)))
+            (
+                *on_saws(saws),
+                *(
+                    line
+                    for one in some
+                    if not isinstance(one, OnSaw)
+                    for line in lay.registry[type(one)](one)
+                ),
+            )
         )
     )
