@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
+from typing import Annotated
 
 from splay.changes import Change, changes
 from splay.judge import Finding, Whole, judge
@@ -40,6 +41,7 @@ from splay.shop import Shop
 from splay.stance.members import MemberStance, members
 from splay.stance.staked import Stance, stand
 from splay.summary import Batch, LegFigures, Size, batches, chosen, leg_figures, numbering, sizes
+from splay.work.marks import UNSENT
 from splay.work.proofs import KINDS
 
 
@@ -73,10 +75,10 @@ class Plan:
     findings: tuple[Finding, ...]
     stations: tuple[Station, ...]
     level: tuple[LevelRound, ...]
-    known: dict[str, float]
+    known: Annotated[dict[str, float], UNSENT]
     changes: tuple[Change, ...]
     assembly: Assembly | None
-    stance: Stance
+    stance: Annotated[Stance, UNSENT]
 
 
 @dataclass(frozen=True)

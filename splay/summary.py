@@ -39,7 +39,7 @@ class LeanFigures:
 @dataclass(frozen=True)
 class LegFigures:
     """One leg's leans off the top and off plumb, its socket (x, y) and where its foot stands; `index` its
-    place in what its support keeps one of a leg."""
+    place in what its support keeps one of a leg, `sightline` the bearing it leans along, degrees."""
 
     id: str
     number: int
@@ -51,6 +51,7 @@ class LegFigures:
     boring: LeanFigures
     standing: LeanFigures
     measured: bool
+    sightline: float | None
 
 
 @dataclass(frozen=True)
@@ -117,6 +118,7 @@ def leg_figures(leg: LegStance, show: Show) -> LegFigures:
         boring=lean_figures(leg.boring, key, out, show),
         standing=lean_figures(leg.standing, f"{key}.floor", out, show),
         measured=leg.measured,
+        sightline=leg.boring.bearing,
     )
 
 

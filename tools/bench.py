@@ -124,7 +124,7 @@ def posts(page: Page, address: str) -> None:
 def drags(page: Page, address: str) -> None:
     """From a pointer's move to the redrawn figure, in the browser."""
     open_piece(page, address, "Cloakroom stool", "stance")
-    box = page.locator("figure.plan [data-handle='foot.l2'] .knob").bounding_box()
+    box = page.locator("figure.plan [data-handle='foot.2'] .knob").bounding_box()
     assert box is not None
     x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
     page.evaluate(

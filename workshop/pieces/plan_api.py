@@ -16,6 +16,7 @@ from splay.quantity import Bare, Show, read_angle, read_length
 from splay.quick import QuickLean, QuickMitre, quick_lean, quick_mitre
 from splay.reading import Reading, kind_named, read_reading
 from splay.shop import Shop, read_shop
+from splay.shown import shown
 from splay.stance.lean import LeanAngles, solve
 from splay.stance.moves import Handled, Move, move
 from splay.stance.restate import Restate, What, restate
@@ -77,7 +78,7 @@ class PlanIn(Schema):
 
 
 class PlanOut(Schema):
-    """The piece as it was read (and moved), its plan, the drawings the station shows."""
+    """The piece as it was read (and moved); its plan and the drawings, as far as the station shows them."""
 
     piece: Piece
     plan: Plan
@@ -141,7 +142,9 @@ def make_plan(request: HttpRequest, payload: PlanIn) -> HttpResponse:
     )
     drawings = draw(piece, shop, made, payload.station, payload.along, payload.exaggerate)
     # Written out by the schema itself: the plan was made by the core and needs no second check.
-    body = _PLAN_OUT.dump_json(PlanOut.model_construct(piece=piece, plan=made, drawings=drawings))
+    body = _PLAN_OUT.dump_json(
+        PlanOut.model_construct(piece=piece, plan=shown(made, payload.station), drawings=drawings)
+    )
     return HttpResponse(body, content_type="application/json")
 
 

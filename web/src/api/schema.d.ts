@@ -988,102 +988,6 @@ export interface components {
             width: number | string;
         };
         /**
-         * Body
-         * @description One part of square stock. Planes and voids are in its own frame: x along, y across, z up.
-         *
-         *     `start` and `finish` end it, `rips` bevel its long edges; `stands` says that `finish` is the
-         *     floor; `tenons` are the lengths beyond both ends' shoulders; parts with one `alike` are cut
-         *     to one setting (mirrored perhaps); `drawn` is False where another solid shows it.
-         */
-        Body: {
-            /** Alike */
-            alike: string;
-            /**
-             * Allowance
-             * @default 0
-             */
-            allowance: number;
-            /**
-             * Drawn
-             * @default true
-             */
-            drawn: boolean;
-            finish: components["schemas"]["Plane"];
-            /**
-             * Frame
-             * @default
-             */
-            frame: string;
-            /** Key */
-            key: string;
-            /** Name */
-            name: string;
-            pose: components["schemas"]["Pose"];
-            /**
-             * Rips
-             * @default []
-             */
-            rips: components["schemas"]["Plane"][];
-            /** Role */
-            role: string;
-            sides: components["schemas"]["Sides"];
-            /**
-             * Stands
-             * @default false
-             */
-            stands: boolean;
-            start: components["schemas"]["Plane"];
-            /** Support */
-            support: number;
-            /**
-             * Tenons
-             * @default [
-             *       0,
-             *       0
-             *     ]
-             */
-            tenons: [
-                number,
-                number
-            ];
-            /** Thickness */
-            thickness: number;
-            /**
-             * Voids
-             * @default []
-             */
-            voids: components["schemas"]["Void"][];
-            /** Width */
-            width: number;
-        };
-        /**
-         * Bore
-         * @description One hole and its tenon, mm along the axis unless said otherwise.
-         *
-         *     `mouth_z` is the level of the face it enters, 0 for the underside; `size` its diameter (or
-         *     longer side) there, `tip` at the far end of the tenon; `through` whether it comes out;
-         *     `deep` from the mouth to the flat of the bit or the upper face; `tenon` the length of leg in
-         *     it; `limit` the wood it is bored into, square to the face; `across` a flat tenon's shorter side.
-         */
-        Bore: {
-            /** Across */
-            across: number;
-            /** Deep */
-            deep: number;
-            /** Limit */
-            limit: number;
-            /** Mouth Z */
-            mouth_z: number;
-            /** Size */
-            size: number;
-            /** Tenon */
-            tenon: number;
-            /** Through */
-            through: boolean;
-            /** Tip */
-            tip: number;
-        };
-        /**
          * Change
          * @description One figure moved by readings. `because` names the readings, `cut` says that the part is cut
          *     already and so stays as it is, `said` what follows from that.
@@ -1567,43 +1471,6 @@ export interface components {
             text: string;
         };
         /**
-         * Floor
-         * @description `fall_deg` is the sitting surface's fall towards `toward_deg`; `h0_mm` the plumb height of
-         *     the middle of the underside; `normal` the floor's upward normal in the top frame.
-         */
-        Floor: {
-            /** Fall Deg */
-            fall_deg: number;
-            /** H0 Mm */
-            h0_mm: number;
-            /** Normal */
-            normal: [
-                number,
-                number,
-                number
-            ];
-            /** Rows */
-            rows: [
-                [
-                    number,
-                    number,
-                    number
-                ],
-                [
-                    number,
-                    number,
-                    number
-                ],
-                [
-                    number,
-                    number,
-                    number
-                ]
-            ];
-            /** Toward Deg */
-            toward_deg: number;
-        };
-        /**
          * FootCut
          * @description `long` and `short` are the cut end's axes (a leg with corners: over its flats) on the floor, mm.
          *
@@ -1943,28 +1810,6 @@ export interface components {
             toward: number | string;
         };
         /**
-         * LeanAngles
-         * @description One leg's lean against a plane, degrees.
-         *
-         *     `splay` and `rake` are signed along +x and +y of that plane's frame; `bearing` is the
-         *     sightline, 0 to 360 from +x towards +y, None when the leg does not lean; `from_side` and
-         *     `from_centre` are the same folded to 0-90 from the x line and from the y line.
-         */
-        LeanAngles: {
-            /** Bearing */
-            bearing: number | null;
-            /** From Centre */
-            from_centre: number | null;
-            /** From Side */
-            from_side: number | null;
-            /** Rake */
-            rake: number;
-            /** Resultant */
-            resultant: number;
-            /** Splay */
-            splay: number;
-        };
-        /**
          * LeanFigures
          * @description One lean in all its names; the sightline from both lines, None where there is none.
          */
@@ -2058,7 +1903,7 @@ export interface components {
         /**
          * LegFigures
          * @description One leg's leans off the top and off plumb, its socket (x, y) and where its foot stands; `index` its
-         *     place in what its support keeps one of a leg.
+         *     place in what its support keeps one of a leg, `sightline` the bearing it leans along, degrees.
          */
         LegFigures: {
             boring: components["schemas"]["LeanFigures"];
@@ -2082,6 +1927,8 @@ export interface components {
                 components["schemas"]["Quantity"],
                 components["schemas"]["Quantity"]
             ];
+            /** Sightline */
+            sightline: number | null;
             standing: components["schemas"]["LeanFigures"];
             /** Support */
             support: number;
@@ -2115,60 +1962,6 @@ export interface components {
             /** Tapers */
             tapers: components["schemas"]["Taper"][];
             wedge: components["schemas"]["Figure"] | null;
-        };
-        /**
-         * LegStance
-         * @description One leg. Points in the top frame unless named, mm; angles in degrees.
-         *
-         *     `socket` is the middle of the hole's mouth, in the underside or in the batten under it;
-         *     `id` stays the leg's own; `number` counts from 1 through the whole piece, set by set, and is for
-         *     show; `index` is its place among its support's legs as the piece file has them; `boring` is
-         *     the lean off the top's normal, `standing` off plumb; `exposed` the length along the axis from
-         *     underside to floor.
-         */
-        LegStance: {
-            bore: components["schemas"]["Bore"];
-            boring: components["schemas"]["LeanAngles"];
-            /** D */
-            d: [
-                number,
-                number,
-                number
-            ];
-            /** Exposed */
-            exposed: number;
-            /** Foot */
-            foot: [
-                number,
-                number,
-                number
-            ];
-            /** Foot Floor */
-            foot_floor: [
-                number,
-                number,
-                number
-            ];
-            /** Id */
-            id: string;
-            /** Index */
-            index: number;
-            /** Measured */
-            measured: boolean;
-            /** Number */
-            number: number;
-            /** Pair */
-            pair: number;
-            place: components["schemas"]["Place"];
-            /** Socket */
-            socket: [
-                number,
-                number,
-                number
-            ];
-            standing: components["schemas"]["LeanAngles"];
-            /** Support */
-            support: number;
         };
         /**
          * Level
@@ -2964,34 +2757,6 @@ export interface components {
             };
         };
         /**
-         * Place
-         * @description One leg's socket: its leg's id, where it is (top frame, mm), and what of the layout put it there.
-         *
-         *     `entry` is the index of the spot for legs laid out freely, otherwise the leg's own index;
-         *     `across` and `back` are -1 where it is the mirrored partner of that spot.
-         */
-        Place: {
-            /**
-             * Across
-             * @default 1
-             */
-            across: number;
-            /** At */
-            at: [
-                number,
-                number
-            ];
-            /**
-             * Back
-             * @default 1
-             */
-            back: number;
-            /** Entry */
-            entry: number;
-            /** Id */
-            id: string;
-        };
-        /**
          * Plan
          * @description Everything worked out for one piece.
          *
@@ -3016,10 +2781,6 @@ export interface components {
             };
             /** Findings */
             findings: components["schemas"]["Finding"][];
-            /** Known */
-            known: {
-                [key: string]: number;
-            };
             layout: components["schemas"]["Layout"];
             /** Legs */
             legs: components["schemas"]["LegFigures"][];
@@ -3041,7 +2802,6 @@ export interface components {
             sizes: components["schemas"]["Size"][];
             /** Sockets */
             sockets: components["schemas"]["SocketPart"][];
-            stance: components["schemas"]["Stance"];
             /** Stations */
             stations: components["schemas"]["Station"][];
             /** Sticks */
@@ -3086,26 +2846,12 @@ export interface components {
         };
         /**
          * PlanOut
-         * @description The piece as it was read (and moved), its plan, the drawings the station shows.
+         * @description The piece as it was read (and moved); its plan and the drawings, as far as the station shows them.
          */
         PlanOut: {
             drawings: components["schemas"]["Drawings"];
             piece: components["schemas"]["Piece"];
             plan: components["schemas"]["Plan"];
-        };
-        /**
-         * Plane
-         * @description The half space of wood n·p <= offset; `normal` points out of the wood, mm.
-         */
-        Plane: {
-            /** Normal */
-            normal: [
-                number,
-                number,
-                number
-            ];
-            /** Offset */
-            offset: number;
         };
         /**
          * PlaneFrames
@@ -3203,36 +2949,6 @@ export interface components {
              * @description Over the outer faces of both frames where they meet the top, front to back, mm.
              */
             width: number | string;
-        };
-        /**
-         * Pose
-         * @description A right-handed frame in the top frame: a stick's middle, its length, width and thickness ways.
-         */
-        Pose: {
-            /** Across */
-            across: [
-                number,
-                number,
-                number
-            ];
-            /** Along */
-            along: [
-                number,
-                number,
-                number
-            ];
-            /** Origin */
-            origin: [
-                number,
-                number,
-                number
-            ];
-            /** Up */
-            up: [
-                number,
-                number,
-                number
-            ];
         };
         /**
          * Problem
@@ -4282,20 +3998,6 @@ export interface components {
             way: "shouldered";
         };
         /**
-         * Sides
-         * @description What the maker calls a stick's four sides: the two edges (across) and the two faces (up).
-         */
-        Sides: {
-            /** Edge */
-            edge: string;
-            /** Face */
-            face: string;
-            /** Other Edge */
-            other_edge: string;
-            /** Other Face */
-            other_face: string;
-        };
-        /**
          * SignIn
          * @description A maker's name and password.
          */
@@ -4511,17 +4213,6 @@ export interface components {
              * @enum {string}
              */
             scope: "alike" | "pairs" | "each";
-        };
-        /**
-         * Stance
-         * @description The piece's floor, its legs set into the top, and its parts of square stock.
-         */
-        Stance: {
-            /** Bodies */
-            bodies: components["schemas"]["Body"][];
-            floor: components["schemas"]["Floor"];
-            /** Legs */
-            legs: components["schemas"]["LegStance"][];
         };
         /**
          * Start
@@ -5068,29 +4759,6 @@ export interface components {
             shapes: components["schemas"]["Shape"][];
             /** Title */
             title: string;
-        };
-        /**
-         * Void
-         * @description A convex notch taken out: a half lap, or the space between two feet.
-         *
-         *     `edge` is +1 for a lap sawn from the first edge, -1 from the other, 0 for none.
-         */
-        Void: {
-            /**
-             * Edge
-             * @default 0
-             */
-            edge: number;
-            /**
-             * Kind
-             * @default lap
-             * @enum {string}
-             */
-            kind: "lap" | "feet";
-            /** Name */
-            name: string;
-            /** Planes */
-            planes: components["schemas"]["Plane"][];
         };
     };
     responses: never;

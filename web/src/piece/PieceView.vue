@@ -98,7 +98,10 @@ function rename(event: Event): void {
       <p>{{ general.allowed }} {{ general.do }}</p>
       <v-btn size="small" @click="store.faults = {}">Put it away</v-btn>
     </div>
-    <StanceStation v-if="(station || 'stance') === 'stance'" />
+    <p v-if="store.turned !== (station || 'stance')" class="turning quiet" role="status">
+      Laying out the {{ station }} station.
+    </p>
+    <StanceStation v-else-if="(station || 'stance') === 'stance'" />
     <TopStation v-else-if="station === 'top'" />
     <BoringStation v-else-if="station === 'boring' && store.plan.legs.length" />
     <StretchersStation v-else-if="station === 'stretchers'" />

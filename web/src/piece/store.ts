@@ -34,6 +34,10 @@ export const usePiece = defineStore('piece', () => {
   const faults = ref<Record<string, Fault>>({})
   const status = ref<Status>('loading')
   const station = ref<StationName>('stance')
+  /** The station that plan and drawings were asked for: they hold no other's cards. */
+  const turned = ref<StationName>('stance')
+  /** What each station showed last, so that turning to it again shows it at once. */
+  const seen = new Map<StationName, { plan: Plan; drawings: Drawings }>()
   const lit = ref('')
   /** What the stance shows besides its plan: the side, a look along a bearing, or the solids. */
   const shown = ref<'side' | 'sight' | 'solid'>('side')
@@ -74,6 +78,7 @@ export const usePiece = defineStore('piece', () => {
     rehearsal.value = null
     taken.forget()
     piece.value = plan.value = drawings.value = theirs.value = null
+    seen.clear()
     pending = []
     said = []
     move = null
@@ -162,6 +167,12 @@ export const usePiece = defineStore('piece', () => {
   }
 
   function replan(): void {
+    // What the other stations showed is of a moment ago: turned to, they are laid out anew.
+    for (const name of [...seen.keys()]) if (name !== station.value) seen.delete(name)
+    again()
+  }
+
+  function again(): void {
     stale = true
     if (!flying) void fly()
   }
@@ -176,6 +187,7 @@ export const usePiece = defineStore('piece', () => {
       const moved = move
       const restated = said
       const final = !moving
+      const wanted = station.value
       let asked: Piece = piece.value
       for (const edit of batch) asked = withValue(asked, edit.path, edit.value)
       try {
@@ -184,8 +196,7 @@ export const usePiece = defineStore('piece', () => {
             body: {
               piece: asked,
               bare: shop.system,
-              station:
-                shown.value === 'solid' && station.value === 'stance' ? 'solid' : station.value,
+              station: shown.value === 'solid' && wanted === 'stance' ? 'solid' : wanted,
               along: shown.value === 'sight' ? along.value : null,
               exaggerate: exaggerate.value,
               readings: told(),
@@ -200,8 +211,8 @@ export const usePiece = defineStore('piece', () => {
         if (move === moved) move = null
         said = said.filter((ask) => !restated.includes(ask))
         piece.value = answer.piece
-        plan.value = answer.plan
-        drawings.value = answer.drawings
+        seen.set(wanted, answer)
+        if (wanted === station.value) turnTo(wanted)
         drop('')
         if (status.value === 'away') status.value = 'saving'
         if (final) settle(old, batch.length + restated.length > 0 || moved !== null)
@@ -375,11 +386,20 @@ export const usePiece = defineStore('piece', () => {
     replan()
   }
 
+  /** The answer of a station takes the bench, where there is one yet. */
+  function turnTo(name: StationName): void {
+    const last = seen.get(name)
+    if (!last) return
+    plan.value = last.plan
+    drawings.value = last.drawings
+    turned.value = name
+  }
+
   function show(name: StationName): void {
-    if (station.value === name && drawings.value) return
+    if (station.value === name && turned.value === name && drawings.value) return
     station.value = name
-    drawings.value = null
-    replan()
+    turnTo(name)
+    again()
   }
 
   /** Look at the stance another way; `bearing` for a look along it, degrees. */
@@ -413,6 +433,7 @@ export const usePiece = defineStore('piece', () => {
     faults,
     status,
     station,
+    turned,
     lit,
     readings,
     theirs,

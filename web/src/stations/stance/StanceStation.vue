@@ -38,8 +38,8 @@ const looks = computed(() => {
     { value: 'solid', title: 'turn it round' },
   ]
   const seen = new Set<number>()
-  for (const leg of store.plan?.stance.legs ?? []) {
-    const bearing = leg.boring.bearing
+  for (const leg of store.plan?.legs ?? []) {
+    const bearing = leg.sightline
     if (bearing === null || seen.has(Math.round(bearing)) || seen.size >= 4) continue
     seen.add(Math.round(bearing))
     found.push({ value: String(bearing), title: `along leg ${leg.number}'s sightline` })
