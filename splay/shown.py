@@ -7,6 +7,7 @@ from dataclasses import replace
 from splay.draw import Station
 from splay.layout import Layout
 from splay.plan import Plan
+from splay.setups.crosscut import station_of
 
 _OWN: dict[Station, frozenset[str]] = {
     "rack": frozenset(),
@@ -14,12 +15,12 @@ _OWN: dict[Station, frozenset[str]] = {
     "solid": frozenset({"sizes"}),
     "top": frozenset({"layout"}),
     "boring": frozenset({"sockets"}),
-    "legs": frozenset({"parts", "sticks", "batches"}),
-    "stretchers": frozenset({"sticks", "members", "ropes", "assembly"}),
+    "legs": frozenset({"parts", "batches"}),
+    "stretchers": frozenset({"members", "ropes", "assembly"}),
     "level": frozenset({"level"}),
 }
 """The fields of a plan that a station shows besides the head: what was chosen, the stations, what was
-found, how the legs lean and what readings changed. Its own cards and proofs come with it."""
+found, how the legs lean and what readings changed. Its own cards, sticks and proofs come with it."""
 _BARE = Layout("underside", (), ())
 
 
@@ -34,7 +35,7 @@ def shown(plan: Plan, station: Station) -> Plan:
         layout=plan.layout if "layout" in own else _BARE,
         parts=plan.parts if "parts" in own else (),
         sockets=plan.sockets if "sockets" in own else (),
-        sticks=plan.sticks if "sticks" in own else (),
+        sticks=tuple(stick for stick in plan.sticks if station_of(stick.role) == station),
         members=plan.members if "members" in own else (),
         ropes=plan.ropes if "ropes" in own else (),
         batches=plan.batches if "batches" in own else (),

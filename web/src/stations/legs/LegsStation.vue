@@ -15,9 +15,7 @@ import StickTable from '../StickTable.vue'
 const store = usePiece()
 const legs = ref<number[]>([1])
 const keys = ref<string[]>([])
-const sticks = computed(() =>
-  (store.plan?.sticks ?? []).filter((s) => ['leg', 'side', 'slab_leg', 'slab'].includes(s.role)),
-)
+const sticks = computed(() => store.plan?.sticks ?? [])
 const round = computed(() => store.plan?.parts ?? [])
 
 /** The card shown decides whether round legs or square stock is laid out, where a piece has both. */

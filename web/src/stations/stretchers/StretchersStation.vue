@@ -17,11 +17,7 @@ import MembersPanel from './MembersPanel.vue'
 const store = usePiece()
 const parts = ref<string[]>([])
 const views = computed(() => store.drawings?.piece ?? [])
-const sticks = computed(() =>
-  (store.plan?.sticks ?? []).filter((stick) =>
-    ['cross', 'rail', 'link', 'apron', 'tread', 'batten'].includes(stick.role),
-  ),
-)
+const sticks = computed(() => store.plan?.sticks ?? [])
 const rails = computed(() => sticks.value.filter((stick) => stick.role !== 'batten'))
 const between = computed(() => (store.plan?.members.length ?? 0) > 0)
 const roped = computed(() => (store.plan?.ropes.length ?? 0) > 0)
