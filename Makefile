@@ -1,4 +1,5 @@
-# make demo   install what is missing, build, load the demo, serve it
+# make demo   install what is missing, build, load the demo where nothing hangs yet, serve it
+# make demo-fresh  the same, its story begun anew
 # make run    the same with the maker's own data
 # make test   install what is missing, lint, check types, build, run every test
 # make bench  print the measured figures
@@ -12,7 +13,7 @@ PY := .venv/bin/python
 STAMPS := build/stamps
 WEB := $(shell find web/src -type f) web/index.html web/vite.config.ts
 
-.PHONY: demo run test bench lint check build install screenshots clean
+.PHONY: demo demo-fresh run test bench lint check build install screenshots clean
 .DEFAULT_GOAL := demo
 
 $(STAMPS):
@@ -48,6 +49,11 @@ build: $(STAMPS)/built
 demo: build
 	@PATH="$(CURDIR)/.venv/bin:$$PATH" PROUD_RAKE_DEMO=1 PROUD_RAKE_BIND=$(BIND) \
 		PROUD_RAKE_DATA=$(DEMO_DATA) $(PY) manage.py serve --port $(PORT) --migrate --load-demo
+
+demo-fresh: build
+	@PROUD_RAKE_DEMO=1 PROUD_RAKE_DATA=$(DEMO_DATA) $(PY) manage.py migrate --verbosity 0
+	@PROUD_RAKE_DEMO=1 PROUD_RAKE_DATA=$(DEMO_DATA) $(PY) manage.py demo
+	@$(MAKE) --no-print-directory demo
 
 run: build
 	@PATH="$(CURDIR)/.venv/bin:$$PATH" PROUD_RAKE_BIND=$(BIND) \

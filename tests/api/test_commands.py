@@ -11,6 +11,7 @@ from django.core.management import CommandError, call_command
 from django.test import TestCase, override_settings
 
 from splay.shop import workbench, write_shop
+from workshop.pieces.models import PieceRow
 
 
 class AddMaker(TestCase):
@@ -47,6 +48,16 @@ class Serve(TestCase):
             with self.assertRaisesRegex(CommandError, "password"):
                 call_command("serve")
             handed.assert_not_called()
+
+
+    def test_the_demo_is_loaded_where_nothing_hangs_and_what_was_done_in_it_stays(self) -> None:
+        with override_settings(DEMO=True), patch("os.execvp"):
+            call_command("serve", load_demo=True, stdout=io.StringIO())
+            loaded = PieceRow.objects.count()
+            self.assertGreater(loaded, 5)
+            PieceRow.objects.first().delete()  # type: ignore[union-attr]
+            call_command("serve", load_demo=True, stdout=io.StringIO())
+            self.assertEqual(PieceRow.objects.count(), loaded - 1)
 
 
 class Schemas(TestCase):

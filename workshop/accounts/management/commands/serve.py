@@ -9,6 +9,7 @@ from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
 from workshop.accounts.demo import DEMO_MAKER
+from workshop.pieces.models import PieceRow
 
 
 def refusal(bind: str) -> str | None:
@@ -38,7 +39,7 @@ class Command(BaseCommand):
         """Where to listen; the address itself comes from PROUD_RAKE_BIND."""
         parser.add_argument("--port", type=int, default=8420)
         parser.add_argument("--migrate", action="store_true", help="bring the database up to date first")
-        parser.add_argument("--load-demo", action="store_true", help="hang the demo's pieces up first")
+        parser.add_argument("--load-demo", action="store_true", help="load the demo where nothing hangs")
 
     def handle(self, *args: Any, port: int, migrate: bool, load_demo: bool, **options: Any) -> None:
         """Make ready what was asked for, then hand over to the server."""
@@ -46,7 +47,8 @@ class Command(BaseCommand):
             call_command("migrate", verbosity=0)
         if reason := refusal(settings.BIND):
             raise CommandError(reason)
-        if load_demo:
+        # What was done in the demo stays: it starts anew only when asked to, by make demo-fresh.
+        if load_demo and not PieceRow.objects.exists():
             call_command("demo")
         host = f"[{settings.BIND}]" if ":" in settings.BIND else settings.BIND
         self.stdout.write(f"Proud Rake is served at http://{host}:{port}/  (stop with Ctrl-C)")
