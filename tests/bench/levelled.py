@@ -22,6 +22,8 @@ from tests.bench.stock import Stick
 
 RING = 360
 WAYS = ("bench", "seat", "shims", "standing", "sighted")
+STANDS = 0.7
+"""The floor under a piece that has not fallen over leans less than 45 degrees to its own (cosine)."""
 
 
 @dataclass
@@ -241,5 +243,10 @@ def level(piece: Piece, shop: Shop, way: str, seed: int) -> Tally:
     tally = Tally()
     if not all(isinstance(s, StakedLegs) for s in piece.supports):
         return tally
-    Levelled(piece, shop, way, random.Random(seed)).told(tally)
+    build = Levelled(piece, shop, way, random.Random(seed))
+    if way == "standing" and float(build.resting[0] @ build.n) < STANDS:
+        # As unlike as its feet are before they are trimmed it does not stay on them: it lies on its side.
+        tally.done["fell over", way] += 1
+        return tally
+    build.told(tally)
     return tally
