@@ -136,6 +136,22 @@ class Keeping(BrowserCase):
         expect(page.locator(".band")).to_be_visible()
         saved(page)
 
+    def test_what_is_typed_after_a_drag_stands_though_the_drag_is_answered_late(self) -> None:
+        page = self.at(self.hang(starter("bench")), "stretchers")
+        held: list[Route] = []
+        late = [True]
+        page.route("**/api/plan", lambda route: held.append(route) if late[0] else route.continue_())
+        drag(page, "side", "member.1", (0, -20))
+        type_in(page, "members.0.ends.0.level.value", "150")
+        page.wait_for_timeout(300)
+        late[0] = False
+        for route in held:
+            route.continue_()
+        expect(field(page, "members.0.ends.0.level.value")).to_have_value("150 mm")
+        saved(page)
+        document = PieceRow.objects.get().revisions.latest("number").document
+        self.assertEqual(document["members"][0]["ends"][0]["level"]["value"], 150)
+
     def test_saved_is_said_though_a_plan_comes_back_while_saving(self) -> None:
         page = self.at(self.hang())
         held: list[Route] = []

@@ -13,6 +13,8 @@ export type Status = 'loading' | 'saved' | 'saving' | 'away' | 'conflict' | 'mis
 interface Edit {
   path: string
   value: unknown
+  /** When it was made, among edits, drags and choices. */
+  at: number
 }
 
 const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b)
@@ -64,6 +66,10 @@ export const usePiece = defineStore('piece', () => {
   function kindOf(proof: string): string {
     return plan.value?.proofs.find((one) => one.id === proof)?.kind ?? ''
   }
+  /** Counts edits, drags and choices in the order they are made. */
+  let made = 0
+  let movedAt = 0
+  let saidAt = 0
   let unsaved = false
   let writing = false
   let turn = 0
@@ -135,7 +141,7 @@ export const usePiece = defineStore('piece', () => {
     status.value = 'saved'
     if (mine) {
       revision = mine.revision
-      pending = mine.pending
+      pending = mine.pending.map((edit) => ({ ...edit, at: 0 }))
       later()
     }
     replan()
@@ -143,7 +149,7 @@ export const usePiece = defineStore('piece', () => {
 
   /** Put a value, typed or chosen, at a place of the piece. */
   function set(path: string, value: unknown): void {
-    pending = [...pending.filter((edit) => edit.path !== path), { path, value }]
+    pending = [...pending.filter((edit) => edit.path !== path), { path, value, at: (made += 1) }]
     drop(path)
     remember()
     busy()
@@ -152,6 +158,7 @@ export const usePiece = defineStore('piece', () => {
 
   /** Say one thing another way: the server knows how, and keeps the piece as it is. */
   function restate(ask: Pick<Restate, 'what' | 'to'> & Partial<Restate>): void {
+    if (!said.length) saidAt = made += 1
     said = [...said, { support: 0, leg: 0, measured_from: 'out', ...ask }]
     busy()
     replan()
@@ -161,6 +168,7 @@ export const usePiece = defineStore('piece', () => {
   function drag(to: Move, final: boolean): void {
     if (!moving) before = piece.value
     moving = !final
+    if (!move) movedAt = made += 1
     move = to
     busy()
     replan()
@@ -183,9 +191,11 @@ export const usePiece = defineStore('piece', () => {
       stale = false
       flying = true
       const mine = turn
-      const batch = pending
       const moved = move
       const restated = said
+      // What was typed after a drag or a choice waits until that is answered: it would be undone by it.
+      const fence = Math.min(moved ? movedAt : Infinity, restated.length ? saidAt : Infinity)
+      const batch = pending.filter((edit) => edit.at < fence)
       const final = !moving
       const wanted = station.value
       let asked: Piece = piece.value
@@ -208,6 +218,7 @@ export const usePiece = defineStore('piece', () => {
         if (mine !== turn) return
         const old = before ?? piece.value
         pending = pending.filter((edit) => !batch.includes(edit))
+        if (pending.length) stale = true
         if (move === moved) move = null
         said = said.filter((ask) => !restated.includes(ask))
         piece.value = answer.piece
