@@ -98,6 +98,7 @@ def plan(
     readings: Iterable[Reading] = (),
     *,
     levelling: bool = True,
+    live: bool = False,
     spreads: Mapping[str, Spread] | None = None,
 ) -> Plan:
     """The plan of a piece in a shop, given the readings taken so far.
@@ -106,6 +107,7 @@ def plan(
     holes as they were read. The same input gives the same plan. BadInput names a reading that
     answers no proof; CannotBuild a choice that cannot stand. Without `levelling` the passes of
     levelling are only counted, unless one of them was measured: a drag of a leg has no use for them.
+    `live` is for a drag under way: no cards, no proofs, no stations, and nothing found that hangs on them.
     `spreads` are the maker's own, by the kind of proof.
     """
     show = Show(shop.rounding.units())
@@ -129,7 +131,7 @@ def plan(
         rungs = tuple(member_part(piece, run, runs, show, found, hooks) for run in runs)
     cords = tuple(rope_part(piece, line, show, hooks) for line in lines)
     layout = lay_out(piece, planned, show)
-    setups = _cards(piece, planned, real, parts, sticks, rungs, cords, shop, show)
+    setups = () if live else _cards(piece, planned, real, parts, sticks, rungs, cords, shop, show)
     asked = Known(
         piece,
         planned,
@@ -143,7 +145,7 @@ def plan(
         layout,
         leg_sets(piece, real, parts),
     )
-    proofs = all_proofs(asked, ask)
+    proofs = () if live else all_proofs(asked, ask)
     passes = Level((), (), ())
     if levelling or any(r.kind and KINDS[r.kind].station == "level" for r in taken):
         passes, _ = level(piece, real, parts, sticks, shop, show, known)
@@ -176,11 +178,11 @@ def plan(
                 passes=passes.rounds,
                 spreads=spreads or {},
                 assembly=order,
-                resting=_resting(taken, proofs),
+                resting=() if live else _resting(taken, proofs),
             ),
             show,
         ),
-        stations=_stations(piece, real, proofs),
+        stations=() if live else _stations(piece, real, proofs),
         level=passes.rounds,
         known=known,
         changes=_changes(piece, planned, real, runs, rungs, known, show),

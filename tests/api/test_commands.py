@@ -49,7 +49,6 @@ class Serve(TestCase):
                 call_command("serve")
             handed.assert_not_called()
 
-
     def test_the_demo_is_loaded_where_nothing_hangs_and_what_was_done_in_it_stays(self) -> None:
         with override_settings(DEMO=True), patch("os.execvp"):
             call_command("serve", load_demo=True, stdout=io.StringIO())

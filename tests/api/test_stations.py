@@ -42,6 +42,21 @@ class Stations(ApiCase):
                 drawn = set(made["drawings"]["pictures"])
                 self.assertLessEqual({c["id"] for c in made["plan"]["setups"]}, drawn)
 
+    def test_a_drag_under_way_is_sent_the_same_figures_without_cards_proofs_or_stations(self) -> None:
+        body = {"piece": write_piece(starter("bench")), "station": "stance"}
+        body["moves"] = [{"moves": "foot", "view": "plan", "to": [-480, -180], "leg": 1}]
+        whole = self.call("POST", "/api/plan", body).json()
+        live = self.call("POST", "/api/plan", {**body, "live": True}).json()
+        for name in ("legs", "sizes", "chosen", "numbering"):
+            self.assertEqual(live["plan"][name], whole["plan"][name])
+        self.assertEqual(
+            live["drawings"]["piece"][0]["shapes"][:5], whole["drawings"]["piece"][0]["shapes"][:5]
+        )
+        self.assertEqual((live["plan"]["stations"], live["plan"]["proofs"]), ([], []))
+        # Only the stance has such drags: a card's setting follows a stretcher while it is held.
+        kept = self.call("POST", "/api/plan", {**body, "station": "stretchers", "live": True}).json()
+        self.assertTrue(kept["plan"]["setups"] and kept["plan"]["stations"])
+
     def test_bare_geometry_and_the_facts_behind_the_words_stay_in_the_core(self) -> None:
         made, _ = self.sent("bench", "all")
         self.assertFalse({"stance", "known"} & set(made["plan"]))

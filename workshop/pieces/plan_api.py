@@ -63,7 +63,8 @@ class ReadingIn(Schema):
 
 class PlanIn(Schema):
     """A piece, whose tools, what was measured; `shop` empty means the installation's own; `along`
-    asks for one more view of the stance, in along that bearing; `exaggerate` multiplies how unlike
+    asks for one more view of the stance, in along that bearing; `live` is for a drag of the stance under
+    way: its answer has no cards, proofs or stations; `exaggerate` multiplies how unlike
     the feet are drawn at Level."""
 
     piece: dict[str, Any]
@@ -73,6 +74,7 @@ class PlanIn(Schema):
     restate: Annotated[list[RestateIn], Field(max_length=8, default_factory=list)]
     bare: Bare | None = None
     station: Station = "all"
+    live: bool = False
     along: Annotated[float, Field(allow_inf_nan=False, ge=-360, le=360)] | None = None
     exaggerate: Annotated[float, Field(allow_inf_nan=False, ge=1, le=100)] = 1.0
 
@@ -138,6 +140,7 @@ def make_plan(request: HttpRequest, payload: PlanIn) -> HttpResponse:
         shop,
         read_readings(payload.readings, piece, shop, bare),
         levelling=levelling,
+        live=payload.live and payload.station in ("stance", "solid"),
         spreads=spreads_of(request.user),
     )
     drawings = draw(piece, shop, made, payload.station, payload.along, payload.exaggerate)

@@ -2810,7 +2810,8 @@ export interface components {
         /**
          * PlanIn
          * @description A piece, whose tools, what was measured; `shop` empty means the installation's own; `along`
-         *     asks for one more view of the stance, in along that bearing; `exaggerate` multiplies how unlike
+         *     asks for one more view of the stance, in along that bearing; `live` is for a drag of the stance under
+         *     way: its answer has no cards, proofs or stations; `exaggerate` multiplies how unlike
          *     the feet are drawn at Level.
          */
         PlanIn: {
@@ -2823,6 +2824,11 @@ export interface components {
              * @default 1
              */
             exaggerate: number;
+            /**
+             * Live
+             * @default false
+             */
+            live: boolean;
             /** Moves */
             moves?: components["schemas"]["MoveIn"][];
             /** Piece */

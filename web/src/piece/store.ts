@@ -198,6 +198,8 @@ export const usePiece = defineStore('piece', () => {
       const batch = pending.filter((edit) => edit.at < fence)
       const final = !moving
       const wanted = station.value
+      // While something is held only what is drawn and written at the stance is asked for.
+      const live = !final && wanted === 'stance'
       let asked: Piece = piece.value
       for (const edit of batch) asked = withValue(asked, edit.path, edit.value)
       try {
@@ -207,6 +209,7 @@ export const usePiece = defineStore('piece', () => {
               piece: asked,
               bare: shop.system,
               station: shown.value === 'solid' && wanted === 'stance' ? 'solid' : wanted,
+              live,
               along: shown.value === 'sight' ? along.value : null,
               exaggerate: exaggerate.value,
               readings: told(),
@@ -222,7 +225,9 @@ export const usePiece = defineStore('piece', () => {
         if (move === moved) move = null
         said = said.filter((ask) => !restated.includes(ask))
         piece.value = answer.piece
-        seen.set(wanted, answer)
+        const stations = live ? plan.value?.stations : undefined
+        const whole = stations?.length ? { ...answer.plan, stations } : answer.plan
+        seen.set(wanted, { plan: whole, drawings: answer.drawings })
         if (wanted === station.value) turnTo(wanted)
         drop('')
         if (status.value === 'away') status.value = 'saving'

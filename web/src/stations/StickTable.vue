@@ -50,10 +50,10 @@ const figures = computed(() => {
         </caption>
         <thead>
           <tr>
-            <th>part</th>
-            <th>over all</th>
-            <th>stock</th>
-            <th>blank</th>
+            <th scope="col">part</th>
+            <th scope="col">over all</th>
+            <th scope="col">stock</th>
+            <th scope="col">blank</th>
           </tr>
         </thead>
         <tbody>

@@ -15,10 +15,10 @@ const store = usePiece()
     </caption>
     <thead>
       <tr>
-        <th>leg</th>
-        <th>from left-right line</th>
-        <th>from front-back line</th>
-        <th>leans to, as it stands</th>
+        <th scope="col">leg</th>
+        <th scope="col">from left-right line</th>
+        <th scope="col">from front-back line</th>
+        <th scope="col">leans to, as it stands</th>
       </tr>
     </thead>
     <tbody>

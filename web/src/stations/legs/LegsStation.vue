@@ -135,8 +135,8 @@ function show(numbers: number[]): void {
               </caption>
               <thead>
                 <tr>
-                  <th>Leg</th>
-                  <th v-for="[name] in COLUMNS" :key="name">{{ name }}</th>
+                  <th scope="col">Leg</th>
+                  <th v-for="[name] in COLUMNS" :key="name" scope="col">{{ name }}</th>
                 </tr>
               </thead>
               <tbody>

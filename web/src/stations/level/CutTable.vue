@@ -20,12 +20,12 @@ const store = usePiece()
     <table>
       <thead>
         <tr>
-          <th>foot</th>
-          <th>long side</th>
-          <th>short side</th>
-          <th></th>
-          <th>within</th>
-          <th>shim to stand true</th>
+          <th scope="col">foot</th>
+          <th scope="col">long side</th>
+          <th scope="col">short side</th>
+          <td></td>
+          <th scope="col">within</th>
+          <th scope="col">shim to stand true</th>
         </tr>
       </thead>
       <tbody>

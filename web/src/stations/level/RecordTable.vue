@@ -25,12 +25,12 @@ function most(round: LevelRound): string {
       </caption>
       <thead>
         <tr>
-          <th>pass</th>
-          <th>measured</th>
-          <th>rocked</th>
-          <th>stood</th>
-          <th>most cut</th>
-          <th>left at</th>
+          <th scope="col">pass</th>
+          <th scope="col">measured</th>
+          <th scope="col">rocked</th>
+          <th scope="col">stood</th>
+          <th scope="col">most cut</th>
+          <th scope="col">left at</th>
         </tr>
       </thead>
       <tbody>

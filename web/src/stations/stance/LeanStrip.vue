@@ -31,13 +31,13 @@ const rows = computed(() => {
     <table v-if="rows.length">
       <thead>
         <tr>
-          <th>legs</th>
-          <th>splay</th>
-          <th>rake</th>
-          <th>resultant</th>
-          <th>sightline from left-right line</th>
-          <th>from front-back line</th>
-          <th v-if="tilted">lean to the floor</th>
+          <th scope="col">legs</th>
+          <th scope="col">splay</th>
+          <th scope="col">rake</th>
+          <th scope="col">resultant</th>
+          <th scope="col">sightline from left-right line</th>
+          <th scope="col">from front-back line</th>
+          <th v-if="tilted" scope="col">lean to the floor</th>
         </tr>
       </thead>
       <tbody>

@@ -149,12 +149,12 @@ const drop = (id = ''): void => store.restate({ what: 'away', to: id })
     <table v-if="members.length">
       <thead>
         <tr>
-          <th></th>
-          <th>member</th>
-          <th>clear gap</th>
-          <th>length</th>
-          <th>angles, acute</th>
-          <th></th>
+          <td></td>
+          <th scope="col">member</th>
+          <th scope="col">clear gap</th>
+          <th scope="col">length</th>
+          <th scope="col">angles, acute</th>
+          <td></td>
         </tr>
       </thead>
       <tbody>
