@@ -23,7 +23,7 @@ const store = usePiece()
           <th scope="col">foot</th>
           <th scope="col">long side</th>
           <th scope="col">short side</th>
-          <td></td>
+          <th scope="col">do</th>
           <th scope="col">within</th>
           <th scope="col">shim to stand true</th>
         </tr>

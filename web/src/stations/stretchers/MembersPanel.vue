@@ -149,7 +149,7 @@ const drop = (id = ''): void => store.restate({ what: 'away', to: id })
     <table v-if="members.length">
       <thead>
         <tr>
-          <td></td>
+          <th scope="col">no.</th>
           <th scope="col">member</th>
           <th scope="col">clear gap</th>
           <th scope="col">length</th>
