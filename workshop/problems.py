@@ -5,12 +5,14 @@ from __future__ import annotations
 from typing import Any
 
 from django.core.exceptions import PermissionDenied
+from django.db import OperationalError
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from ninja import NinjaAPI, Schema
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 from pydantic import Field
 
 from splay.errors import BadInput, CannotBuild, Fault
+from workshop.faults import written_down
 
 
 class FaultOut(Schema):
@@ -62,6 +64,14 @@ def _from_validation(errors: list[Any]) -> tuple[Fault, ...]:
     return tuple(made)
 
 
+def failed(request: HttpRequest, error: BaseException) -> HttpResponse:
+    """The answer to a fault of the program: what was asked stands aside, and its id is said."""
+    fault = written_down(request, error)
+    what = f"The program failed on this; its fault {fault} is written down in the workshop's log."
+    do = "Nothing saved is lost: choose another way, or go back to an earlier state."
+    return problem(500, "The program failed", f"{what} {do}", (Fault("", "this", what, do),))
+
+
 def answer_problems(api: NinjaAPI) -> None:
     """Teach the API to say every error in the one shape."""
 
@@ -102,3 +112,13 @@ def answer_problems(api: NinjaAPI) -> None:
     def other(request: HttpRequest, error: HttpError) -> HttpResponse:
         titles = {400: "The request could not be read", 403: "Not allowed"}
         return problem(error.status_code, titles.get(error.status_code, "Refused"), str(error))
+
+    @api.exception_handler(OperationalError)
+    def busy(request: HttpRequest, error: OperationalError) -> HttpResponse:
+        fault = written_down(request, error)
+        detail = f"The database did not take it (fault {fault}); it is tried again by itself."
+        return problem(503, "The workshop is busy", detail)
+
+    @api.exception_handler(Exception)
+    def fault(request: HttpRequest, error: Exception) -> HttpResponse:
+        return failed(request, error)

@@ -69,7 +69,7 @@ DATABASES = {
         "OPTIONS": {
             "transaction_mode": "IMMEDIATE",
             "timeout": 20,
-            "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL;",
+            "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL;",
         },
         "TEST": {"NAME": DATA_DIR / "test.sqlite3"},
     }
@@ -90,6 +90,30 @@ SESSION_COOKIE_AGE = 60 * 60 * 24 * 90
 SESSION_COOKIE_SAMESITE = CSRF_COOKIE_SAMESITE = "Lax"
 SECURE_CONTENT_TYPE_NOSNIFF = True
 SECURE_REFERRER_POLICY = "same-origin"
+
+LOG_FILE = DATA_DIR / "workshop.log"
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "formatters": {"line": {"format": "%(asctime)s %(levelname)s %(name)s: %(message)s"}},
+    "handlers": {
+        "terminal": {"class": "logging.StreamHandler", "formatter": "line"},
+        "file": {
+            "class": "logging.handlers.RotatingFileHandler",
+            "filename": LOG_FILE,
+            "maxBytes": 1_000_000,
+            "backupCount": 3,
+            "delay": True,
+            "encoding": "utf-8",
+            "formatter": "line",
+        },
+    },
+    "loggers": {
+        # Every fault goes to both, whichever room it comes from; the rest is for the terminal.
+        "workshop": {"handlers": ["terminal", "file"], "level": "WARNING", "propagate": False},
+        "django.request": {"handlers": ["terminal", "file"], "level": "ERROR", "propagate": False},
+    },
+}
 
 LANGUAGE_CODE = "en"
 TIME_ZONE = "UTC"

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from splay.errors import CannotBuild
 from splay.piece import (
     ApronedLegs,
     BoardSides,
@@ -33,4 +34,16 @@ def bodies(piece: Piece, floor: Floor) -> tuple[Body, ...]:
             made += slab_leg(piece, support, index, floor)
         elif isinstance(support, ApronedLegs):
             made += aproned_legs(support, index, floor)
+    for one in made:
+        _is_something(one)
     return tuple(made)
+
+
+def _is_something(body: Body) -> None:
+    """CannotBuild for a part of which its own cuts leave nothing."""
+    if not any(solid for solid in body.pieces):
+        raise CannotBuild(
+            f"Nothing is left of the {body.name}: its cuts meet before it begins.",
+            "Make the piece larger that way, or its parts thinner.",
+            f"supports.{body.support}",
+        )

@@ -85,16 +85,23 @@ def _sizes(model: Model, sight: Sight) -> list[Shape]:
     seat = sight.eye.see(model.seat)
     rise = seat[1]
     feet = [x for end in sight.feet for x, _ in end] + [x for x, _ in sight.footprint]
-    low, high = min(feet), max(feet)
-    left = min(low, *(x for x, _ in sight.body))
-    right = max(high, *(x for x, _ in sight.body))
-    edge, drop = left - 0.08 * rise, -0.07 * rise
-    return [
+    across = feet + [x for x, _ in sight.body]
+    left, right = min(across), max(across)
+    edge = left - 0.08 * rise
+    sizes = [
         line("floor", (left - 0.14 * rise, 0.0), (right + 0.08 * rise, 0.0), part="floor"),
         line("axis", (seat[0], -0.02 * rise), (seat[0], 1.05 * rise)),
         line("dimension", (edge, 0.0), (edge, rise)),
         line("dimension", (edge - 0.02 * rise, rise), (seat[0], rise)),
         text("dimension", (edge - 0.02 * rise, rise / 2), model.show.length(rise).text, turn=90.0),
+    ]
+    # A cut-out as wide as its board leaves it no foot: that is said, and the rest is still drawn.
+    return sizes + (_over_the_feet(model, min(feet), max(feet), rise) if feet else [])
+
+
+def _over_the_feet(model: Model, low: float, high: float, rise: float) -> list[Shape]:
+    drop = -0.07 * rise
+    return [
         line("dimension", (low, drop), (high, drop)),
         line("dimension", (low, drop - 0.02 * rise), (low, 0.0)),
         line("dimension", (high, drop - 0.02 * rise), (high, 0.0)),

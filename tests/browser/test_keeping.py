@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import tempfile
 
 from axe_playwright_python.sync_playwright import Axe
@@ -9,6 +10,7 @@ from django.contrib.auth import get_user_model
 from django.test import SimpleTestCase, tag
 from playwright.sync_api import Route, expect
 
+from splay.piece import read_piece, write_piece
 from splay.piece.starters import starter
 from tests.browser.base import PATIENCE_MS, BrowserCase, drag, field, saved, type_in
 from tools.screenshots import browsed, served
@@ -135,6 +137,52 @@ class Keeping(BrowserCase):
         drag(page, "plan", "foot.2", (900, 900))
         expect(page.locator(".band")).to_be_visible()
         saved(page)
+
+    def test_a_fault_is_told_from_being_away_and_the_next_change_goes_on(self) -> None:
+        page = self.at(self.hang())
+        fault = {"field": "", "got": "this", "allowed": "Fault k4w7pz stands.", "do": "Choose another way."}
+        body = json.dumps({"title": "The program failed", "status": 500, "detail": "", "faults": [fault]})
+        kind = "application/problem+json"
+        page.route("**/api/plan", lambda r: r.fulfill(status=500, body=body, content_type=kind))
+        type_in(page, "height", "512")
+        expect(page.locator("main")).to_contain_text("Fault k4w7pz stands.")
+        saved(page)
+        page.unroute("**/api/plan")
+        type_in(page, "top.thickness", "44")
+        expect(field(page, "top.thickness")).to_have_value("44 mm")
+        saved(page)
+        page.reload()
+        expect(field(page, "top.thickness")).to_have_value("44 mm")
+
+    def test_a_save_that_fails_is_said_and_made_when_the_piece_is_next_opened(self) -> None:
+        page = self.at(self.hang())
+
+        def fail_a_put(route: Route) -> None:
+            if route.request.method == "PUT":
+                route.fulfill(status=500, body="no")
+            else:
+                route.continue_()
+
+        page.route("**/api/pieces/*", fail_a_put)
+        type_in(page, "height", "512")
+        expect(page.locator("[data-status=unsaved]")).to_be_visible()
+        expect(page.locator(".band")).to_contain_text("answered 500")
+        page.unroute("**/api/pieces/*")
+        page.reload()
+        expect(field(page, "height")).to_have_value("512 mm")
+        saved(page)
+
+    def test_a_piece_that_cannot_be_built_opens_and_is_mended(self) -> None:
+        frames = write_piece(starter("plane_frames"))
+        frames["supports"][0]["face"] = 350
+        page = self.page
+        page.goto(f"{self.hang(read_piece(frames))}/stance")
+        expect(page.locator(".band")).to_contain_text("Nothing is left")
+        type_in(page, "supports.0.face", "42")
+        expect(page.locator(".band")).to_have_count(0)
+        saved(page)
+        page.reload()
+        expect(field(page, "supports.0.face")).to_have_value("42 mm")
 
     def test_what_is_typed_after_a_drag_stands_though_the_drag_is_answered_late(self) -> None:
         page = self.at(self.hang(starter("bench")), "stretchers")

@@ -16,8 +16,9 @@ from splay.errors import BadInput
 from splay.piece import Piece, read_piece, write_piece
 from splay.piece.starters import STARTS, starter
 from splay.plan import plan
-from splay.quantity import Bare, Show
+from splay.quantity import Bare, Quantity, Show
 from splay.shop import workbench
+from splay.summary import chosen
 from splay.views.shapes import View
 from workshop.pieces import actions
 from workshop.pieces.compare import Difference, compare
@@ -57,10 +58,12 @@ class ReadingEventOut(Schema):
 
 
 class PieceOut(Schema):
-    """A piece with the number of its latest revision and its readings."""
+    """A piece with the number of its latest revision, its readings, and its figures as they are read
+    (`chosen`, by path): what is shown of a piece that cannot be planned."""
 
     id: UUID
     piece: Piece
+    chosen: dict[str, Quantity]
     revision: int
     saved: datetime
     readings: list[ReadingOut]
@@ -117,9 +120,11 @@ def _reading_out(row: ReadingRow) -> ReadingOut:
 
 
 def _piece_out(row: PieceRow, revision: Revision) -> PieceOut:
+    piece = read_piece(revision.document)
     return PieceOut(
         id=row.pk,
-        piece=read_piece(revision.document),
+        piece=piece,
+        chosen=chosen(piece, Show(the_shop().rounding.units())),
         revision=revision.number,
         saved=revision.saved,
         readings=[_reading_out(r) for r in row.readings.select_related("by")],

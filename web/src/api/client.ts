@@ -22,7 +22,10 @@ export class SignedOut extends Away {}
 
 export const SIGNED_OUT = 'proud-rake:signed-out'
 
-/** The server answered that something is wrong. */
+/** What stands between the page and a workshop that is not there, or that asks to be asked again. */
+const AWAY = [502, 503, 504]
+
+/** The server answered that something is wrong: with what was asked, or (500) with itself. */
 export class Refused extends Error {
   constructor(readonly problem: Problem) {
     super(problem.detail)
@@ -45,14 +48,19 @@ export async function ask<T>(call: Promise<Answer<T>>): Promise<T> {
     dispatchEvent(new Event(SIGNED_OUT))
     throw new SignedOut('Nobody is signed in any more.')
   }
-  if (response.status >= 500) throw new Away('The workshop is busy.')
-  throw new Refused(
-    (error as Problem | undefined) ?? {
-      type: 'about:blank',
-      title: 'Refused',
-      status: response.status,
-      detail: 'The workshop refused.',
-      faults: [],
-    },
-  )
+  if (AWAY.includes(response.status)) throw new Away('The workshop is busy.')
+  throw new Refused(isProblem(error) ? error : nameless(response.status))
+}
+
+function isProblem(error: unknown): error is Problem {
+  return typeof error === 'object' && error !== null && 'detail' in error && 'status' in error
+}
+
+/** For an answer without a word in it, which is one all the same: what was asked is not on its way. */
+function nameless(status: number): Problem {
+  const what = `The workshop answered ${status} without a reason.`
+  const todo = 'Nothing saved is lost: choose another way, or ask again later.'
+  const fault = { field: '', got: '', allowed: what, do: todo }
+  const title = 'Refused'
+  return { type: 'about:blank', title, status, detail: `${what} ${todo}`, faults: [fault] }
 }

@@ -2723,9 +2723,14 @@ export interface components {
         };
         /**
          * PieceOut
-         * @description A piece with the number of its latest revision and its readings.
+         * @description A piece with the number of its latest revision, its readings, and its figures as they are read
+         *     (`chosen`, by path): what is shown of a piece that cannot be planned.
          */
         PieceOut: {
+            /** Chosen */
+            chosen: {
+                [key: string]: components["schemas"]["Quantity"];
+            };
             /**
              * Id
              * Format: uuid

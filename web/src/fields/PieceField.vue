@@ -14,7 +14,7 @@ const props = defineProps<{
   hint?: string
 }>()
 const store = usePiece()
-const text = computed(() => store.plan?.chosen[props.path]?.text ?? '')
+const text = computed(() => store.chosen[props.path]?.text ?? '')
 const fault = computed(() => store.faults[props.path])
 </script>
 

@@ -40,11 +40,14 @@ const said = computed(
       away: 'workshop away: kept here, sent again by itself',
       conflict: 'changed elsewhere',
       missing: 'not there',
+      unsaved: 'not saved: kept in this browser',
     })[store.status],
 )
 const general = computed(
   () => store.faults[''] ?? store.faults['supports'] ?? store.faults['members'],
 )
+/** It opened, but as it stands nothing can be worked out of it: the form alone, to mend it. */
+const stuck = computed(() => !store.plan && Object.keys(store.faults).length > 0)
 const next = computed(() => store.plan?.stations.find((s) => s.answered < s.proofs))
 
 function rename(event: Event): void {
@@ -60,7 +63,7 @@ function rename(event: Event): void {
       <RouterLink to="/">Back to the rack</RouterLink>
     </p>
   </main>
-  <main v-else-if="store.piece && store.plan" class="piece">
+  <main v-else-if="store.piece && (store.plan || stuck)" class="piece">
     <div class="head">
       <input
         class="title"
@@ -85,7 +88,12 @@ function rename(event: Event): void {
         carry on: {{ next.title }}
       </RouterLink>
     </div>
-    <StoryStick :stations="store.plan.stations" :at="station || 'stance'" :piece="id" />
+    <StoryStick
+      v-if="store.plan"
+      :stations="store.plan.stations"
+      :at="station || 'stance'"
+      :piece="id"
+    />
     <div v-if="store.status === 'conflict'" class="band" role="alert">
       <p>
         This piece was saved elsewhere after you opened it here (revision
@@ -94,11 +102,19 @@ function rename(event: Event): void {
       <v-btn size="small" @click="store.keepMine">Keep mine on top</v-btn>
       <v-btn size="small" @click="store.takeTheirs">Take the other one</v-btn>
     </div>
-    <div v-if="general" class="band" role="alert">
+    <div v-if="stuck" class="band" role="alert">
+      <p>
+        <b>This piece cannot be worked out as it stands.</b> {{ general?.allowed }}
+        {{ general?.do }} Mend it here, go back to an earlier state, or take its
+        <a class="on" :href="`/api/pieces/${id}/file`" download>file</a> out.
+      </p>
+    </div>
+    <div v-else-if="general" class="band" role="alert">
       <p>{{ general.allowed }} {{ general.do }}</p>
       <v-btn size="small" @click="store.faults = {}">Put it away</v-btn>
     </div>
-    <p v-if="store.turned !== (station || 'stance')" class="turning quiet" role="status">
+    <StanceStation v-if="!store.plan" />
+    <p v-else-if="store.turned !== (station || 'stance')" class="turning quiet" role="status">
       Laying out the {{ station }} station.
     </p>
     <StanceStation v-else-if="(station || 'stance') === 'stance'" />
@@ -110,12 +126,7 @@ function rename(event: Event): void {
     <RevisionsSheet v-if="revisions" v-model="revisions" :piece="id" @restore="store.restore" />
   </main>
   <main v-else class="gone" role="status">
-    <template v-if="Object.keys(store.faults).length">
-      <h1>This piece cannot be planned as it stands</h1>
-      <p v-for="fault in store.faults" :key="fault.field">{{ fault.allowed }} {{ fault.do }}</p>
-      <RouterLink to="/">Back to the rack</RouterLink>
-    </template>
-    <p v-else>
+    <p>
       {{
         store.status === 'away'
           ? 'The workshop does not answer. Trying again.'

@@ -9,7 +9,7 @@ import { dropKept, keep, kept } from './kept'
 import { useReadings } from './readings'
 
 export type StationName = 'stance' | 'top' | 'boring' | 'legs' | 'stretchers' | 'level'
-export type Status = 'loading' | 'saved' | 'saving' | 'away' | 'conflict' | 'missing'
+export type Status = 'loading' | 'saved' | 'saving' | 'away' | 'conflict' | 'missing' | 'unsaved'
 interface Edit {
   path: string
   value: unknown
@@ -46,6 +46,9 @@ export const usePiece = defineStore('piece', () => {
   const along = ref(0)
   /** How many times over the unlikeness of the feet is drawn at Level. */
   const exaggerate = ref(1)
+  /** The figures as they were read when the piece was opened: shown while it cannot be planned. */
+  const opened = shallowRef<PieceOut['chosen']>({})
+  const chosen = computed(() => plan.value?.chosen ?? opened.value)
   const theirs = shallowRef<PieceOut | null>(null)
   /** The hidden truth that is rehearsed on; nothing of a rehearsal is kept. */
   const rehearsal = ref<{ start: string; seed: number } | null>(null)
@@ -138,6 +141,7 @@ export const usePiece = defineStore('piece', () => {
     taken.begin(got.readings)
     const mine = kept(id.value)
     piece.value = mine?.piece ?? got.piece
+    opened.value = got.chosen
     status.value = 'saved'
     if (mine) {
       revision = mine.revision
@@ -301,7 +305,8 @@ export const usePiece = defineStore('piece', () => {
     }
     if (!guilty.length && found[0]) next[''] = found[0]
     faults.value = next
-    if (pending.length) stale = true
+    // A piece that was opened with a change that cannot be is worked out without it.
+    if (pending.length || (guilty.length && !plan.value)) stale = true
     else calm()
   }
 
@@ -360,6 +365,11 @@ export const usePiece = defineStore('piece', () => {
       } else if (error instanceof Away) {
         status.value = 'away'
         saveTimer = window.setTimeout(() => void save(over), RETRY_MS)
+      } else if (error instanceof Refused) {
+        // Kept in the browser; sent again with the next change, or when the piece is next opened.
+        status.value = 'unsaved'
+        const fault = error.problem.faults?.[0]
+        if (fault) faults.value = { ...faults.value, '': { ...fault, field: '' } }
       } else throw error
     } finally {
       if (mine === turn) writing = false
@@ -432,6 +442,7 @@ export const usePiece = defineStore('piece', () => {
 
   return {
     id,
+    chosen,
     exaggerate,
     enlarge,
     rehearsal,

@@ -26,10 +26,15 @@ async function openStarts(): Promise<void> {
   try {
     starts.value = (await ask(api.GET('/api/pieces/starts'))) as Start[]
   } catch (error) {
-    if (!(error instanceof Away)) throw error
     choosing.value = false
-    wrong.value = 'The workshop does not answer. Try again.'
+    wrong.value = said(error)
   }
+}
+
+function said(error: unknown): string {
+  if (error instanceof Refused) return error.problem.detail
+  if (error instanceof Away) return 'The workshop does not answer. Trying again.'
+  throw error
 }
 
 onMounted(() => void load())
@@ -39,9 +44,8 @@ async function load(): Promise<void> {
     pieces.value = (await ask(api.GET('/api/pieces'))) as RackPiece[]
     wrong.value = ''
   } catch (error) {
-    if (!(error instanceof Away)) throw error
-    wrong.value = 'The workshop does not answer. Trying again.'
-    setTimeout(() => void load(), 2000)
+    wrong.value = said(error)
+    if (error instanceof Away) setTimeout(() => void load(), 2000)
   }
 }
 
@@ -76,8 +80,12 @@ async function takeAway(): Promise<void> {
   if (!leaving.value) return
   const path = { id: leaving.value.id }
   leaving.value = null
-  await ask(api.DELETE('/api/pieces/{id}', { params: { path } }))
-  await load()
+  try {
+    await ask(api.DELETE('/api/pieces/{id}', { params: { path } }))
+    await load()
+  } catch (error) {
+    wrong.value = said(error)
+  }
 }
 
 function mend(piece: RackPiece): void {

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
 
-import { api, ask, Away, SIGNED_OUT } from '../api/client'
+import { api, ask, SIGNED_OUT } from '../api/client'
 import type { Session } from '../api/types'
 
 /** Who is signed in. */
@@ -13,8 +13,8 @@ export const useSession = defineStore('session', () => {
     try {
       session.value = await ask(api.GET('/api/session'))
       away.value = false
-    } catch (error) {
-      if (!(error instanceof Away)) throw error
+    } catch {
+      // Nothing can be shown before it is known who is here: asked again whatever was wrong.
       away.value = true
       setTimeout(() => void load(), 2000)
     }
