@@ -1,31 +1,49 @@
 from __future__ import annotations
 
+import contextlib
 import io
 import json
 from pathlib import Path
 from unittest.mock import patch
 
 from django.conf import settings
-from django.contrib.auth import authenticate
+from django.contrib.auth import authenticate, get_user_model
 from django.core.management import CommandError, call_command
 from django.test import TestCase, override_settings
 
+from splay.piece.starters import starter
 from splay.shop import workbench, write_shop
+from workshop.pieces.actions import put_on_rack
 from workshop.pieces.models import PieceRow
 
 
 class AddMaker(TestCase):
-    def add(self, name: str, password: str) -> str:
+    def add(self, name: str, password: str, again: bool = False) -> str:
         out = io.StringIO()
         with patch("sys.stdin", io.StringIO(password + "\n")):
-            call_command("addmaker", name, stdout=out)
+            call_command("addmaker", name, new_password=again, stdout=out)
         return out.getvalue()
 
     def test_a_maker_gets_a_password_and_can_change_it(self) -> None:
         self.assertIn("may now sign in", self.add("linden", "spokeshave-and-adze"))
         self.assertIsNotNone(authenticate(username="linden", password="spokeshave-and-adze"))
-        self.assertIn("new password", self.add("linden", "drawknife-and-froe"))
+        with self.assertRaisesRegex(CommandError, "already"):
+            self.add("linden", "drawknife-and-froe")
+        self.assertIsNotNone(authenticate(username="linden", password="spokeshave-and-adze"))
+        self.assertIn("new password", self.add("linden", "drawknife-and-froe", again=True))
         self.assertIsNone(authenticate(username="linden", password="spokeshave-and-adze"))
+
+    def test_somebody_at_the_terminal_is_asked_before_a_password_is_replaced(self) -> None:
+        self.add("linden", "spokeshave-and-adze")
+        for said, holds in (("no", "spokeshave-and-adze"), ("yes", "drawknife-and-froe")):
+            with (
+                patch("sys.stdin.isatty", return_value=True),
+                patch("builtins.input", return_value=said),
+                patch("getpass.getpass", return_value="drawknife-and-froe"),
+                contextlib.suppress(CommandError),
+            ):
+                call_command("addmaker", "linden", stdout=io.StringIO())
+            self.assertIsNotNone(authenticate(username="linden", password=holds), said)
 
     def test_a_weak_one_is_refused_with_the_reason(self) -> None:
         for weak in ("", "1234567890", "password1"):
@@ -57,6 +75,20 @@ class Serve(TestCase):
             PieceRow.objects.first().delete()  # type: ignore[union-attr]
             call_command("serve", load_demo=True, stdout=io.StringIO())
             self.assertEqual(PieceRow.objects.count(), loaded - 1)
+
+    def test_the_demo_keeps_out_of_a_folder_with_a_maker_or_a_piece_of_its_own(self) -> None:
+        maker = get_user_model().objects.create_user("linden", password="spokeshave-and-adze")
+        row = put_on_rack(starter("round_three"), maker)
+        with override_settings(DEMO=True), patch("os.execvp") as handed:
+            for command in ("demo", "serve"):
+                with self.assertRaisesRegex(CommandError, "own: linden"):
+                    call_command(command, stdout=io.StringIO())
+            # Without its maker a piece is still somebody's.
+            maker.delete()
+            with self.assertRaisesRegex(CommandError, "somebody's own"):
+                call_command("demo")
+            handed.assert_not_called()
+        self.assertEqual([one.pk for one in PieceRow.objects.all()], [row.pk])
 
 
 class Schemas(TestCase):

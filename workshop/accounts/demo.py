@@ -6,7 +6,31 @@ from django.conf import settings
 from django.contrib.auth import get_user_model, login
 from django.http import HttpRequest, HttpResponse
 
+from workshop.pieces.models import PieceRow
+
 DEMO_MAKER = "demo"
+
+
+def no_demo_here() -> str | None:
+    """Why the demo is neither loaded nor served on this data folder, or None where it may be.
+
+    Beginning it anew clears the rack, and it signs in whoever sits at the machine: it keeps out of a
+    folder with a maker, or a piece, that did not come with it.
+    """
+    if not settings.DEMO:
+        return "This would clear your rack. It runs on the demo only: make demo."
+    accounts = get_user_model().objects
+    demo = accounts.filter(username=DEMO_MAKER).first()
+    real = [one.get_username() for one in accounts.exclude(username=DEMO_MAKER)]
+    if demo and demo.has_usable_password():
+        real.append(DEMO_MAKER)
+    if real or (demo is None and PieceRow.objects.exists()):
+        whose = f"the makers' own: {', '.join(real[:3])}" if real else "somebody's own"
+        return (
+            f"The data in {settings.DATA_DIR} are {whose}. Nothing was changed. "
+            "Give the demo a folder of its own, or use make run."
+        )
+    return None
 
 
 class DemoSignIn:

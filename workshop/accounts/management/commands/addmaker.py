@@ -18,9 +18,18 @@ class Command(BaseCommand):
     def add_arguments(self, parser: CommandParser) -> None:
         """The maker's name."""
         parser.add_argument("name")
+        parser.add_argument(
+            "--new-password", action="store_true", help="the maker is known: replace the password"
+        )
 
-    def handle(self, *args: Any, name: str, **options: Any) -> None:
-        """Make the account or change its password."""
+    def handle(self, *args: Any, name: str, new_password: bool, **options: Any) -> None:
+        """Make the account; change its password only when that is meant."""
+        known = get_user_model().objects.filter(username=name).first()
+        if known and known.has_usable_password() and not (new_password or _meant(name)):
+            raise CommandError(
+                f"There is a {name} already, whose password stays. Choose another name, or say "
+                "--new-password to replace it."
+            )
         password = _ask() if sys.stdin.isatty() else sys.stdin.readline().rstrip("\n")
         try:
             validate_password(password)
@@ -30,6 +39,13 @@ class Command(BaseCommand):
         maker.set_password(password)
         maker.save()
         self.stdout.write(f"{name} {'may now sign in' if made else 'has a new password'}.")
+
+
+def _meant(name: str) -> bool:
+    """Whether an existing maker's password is to be replaced, where there is somebody to ask."""
+    if not sys.stdin.isatty():
+        return False
+    return input(f"There is a {name} already. Replace the password? yes or no: ").strip() == "yes"
 
 
 def _ask() -> str:

@@ -8,7 +8,7 @@ from django.contrib.auth import get_user_model
 from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
-from workshop.accounts.demo import DEMO_MAKER
+from workshop.accounts.demo import DEMO_MAKER, no_demo_here
 from workshop.pieces.models import PieceRow
 
 
@@ -45,7 +45,7 @@ class Command(BaseCommand):
         """Make ready what was asked for, then hand over to the server."""
         if migrate:
             call_command("migrate", verbosity=0)
-        if reason := refusal(settings.BIND):
+        if reason := refusal(settings.BIND) or (settings.DEMO and no_demo_here()):
             raise CommandError(reason)
         # What was done in the demo stays: it starts anew only when asked to, by make demo-fresh.
         if load_demo and not PieceRow.objects.exists():

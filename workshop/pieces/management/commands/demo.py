@@ -2,9 +2,9 @@
 
 from typing import Any
 
-from django.conf import settings
 from django.core.management.base import BaseCommand, CommandError
 
+from workshop.accounts.demo import no_demo_here
 from workshop.demo.load import load_demo
 
 
@@ -15,6 +15,6 @@ class Command(BaseCommand):
 
     def handle(self, *args: Any, **options: Any) -> None:
         """Load the demo."""
-        if not settings.DEMO:
-            raise CommandError("This would clear your rack. It runs on the demo only: make demo.")
+        if reason := no_demo_here():
+            raise CommandError(reason)
         self.stdout.write(f"{load_demo()} pieces hang on the demo's rack.")
