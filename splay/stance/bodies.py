@@ -43,7 +43,7 @@ def _is_something(body: Body) -> None:
     """CannotBuild for a part of which its own cuts leave nothing."""
     if not any(solid for solid in body.pieces):
         raise CannotBuild(
-            f"Nothing is left of the {body.name}: its cuts meet before it begins.",
-            "Make the piece larger that way, or its parts thinner.",
+            f"Nothing is left of the {body.name}: what it meets, or what is cut out of it, takes it all.",
+            "Make it longer or wider, or the parts it meets and its cut-out smaller.",
             f"supports.{body.support}",
         )

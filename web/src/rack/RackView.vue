@@ -33,7 +33,7 @@ async function openStarts(): Promise<void> {
 
 function said(error: unknown): string {
   if (error instanceof Refused) return error.problem.detail
-  if (error instanceof Away) return 'The workshop does not answer. Trying again.'
+  if (error instanceof Away) return 'The workshop does not answer. Try again.'
   throw error
 }
 
@@ -45,7 +45,9 @@ async function load(): Promise<void> {
     wrong.value = ''
   } catch (error) {
     wrong.value = said(error)
-    if (error instanceof Away) setTimeout(() => void load(), 2000)
+    if (!(error instanceof Away)) return
+    wrong.value = 'The workshop does not answer. Trying again.'
+    setTimeout(() => void load(), 2000)
   }
 }
 
