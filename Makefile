@@ -23,11 +23,11 @@ $(STAMPS)/run: requirements/run.txt | $(STAMPS)
 	@python3 -c 'import venv, ensurepip' 2>/dev/null || tools/apt python3-venv
 	@test -x $(PY) || python3 -m venv .venv
 	@test -x .venv/bin/uv || .venv/bin/pip --quiet --disable-pip-version-check install uv==0.13.9
-	.venv/bin/uv pip install --quiet --python $(PY) -r requirements/run.txt
+	.venv/bin/uv pip install --quiet --require-hashes --python $(PY) -r requirements/run.txt
 	@touch $@
 
 $(STAMPS)/dev: requirements/dev.txt $(STAMPS)/run
-	.venv/bin/uv pip install --quiet --python $(PY) -r requirements/dev.txt
+	.venv/bin/uv pip install --quiet --require-hashes --python $(PY) -r requirements/dev.txt
 	@touch $@
 
 $(STAMPS)/web: web/package-lock.json | $(STAMPS)

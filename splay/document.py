@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import unicodedata
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Any, TypeVar
 
 from pydantic import (
     BaseModel,
+    BeforeValidator,
     ConfigDict,
     GetCoreSchemaHandler,
     GetJsonSchemaHandler,
@@ -21,6 +23,34 @@ from splay.errors import BadInput, Fault, shorten
 from splay.quantity import Bare, Show, Units, read_angle, read_length
 
 # mypy wants the metadata classes to be usable in Annotated[float, …]; frozen keeps them hashable.
+
+
+def plain_name(given: str) -> str:
+    """A name without what cannot be seen: control and direction characters, line ends, lone halves of
+    letters; white space single, none at the ends. The two joiners stay: scripts and pictures need them."""
+    seen = (
+        " " if letter.isspace() else letter
+        for letter in given
+        if letter in "\u200c\u200d"
+        or letter.isspace()
+        or unicodedata.category(letter) not in ("Cc", "Cf", "Cs")
+    )
+    return " ".join("".join(seen).split())
+
+
+def _plain(given: object) -> object:
+    if not isinstance(given, str):
+        return given
+    name = plain_name(given)
+    if given and not name.strip("\u200c\u200d"):
+        raise PydanticCustomError(
+            "rule", "{do}", {"allowed": "at least one letter", "do": "Give it a name."}
+        )
+    return name
+
+
+Plain = BeforeValidator(_plain)
+"""For texts of one line that name something."""
 
 
 class Frozen(BaseModel):

@@ -1,24 +1,64 @@
-"""A limit on what is sent, refused before it is read."""
+"""What may be sent, refused before it is read; and every refusal under /api in the one shape."""
+
+from __future__ import annotations
 
 from collections.abc import Callable
 
 from django.conf import settings
 from django.http import HttpRequest, HttpResponse
 
-from workshop.problems import problem
+from workshop.problems import PROBLEM, problem
+
+SAID = {
+    400: ("The request could not be read", "Send it again as the program's own page does."),
+    401: ("Not signed in", "Sign in and try again; nothing you typed is lost."),
+    403: ("Not allowed", "The page is older than your signing in. Load it anew; what waits is kept."),
+    404: ("Not found", "There is no such thing, or it was taken away."),
+    405: ("It cannot be done so", "This address does not take that kind of request."),
+}
+"""What the framework's own refusals mean, by status."""
 
 
-class BodyLimit:
-    """Refuses bodies past MOST_BODY_BYTES with the reason."""
+class Api:
+    """Everything under /api is asked in JSON (or is a picture) and refused as a problem."""
 
     def __init__(self, get_response: Callable[[HttpRequest], HttpResponse]) -> None:
         self.get_response = get_response
 
     def __call__(self, request: HttpRequest) -> HttpResponse:
-        """Refuse or go on."""
-        length = request.META.get("CONTENT_LENGTH") or "0"
-        most = settings.MOST_BODY_BYTES
-        if not length.isdigit() or int(length) > most:
-            detail = f"It has {length} bytes; at most {most} are read. A piece has a few thousand."
-            return problem(413, "Too much was sent", detail)
-        return self.get_response(request)
+        """Refuse, or go on and put a refusal of the framework into words."""
+        if not request.path.startswith("/api/"):
+            return self.get_response(request)
+        if refused := _too_much(request) or _not_ours(request):
+            return refused
+        answer = self.get_response(request)
+        if answer.status_code >= 400 and answer.headers.get("Content-Type") != PROBLEM:
+            title, detail = SAID.get(answer.status_code, ("Refused", "Ask otherwise."))
+            said = problem(answer.status_code, title, detail)
+            if "Allow" in answer.headers:
+                said["Allow"] = answer["Allow"]
+            return said
+        return answer
+
+
+def _too_much(request: HttpRequest) -> HttpResponse | None:
+    length = request.META.get("CONTENT_LENGTH") or "0"
+    most = settings.MOST_BODY_BYTES
+    if length.isdigit() and int(length) <= most:
+        return None
+    detail = f"It has {length[:20]} bytes; at most {most} are read. A piece has a few thousand."
+    return problem(413, "Too much was sent", detail)
+
+
+def _not_ours(request: HttpRequest) -> HttpResponse | None:
+    """A form, a file or a letter code that nothing here reads: said before anything else looks at it."""
+    if not int(request.META.get("CONTENT_LENGTH") or 0):
+        return None
+    kind = request.content_type or ""
+    picture = request.path.endswith("/photo") and (kind.startswith("image/") or "octet" in kind)
+    letters = (request.content_params or {}).get("charset", "utf-8").lower().strip("'\"")
+    if (kind == "application/json" and letters in ("utf-8", "utf8", "us-ascii")) or picture:
+        return None
+    sent = kind[:60] or "nothing named"
+    detail = f"It was sent as {sent}; JSON in UTF-8 is read, and pictures as photographs."
+    return problem(415, "It was sent in a way that is not read", detail)

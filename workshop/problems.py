@@ -14,6 +14,12 @@ from pydantic import Field
 from splay.errors import BadInput, CannotBuild, Fault
 from workshop.faults import written_down
 
+PROBLEM = "application/problem+json"
+MOST_FAULTS = 50
+"""More than anybody mends at once."""
+FULL = ("is full", "readonly", "read-only", "unable to open", "disk I/O")
+"""How SQLite says that its file takes nothing more: the disk is full, or may only be read."""
+
 
 class FaultOut(Schema):
     """One wrong field: where, what was got, what is allowed, what to do."""
@@ -34,6 +40,14 @@ class Problem(Schema):
     faults: list[FaultOut] = Field(default_factory=list)
 
 
+class Wait(Exception):
+    """Asked too often; `detail` says how long to wait."""
+
+    def __init__(self, detail: str) -> None:
+        self.detail = detail
+        super().__init__(detail)
+
+
 class Conflict(Exception):
     """Somebody else changed it meanwhile; `detail` says what to do."""
 
@@ -49,9 +63,9 @@ def problem(status: int, title: str, detail: str, faults: tuple[Fault, ...] = ()
         "title": title,
         "status": status,
         "detail": detail,
-        "faults": [vars(fault) for fault in faults],
+        "faults": [vars(fault) for fault in faults[:MOST_FAULTS]],
     }
-    return JsonResponse(body, status=status, content_type="application/problem+json")
+    return JsonResponse(body, status=status, content_type=PROBLEM)
 
 
 def _from_validation(errors: list[Any]) -> tuple[Fault, ...]:
@@ -65,11 +79,29 @@ def _from_validation(errors: list[Any]) -> tuple[Fault, ...]:
 
 
 def failed(request: HttpRequest, error: BaseException) -> HttpResponse:
-    """The answer to a fault of the program: what was asked stands aside, and its id is said."""
+    """The answer to a fault of the program: what was asked stands aside, and its id is said.
+
+    A database that takes nothing now is none of the program's: it is asked again.
+    """
     fault = written_down(request, error)
+    if isinstance(error, OperationalError):
+        if any(sign in str(error) for sign in FULL):
+            detail = (
+                f"The workshop's disk takes nothing more (fault {fault}): it is full, or may only be read. "
+                "What is saved already is safe and can be looked at; what you typed waits here. Make room."
+            )
+            return problem(507, "The disk is full", detail)
+        detail = f"The database did not take it (fault {fault}); it is tried again by itself."
+        return problem(503, "The workshop is busy", detail)
     what = f"The program failed on this; its fault {fault} is written down in the workshop's log."
     do = "Nothing saved is lost: choose another way, or go back to an earlier state."
     return problem(500, "The program failed", f"{what} {do}", (Fault("", "this", what, do),))
+
+
+def no_token(request: HttpRequest, reason: str = "") -> HttpResponse:
+    """The answer to something sent without the token of the page it came from."""
+    detail = "The page is older than your signing in. Load it anew; what waits in it is kept."
+    return problem(403, "Not allowed", detail)
 
 
 def answer_problems(api: NinjaAPI) -> None:
@@ -89,6 +121,10 @@ def answer_problems(api: NinjaAPI) -> None:
     @api.exception_handler(Conflict)
     def conflict(request: HttpRequest, error: Conflict) -> HttpResponse:
         return problem(409, "It was changed elsewhere meanwhile", error.detail)
+
+    @api.exception_handler(Wait)
+    def wait(request: HttpRequest, error: Wait) -> HttpResponse:
+        return problem(429, "Wait a little", error.detail)
 
     @api.exception_handler(ValidationError)
     def invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
@@ -112,12 +148,6 @@ def answer_problems(api: NinjaAPI) -> None:
     def other(request: HttpRequest, error: HttpError) -> HttpResponse:
         titles = {400: "The request could not be read", 403: "Not allowed"}
         return problem(error.status_code, titles.get(error.status_code, "Refused"), str(error))
-
-    @api.exception_handler(OperationalError)
-    def busy(request: HttpRequest, error: OperationalError) -> HttpResponse:
-        fault = written_down(request, error)
-        detail = f"The database did not take it (fault {fault}); it is tried again by itself."
-        return problem(503, "The workshop is busy", detail)
 
     @api.exception_handler(Exception)
     def fault(request: HttpRequest, error: Exception) -> HttpResponse:

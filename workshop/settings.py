@@ -2,18 +2,24 @@
 
 PROUD_RAKE_DATA: folder of the database and the secret key. PROUD_RAKE_BIND: the address served
 on. PROUD_RAKE_DEMO: 1 signs the demo's maker in, on loopback only. PROUD_RAKE_HOSTS: further
-names the installation is reached by. PROUD_RAKE_DEBUG: 1 for development.
+names the installation is reached by. PROUD_RAKE_TLS: 1 where a proxy on this machine speaks TLS for it.
+PROUD_RAKE_BACKUPS: a folder, a stick's for one, that gets a copy of every backup while it is in.
+PROUD_RAKE_DEBUG: 1 for development.
 """
 
 import os
 import re
-import secrets
 import socket
+from datetime import timedelta
 from pathlib import Path
 
+from csp.constants import NONCE, NONE, SELF
+
+from workshop.folder import open_folder, secret_of
+
 BASE_DIR = Path(__file__).resolve().parent.parent
-DATA_DIR = Path(os.environ.get("PROUD_RAKE_DATA", BASE_DIR / "data"))
-DATA_DIR.mkdir(parents=True, exist_ok=True)
+DATA_DIR = open_folder(Path(os.environ.get("PROUD_RAKE_DATA", BASE_DIR / "data")))
+BACKUPS_TO = Path(os.environ["PROUD_RAKE_BACKUPS"]) if os.environ.get("PROUD_RAKE_BACKUPS") else None
 
 LOOPBACK = {"127.0.0.1", "::1", "localhost"}
 BIND = os.environ.get("PROUD_RAKE_BIND", "127.0.0.1")
@@ -21,18 +27,7 @@ DEBUG = os.environ.get("PROUD_RAKE_DEBUG") == "1"
 DEMO = os.environ.get("PROUD_RAKE_DEMO") == "1"
 ON_LOOPBACK = BIND in LOOPBACK
 
-
-def _secret() -> str:
-    """The installation's own key, made at its first start and kept beside its data."""
-    kept = DATA_DIR / "secret-key"
-    if not kept.exists():
-        handle = os.open(kept, os.O_WRONLY | os.O_CREAT, 0o600)
-        with os.fdopen(handle, "w") as file:
-            file.write(secrets.token_urlsafe(50))
-    return kept.read_text().strip()
-
-
-SECRET_KEY = _secret()
+SECRET_KEY = secret_of(DATA_DIR)
 ALLOWED_HOSTS = ["localhost", "127.0.0.1", "[::1]"]
 if not ON_LOOPBACK:
     ALLOWED_HOSTS += [BIND, socket.gethostname()]
@@ -43,21 +38,58 @@ INSTALLED_APPS = [
     "django.contrib.contenttypes",
     "django.contrib.sessions",
     "django.contrib.staticfiles",
+    "axes",
+    "csp",
     "workshop.accounts",
     "workshop.pieces",
     "workshop.shop",
+    "workshop.keeping",
 ]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
-    "workshop.limits.BodyLimit",
+    "csp.middleware.CSPMiddleware",
+    "django.middleware.gzip.GZipMiddleware",
+    "workshop.limits.Api",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "workshop.accounts.demo.DemoSignIn",
+    "workshop.accounts.sessions.Seen",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "axes.middleware.AxesMiddleware",
 ]
+AUTHENTICATION_BACKENDS = [
+    "axes.backends.AxesStandaloneBackend",
+    "django.contrib.auth.backends.ModelBackend",
+]
+# Wrong passwords for one name from one address: nobody else is held up by them.
+AXES_FAILURE_LIMIT = 6
+AXES_COOLOFF_TIME = timedelta(minutes=10)
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_RESET_ON_SUCCESS = True
+AXES_DISABLE_ACCESS_LOG = True
+AXES_VERBOSE = False
+AXES_IPWARE_META_PRECEDENCE_ORDER = ["REMOTE_ADDR"]
+CSRF_FAILURE_VIEW = "workshop.problems.no_token"
+
+# What the built page needs, and nothing else. Styles: files, the theme's one element (by nonce), and
+# attributes, which the drawing and control libraries set.
+CONTENT_SECURITY_POLICY = {
+    "DIRECTIVES": {
+        "default-src": [NONE],
+        "script-src": [SELF],
+        "style-src": [SELF, NONCE],
+        "style-src-attr": ["'unsafe-inline'"],
+        "img-src": [SELF, "data:", "blob:"],
+        "font-src": [SELF],
+        "connect-src": [SELF],
+        "base-uri": [NONE],
+        "form-action": [SELF],
+        "frame-ancestors": [NONE],
+    }
+}
 ROOT_URLCONF = "workshop.urls"
 WSGI_APPLICATION = "workshop.wsgi.application"
 TEMPLATES = [{"BACKEND": "django.template.backends.django.DjangoTemplates", "APP_DIRS": True}]
@@ -86,7 +118,13 @@ AUTH_PASSWORD_VALIDATORS = [
         "NumericPasswordValidator",
     )
 ]
-SESSION_COOKIE_AGE = 60 * 60 * 24 * 90
+SESSION_ENGINE = "workshop.accounts.sessions"
+SESSION_COOKIE_AGE = 60 * 60 * 24 * 400
+TLS = os.environ.get("PROUD_RAKE_TLS") == "1"
+if TLS:
+    SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = True
+    SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https")
+    CSRF_TRUSTED_ORIGINS = [f"https://{name.strip('[]')}" for name in ALLOWED_HOSTS if name != "[::1]"]
 SESSION_COOKIE_SAMESITE = CSRF_COOKIE_SAMESITE = "Lax"
 SECURE_CONTENT_TYPE_NOSNIFF = True
 SECURE_REFERRER_POLICY = "same-origin"
@@ -109,6 +147,8 @@ LOGGING = {
         },
     },
     "loggers": {
+        "waitress.queue": {"level": "ERROR"},
+        "axes": {"level": "ERROR"},
         # Every fault goes to both, whichever room it comes from; the rest is for the terminal.
         "workshop": {"handlers": ["terminal", "file"], "level": "WARNING", "propagate": False},
         "django.request": {"handlers": ["terminal", "file"], "level": "ERROR", "propagate": False},

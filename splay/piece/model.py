@@ -8,7 +8,7 @@ from typing import Annotated, Any, Literal, Self
 from pydantic import Field, TypeAdapter, ValidationInfo, model_validator
 from pydantic_core import PydanticCustomError
 
-from splay.document import Frozen, Length, current, read_document
+from splay.document import Frozen, Length, Plain, current, read_document
 from splay.piece.angles import Lean
 from splay.piece.frames import ApronedLegs, BoardSides, MitredFrames, PlaneFrames, SlabLeg
 from splay.piece.ids import with_ids
@@ -33,7 +33,7 @@ Support = Annotated[
 class Trial(Frozen):
     """A way of placing or leaning the legs that was tried, and why it was left."""
 
-    name: Annotated[str, Field(min_length=1, max_length=120)]
+    name: Annotated[str, Plain, Field(min_length=1, max_length=120)]
     why: Annotated[str, Field(max_length=1000)] = ""
     """Why it was left."""
     supports: Annotated[tuple[Support, ...], Field(min_length=1, max_length=8)]

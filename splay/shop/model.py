@@ -8,7 +8,7 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel, Field, TypeAdapter, ValidationInfo, field_validator, model_validator
 from pydantic_core import PydanticCustomError
 
-from splay.document import Frozen, current, read_document
+from splay.document import Frozen, Plain, current, read_document
 from splay.ids import Ids
 from splay.quantity import Bare, Units
 from splay.shop.spacers import Spacer
@@ -45,7 +45,7 @@ class Shop(Frozen):
 
     format: Literal["proud-rake-shop"] = "proud-rake-shop"
     version: Literal[2] = 2
-    name: Annotated[str, Field(min_length=1, max_length=120)] = "Workshop"
+    name: Annotated[str, Plain, Field(min_length=1, max_length=120)] = "Workshop"
     rounding: Rounding = Rounding()
     bit: Bit = Bit()
     """What is taken of a bit that is not in the list."""

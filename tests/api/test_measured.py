@@ -10,8 +10,9 @@ from splay.piece.starters import starter
 from splay.shop import workbench
 from tests.api.base import ApiCase
 from workshop.gauges.bench import SimulatedBench
+from workshop.keeping.nightly import count_nights
 from workshop.pieces.actions import spreads_of
-from workshop.pieces.models import PieceRow, ReadingEvent
+from workshop.pieces.models import BIN_NIGHTS, PieceRow, ReadingEvent
 from workshop.shop.models import keep_shop
 
 
@@ -44,6 +45,9 @@ class Kept(ApiCase):
         id = self.hang()
         self.call("PUT", f"/api/pieces/{id}/readings/bore.l1", {"typed": "14"})
         self.call("DELETE", f"/api/pieces/{id}")
+        for _ in range(BIN_NIGHTS):
+            self.assertEqual(ReadingEvent.objects.count(), 1)
+            count_nights()
         self.assertEqual(ReadingEvent.objects.count(), 0)
 
     def test_the_makers_own_spread_is_learned_from_what_was_expected_then(self) -> None:

@@ -13,7 +13,8 @@ from splay.piece import write_piece
 from splay.piece.starters import starter
 from tests.api.base import ApiCase
 from workshop.demo.slice_photo import slice_photo
-from workshop.pieces.models import PiecePhoto
+from workshop.keeping.nightly import count_nights
+from workshop.pieces.models import BIN_NIGHTS, PiecePhoto
 
 
 def picture(size: tuple[int, int] = (300, 200), kind: str = "PNG", **save: Any) -> bytes:
@@ -91,6 +92,9 @@ class Photos(ApiCase):
         self.assertEqual(self.client.get(self.path).status_code, 404)
         self.call("PUT", self.path, picture())
         self.call("DELETE", f"/api/pieces/{self.piece}")
+        for _ in range(BIN_NIGHTS):
+            self.assertEqual(PiecePhoto.objects.count(), 1)
+            count_nights()
         self.assertEqual(PiecePhoto.objects.count(), 0)
 
     def test_nobody_else_sees_it(self) -> None:

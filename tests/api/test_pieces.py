@@ -7,8 +7,8 @@ from django.core.management import CommandError, call_command
 from django.test import Client, TestCase, override_settings
 
 from tests.api.base import ApiCase
-from workshop.accounts.management.commands.serve import refusal
 from workshop.demo.load import load_demo
+from workshop.keeping.management.commands.serve import refusal
 from workshop.pieces.models import PieceRow
 
 
@@ -58,7 +58,7 @@ class Keeping(ApiCase):
         for _ in range(3):
             self.new()
         # session, maker, shop, pieces, readings; the first time the documents, and what hangs is kept
-        with self.assertNumQueries(7):
+        with self.assertNumQueries(8):
             self.call("GET", "/api/pieces")
         with self.assertNumQueries(5):
             rack = self.call("GET", "/api/pieces").json()

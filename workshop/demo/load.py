@@ -92,7 +92,7 @@ def load_demo() -> int:
     PieceRow.objects.all().delete()
     bits = tuple(OwnedBit(diameter=d, centre_spur=spur) for d, spur in BITS)
     theirs = {"name": "Larkmoor workshop", "rounding": Rounding(), "bits": bits, "instruments": "simulated"}
-    shop = keep_shop(workbench().model_copy(update=theirs))
+    shop = keep_shop(workbench().model_copy(update=theirs), maker)
     for name in ORDER:
         document = json.loads((FOLDER / f"{name}.json").read_text(encoding="utf-8"))
         # The first thought was a little lower: every saved state is kept and can be compared.
@@ -106,7 +106,7 @@ def load_demo() -> int:
         _measure(row, name, read_piece(document), shop, maker)
         if document["top"]["outline"].get("photo"):
             corners = [(c["x"], c["y"]) for c in document["top"]["outline"]["corners"]]
-            keep_photo(row.pk, slice_photo(corners))
+            keep_photo(row.pk, slice_photo(corners), maker)
     return len(ORDER)
 
 

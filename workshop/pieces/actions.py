@@ -9,10 +9,13 @@ from typing import Any
 from uuid import UUID
 
 from django.contrib.auth.models import AnonymousUser, User
+from django.core.exceptions import PermissionDenied
 from django.db import transaction
+from django.db.models import Max, Q, QuerySet
 from django.http import Http404
+from django.utils import timezone
 
-from splay.errors import SplayError
+from splay.errors import BadInput, Fault, SplayError
 from splay.piece import Piece, read_piece, write_piece
 from splay.plan import plan
 from splay.quantity import Bare
@@ -21,6 +24,7 @@ from splay.setups.asker import Spread
 from splay.setups.card import Proof
 from splay.shop import Shop
 from splay.work.proofs import KINDS
+from workshop.accounts.makers import is_first
 from workshop.pieces.models import PieceRow, ReadingEvent, ReadingRow, Revision
 from workshop.problems import Conflict
 
@@ -28,16 +32,30 @@ Maker = User | AnonymousUser
 """Whoever is signed in; the API lets nobody else this far."""
 
 
-def _named(maker: Maker) -> User | None:
+def named(maker: Maker) -> User | None:
+    """The maker as a record names them."""
     return maker if isinstance(maker, User) else None
 
 
-def get_row(id: UUID) -> PieceRow:
-    """The piece's row; Http404 where there is none."""
-    row = PieceRow.objects.filter(pk=id).first()
+def hanging_for(maker: Maker, leads: bool | None = None) -> QuerySet[PieceRow]:
+    """The pieces on the rack that a maker sees: everybody's, but for those another keeps to themselves.
+    What somebody kept who has left the shop is seen by its first maker (`leads`, where that is known)."""
+    seen = Q(kept=False) | Q(made_by=maker.pk)
+    if leads if leads is not None else is_first(maker):
+        seen |= Q(made_by=None) | Q(made_by__is_active=False)
+    return PieceRow.objects.filter(seen, removed=None)
+
+
+def get_row(id: UUID, maker: Maker) -> PieceRow:
+    """The piece's row; Http404 where there is none that this maker sees."""
+    row = hanging_for(maker).filter(pk=id).first()
     if row is None:
         raise Http404
     return row
+
+
+def _next_turn() -> int:
+    return (PieceRow.objects.aggregate(last=Max("turn"))["last"] or 0) + 1
 
 
 def document_of(row: PieceRow, number: int | None = None) -> Revision:
@@ -51,8 +69,8 @@ def document_of(row: PieceRow, number: int | None = None) -> Revision:
 @transaction.atomic
 def put_on_rack(piece: Piece, maker: Maker) -> PieceRow:
     """Keep a new piece as its first revision."""
-    row = PieceRow.objects.create(latest=1)
-    Revision.objects.create(piece=row, number=1, document=write_piece(piece), by=_named(maker))
+    row = PieceRow.objects.create(latest=1, turn=_next_turn(), made_by=named(maker))
+    Revision.objects.create(piece=row, number=1, document=write_piece(piece), by=named(maker))
     return row
 
 
@@ -62,7 +80,7 @@ def save(id: UUID, document: dict[str, Any], bare: Bare, based_on: int, maker: M
 
     Saving what stands already makes no revision.
     """
-    row = get_row(id)
+    row = get_row(id, maker)
     piece = read_piece(document, bare, "piece", token_hex())
     last = document_of(row)
     written = write_piece(piece)
@@ -74,19 +92,60 @@ def save(id: UUID, document: dict[str, Any], bare: Bare, based_on: int, maker: M
             "Nothing is lost: look at the other one, then keep yours or theirs."
         )
     row.latest += 1
+    row.turn = _next_turn()
     row.save()
-    return Revision.objects.create(piece=row, number=row.latest, document=written, by=_named(maker))
+    return Revision.objects.create(piece=row, number=row.latest, document=written, by=named(maker))
 
 
-def take_off_rack(id: UUID) -> None:
-    """Take a piece off the rack, with its revisions and readings."""
-    get_row(id).delete()
+def _whose(row: PieceRow, maker: Maker) -> None:
+    """PermissionDenied for all but the piece's maker and the shop's first one."""
+    if row.made_by_id != maker.pk and not is_first(maker):
+        whose = row.made_by.get_username() if row.made_by else "somebody who left"
+        raise PermissionDenied(f"{whose} made it: that maker or the shop's first one may do this.")
+
+
+@transaction.atomic
+def take_off_rack(id: UUID, maker: Maker) -> None:
+    """Take a piece off the rack, with its revisions and readings, to where it can be fetched from."""
+    row = get_row(id, maker)
+    _whose(row, maker)
+    row.removed, row.removed_by, row.nights = timezone.now(), named(maker), 0
+    row.save(update_fields=("removed", "removed_by", "nights"))
+
+
+def taken_off(maker: Maker) -> QuerySet[PieceRow]:
+    """The pieces a maker may hang up again, the one taken off last first."""
+    rows = PieceRow.objects.filter(removed__isnull=False).select_related("made_by", "removed_by")
+    return (rows if is_first(maker) else rows.filter(made_by=maker.pk)).order_by("nights", "-removed")
+
+
+@transaction.atomic
+def hang_again(id: UUID, maker: Maker) -> PieceRow:
+    """Hang a piece up again as it was taken off; Http404 where it is not there any more."""
+    row = taken_off(maker).filter(pk=id).first()
+    if row is None:
+        raise Http404
+    row.removed, row.removed_by, row.turn = None, None, _next_turn()
+    row.save(update_fields=("removed", "removed_by", "turn"))
+    return row
+
+
+@transaction.atomic
+def keep_to_maker(id: UUID, kept: bool, maker: Maker) -> PieceRow:
+    """Keep a piece for its maker's eyes, or show it to the shop again; only its maker does."""
+    row = get_row(id, maker)
+    if row.made_by_id != maker.pk:
+        raise PermissionDenied("Only whoever made a piece keeps it to themselves.")
+    row.kept = kept
+    row.save(update_fields=("kept",))
+    return row
 
 
 @dataclass(frozen=True)
 class Taken:
     """How a reading was taken: as typed, what bare figures mean, with what, and a note. `kind` is that
-    of its proof, needed where the piece no longer asks it."""
+    of its proof, needed where the piece no longer asks it; `based_on` the number of the answer that was
+    seen when it was typed, 0 where there was none, None where that is not known."""
 
     typed: str
     bare: Bare
@@ -94,17 +153,27 @@ class Taken:
     note: str = ""
     sure: bool = False
     kind: str = ""
+    based_on: int | None = None
 
 
 @transaction.atomic
 def answer(id: UUID, proof: str, taken: Taken, shop: Shop, maker: Maker) -> ReadingRow:
-    """Keep the answer to a proof; one there was before stays in its history."""
-    row = get_row(id)
+    """Keep the answer to a proof; one there was before stays in its history.
+
+    Conflict where somebody else answered it meanwhile with something else.
+    """
+    row = get_row(id, maker)
     field = f"readings.{proof}"
     asked = _asked(row, proof, shop)
     kind = kind_named(asked.kind if asked else taken.kind, field)
     reading = read_reading(proof, kind, taken.typed, shop, taken.bare, field)
-    had = row.readings.filter(proof=proof).exists()
+    had = row.readings.filter(proof=proof).select_related("by").first()
+    seen = taken.based_on is None or taken.based_on == (had.number if had else 0)
+    if not seen and (had is None or had.value != reading.value):
+        raise Conflict(_clash(had))
+    if had is None and row.readings.count() >= MOST_OF_A_PIECE:
+        do = "Withdraw readings that are no longer wanted."
+        raise BadInput(Fault(field, "one more", f"at most {MOST_OF_A_PIECE} readings of a piece", do))
     typed = with_unit(kind, taken.typed, taken.bare)[:LONGEST_TYPED]
     said = {"value": reading.value, "typed": typed, "tool": taken.tool, "note": taken.note}
     kept, _ = ReadingRow.objects.update_or_create(
@@ -115,12 +184,20 @@ def answer(id: UUID, proof: str, taken: Taken, shop: Shop, maker: Maker) -> Read
             "sure": taken.sure,
             "kind": kind.name,
             "expected": asked.expected.value if asked else None,
-            "by": _named(maker),
+            "by": named(maker),
+            "number": row.reading_events.count() + 1,
         },
     )
     what = "corrected" if had else "answered"
-    ReadingEvent.objects.create(piece=row, proof=proof, what=what, by=_named(maker), **said)
+    ReadingEvent.objects.create(piece=row, proof=proof, what=what, by=named(maker), **said)
     return kept
+
+
+def _clash(other: ReadingRow | None) -> str:
+    if other is None:
+        return "This reading was withdrawn while you typed yours. Look, then keep yours or leave it."
+    who = other.by.get_username() if other.by else "Somebody"
+    return f"{who} read {other.typed} here while you typed yours. Look, then keep yours or theirs."
 
 
 def _asked(row: PieceRow, proof: str, shop: Shop) -> Proof | None:
@@ -136,15 +213,17 @@ def _asked(row: PieceRow, proof: str, shop: Shop) -> Proof | None:
 @transaction.atomic
 def withdraw(id: UUID, proof: str, maker: Maker) -> None:
     """Take an answer back; its history says so."""
-    row = get_row(id)
+    row = get_row(id, maker)
     for had in row.readings.filter(proof=proof):
         ReadingEvent.objects.create(
-            piece=row, proof=proof, what="withdrawn", value=had.value, typed=had.typed, by=_named(maker)
+            piece=row, proof=proof, what="withdrawn", value=had.value, typed=had.typed, by=named(maker)
         )
         had.delete()
 
 
 LONGEST_TYPED = 40
+MOST_OF_A_PIECE = 400
+"""As many readings as a plan is worked out from."""
 MOST_READINGS = 1000
 """A hand is judged by its latest readings."""
 FAR_OFF = {"angle": 6.0, "length": 12.0}

@@ -7,6 +7,8 @@ from functools import lru_cache
 from typing import Annotated, Any
 from uuid import UUID
 
+from django.db.models import F
+from django.db.models.fields.json import KT
 from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema, Status
 from pydantic import Field
@@ -22,13 +24,15 @@ from splay.summary import chosen
 from splay.views.shapes import View
 from workshop.pieces import actions
 from workshop.pieces.compare import Difference, compare
-from workshop.pieces.models import PieceRow, ReadingRow, Revision
+from workshop.pieces.models import BIN_NIGHTS, PieceRow, ReadingRow, Revision
 from workshop.pieces.rack import RackPiece
 from workshop.pieces.rack import rack as hanging
 from workshop.problems import Problem
 from workshop.shop.models import the_shop
 
 router = Router()
+LONGEST_LIST = 1000
+"""The latest of a history; all of it is in the file of the piece."""
 Refused = (400, 401, 403, 404, 413, 422)
 
 
@@ -44,6 +48,7 @@ class ReadingOut(Schema):
     tool: str
     note: str
     sure: bool
+    number: int
 
 
 class ReadingEventOut(Schema):
@@ -59,14 +64,33 @@ class ReadingEventOut(Schema):
 
 class PieceOut(Schema):
     """A piece with the number of its latest revision, its readings, and its figures as they are read
-    (`chosen`, by path): what is shown of a piece that cannot be planned."""
+    (`chosen`, by path): what is shown of a piece that cannot be planned. `by` made it; `kept` says that
+    only they see it."""
 
     id: UUID
     piece: Piece
     chosen: dict[str, Quantity]
     revision: int
     saved: datetime
+    by: str | None
+    kept: bool
     readings: list[ReadingOut]
+
+
+class Kept(Schema):
+    """Whether a piece is for its maker's eyes."""
+
+    kept: bool
+
+
+class OffRack(Schema):
+    """A piece that was taken off the rack, and for how many nights it can still be hung up."""
+
+    id: UUID
+    name: str
+    removed: datetime
+    by: str | None
+    nights_left: int
 
 
 class PieceNew(Schema):
@@ -95,7 +119,8 @@ class RevisionOut(Schema):
 
 
 class Answer(Schema):
-    """What was read for a proof, as typed; `kind` that of the proof, for one the piece asks no more."""
+    """What was read for a proof, as typed; `kind` that of the proof, for one the piece asks no more;
+    `based_on` the number of the answer that stood there when it was typed, 0 for none."""
 
     typed: Annotated[str, Field(max_length=40)]
     bare: Bare | None = None
@@ -103,6 +128,7 @@ class Answer(Schema):
     note: Annotated[str, Field(max_length=400)] = ""
     sure: bool = False
     kind: Annotated[str, Field(max_length=20)] = ""
+    based_on: Annotated[int, Field(ge=0)] | None = None
 
 
 def _reading_out(row: ReadingRow) -> ReadingOut:
@@ -116,6 +142,7 @@ def _reading_out(row: ReadingRow) -> ReadingOut:
         tool=row.tool,
         note=row.note,
         sure=row.sure,
+        number=row.number,
     )
 
 
@@ -127,6 +154,8 @@ def _piece_out(row: PieceRow, revision: Revision) -> PieceOut:
         chosen=chosen(piece, Show(the_shop().rounding.units())),
         revision=revision.number,
         saved=revision.saved,
+        by=row.made_by.get_username() if row.made_by else None,
+        kept=row.kept,
         readings=[_reading_out(r) for r in row.readings.select_related("by")],
     )
 
@@ -160,7 +189,35 @@ def starts(request: HttpRequest) -> list[Start]:
 @router.get("", response={200: list[RackPiece], 401: Problem})
 def rack(request: HttpRequest) -> list[RackPiece]:
     """Every piece, the one changed last first."""
-    return hanging()
+    return hanging(request.user)
+
+
+@router.get("/bin", response={200: list[OffRack], 401: Problem})
+def off_rack(request: HttpRequest) -> list[OffRack]:
+    """The pieces that were taken off the rack and that this maker may hang up again."""
+    return [
+        OffRack(
+            id=row.pk,
+            name=str((row.hung or {}).get("name") or "A piece"),
+            removed=row.removed or row.changed,
+            by=row.removed_by.get_username() if row.removed_by else None,
+            nights_left=max(BIN_NIGHTS - row.nights, 0),
+        )
+        for row in actions.taken_off(request.user)[:200]
+    ]
+
+
+@router.post("/{uuid:id}/hang", response={200: PieceOut, (401, 403, 404, 422): Problem})
+def hang_again(request: HttpRequest, id: UUID) -> PieceOut:
+    """Hang up again what was taken off."""
+    row = actions.hang_again(id, request.user)
+    return _piece_out(row, actions.document_of(row))
+
+
+@router.put("/{uuid:id}/kept", response={200: Kept, Refused: Problem})
+def keep_to_maker(request: HttpRequest, id: UUID, payload: Kept) -> Kept:
+    """Keep a piece to its maker, or show it to the shop again."""
+    return Kept(kept=actions.keep_to_maker(id, payload.kept, request.user).kept)
 
 
 @router.post("", response={201: PieceOut, Refused: Problem})
@@ -176,7 +233,7 @@ def put_on_rack(request: HttpRequest, payload: PieceNew) -> Status:
 @router.get("/{uuid:id}", response={200: PieceOut, (401, 404, 422): Problem})
 def read(request: HttpRequest, id: UUID) -> PieceOut:
     """One piece as it was last saved."""
-    row = actions.get_row(id)
+    row = actions.get_row(id, request.user)
     return _piece_out(row, actions.document_of(row))
 
 
@@ -185,14 +242,14 @@ def save(request: HttpRequest, id: UUID, payload: PieceSave) -> PieceOut:
     """Save a piece as its next revision."""
     bare = payload.bare or the_shop().rounding.system
     revision = actions.save(id, payload.document, bare, payload.based_on, request.user)
-    return _piece_out(actions.get_row(id), revision)
+    return _piece_out(actions.get_row(id, request.user), revision)
 
 
 @router.get("/{uuid:id}/file", response={200: Piece, (401, 404): Problem})
 def file(request: HttpRequest, id: UUID) -> HttpResponse:
     """The piece as a file to keep: the product's own open format; as it was stored, where that cannot be
     read."""
-    document = actions.document_of(actions.get_row(id)).document
+    document = actions.document_of(actions.get_row(id, request.user)).document
     with suppress(BadInput):
         document = write_piece(read_piece(document))
     answer = HttpResponse(json.dumps(document, ensure_ascii=False), content_type="application/json")
@@ -202,42 +259,39 @@ def file(request: HttpRequest, id: UUID) -> HttpResponse:
 
 @router.delete("/{uuid:id}", response={204: None, (401, 403, 404): Problem})
 def take_off(request: HttpRequest, id: UUID) -> Status:
-    """Take a piece off the rack for good."""
-    actions.take_off_rack(id)
+    """Take a piece off the rack; for some nights it can be hung up again."""
+    actions.take_off_rack(id, request.user)
     return Status(204, None)
 
 
 @router.get("/{uuid:id}/revisions", response={200: list[RevisionOut], (401, 404): Problem})
 def revisions(request: HttpRequest, id: UUID) -> list[RevisionOut]:
     """Every saved state of a piece, the newest first."""
-    rows = actions.get_row(id).revisions.select_related("by").order_by("-number")
+    rows = actions.get_row(id, request.user).revisions.order_by("-number")
+    # Only the names are taken out of the documents: there can be many.
+    found = rows.annotate(name=KT("document__name"), who=F("by__username"))
     return [
-        RevisionOut(
-            number=r.number,
-            saved=r.saved,
-            by=r.by.get_username() if r.by else None,
-            name=str((r.document if isinstance(r.document, dict) else {}).get("name", "")),
-        )
-        for r in rows
+        RevisionOut(number=number, saved=saved, by=who, name=name or "")
+        for number, saved, who, name in found.values_list("number", "saved", "who", "name")[:LONGEST_LIST]
     ]
 
 
 @router.get("/{uuid:id}/revisions/{int:number}", response={200: PieceOut, (401, 404, 422): Problem})
 def revision(request: HttpRequest, id: UUID, number: int) -> PieceOut:
     """A piece as it once was."""
-    row = actions.get_row(id)
+    row = actions.get_row(id, request.user)
     return _piece_out(row, actions.document_of(row, number))
 
 
 @router.get("/{uuid:id}/compare", response={200: list[Difference], (401, 404, 422): Problem})
 def compared(request: HttpRequest, id: UUID, a: int, b: int) -> list[Difference]:
     """What differs between two saved states."""
-    row = actions.get_row(id)
+    row = actions.get_row(id, request.user)
     before, after = (read_piece(actions.document_of(row, number).document) for number in (a, b))
     return compare(before, after, Show(the_shop().rounding.units()))
 
 
-@router.put("/{uuid:id}/readings/{proof}", response={200: ReadingOut, Refused: Problem})
+@router.put("/{uuid:id}/readings/{proof}", response={200: ReadingOut, (*Refused, 409): Problem})
 def answer(request: HttpRequest, id: UUID, proof: str, payload: Answer) -> ReadingOut:
     """Answer a proof, or correct its answer."""
     shop = the_shop()
@@ -248,6 +302,7 @@ def answer(request: HttpRequest, id: UUID, proof: str, payload: Answer) -> Readi
         payload.note,
         payload.sure,
         payload.kind,
+        payload.based_on,
     )
     return _reading_out(actions.answer(id, proof, taken, shop, request.user))
 
@@ -264,7 +319,7 @@ def withdraw(request: HttpRequest, id: UUID, proof: str) -> Status:
 )
 def history(request: HttpRequest, id: UUID, proof: str) -> list[ReadingEventOut]:
     """Everything that was said of a proof, the newest first."""
-    events = actions.get_row(id).reading_events.filter(proof=proof).select_related("by")
+    events = actions.get_row(id, request.user).reading_events.filter(proof=proof).select_related("by")
     return [
         ReadingEventOut(
             what=e.what,
@@ -274,5 +329,5 @@ def history(request: HttpRequest, id: UUID, proof: str) -> list[ReadingEventOut]
             at=e.at,
             by=e.by.get_username() if e.by else None,
         )
-        for e in events
+        for e in events[:LONGEST_LIST]
     ]

@@ -6,11 +6,16 @@ from django.conf import settings
 from django.db import models
 
 LONGEST_PROOF = 80
+BIN_NIGHTS = 30
+"""Nights a piece that was taken off the rack can be hung up again."""
+MAKER = settings.AUTH_USER_MODEL
 
 
 class PieceRow(models.Model):
     """One piece on the rack; what was chosen stands in its revisions. `hung` is what the rack shows of
-    it, `hung_for` what that was drawn from."""
+    it, `hung_for` what that was drawn from. `turn` counts up over all pieces at each change: what hangs
+    first follows from it and from no clock. `kept` is for its maker's eyes. One that was `removed` can be
+    hung up again for some nights."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     latest = models.PositiveIntegerField(default=0)
@@ -18,9 +23,15 @@ class PieceRow(models.Model):
     made = models.DateTimeField(auto_now_add=True)
     hung = models.JSONField(null=True)
     hung_for = models.CharField(max_length=64, default="")
+    turn = models.PositiveBigIntegerField(default=0)
+    made_by = models.ForeignKey(MAKER, null=True, on_delete=models.SET_NULL, related_name="made")
+    kept = models.BooleanField(default=False)
+    removed = models.DateTimeField(null=True)
+    removed_by = models.ForeignKey(MAKER, null=True, on_delete=models.SET_NULL, related_name="+")
+    nights = models.PositiveIntegerField(default=0)
 
     class Meta:
-        ordering = ("-changed",)
+        ordering = ("-turn", "-changed")
 
 
 class PiecePhoto(models.Model):
@@ -31,6 +42,7 @@ class PiecePhoto(models.Model):
     width = models.PositiveIntegerField()
     height = models.PositiveIntegerField()
     taken = models.DateTimeField(auto_now=True)
+    by = models.ForeignKey(MAKER, null=True, on_delete=models.SET_NULL, related_name="+")
 
 
 class Revision(models.Model):
@@ -49,7 +61,8 @@ class Revision(models.Model):
 
 class ReadingRow(models.Model):
     """The answer to one proof of a piece, which is of some `kind`: the value in mm or degrees and the
-    text as typed, with what and a note; `expected` is what the plan expected when it was read."""
+    text as typed, with what and a note; `expected` is what the plan expected when it was read, `number`
+    counts up over the piece's answers: which one somebody saw."""
 
     piece = models.ForeignKey(PieceRow, on_delete=models.CASCADE, related_name="readings")
     proof = models.CharField(max_length=LONGEST_PROOF)
@@ -60,6 +73,7 @@ class ReadingRow(models.Model):
     tool = models.CharField(max_length=60, blank=True, default="")
     note = models.CharField(max_length=400, blank=True, default="")
     sure = models.BooleanField(default=False)
+    number = models.PositiveIntegerField(default=0)
     taken = models.DateTimeField(auto_now=True)
     by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL)
 

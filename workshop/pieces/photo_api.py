@@ -23,21 +23,21 @@ class PhotoOut(Schema):
 @router.put("/{uuid:id}/photo", response={200: PhotoOut, (400, 401, 403, 404, 413, 422): Problem})
 def keep(request: HttpRequest, id: UUID) -> PhotoOut:
     """Keep a photograph (the body is the picture itself) in the place of the one before."""
-    kept = photos.keep_photo(id, request.body)
+    kept = photos.keep_photo(id, request.body, request.user)
     return PhotoOut(width=kept.width, height=kept.height, taken=kept.taken)
 
 
 @router.get("/{uuid:id}/photo/about", response={200: PhotoOut, (401, 404): Problem})
 def about(request: HttpRequest, id: UUID) -> PhotoOut:
     """What photograph there is of a piece."""
-    kept = photos.photo_of(id)
+    kept = photos.photo_of(id, request.user)
     return PhotoOut(width=kept.width, height=kept.height, taken=kept.taken)
 
 
 @router.get("/{uuid:id}/photo", response={200: None, (401, 404): Problem})
 def look(request: HttpRequest, id: UUID) -> HttpResponse:
     """The photograph, a JPEG."""
-    kept = photos.photo_of(id)
+    kept = photos.photo_of(id, request.user)
     answer = HttpResponse(bytes(kept.image), content_type="image/jpeg")
     answer["Cache-Control"] = "private, no-cache"
     return answer
@@ -46,5 +46,5 @@ def look(request: HttpRequest, id: UUID) -> HttpResponse:
 @router.delete("/{uuid:id}/photo", response={204: None, (401, 403, 404): Problem})
 def drop(request: HttpRequest, id: UUID) -> Status:
     """Take the photograph away."""
-    photos.drop_photo(id)
+    photos.drop_photo(id, request.user)
     return Status(204, None)

@@ -2,21 +2,25 @@
 
 from __future__ import annotations
 
+import fcntl
 import io
 from uuid import UUID
 
+from django.conf import settings
 from django.db import transaction
 from django.http import Http404
 from PIL import Image, ImageOps, UnidentifiedImageError
 
 from splay.errors import BadInput, Fault
-from workshop.pieces.actions import get_row
+from workshop.pieces.actions import Maker, get_row, named
 from workshop.pieces.models import PiecePhoto
 
 LONGEST_PX = 1600
 """More than this is of no use under a drawing."""
-MOST_PIXELS = 60_000_000
-_KINDS = ("JPEG", "PNG", "WEBP")
+MOST_PIXELS = {"JPEG": 24_000_000, "PNG": 24_000_000, "WEBP": 8_000_000}
+"""What is opened at all, by kind. A JPEG is decoded small, a WebP is whole several times over in memory."""
+MOST_IN_PASSES = 12_000_000
+"""A JPEG in passes is kept whole by its decoder, three numbers a pixel."""
 _QUALITY = 82
 _BROKEN = (UnidentifiedImageError, OSError, ValueError, SyntaxError, Image.DecompressionBombError)
 
@@ -27,18 +31,34 @@ def plain_jpeg(given: bytes) -> tuple[bytes, int, int]:
     The JPEG, its width and its height in pixels; BadInput where it cannot be seen.
     """
     try:
-        with Image.open(io.BytesIO(given), formats=_KINDS) as opened:
+        with Image.open(io.BytesIO(given), formats=tuple(MOST_PIXELS)) as opened:
             size = opened.size
-            fits = size[0] * size[1] <= MOST_PIXELS
-            upright = ImageOps.exif_transpose(opened).convert("RGB") if fits else None
+            most = MOST_PIXELS[opened.format or "WEBP"]
+            if opened.info.get("progressive"):
+                most = min(most, MOST_IN_PASSES)
+            small = _small(opened) if size[0] * size[1] <= most else None
     except _BROKEN:
         raise _unseen("what is no picture", "Choose a photograph, or save it as one of these.") from None
-    if upright is None:
-        raise _unseen(f"{size[0]} by {size[1]} pixels", "Make it smaller first.")
-    upright.thumbnail((LONGEST_PX, LONGEST_PX))
+    if small is None:
+        do = f"Make it smaller first: {most / 1e6:.0f} million pixels of this kind at most."
+        raise _unseen(f"{size[0]} by {size[1]} pixels", do)
+    # What the camera or anybody wrote beside the picture would be written out again with it.
+    upright = ImageOps.exif_transpose(small).convert("RGB")
+    upright.info.clear()
     made = io.BytesIO()
     upright.save(made, "JPEG", quality=_QUALITY)
     return made.getvalue(), upright.width, upright.height
+
+
+def _small(opened: Image.Image) -> Image.Image:
+    """The picture no larger than it is kept, one at a time in the whole workshop."""
+    with (settings.DATA_DIR / "one-picture.lock").open("wb") as turn:
+        fcntl.flock(turn, fcntl.LOCK_EX)
+        # A JPEG can be decoded at an eighth, a quarter or half its size; others ignore this.
+        opened.draft("RGB", (LONGEST_PX, LONGEST_PX))
+        opened.thumbnail((LONGEST_PX, LONGEST_PX))
+        opened.load()
+        return opened.copy()
 
 
 def _unseen(got: str, do: str) -> BadInput:
@@ -46,24 +66,24 @@ def _unseen(got: str, do: str) -> BadInput:
 
 
 @transaction.atomic
-def keep_photo(id: UUID, given: bytes) -> PiecePhoto:
+def keep_photo(id: UUID, given: bytes, maker: Maker) -> PiecePhoto:
     """Keep a photograph of a piece's wood, in the place of the one before."""
-    row = get_row(id)
+    row = get_row(id, maker)
     image, width, height = plain_jpeg(given)
     kept, _ = PiecePhoto.objects.update_or_create(
-        piece=row, defaults={"image": image, "width": width, "height": height}
+        piece=row, defaults={"image": image, "width": width, "height": height, "by": named(maker)}
     )
     return kept
 
 
-def photo_of(id: UUID) -> PiecePhoto:
+def photo_of(id: UUID, maker: Maker) -> PiecePhoto:
     """A piece's photograph; Http404 where there is none."""
-    kept = PiecePhoto.objects.filter(piece=get_row(id)).first()
+    kept = PiecePhoto.objects.filter(piece=get_row(id, maker)).first()
     if kept is None:
         raise Http404
     return kept
 
 
-def drop_photo(id: UUID) -> None:
+def drop_photo(id: UUID, maker: Maker) -> None:
     """Take a piece's photograph away."""
-    PiecePhoto.objects.filter(piece=get_row(id)).delete()
+    PiecePhoto.objects.filter(piece=get_row(id, maker)).delete()

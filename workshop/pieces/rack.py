@@ -19,7 +19,8 @@ from splay.plan import Station, plan
 from splay.quantity import Quantity, Show
 from splay.shop import Shop, write_shop
 from splay.views.shapes import View
-from workshop.pieces.actions import readings_of
+from workshop.accounts.makers import is_first
+from workshop.pieces.actions import Maker, hanging_for, readings_of
 from workshop.pieces.models import PieceRow, Revision
 from workshop.shop.models import the_shop
 
@@ -44,21 +45,26 @@ class Hung(Schema):
 
 
 class RackPiece(Hung):
-    """A piece as it hangs on the rack; `readable` whether its last state can be opened."""
+    """A piece as it hangs on the rack; `readable` whether its last state can be opened, `by` who made it,
+    `kept` whether only they see it, `may_take` whether whoever looks may take it off."""
 
     id: UUID
     revision: int
     changed: datetime
     readable: bool = True
+    by: str | None
+    kept: bool
+    may_take: bool
 
 
 _HUNG = TypeAdapter(Hung)
 
 
-def rack() -> list[RackPiece]:
-    """Every piece, the one changed last first; one that is in trouble harms no other."""
+def rack(maker: Maker) -> list[RackPiece]:
+    """Every piece a maker sees, the one changed last first; one that is in trouble harms no other."""
     shop = the_shop()
-    rows = list(PieceRow.objects.prefetch_related("readings"))
+    leads = is_first(maker)
+    rows = list(hanging_for(maker, leads).select_related("made_by").prefetch_related("readings"))
     tools = json.dumps(write_shop(shop), sort_keys=True)
     keys = {row.pk: _key(row, tools) for row in rows}
     drawn = [row for row in rows if not row.hung or row.hung_for != keys[row.pk]]
@@ -72,7 +78,16 @@ def rack() -> list[RackPiece]:
         shown = {name: getattr(hung, name) for name in Hung.model_fields}
         readable = not hung.trouble.startswith(_UNREAD)
         made.append(
-            RackPiece(id=row.pk, revision=row.latest, changed=row.changed, readable=readable, **shown)
+            RackPiece(
+                id=row.pk,
+                revision=row.latest,
+                changed=row.changed,
+                readable=readable,
+                by=row.made_by.get_username() if row.made_by else None,
+                kept=row.kept,
+                may_take=leads or row.made_by_id == maker.pk,
+                **shown,
+            )
         )
     # Not through save(): what hangs is no change of the piece. Kept to be quick, so it may fail.
     with suppress(OperationalError):

@@ -65,4 +65,4 @@ def ready(request: HttpRequest) -> list[ReadyShop]:
 def change(request: HttpRequest, payload: ShopIn) -> ShopOut:
     """Change the shop's tools or units."""
     bare = payload.bare or the_shop().rounding.system
-    return _out(keep_shop(read_shop(payload.shop, bare, "shop", token_hex())))
+    return _out(keep_shop(read_shop(payload.shop, bare, "shop", token_hex()), request.user))

@@ -86,9 +86,14 @@ export function keepTheme(name: ThemeName): void {
   localStorage.setItem(KEPT, name)
 }
 
+/** What the page was given for its one styles element: no other may be put in (content security). */
+function nonce(): string | undefined {
+  return document.querySelector<HTMLMetaElement>('meta[name=csp-nonce]')?.content
+}
+
 export const vuetify = createVuetify({
   icons: { defaultSet: 'mdi', aliases, sets: { mdi } },
-  theme: { defaultTheme: keptTheme(), themes: { limewood, lampblack, sunlit } },
+  theme: { cspNonce: nonce(), defaultTheme: keptTheme(), themes: { limewood, lampblack, sunlit } },
   defaults: {
     VTextField: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
     VSelect: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },

@@ -5,9 +5,10 @@ import sys
 from typing import Any
 
 from django.contrib.auth import get_user_model
-from django.contrib.auth.password_validation import validate_password
-from django.core.exceptions import ValidationError
 from django.core.management.base import BaseCommand, CommandError, CommandParser
+
+from splay.errors import BadInput
+from workshop.accounts import makers
 
 
 class Command(BaseCommand):
@@ -32,13 +33,13 @@ class Command(BaseCommand):
             )
         password = _ask() if sys.stdin.isatty() else sys.stdin.readline().rstrip("\n")
         try:
-            validate_password(password)
-        except ValidationError as weak:
-            raise CommandError(" ".join(weak.messages)) from None
-        maker, made = get_user_model().objects.get_or_create(username=name)
-        maker.set_password(password)
-        maker.save()
-        self.stdout.write(f"{name} {'may now sign in' if made else 'has a new password'}.")
+            if known and known.is_active:
+                makers.give_password(known, password)
+            else:
+                makers.add(name, password)
+        except BadInput as bad:
+            raise CommandError(bad.faults[0].allowed) from None
+        self.stdout.write(f"{name} {'has a new password' if known else 'may now sign in'}.")
 
 
 def _meant(name: str) -> bool:

@@ -1,0 +1,123 @@
+"""How the workshop is, and its backups."""
+
+from __future__ import annotations
+
+import sqlite3
+from datetime import datetime
+
+from django.conf import settings
+from django.db import DatabaseError, OperationalError, transaction
+from django.http import FileResponse, Http404, HttpRequest
+from ninja import Router, Schema, Status
+from pydantic import Field
+
+from splay.piece import VERSION as PIECE_VERSION
+from splay.shop.model import SHOP_VERSION
+from workshop import VERSION
+from workshop.accounts.makers import only_the_first
+from workshop.folder import free_bytes, nearly_full
+from workshop.keeping import backup, nightly, versions
+from workshop.keeping.models import Night
+from workshop.problems import Problem
+
+router = Router()
+
+
+class HealthOut(Schema):
+    """How the workshop is. Strangers are told `ok` and nothing else; lengths are in bytes."""
+
+    ok: bool
+    version: str | None = None
+    writable: bool | None = None
+    free: int | None = None
+    up_to_date: bool | None = None
+    piece_version: int | None = None
+    shop_version: int | None = None
+    last_backup: datetime | None = None
+    troubles: list[str] = Field(default_factory=list)
+
+
+class BackupOut(Schema):
+    """One archive: its file name, when it was made, its size in bytes, and whether by night, by hand or
+    before a change of version."""
+
+    name: str
+    made: datetime
+    size: int
+    kind: str
+
+
+def _writable() -> bool:
+    """Whether the database takes a row; it is taken back at once."""
+    try:
+        with transaction.atomic():
+            Night.objects.update_or_create(pk=2)
+            transaction.set_rollback(True)
+    except DatabaseError:
+        return False
+    return True
+
+
+@router.get("/health", auth=None, response={200: HealthOut, 503: HealthOut})
+def health(request: HttpRequest) -> Status:
+    """Whether the workshop can keep what it is given; 503 where it cannot."""
+    writable = _writable()
+    if not request.user.is_authenticated:
+        return Status(200 if writable else 503, HealthOut(ok=writable))
+    made = backup.all_in(settings.DATA_DIR)
+    night = Night.objects.filter(pk=1).first()
+    current = not versions.to_do() and not versions.from_later()
+    troubles = [nearly_full(settings.DATA_DIR), night.trouble if night else ""]
+    troubles += [] if writable else ["The database takes nothing: its disk is full or may only be read."]
+    troubles += (
+        [] if current else ["The database is of another version: stop the server and start it anew."]
+    )
+    said = HealthOut(
+        ok=writable and current,
+        version=VERSION,
+        writable=writable,
+        free=free_bytes(settings.DATA_DIR),
+        up_to_date=current,
+        piece_version=PIECE_VERSION,
+        shop_version=SHOP_VERSION,
+        last_backup=made[0].made if made else None,
+        troubles=[one for one in troubles if one],
+    )
+    return Status(200 if said.ok else 503, said)
+
+
+def _backup_out(one: backup.Backup) -> BackupOut:
+    return BackupOut(name=one.name, made=one.made, size=one.path.stat().st_size, kind=one.kind)
+
+
+@router.get("/backups", response={200: list[BackupOut], (401, 403): Problem})
+def backups(request: HttpRequest) -> list[BackupOut]:
+    """The archives there are, the latest first. They hold everybody's work: the first maker sees them."""
+    only_the_first(request.user)
+    return [_backup_out(one) for one in backup.all_in(settings.DATA_DIR)[:60]]
+
+
+@router.post("/backups", response={201: BackupOut, (401, 403, 507): Problem})
+def back_up(request: HttpRequest) -> Status:
+    """Make one now."""
+    only_the_first(request.user)
+    try:
+        made = backup.make(settings.DATA_DIR, "hand")
+        nightly.copy_out(made)
+    except (OSError, sqlite3.Error) as error:
+        raise OperationalError(f"disk I/O: {error}") from error
+    return Status(
+        201, next(_backup_out(one) for one in backup.all_in(settings.DATA_DIR) if one.path == made)
+    )
+
+
+@router.get("/backups/{name}", response={200: None, (401, 403, 404): Problem})
+def fetch(request: HttpRequest, name: str) -> FileResponse:
+    """One archive, to be put away elsewhere."""
+    only_the_first(request.user)
+    found = next((one for one in backup.all_in(settings.DATA_DIR) if one.name == name), None)
+    if found is None:
+        raise Http404
+    return FileResponse(
+        found.path.open("rb"), as_attachment=True, filename=name, content_type="application/zip"
+    )

@@ -1,0 +1,210 @@
+"""One archive of everything: the database as SQLite's own backup makes it, and what was in it.
+
+A zip of `database.sqlite3` and `about.json`: format, version, when, the migrations the database stands
+at, and for every table its rows and a SHA-256 over them. Photographs are in the database. The
+installation's key and the sessions are left out: whoever finds an archive signs nobody in with it, and
+makers' passwords are in it only as their slow hashes (RFC 9106).
+"""
+
+from __future__ import annotations
+
+import hashlib
+import json
+import os
+import shutil
+import sqlite3
+import tempfile
+import zipfile
+from contextlib import closing
+from dataclasses import dataclass
+from datetime import UTC, datetime
+from pathlib import Path
+from typing import Any
+
+from workshop import VERSION
+
+FORMAT = "proud-rake-backup"
+FORMAT_VERSION = 1
+DATABASE = "proud-rake.sqlite3"
+INSIDE = "database.sqlite3"
+ABOUT = "about.json"
+LEFT_OUT = ("django_session", "accounts_signedin", "axes_accessattempt")
+"""Emptied in the copy: who is signed in, and who tried."""
+KEPT = {"night": 14, "hand": 30, "before": 6}
+"""How many archives of a kind stay: nightly ones, those made by hand, those before a change of version."""
+
+
+class NotABackup(Exception):
+    """What is wrong with an archive, in plain words."""
+
+
+@dataclass(frozen=True)
+class Backup:
+    """One archive in the folder of backups."""
+
+    path: Path
+    made: datetime
+    kind: str
+
+    @property
+    def name(self) -> str:
+        """Its file name."""
+        return self.path.name
+
+
+def folder_of(data: Path) -> Path:
+    """Where a data folder's archives lie."""
+    return data / "backups"
+
+
+def all_in(data: Path) -> list[Backup]:
+    """The archives beside a data folder, the latest first by the number in their names."""
+    found = []
+    for path in folder_of(data).glob("proud-rake-*.zip"):
+        parts = path.stem.split("-")
+        kind = parts[-1] if parts[-1] in KEPT else "hand"
+        found.append(Backup(path, datetime.fromtimestamp(path.stat().st_mtime, UTC), kind))
+    return sorted(found, key=lambda one: one.name, reverse=True)
+
+
+def make(data: Path, kind: str, at: Path | None = None) -> Path:
+    """Write an archive of what is in `data`, whole or not at all, and let go of the oldest of its kind.
+
+    `at` names another file than the next one in the folder of backups. OSError and sqlite3.Error as they
+    come; NotABackup where there is nothing to keep.
+    """
+    source = data / DATABASE
+    if not source.exists():
+        raise NotABackup(f"There is nothing in {data} yet.")
+    where = at or folder_of(data) / _next_name(data, kind)
+    where.parent.mkdir(mode=0o700, parents=True, exist_ok=True)
+    with tempfile.TemporaryDirectory(dir=where.parent, prefix=".making-") as scratch:
+        copy, packed = Path(scratch) / INSIDE, Path(scratch) / "packed.zip"
+        _copy(source, copy)
+        about = _about(copy)
+        with zipfile.ZipFile(packed, "w", zipfile.ZIP_DEFLATED, compresslevel=6) as archive:
+            archive.writestr(ABOUT, json.dumps(about, indent=1))
+            archive.write(copy, INSIDE)
+        packed.chmod(0o600)
+        _on_disk(packed)
+        os.replace(packed, where)
+        _on_disk(where.parent)
+    if at is None:
+        let_go(data, kind)
+    return where
+
+
+def _next_name(data: Path, kind: str) -> str:
+    """Names go up whatever the clock says: the day is for people, the number before it counts."""
+    numbers = [int(one.name.split("-")[2]) for one in all_in(data) if one.name.split("-")[2].isdigit()]
+    return f"proud-rake-{max(numbers, default=0) + 1:06d}-{datetime.now(UTC):%Y%m%d}-{kind}.zip"
+
+
+def let_go(data: Path, kind: str) -> None:
+    """Take away the archives of a kind beyond those that stay."""
+    for old in [one for one in all_in(data) if one.kind == kind][KEPT[kind] :]:
+        old.path.unlink(missing_ok=True)
+
+
+def _copy(source: Path, copy: Path) -> None:
+    """The database as it stands at one moment, while others go on working in it."""
+    live = sqlite3.connect(f"file:{source}?mode=ro", uri=True, timeout=20)
+    with closing(live), closing(sqlite3.connect(copy)) as kept:
+        live.backup(kept)
+        kept.execute("PRAGMA journal_mode=DELETE")
+        for table in LEFT_OUT:
+            if kept.execute("SELECT 1 FROM sqlite_master WHERE name = ?", (table,)).fetchone():
+                kept.execute(f'DELETE FROM "{table}"')
+        kept.commit()
+        kept.execute("VACUUM")
+
+
+def _on_disk(path: Path) -> None:
+    handle = os.open(path, os.O_RDONLY)
+    try:
+        os.fsync(handle)
+    finally:
+        os.close(handle)
+
+
+def _about(copy: Path) -> dict[str, Any]:
+    with closing(sqlite3.connect(copy)) as kept:
+        migrations = kept.execute("SELECT app, name FROM django_migrations ORDER BY app, name").fetchall()
+        return {
+            "format": FORMAT,
+            "version": FORMAT_VERSION,
+            "made": datetime.now(UTC).isoformat(timespec="seconds"),
+            "program": VERSION,
+            "migrations": [f"{app}.{name}" for app, name in migrations],
+            "tables": {table: _digest(kept, table) for table in _tables(kept)},
+        }
+
+
+def _tables(kept: sqlite3.Connection) -> list[str]:
+    named = "SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%' ORDER BY name"
+    return [name for (name,) in kept.execute(named)]
+
+
+def _digest(kept: sqlite3.Connection, table: str) -> dict[str, Any]:
+    """How many rows a table has, and a hash over all that is in them."""
+    seen, rows = hashlib.sha256(), 0
+    for row in kept.execute(f'SELECT * FROM "{table}" ORDER BY 1'):
+        seen.update(repr(row).encode("utf-8", "surrogatepass"))
+        rows += 1
+    return {"rows": rows, "sha256": seen.hexdigest()}
+
+
+def about(archive: Path) -> dict[str, Any]:
+    """What an archive says of itself; NotABackup where it is none, or of a later program."""
+    try:
+        with zipfile.ZipFile(archive) as opened:
+            said = json.loads(opened.read(ABOUT))
+            opened.getinfo(INSIDE)
+    except FileNotFoundError:
+        raise NotABackup(f"There is no file {archive}.") from None
+    except (zipfile.BadZipFile, KeyError, ValueError, OSError) as error:
+        raise NotABackup(f"{archive} is no backup of this program, or it is damaged: {error}") from None
+    if not isinstance(said, dict) or said.get("format") != FORMAT:
+        raise NotABackup(f"{archive} is no backup of this program.")
+    if said.get("version") != FORMAT_VERSION:
+        raise NotABackup(f"{archive} was made by a later program: restore it with that one.")
+    return said
+
+
+def unpack(archive: Path, into: Path) -> dict[str, Any]:
+    """Put an archive's database into an empty folder, every table compared with what was written down of
+    it; what the archive says of itself. NotABackup where anything is not as it was, and nothing is left."""
+    said = about(archive)
+    target = into / DATABASE
+    if target.exists():
+        raise NotABackup(f"There are data in {into} already. Restore into an empty folder.")
+    into.mkdir(mode=0o700, parents=True, exist_ok=True)
+    with tempfile.TemporaryDirectory(dir=into, prefix=".restoring-") as scratch:
+        copy = Path(scratch) / INSIDE
+        try:
+            with zipfile.ZipFile(archive) as opened, opened.open(INSIDE) as packed, copy.open("xb") as file:
+                shutil.copyfileobj(packed, file)
+            with closing(sqlite3.connect(copy)) as kept:
+                wrong = _differs(kept, said)
+        except (zipfile.BadZipFile, sqlite3.DatabaseError) as error:
+            wrong = str(error)
+        if wrong:
+            raise NotABackup(f"{archive} is damaged: {wrong}. Nothing was restored; try an earlier one.")
+        copy.chmod(0o600)
+        _on_disk(copy)
+        os.replace(copy, target)
+        _on_disk(into)
+    return said
+
+
+def _differs(kept: sqlite3.Connection, said: dict[str, Any]) -> str:
+    sound = kept.execute("PRAGMA integrity_check").fetchone()[0]
+    if sound != "ok":
+        return str(sound)
+    if kept.execute("PRAGMA foreign_key_check").fetchone():
+        return "rows in it refer to rows that are not there"
+    now = {table: _digest(kept, table) for table in _tables(kept)}
+    for table in sorted({*now, *said["tables"]}):
+        if now.get(table) != said["tables"].get(table):
+            return f"what is in {table} is not what was written into it"
+    return ""
