@@ -12,7 +12,7 @@ from pathlib import Path
 
 NEARLY_FULL = 300_000_000
 """Bytes free below which makers are warned: room for some dozens of backups, or years of pieces."""
-PRIVATE = ("proud-rake.sqlite3*", "secret-key", "workshop.log*", "serving.lock", "backups")
+PRIVATE = ("proud-rake.sqlite3*", "secret-key", "workshop.log*", "*.lock", "backups")
 
 
 def words_for(error: OSError, folder: Path) -> str:

@@ -146,8 +146,12 @@ def answer_problems(api: NinjaAPI) -> None:
 
     @api.exception_handler(HttpError)
     def other(request: HttpRequest, error: HttpError) -> HttpResponse:
-        titles = {400: "The request could not be read", 403: "Not allowed"}
-        return problem(error.status_code, titles.get(error.status_code, "Refused"), str(error))
+        if error.status_code == 400:
+            detail = "It is no whole JSON in UTF-8. Nothing was changed; send it again."
+            return problem(400, "The request could not be read", detail)
+        if error.status_code == 403:
+            return no_token(request)
+        return problem(error.status_code, "Refused", f"{str(error).rstrip('.')}.")
 
     @api.exception_handler(Exception)
     def fault(request: HttpRequest, error: Exception) -> HttpResponse:

@@ -23,7 +23,7 @@ from splay.quantity import Bare
 FORMAT = "proud-rake-piece"
 VERSION = 2
 Use = Literal["stool", "bench", "shoe_seat", "child", "high_stool", "table", "other"]
-Name = Annotated[str, Field(min_length=1, max_length=120)]
+Name = Annotated[str, Plain, Field(min_length=1, max_length=120)]
 Support = Annotated[
     StakedLegs | PlaneFrames | MitredFrames | BoardSides | SlabLeg | ApronedLegs,
     Field(discriminator="kind"),
@@ -33,7 +33,7 @@ Support = Annotated[
 class Trial(Frozen):
     """A way of placing or leaning the legs that was tried, and why it was left."""
 
-    name: Annotated[str, Plain, Field(min_length=1, max_length=120)]
+    name: Name
     why: Annotated[str, Field(max_length=1000)] = ""
     """Why it was left."""
     supports: Annotated[tuple[Support, ...], Field(min_length=1, max_length=8)]

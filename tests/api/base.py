@@ -6,13 +6,13 @@ import json
 from typing import Any
 
 from django.contrib.auth import get_user_model
-from django.test import Client, TestCase
+from django.test import Client, SimpleTestCase, TestCase
 
 from splay.piece import write_piece
 from splay.piece.starters import starter
 
 
-class ApiCase(TestCase):
+class Calls(SimpleTestCase):
     """Signed in as a maker, CSRF checked as in real life."""
 
     maker = "ash"
@@ -39,3 +39,7 @@ class ApiCase(TestCase):
         made = self.call("POST", "/api/pieces", {"document": document})
         self.assertEqual(made.status_code, 201, made.content)
         return dict(made.json())
+
+
+class ApiCase(Calls, TestCase):
+    """Calls in a transaction that is taken back after each test."""

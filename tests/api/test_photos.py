@@ -3,11 +3,19 @@
 from __future__ import annotations
 
 import io
+import os
+import shutil
+import subprocess
+import sys
+import tempfile
 import uuid
+from pathlib import Path
 from typing import Any
 
+from django.conf import settings
 from django.test import Client
-from PIL import Image
+from PIL import Image, ImageCms
+from PIL.PngImagePlugin import PngInfo
 
 from splay.piece import write_piece
 from splay.piece.starters import starter
@@ -24,6 +32,35 @@ def picture(size: tuple[int, int] = (300, 200), kind: str = "PNG", **save: Any) 
     out = io.BytesIO()
     made.save(out, kind, **save)
     return out.getvalue()
+
+
+JFIF = {"jfif", "jfif_version", "jfif_unit", "jfif_density"}
+"""What every plain JPEG says of itself."""
+LOOKED_AT = """
+import resource, sys, django
+django.setup()
+from workshop.pieces.photos import plain_jpeg
+from multiprocessing import Process
+def most():
+    return resource.getrusage(resource.RUSAGE_SELF).ru_maxrss
+def look(path):
+    before = most()
+    plain_jpeg(open(path, "rb").read())
+    print(path, most() - before, flush=True)
+for path in sys.argv[1:]:
+    one = Process(target=look, args=(path,))
+    one.start()
+    one.join()
+"""
+"""Looks at each picture in a process of its own and prints how much memory that took, kB."""
+
+
+def bombed_text() -> bytes:
+    """A small picture with text chunks that unfold into a hundred megabytes."""
+    about = PngInfo()
+    for number in range(20):
+        about.add_text(f"note {number}", "x" * 5_000_000, zip=True)
+    return picture((20, 20), pnginfo=about)
 
 
 class Photos(ApiCase):
@@ -76,6 +113,79 @@ class Photos(ApiCase):
             self.assertTrue(fault["do"])
         # The one before is still there.
         self.assertEqual(self.kept().size, (300, 200))
+
+    def test_nothing_written_beside_the_picture_is_kept(self) -> None:
+        about = PngInfo()
+        about.add_text("Comment", "a secret place")
+        about.add_itxt("XML:com.adobe.xmp", "<x>a secret place</x>")
+        profile = ImageCms.ImageCmsProfile(ImageCms.createProfile("sRGB")).tobytes()
+        for sent in (
+            picture(kind="PNG", pnginfo=about, icc_profile=profile, dpi=(72, 72)),
+            picture(kind="JPEG", comment=b"a secret place", icc_profile=profile, xmp=b"a secret place"),
+            picture(kind="WEBP", xmp=b"a secret place", icc_profile=profile),
+        ):
+            self.assertEqual(self.call("PUT", self.path, sent).status_code, 200)
+            kept = self.client.get(self.path).content
+            self.assertNotIn(b"secret", kept)
+            self.assertLessEqual(set(Image.open(io.BytesIO(kept)).info), JFIF)
+
+    def test_kinds_that_are_no_photographs_are_refused(self) -> None:
+        bad = {
+            "GIF": picture(kind="GIF"),
+            "BMP": picture(kind="BMP"),
+            "TIFF": picture(kind="TIFF"),
+            "ICO": picture((64, 64), kind="ICO"),
+            "PDF": picture(kind="PDF"),
+            "EPS": picture(kind="EPS"),
+            "PPM": picture(kind="PPM"),
+            "TGA": picture(kind="TGA"),
+            "SVG": b"<svg xmlns='http://www.w3.org/2000/svg'><script>alert(1)</script></svg>",
+            "page": b"<!doctype html><script>alert(1)</script>",
+            "archive": b"PK\x03\x04" + bytes(200),
+            "program": b"\x7fELF" + bytes(200),
+            "text chunks": bombed_text(),
+        }
+        for kind, sent in bad.items():
+            with self.subTest(kind):
+                self.assertEqual(self.call("PUT", self.path, sent).status_code, 422)
+        self.assertEqual(self.client.get(self.path).status_code, 404)
+
+    def test_small_files_that_unfold_into_huge_pictures_stay_small_in_memory(self) -> None:
+        # Each as large as is let in at all, and one of each just beyond.
+        folder = Path(tempfile.mkdtemp())
+        self.addCleanup(shutil.rmtree, folder)
+        sent = {
+            "whole.png": ((6000, 4000), {}),
+            "seen-through.png": ((6000, 4000), {"mode": "RGBA"}),
+            "few-colours.png": ((6000, 4000), {"mode": "P"}),
+            "one-colour.jpeg": ((6000, 4000), {"quality": 10}),
+            "passes.jpeg": ((4000, 3000), {"quality": 10, "progressive": True}),
+            "one-colour.webp": ((4000, 2000), {"lossless": True}),
+        }
+        for name, (size, how) in sent.items():
+            made = Image.new(how.pop("mode", "RGB"), size)
+            made.save(folder / name, **how)
+            self.assertLess((folder / name).stat().st_size, 400_000, name)
+        ran = subprocess.run(
+            [sys.executable, "-c", LOOKED_AT, *(str(folder / name) for name in sent)],
+            cwd=settings.BASE_DIR,
+            env={
+                **os.environ,
+                "DJANGO_SETTINGS_MODULE": "workshop.settings",
+                "PROUD_RAKE_DATA": str(folder),
+            },
+            capture_output=True,
+            text=True,
+        )
+        took = dict(line.split(" ") for line in ran.stdout.splitlines())
+        self.assertEqual(set(took), {str(folder / name) for name in sent}, ran.stderr)
+        for name, kilobytes in took.items():
+            self.assertLess(int(kilobytes), 150_000, name)
+        for name, size in (("PNG", (6001, 4000)), ("JPEG", (6001, 4000)), ("WEBP", (4001, 2000))):
+            with self.subTest(name):
+                self.assertEqual(self.call("PUT", self.path, picture(size, kind=name)).status_code, 422)
+        passes = picture((4001, 3000), kind="JPEG", progressive=True, quality=10)
+        self.assertEqual(self.call("PUT", self.path, passes).status_code, 422)
 
     def test_far_too_many_pixels_or_bytes_are_refused(self) -> None:
         many = self.call("PUT", self.path, picture((9000, 8000)))

@@ -74,6 +74,11 @@ class BrowserCase(LiveServerTestCase):
         """A tab that notes whatever it should not do."""
         page = context.new_page()
         page.on("pageerror", lambda error: self.errors.append(str(error)))
+        # What the page's own policy refuses (a style, a script from elsewhere) is only said there.
+        page.on(
+            "console",
+            lambda said: "Content Security Policy" in said.text and self.errors.append(said.text),
+        )
         page.on(
             "request",
             lambda request: (

@@ -22,7 +22,9 @@ onMounted(() => void session.load())
 watch(
   () => session.session?.maker,
   (maker) => {
-    if (maker) void loadShop()
+    if (!maker) return
+    void loadShop()
+    void session.look()
   },
 )
 
@@ -113,9 +115,12 @@ onMounted(() => addEventListener('keydown', key))
           >
             sign out
           </button>
-          <span class="quiet maker">{{ session.session.maker }}</span>
+          <RouterLink to="/makers" class="quiet maker">{{ session.session.maker }}</RouterLink>
         </div>
       </header>
+      <div v-if="session.troubles.length" class="trouble" role="alert">
+        <p v-for="trouble in session.troubles" :key="trouble">{{ trouble }}</p>
+      </div>
       <RouterView />
       <HelpSheet v-model="help" />
     </template>
@@ -154,6 +159,14 @@ nav a.router-link-exact-active {
   display: flex;
   gap: 1.1rem;
   align-items: baseline;
+}
+.maker {
+  color: inherit;
+}
+.trouble {
+  padding: 0.4rem 1.25rem;
+  border-bottom: 1.5px solid var(--caution);
+  border-left: 8px solid var(--caution);
 }
 .notice {
   padding: 18vh 2rem;

@@ -19,6 +19,7 @@ export const router = createRouter({
       component: () => import('./rehearsal/RehearsalView.vue'),
     },
     { path: '/shop', name: 'shop', component: () => import('./shop/ShopView.vue') },
+    { path: '/makers', name: 'makers', component: () => import('./session/MakersView.vue') },
     { path: '/:rest(.*)', redirect: '/' },
   ],
 })

@@ -19,7 +19,6 @@ from workshop.accounts import makers
 from workshop.accounts.demo import BACKEND
 from workshop.accounts.models import SignedIn
 from workshop.accounts.sessions import end
-from workshop.folder import nearly_full
 from workshop.problems import Problem, Wait
 
 router = Router()
@@ -29,14 +28,14 @@ Password = Annotated[str, Field(min_length=1, max_length=200)]
 
 
 class SessionOut(Schema):
-    """Who is signed in; `first` says that the shop has no maker yet, `leads` that this is its first one;
-    `warning` what the workshop itself needs."""
+    """Who is signed in; `first` says that the shop has no maker yet, `leads` that this is its first one,
+    `alone` that there is no other."""
 
     maker: str | None
     demo: bool
     first: bool
     leads: bool
-    warning: str
+    alone: bool
     csrf: str
 
 
@@ -86,7 +85,7 @@ def _session(request: HttpRequest) -> SessionOut:
         demo=settings.DEMO,
         first=not get_user_model().objects.exists(),
         leads=makers.is_first(user),
-        warning=nearly_full(settings.DATA_DIR) if user.is_authenticated else "",
+        alone=get_user_model().objects.filter(is_active=True).count() < 2,
         csrf=get_token(request),
     )
 
@@ -194,6 +193,8 @@ def all_makers(request: HttpRequest) -> list[MakerOut]:
 def add_maker(request: HttpRequest, payload: SignIn) -> Status:
     """Add a maker: the first one does."""
     makers.only_the_first(request.user)
+    if settings.DEMO:
+        raise PermissionDenied("The demo has one maker, who signs in by itself. Start your own: make run.")
     return Status(201, _maker_out(makers.add(payload.name, payload.password), makers.the_first()))
 
 

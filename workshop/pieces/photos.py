@@ -56,9 +56,18 @@ def _small(opened: Image.Image) -> Image.Image:
         fcntl.flock(turn, fcntl.LOCK_EX)
         # A JPEG can be decoded at an eighth, a quarter or half its size; others ignore this.
         opened.draft("RGB", (LONGEST_PX, LONGEST_PX))
-        opened.thumbnail((LONGEST_PX, LONGEST_PX))
-        opened.load()
-        return opened.copy()
+        if opened.mode not in ("RGBA", "LA"):
+            opened.thumbnail((LONGEST_PX, LONGEST_PX))
+            return opened.copy()
+        # Made smaller a channel at a time: all at once, one that can be seen through is copied whole.
+        bands = []
+        for name in opened.getbands()[:-1]:
+            band = opened.getchannel(name)
+            band.thumbnail((LONGEST_PX, LONGEST_PX))
+            bands.append(band)
+        small = Image.merge("RGB" if len(bands) == 3 else "L", bands)
+        small.info.update(opened.info)
+        return small
 
 
 def _unseen(got: str, do: str) -> BadInput:

@@ -1,4 +1,5 @@
 import createClient, { type Middleware } from 'openapi-fetch'
+import { ref } from 'vue'
 
 import type { paths } from './schema'
 import type { Problem } from './types'
@@ -23,7 +24,10 @@ export class SignedOut extends Away {}
 export const SIGNED_OUT = 'proud-rake:signed-out'
 
 /** What stands between the page and a workshop that is not there, or that asks to be asked again. */
-const AWAY = [502, 503, 504]
+const AWAY = [502, 503, 504, 507]
+
+/** Why the workshop is away, where it said so itself; empty where it did not answer at all. */
+export const whyAway = ref('')
 
 /** The server answered that something is wrong: with what was asked, or (500) with itself. */
 export class Refused extends Error {
@@ -40,6 +44,7 @@ export async function ask<T>(call: Promise<Answer<T>>): Promise<T> {
   try {
     answer = await call
   } catch {
+    whyAway.value = ''
     throw new Away('The workshop does not answer.')
   }
   const { data, error, response } = answer
@@ -48,7 +53,10 @@ export async function ask<T>(call: Promise<Answer<T>>): Promise<T> {
     dispatchEvent(new Event(SIGNED_OUT))
     throw new SignedOut('Nobody is signed in any more.')
   }
-  if (AWAY.includes(response.status)) throw new Away('The workshop is busy.')
+  if (AWAY.includes(response.status)) {
+    whyAway.value = response.status === 507 ? 'the disk of the workshop is full' : ''
+    throw new Away('The workshop is busy.')
+  }
   throw new Refused(isProblem(error) ? error : nameless(response.status))
 }
 

@@ -788,8 +788,8 @@ export interface components {
         };
         /**
          * Answer
-         * @description What was read for a proof, as typed; `kind` that of the proof, for one the piece asks no more; `based_on`
-         *     the number of the answer that stood there when it was typed, 0 for none.
+         * @description What was read for a proof, as typed; `kind` that of the proof, for one the piece asks no more;
+         *     `based_on` the number of the answer that stood there when it was typed, 0 for none.
          */
         Answer: {
             /** Bare */
@@ -2007,11 +2007,8 @@ export interface components {
             piece_version?: number | null;
             /** Shop Version */
             shop_version?: number | null;
-            /**
-             * Troubles
-             * @default []
-             */
-            troubles: string[];
+            /** Troubles */
+            troubles?: string[];
             /** Up To Date */
             up_to_date?: boolean | null;
             /** Version */
@@ -4128,10 +4125,12 @@ export interface components {
         };
         /**
          * SessionOut
-         * @description Who is signed in; `first` says that the shop has no maker yet, `leads` that this is its first one;
-         *     `warning` what the workshop itself needs.
+         * @description Who is signed in; `first` says that the shop has no maker yet, `leads` that this is its first one,
+         *     `alone` that there is no other.
          */
         SessionOut: {
+            /** Alone */
+            alone: boolean;
             /** Csrf */
             csrf: string;
             /** Demo */
@@ -4142,8 +4141,6 @@ export interface components {
             leads: boolean;
             /** Maker */
             maker: string | null;
-            /** Warning */
-            warning: string;
         };
         /**
          * SetUp

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 
+import { whyAway } from '../api/client'
 import BoringStation from '../stations/boring/BoringStation.vue'
 import LegsStation from '../stations/legs/LegsStation.vue'
 import LevelStation from '../stations/level/LevelStation.vue'
@@ -37,7 +38,7 @@ const said = computed(
       loading: 'opening',
       saved: 'saved',
       saving: 'saving',
-      away: 'workshop away: kept here, sent again by itself',
+      away: `${whyAway.value || 'workshop away'}: kept here, sent again by itself`,
       conflict: 'changed elsewhere',
       missing: 'not there',
       unsaved: 'not saved: kept in this browser',

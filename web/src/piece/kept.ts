@@ -16,6 +16,8 @@ export interface More {
   kind?: string
   /** What a bare figure meant when it was typed. */
   bare?: Bare
+  /** The number of the answer it was typed over, 0 for none. */
+  based_on?: number
 }
 /** Readings that wait to be sent, by proof. */
 export type Unsent = Record<string, More & { typed: string }>

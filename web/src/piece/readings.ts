@@ -40,6 +40,8 @@ export function useReadings({ id, piece, rehearsal, faults, kindOf, replan }: Op
   const lines = new Map<string, string>()
   let asked = 0
   let timer = 0
+  /** Answers go one after the other: each is based on what the one before it left. */
+  let line: Promise<void> = Promise.resolve()
 
   /** The readings as they are sent: a rehearsal's have been nowhere yet, so as they were typed. */
   function told(): { proof: string; kind: string; value: number | string; sure: boolean }[] {
@@ -85,17 +87,38 @@ export function useReadings({ id, piece, rehearsal, faults, kindOf, replan }: Op
   async function answer(proof: string, typed: string, more: More = {}): Promise<void> {
     if (rehearsal.value) {
       const kind = kindOf(proof)
-      const mine = { proof, kind, value: 0, typed: whole(typed), taken: '', by: null, note: '' }
+      const mine = {
+        proof,
+        kind,
+        value: 0,
+        typed: whole(typed),
+        taken: '',
+        by: null,
+        note: '',
+        number: 0,
+      }
       const { tool = '', sure = false } = more
       put(typed.trim() ? { ...mine, tool, sure } : null, proof)
       return
     }
     const mine = id.value
+    const said = { bare: useShop().system, kind: kindOf(proof), ...more }
+    const turn = line.then(() => deliver(mine, proof, typed, said))
+    line = turn.catch(() => undefined)
+    await turn
+  }
+
+  /** The number of the answer that stands beside a proof, 0 for none: what is typed follows it. */
+  function seen(proof: string): number {
+    return readings.value.find((r) => r.proof === proof)?.number ?? 0
+  }
+
+  async function deliver(mine: string, proof: string, typed: string, more: More): Promise<void> {
     const field = `readings.${proof}`
-    const said = { typed, bare: useShop().system, kind: kindOf(proof), ...more }
+    const said = { typed, based_on: seen(proof), ...more }
     let fault: Fault | undefined
     try {
-      await send(proof, typed, more)
+      await send(mine, proof, typed, more)
       wait(mine, (waiting) => without(waiting, proof))
     } catch (error) {
       if (error instanceof Away) {
@@ -105,13 +128,24 @@ export function useReadings({ id, piece, rehearsal, faults, kindOf, replan }: Op
       } else if (error instanceof Refused) {
         wait(mine, (waiting) => without(waiting, proof))
         fault = error.problem.faults?.[0]
+        if (error.problem.status === 409) {
+          fault = { field, got: typed, allowed: '', do: `${error.problem.detail} You: ${typed}.` }
+          await theirsOf(mine)
+        }
       } else throw error
     }
     if (fault && mine === id.value) faults.value = { ...faults.value, [field]: fault }
   }
 
-  async function send(proof: string, typed: string, more: More): Promise<void> {
-    const mine = id.value
+  /** What stands in the workshop now: somebody else read meanwhile. */
+  async function theirsOf(mine: string): Promise<void> {
+    const got = await ask(api.GET('/api/pieces/{id}', { params: { path: { id: mine } } }))
+    if (mine !== id.value) return
+    readings.value = got.readings
+    replan()
+  }
+
+  async function send(mine: string, proof: string, typed: string, more: More): Promise<void> {
     const path = { id: mine, proof }
     if (!typed.trim()) {
       await ask(api.DELETE('/api/pieces/{id}/readings/{proof}', { params: { path } }))
@@ -126,6 +160,7 @@ export function useReadings({ id, piece, rehearsal, faults, kindOf, replan }: Op
       note: more.note ?? had?.note ?? '',
       sure: more.sure ?? false,
       kind: more.kind ?? kindOf(proof),
+      based_on: more.based_on ?? seen(proof),
     }
     const got = await ask(api.PUT('/api/pieces/{id}/readings/{proof}', { params: { path }, body }))
     if (mine === id.value) put(got, proof)
@@ -141,7 +176,7 @@ export function useReadings({ id, piece, rehearsal, faults, kindOf, replan }: Op
     const mine = id.value
     for (const [proof, { typed, ...more }] of Object.entries(unsent.value)) {
       if (mine !== id.value) return
-      await answer(proof, typed, more)
+      await deliver(mine, proof, typed, more)
     }
   }
 

@@ -1,18 +1,24 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue'
+import { computed, onMounted, ref } from 'vue'
 import { RouterLink, useRouter } from 'vue-router'
 
 import { api, ask, Away, Refused } from '../api/client'
-import type { Piece, RackPiece, Start } from '../api/types'
+import type { OffRack, Piece, RackPiece, Start } from '../api/types'
 import Drawing from '../drawing/Drawing.vue'
 import FigureText from '../fields/FigureText.vue'
 import RevisionsSheet from '../piece/RevisionsSheet.vue'
+import { useSession } from '../session/store'
 import Sheet from '../Sheet.vue'
 
 const router = useRouter()
+const session = useSession()
+const me = computed(() => session.session?.maker ?? null)
 const pieces = ref<RackPiece[] | null>(null)
 const wrong = ref('')
 const leaving = ref<RackPiece | null>(null)
+/** What was taken off and can be hung up again. */
+const off = ref<OffRack[]>([])
+const looking = ref(false)
 const choosing = ref(false)
 /** A piece whose last state cannot be opened, and whether its earlier ones are looked at. */
 const mending = ref<RackPiece | null>(null)
@@ -42,6 +48,7 @@ onMounted(() => void load())
 async function load(): Promise<void> {
   try {
     pieces.value = (await ask(api.GET('/api/pieces'))) as RackPiece[]
+    off.value = await ask(api.GET('/api/pieces/bin'))
     wrong.value = ''
   } catch (error) {
     wrong.value = said(error)
@@ -90,6 +97,26 @@ async function takeAway(): Promise<void> {
   }
 }
 
+async function hangAgain(one: OffRack): Promise<void> {
+  try {
+    await ask(api.POST('/api/pieces/{id}/hang', { params: { path: { id: one.id } } }))
+    await load()
+    looking.value = off.value.length > 0
+  } catch (error) {
+    wrong.value = said(error)
+  }
+}
+
+async function keepIt(piece: RackPiece): Promise<void> {
+  const params = { path: { id: piece.id } }
+  try {
+    await ask(api.PUT('/api/pieces/{id}/kept', { params, body: { kept: !piece.kept } }))
+    await load()
+  } catch (error) {
+    wrong.value = said(error)
+  }
+}
+
 function mend(piece: RackPiece): void {
   mending.value = piece
   earlier.value = true
@@ -123,6 +150,9 @@ function stage(piece: RackPiece): string {
         bring in a piece file
         <input type="file" accept=".json,application/json" @change="bring" />
       </label>
+      <button v-if="off.length" class="plain word" type="button" data-off @click="looking = true">
+        taken off: {{ off.length }}
+      </button>
     </div>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
     <p v-if="pieces === null && !wrong" role="status">Looking along the rack.</p>
@@ -162,6 +192,18 @@ function stage(piece: RackPiece): string {
           </button>
           <a class="plain word" :href="`/api/pieces/${piece.id}/file`" download>file</a>
           <button
+            v-if="piece.by === me && !session.session?.alone"
+            class="plain word"
+            type="button"
+            :aria-pressed="piece.kept"
+            :aria-label="`Only I see ${piece.name}`"
+            @click="keepIt(piece)"
+          >
+            {{ piece.kept ? 'only you see it' : 'keep to yourself' }}
+          </button>
+          <span v-else-if="piece.by && piece.by !== me" class="quiet">by {{ piece.by }}</span>
+          <button
+            v-if="piece.may_take"
             class="plain word"
             type="button"
             :aria-label="`Take ${piece.name} off the rack`"
@@ -174,11 +216,37 @@ function stage(piece: RackPiece): string {
     </ul>
     <Sheet :model-value="leaving !== null" wide="28rem" @update:model-value="leaving = null">
       <h2>Take {{ leaving?.name }} off the rack?</h2>
-      <p>Its {{ leaving?.revision }} saved states and its readings go with it, for good.</p>
+      <p>
+        Its {{ leaving?.revision }} saved states and its readings go with it. For thirty nights it
+        can be hung up again.
+      </p>
       <div class="line">
         <v-btn @click="leaving = null">Leave it</v-btn>
         <v-btn color="error" @click="takeAway">Take it off</v-btn>
       </div>
+    </Sheet>
+    <Sheet v-model="looking" wide="36rem">
+      <h2>Taken off the rack</h2>
+      <ul class="off">
+        <li v-for="one in off" :key="one.id">
+          <span
+            >{{ one.name }}
+            <span class="quiet"
+              >{{ one.by ? `by ${one.by}, ` : ''
+              }}{{ one.nights_left === 1 ? 'one night' : `${one.nights_left} nights` }} left</span
+            ></span
+          >
+          <button
+            class="plain word"
+            type="button"
+            :aria-label="`Hang ${one.name} up again`"
+            @click="hangAgain(one)"
+          >
+            hang it up again
+          </button>
+        </li>
+      </ul>
+      <v-btn @click="looking = false">Back to the rack</v-btn>
     </Sheet>
     <RevisionsSheet
       v-if="mending && earlier"
@@ -282,6 +350,15 @@ h1 {
 }
 .peg .small {
   display: block;
+}
+.off {
+  list-style: none;
+}
+.off li {
+  display: flex;
+  justify-content: space-between;
+  gap: 1rem;
+  padding: 0.25rem 0;
 }
 .empty {
   padding: 12vh 0;

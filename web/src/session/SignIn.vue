@@ -2,6 +2,7 @@
 import { onMounted, ref } from 'vue'
 
 import { Away, Refused } from '../api/client'
+import { saidOf } from './said'
 import { useSession } from './store'
 
 const store = useSession()
@@ -17,10 +18,7 @@ async function go(): Promise<void> {
   try {
     await store.signIn(name.value, password.value)
   } catch (error) {
-    const fault = error instanceof Refused ? error.problem.faults?.[0] : undefined
-    wrong.value = fault
-      ? `${fault.allowed}. ${fault.do}`
-      : 'The workshop does not answer. Try again.'
+    wrong.value = saidOf(error)
     if (!(error instanceof Refused) && !(error instanceof Away)) throw error
   }
 }

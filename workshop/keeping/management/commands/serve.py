@@ -109,7 +109,8 @@ class Command(BaseCommand):
             raise CommandError(
                 f"The data in {settings.DATA_DIR} were last used by a later version of the program, "
                 f"which took the steps {', '.join(later[:3])}. Start that version again, or restore a "
-                "backup from before it into another folder: make restore FILE=ARCHIVE DATA=FOLDER. Nothing was changed."
+                "backup from before it into another folder: make restore FILE=ARCHIVE DATA=FOLDER. "
+                "Nothing was changed."
             )
         steps = versions.to_do() if migrate else []
         if steps and full:

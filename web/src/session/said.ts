@@ -1,0 +1,8 @@
+import { Refused } from '../api/client'
+
+/** What a refusal means, for a page of plain fields. */
+export function saidOf(error: unknown): string {
+  if (!(error instanceof Refused)) return 'The workshop does not answer. Try again.'
+  const fault = error.problem.faults?.[0]
+  return fault ? `${fault.allowed.replace(/\.$/, '')}. ${fault.do}` : error.problem.detail
+}
