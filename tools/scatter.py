@@ -1,7 +1,7 @@
 """Plan and draw valid documents by the thousand: each must end in a plan or in a named fault.
 
-`tools/scatter.py COUNT SEED`: numbers of the starting pieces are thrown anywhere the schema lets them;
-prints how many were planned, and the first document of each way in which the program failed.
+`tools/scatter.py COUNT SEED`: numbers of the starting pieces are thrown anywhere the schema lets them,
+and by turns documents are made from the schema alone; prints how many were planned, and the first document of each way in which the program failed.
 Exit status 1 if it ever did.
 """
 
@@ -21,15 +21,16 @@ from splay.errors import SplayError
 from splay.piece import write_piece
 from splay.plan import plan
 from splay.shop import workbench
-from tests.core.scattered import scattered
+from tests.core.scattered import from_schema, scattered
 
 
 def main(count: int, seed: int) -> int:
     """Scatter, plan, draw, and tell."""
     shop, rng = workbench(), random.Random(seed)
     planned, failed = 0, Counter[tuple[str, str]]()
-    for _ in range(count):
-        name, piece = scattered(rng)
+    made = from_schema(rng)
+    for turn in range(count):
+        name, piece = scattered(rng) if turn % 2 else ("the schema alone", next(made))
         try:
             draw(piece, shop, plan(piece, shop))
             planned += 1

@@ -23,6 +23,7 @@ EDGE_MM = 10.0
 PLACES = {"front": 270.0, "right": 0.0, "back": 90.0, "left": 180.0}
 """Middles of the edges by the bearing they lie at."""
 _TURNS, _TRIES = 4, 12
+_IN_LINE_MM2 = 1e-6
 _SETTLED_MM = 1e-9
 SIGHTED = 4
 """Two sticks over four feet show the fourth's error; with more or fewer there is no twist."""
@@ -196,8 +197,11 @@ def under_three(three: Sequence[End], up: Array) -> tuple[Array, float]:
             break
         touching = fresh
         a, b, c = (end.ring[k] for end, k in zip(three, touching, strict=True))
-        normal = np.cross(b - a, c - a)
-        normal = normal / np.linalg.norm(normal) * math.copysign(1.0, float(normal @ up))
+        across = np.cross(b - a, c - a)
+        if np.linalg.norm(across) < _IN_LINE_MM2:
+            # They stand in one line, through which any plane goes: the one they were made for too.
+            return up, -min(float((end.ring @ up).min()) for end in three)
+        normal = across / np.linalg.norm(normal) * math.copysign(1.0, float(normal @ up))
         level = -float(normal @ a)
     return normal, level
 

@@ -10,7 +10,7 @@ from splay.quantity import degrees as deg
 from splay.stance.aim import faces
 from splay.stance.floor import Floor
 from splay.stance.staked import LegStance
-from splay.stance.taper import corners, foot_taper
+from splay.stance.taper import corners, cut_through, foot_taper
 from splay.stance.vectors import dot
 
 
@@ -48,6 +48,7 @@ def foot_cut(leg: Leg, stance: LegStance, floor: Floor) -> FootCut:
     k = foot_taper(leg, stance.exposed)
     den = c * c - k * k * s * s
     half, slope = leg.at_foot / 2, s / c
+    cut_through(1.0 - abs(k) * slope)
     return FootCut(
         long=leg.at_foot * c / den,
         short=leg.at_foot * c / math.sqrt(den),
@@ -66,6 +67,6 @@ def _cornered(leg: Leg, stance: LegStance, floor: Floor) -> FootCut:
     k = foot_taper(leg, stance.exposed)
     # Each corner runs along half a width that shrinks by k: it meets the floor t past the axis.
     leaning = [i * across + j * back for i, j in corners(leg)]
-    ends = [w / 2 * lean / (1.0 + k * lean) for lean in leaning]
+    ends = [w / 2 * lean / cut_through(1.0 + k * lean) for lean in leaning]
     edges = (w * math.sqrt(1.0 + across**2), w * math.sqrt(1.0 + back**2))
     return FootCut(max(edges), min(edges), max(ends), -min(ends), k)

@@ -12,7 +12,7 @@ from splay.quantity import degrees as deg
 from splay.stance.floor import Floor
 from splay.stance.lean import direction, direction_on
 from splay.stance.outline import points, rim
-from splay.stance.taper import corners, foot_taper
+from splay.stance.taper import corners, cut_through, foot_taper
 from splay.stance.vectors import Flat, Vec, between, dot, unit
 
 MIDDLE_MM = 1e-6
@@ -132,6 +132,7 @@ def foot_reach(leg: Leg, d: Vec, floor: Floor, u: Flat, long: float) -> float:
     if lean < 1e-12:
         return half
     c, s = -flat[2], lean
+    cut_through((c - abs(k) * s) / c)
     # Both ends of the long axis, out along the lean: half / (cos -+ k sin) from the axis.
     out, back = half / (c + k * s), half / (c - k * s)
     middle, a = (out - back) / 2.0, (out + back) / 2.0
@@ -171,6 +172,7 @@ def cornered_foot(leg: Leg, d: Vec, floor: Floor, half: float, k: float = 0.0) -
             i * side[2] + j * front[2],
         )
         lean = dot(floor.normal, way)
+        cut_through((slope - k * lean) / slope)
         t = -half * lean / (slope - k * lean)
         out = half - k * t
         made.append(floor.turn((out * way[0] + t * d[0], out * way[1] + t * d[1], out * way[2] + t * d[2])))

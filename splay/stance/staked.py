@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from splay.errors import CannotBuild
 from splay.piece import Circle, Piece, StakedLegs, Triangle
 from splay.stance.aim import aim
 from splay.stance.battens import battens
 from splay.stance.bodies import bodies
 from splay.stance.body import Body
 from splay.stance.bore import Bore, bore_of, mouth_level
-from splay.stance.floor import Floor, floor_under
+from splay.stance.floor import STEEPEST_COS, Floor, floor_under
 from splay.stance.lean import LeanAngles, direction_on, lean_of
 from splay.stance.places import Place, numbered, pairs, places
 from splay.stance.vectors import Vec, along
@@ -119,6 +120,12 @@ def _leg(
     model = piece.supports[support]
     assert isinstance(model, StakedLegs)
     socket: Vec = (place.at[0], place.at[1], mouth_level(model.joint))
+    if -d[2] < STEEPEST_COS:
+        raise CannotBuild(
+            "A leg leans so far from square to the top that no hole in it takes the leg.",
+            "Give it less splay and rake, or the seat less lean.",
+            "supports",
+        )
     exposed = floor.reach(socket, d)
     foot = along(socket, d, exposed)
     return LegStance(

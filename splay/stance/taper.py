@@ -4,7 +4,10 @@ from __future__ import annotations
 
 import math
 
+from splay.errors import CannotBuild
 from splay.piece import Leg
+
+LEAST_CLOSING = 0.05
 
 
 def size_at(leg: Leg, exposed: float, down: float) -> float:
@@ -16,6 +19,20 @@ def size_at(leg: Leg, exposed: float, down: float) -> float:
     if share <= at:
         return leg.at_top + (size - leg.at_top) * share / at
     return size + (leg.at_foot - size) * (share - at) / (1.0 - at)
+
+
+def cut_through(closing: float) -> float:
+    """How fast a foot's outline closes on the floor, as a share of how fast one that does not thin would.
+
+    CannotBuild where it hardly does or never: a cone cut by a plane as steep as its own side runs on.
+    """
+    if closing < LEAST_CLOSING:
+        raise CannotBuild(
+            "A leg thins so fast and leans so far that the floor never cuts through its foot.",
+            "Make its foot thicker, or give it less splay and rake.",
+            "supports",
+        )
+    return closing
 
 
 def foot_taper(leg: Leg, exposed: float) -> float:

@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import random
 from collections.abc import Iterator
+from contextlib import suppress
 from typing import Any
 
-from splay.errors import SplayError
-from splay.piece import Piece, read_piece, write_piece
+from splay.errors import BadInput, SplayError
+from splay.piece import Piece, piece_schema, read_piece, write_piece
 from splay.piece.starters import STARTS, starter
+from tests.core.from_schema import FromSchema
 
 MOST_CHANGES = 4
 
@@ -23,6 +25,15 @@ def numbers(at: Any, path: tuple[Any, ...] = ()) -> Iterator[tuple[tuple[Any, ..
             yield from numbers(below, (*path, key))
     elif isinstance(at, int | float) and not isinstance(at, bool):
         yield path, at
+
+
+def from_schema(rng: random.Random) -> Iterator[Piece]:
+    """Pieces made from the published schema alone, of every kind; those it lets through that the rules
+    between fields refuse are left out."""
+    making = FromSchema(piece_schema(), rng)
+    while True:
+        with suppress(BadInput):
+            yield read_piece(making.make())
 
 
 def scattered(rng: random.Random, name: str = "") -> tuple[str, Piece]:
