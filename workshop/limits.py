@@ -32,6 +32,8 @@ class Api:
         if refused := _too_much(request) or _not_ours(request):
             return refused
         answer = self.get_response(request)
+        if answer.status_code == 204:
+            del answer["Content-Type"]  # There is nothing to be of any kind.
         if answer.status_code >= 400 and answer.headers.get("Content-Type") != PROBLEM:
             title, detail = SAID.get(answer.status_code, ("Refused", "Ask otherwise."))
             said = problem(answer.status_code, title, detail)

@@ -1,13 +1,18 @@
 """What the first request would wait for, done before anyone asks."""
 
 from importlib import import_module
+from threading import Thread
 
 from django.conf import settings
 
 
 def warm() -> None:
-    """Load every route and what it computes with, and draw the pieces there are to start from."""
+    """Load every route and what it computes with."""
     import_module(settings.ROOT_URLCONF)
+
+
+def warm_beside() -> None:
+    """Draw the pieces there are to start from, while others are answered already."""
     from workshop.pieces.api import ready_starts
 
-    ready_starts()
+    Thread(target=ready_starts, daemon=True).start()

@@ -13,8 +13,10 @@ from django.test import TestCase, override_settings
 
 from splay.piece.starters import starter
 from splay.shop import workbench, write_shop
+from workshop.keeping.management.commands.serve import Served
 from workshop.pieces.actions import put_on_rack
 from workshop.pieces.models import PieceRow
+from workshop.worker import PatientWorker
 
 
 class AddMaker(TestCase):
@@ -62,21 +64,21 @@ class Serve(TestCase):
 
     def test_it_hands_over_to_the_server_at_the_address_it_prints(self) -> None:
         out = io.StringIO()
-        with patch("os.execvp") as handed:
+        with patch.object(Served, "run", autospec=True) as handed:
             call_command("serve", port=8999, stdout=out)
         self.assertIn("http://127.0.0.1:8999/", out.getvalue())
-        program, words = handed.call_args.args
-        self.assertEqual(program, "gunicorn")
-        self.assertIn("--bind=127.0.0.1:8999", words)
+        [served] = handed.call_args.args
+        self.assertEqual(served.cfg.bind, ["127.0.0.1:8999"])
+        self.assertIs(served.cfg.worker_class, PatientWorker)
 
     def test_it_refuses_a_wider_address_before_it_serves(self) -> None:
-        with override_settings(BIND="0.0.0.0"), patch("os.execvp") as handed:
+        with override_settings(BIND="0.0.0.0"), patch.object(Served, "run", autospec=True) as handed:
             with self.assertRaisesRegex(CommandError, "password"):
                 call_command("serve")
             handed.assert_not_called()
 
     def test_the_demo_is_loaded_where_nothing_hangs_and_what_was_done_in_it_stays(self) -> None:
-        with override_settings(DEMO=True), patch("os.execvp"):
+        with override_settings(DEMO=True), patch.object(Served, "run"):
             call_command("serve", load_demo=True, stdout=io.StringIO())
             loaded = PieceRow.objects.count()
             self.assertGreater(loaded, 5)
@@ -87,7 +89,7 @@ class Serve(TestCase):
     def test_the_demo_keeps_out_of_a_folder_with_a_maker_or_a_piece_of_its_own(self) -> None:
         maker = get_user_model().objects.create_user("linden", password="spokeshave-and-adze")
         row = put_on_rack(starter("round_three"), maker)
-        with override_settings(DEMO=True), patch("os.execvp") as handed:
+        with override_settings(DEMO=True), patch.object(Served, "run", autospec=True) as handed:
             for command in ("demo", "serve"):
                 with self.assertRaisesRegex(CommandError, "own: linden"):
                     call_command(command, stdout=io.StringIO())

@@ -21,6 +21,8 @@ from workshop.keeping.models import Night
 from workshop.problems import Problem
 
 router = Router()
+LEAST_FREE = 1_000_000
+"""Bytes a save wants at most, with the log it goes through."""
 
 
 class HealthOut(Schema):
@@ -61,7 +63,7 @@ def _writable() -> bool:
 @router.get("/health", auth=None, response={200: HealthOut, 503: HealthOut})
 def health(request: HttpRequest) -> Status:
     """Whether the workshop can keep what it is given; 503 where it cannot."""
-    writable = _writable()
+    writable = free_bytes(settings.DATA_DIR) > LEAST_FREE and _writable()
     if not request.user.is_authenticated:
         return Status(200 if writable else 503, HealthOut(ok=writable))
     made = backup.all_in(settings.DATA_DIR)

@@ -15,6 +15,7 @@ class Command(BaseCommand):
     """Asks for the password twice; reads one line where there is no terminal."""
 
     help = __doc__ or ""
+    requires_system_checks = ()
 
     def add_arguments(self, parser: CommandParser) -> None:
         """The maker's name."""

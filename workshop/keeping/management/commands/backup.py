@@ -16,6 +16,7 @@ class Command(BaseCommand):
     """Into the folder of backups, or to a file of one's own; the server may go on working."""
 
     help = __doc__ or ""
+    requires_system_checks = ()
 
     def add_arguments(self, parser: CommandParser) -> None:
         """Where to."""

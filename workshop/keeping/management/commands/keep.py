@@ -19,6 +19,7 @@ class Command(BaseCommand):
     """A small process of its own: a backup that fails or takes long harms no answer."""
 
     help = __doc__ or ""
+    requires_system_checks = ()
 
     def add_arguments(self, parser: CommandParser) -> None:
         """Beside which process, or once at once."""

@@ -15,6 +15,7 @@ class Command(BaseCommand):
     """Never over data that are there already."""
 
     help = __doc__ or ""
+    requires_system_checks = ()
 
     def add_arguments(self, parser: CommandParser) -> None:
         """Which archive."""

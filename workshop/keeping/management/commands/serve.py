@@ -10,11 +10,14 @@ from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError, CommandParser
+from django.db import connections
+from gunicorn.app.base import BaseApplication
 
 from workshop import folder
 from workshop.accounts.demo import DEMO_MAKER, no_demo_here
 from workshop.keeping import backup, versions
 from workshop.pieces.models import PieceRow
+from workshop.warm import warm_beside
 
 
 def refusal(bind: str) -> str | None:
@@ -39,6 +42,8 @@ class Command(BaseCommand):
     """Checks that it is safe to work there and to listen there, prints the address, and serves."""
 
     help = __doc__ or ""
+    # They load every route before anything is looked at, and are run by the tests.
+    requires_system_checks = ()
 
     def add_arguments(self, parser: CommandParser) -> None:
         """Where to listen; the address itself comes from PROUD_RAKE_BIND."""
@@ -68,19 +73,7 @@ class Command(BaseCommand):
         host = f"[{settings.BIND}]" if ":" in settings.BIND else settings.BIND
         self.stdout.write(f"Proud Rake is served at http://{host}:{port}/  (stop with Ctrl-C)")
         self.stdout.flush()
-        os.execvp(
-            "gunicorn",
-            [
-                "gunicorn",
-                "workshop.wsgi:application",
-                f"--bind={host}:{port}",
-                "--worker-class=workshop.worker.PatientWorker",
-                "--workers=2",
-                "--no-control-socket",
-                "--preload",
-                "--log-level=warning",
-            ],
-        )
+        Served(f"{host}:{port}").run()
 
     def _own_folder(self) -> int:
         """Hold the folder alone and write into it; its lock, CommandError where it cannot be had. A full
@@ -120,6 +113,38 @@ class Command(BaseCommand):
                 kept = backup.make(settings.DATA_DIR, "before")
                 self.stdout.write(f"The data as they were are kept in {kept.name}.")
             call_command("migrate", verbosity=0)
+
+
+class Served(BaseApplication):  # type: ignore[misc]
+    """gunicorn in this very process: all that was loaded to look after the data need not be loaded anew."""
+
+    def __init__(self, bind: str) -> None:
+        self.bind = bind
+        super().__init__()
+
+    def load_config(self) -> None:
+        """Two workers of our kind, begun when everything is loaded."""
+        for name, value in {
+            "bind": self.bind,
+            "worker_class": "workshop.worker.PatientWorker",
+            "workers": 2,
+            "preload_app": True,
+            "control_socket_disable": True,
+            "loglevel": "warning",
+            "post_worker_init": lambda worker: warm_beside(),
+        }.items():
+            self.cfg.set(name, value)
+
+    def run(self) -> None:
+        """Serve; the workers open the database each for itself."""
+        connections.close_all()
+        super().run()
+
+    def load(self) -> Any:
+        """The application, every route loaded."""
+        from workshop.wsgi import application
+
+        return application
 
 
 def _keep_beside() -> None:

@@ -1,0 +1,1 @@
+"""What is done to a server of its own to see whether it can be trusted."""
