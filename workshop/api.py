@@ -59,7 +59,7 @@ class ProudRake(NinjaAPI):
         return schema
 
 
-FILES = {"/photo": "image/jpeg", "/backups/{name}": "application/zip"}
+FILES = {"/photo": "image/jpeg", "/backups/{name}": "application/zip", "/archive": "application/zip"}
 """What answers with a file, by the ends of their addresses."""
 
 api = ProudRake(

@@ -345,9 +345,12 @@ class Folder(SimpleTestCase):
         held = folder.hold(self.folder)
         assert held is not None
         self.assertIsNone(folder.hold(self.folder, patience=0.2))
-        with override_settings(DATA_DIR=self.folder), mock.patch.object(folder, "hold", return_value=None):
-            with self.assertRaisesRegex(CommandError, "works in .* already"):
-                call_command("serve")
+        with (
+            override_settings(DATA_DIR=self.folder),
+            mock.patch.object(folder, "hold", return_value=None),
+            self.assertRaisesRegex(CommandError, "works in .* already"),
+        ):
+            call_command("serve")
         os.close(held)
         again = folder.hold(self.folder, patience=0.2)
         assert again is not None
@@ -389,9 +392,11 @@ class Folder(SimpleTestCase):
 
     def test_data_of_a_later_version_are_left_alone(self) -> None:
         later = {("pieces", "0099_from_tomorrow"): None, ("auth", "0001_initial"): None}
-        with mock.patch.object(MigrationRecorder, "applied_migrations", return_value=later):
-            with self.assertRaisesRegex(CommandError, "pieces 0099_from_tomorrow.*Nothing was changed"):
-                Serve()._own_database(migrate=True, full=False)
+        with (
+            mock.patch.object(MigrationRecorder, "applied_migrations", return_value=later),
+            self.assertRaisesRegex(CommandError, "pieces 0099_from_tomorrow.*Nothing was changed"),
+        ):
+            Serve()._own_database(migrate=True, full=False)
 
     def test_the_key_is_written_whole_once_and_for_its_owner(self) -> None:
         key = folder.secret_of(self.folder)

@@ -104,7 +104,7 @@ class Makers(ApiCase):
         phone = Someone(agent="a phone")
         phone.sign_in("linden", GOOD)
         found = self.linden.call("GET", "/api/session/browsers").json()
-        self.assertEqual([(one["browser"], one["here"]) for one in found][0], ("a phone", False))
+        self.assertEqual((found[0]["browser"], found[0]["here"]), ("a phone", False))
         self.assertEqual(sum(one["here"] for one in found), 1)
         keys = set(Session.objects.values_list("session_key", flat=True))
         self.assertFalse([key for key in keys if key in json.dumps(found)], "a session's key goes out")

@@ -57,20 +57,20 @@ class Keeping(ApiCase):
     def test_the_rack_shows_each_piece_drawn_in_a_settled_number_of_queries(self) -> None:
         for _ in range(3):
             self.new()
-        # session, maker, shop, pieces, readings; the first time the documents, and what hangs is kept
+        # session, maker, shop, the first maker, pieces; at first the documents, and what hangs is kept
         with self.assertNumQueries(8):
             self.call("GET", "/api/pieces")
         with self.assertNumQueries(5):
             rack = self.call("GET", "/api/pieces").json()
         self.assertEqual(len(rack), 3)
-        self.assertTrue(all(piece["drawing"]["shapes"] for piece in rack))
+        self.assertTrue(all(piece["drawn"] for piece in rack))
 
     def test_a_piece_that_cannot_stand_still_hangs_on_the_rack(self) -> None:
         steep = {"by": "resultant", "resultant": 60, "sightline": 90, "measured_from": "bearing"}
         made = self.new(lean={"fall": 30, "toward": 270})
         support = {**made["piece"]["supports"][0], "angles": [steep]}
         self.assertEqual(self.save(made, supports=[support]).status_code, 200)
-        self.assertIsNone(self.call("GET", "/api/pieces").json()[0]["drawing"])
+        self.assertFalse(self.call("GET", "/api/pieces").json()[0]["drawn"])
 
     def test_starting_pieces_and_files_can_be_brought_in_and_taken_out(self) -> None:
         started = self.call("POST", "/api/pieces", {"start": "table"}).json()

@@ -38,7 +38,7 @@ class Hanging(ApiCase):
             made = self.new(name=f"Was read {k}")
             self.spoil(made["id"], document)
             found = self.hung()
-            self.assertIsNotNone(found["Sound"]["drawing"])
+            self.assertTrue(found["Sound"]["drawn"])
             name = document["name"] if isinstance(document, dict) else "A piece without a name"
             self.assertIn("cannot be read", found[name]["trouble"])
             self.assertFalse(found[name]["readable"])
@@ -55,7 +55,7 @@ class Hanging(ApiCase):
         old = self.call("GET", f"/api/pieces/{made['id']}/revisions/1").json()["piece"]
         again = self.call("PUT", f"/api/pieces/{made['id']}", {"document": old, "based_on": 2})
         self.assertEqual((again.status_code, again.json()["revision"]), (200, 3))
-        self.assertIsNotNone(self.hung()["Good once"]["drawing"])
+        self.assertTrue(self.hung()["Good once"]["drawn"])
 
     def test_what_cannot_be_built_or_drawn_hangs_with_its_reason(self) -> None:
         self.new(name="Sound")
@@ -91,10 +91,13 @@ class Hanging(ApiCase):
             inches["rounding"]["system"] = "inch"
             self.call("PUT", "/api/shop", {"shop": inches})
             self.assertIn("in", self.hung()["Two"]["height"]["text"].replace('"', "in"))
+            self.assertEqual(planned.call_count, 2, "how lengths are read changes no drawing")
+            inches["tools"] = inches["tools"][:3]
+            self.call("PUT", "/api/shop", {"shop": inches})
+            self.hung()
             self.assertEqual(planned.call_count, 4)
-        answered = [s["answered"] for s in after["One"]["stations"] if s["name"] == "boring"]
-        self.assertEqual(answered, [1])
-        self.assertEqual(before["Two"]["drawing"], after["Two"]["drawing"])
+        self.assertEqual((before["One"]["next"]["name"], before["One"]["next"]["answered"]), ("top", 0))
+        self.assertEqual(after["Two"], before["Two"])
         self.assertEqual([one["changed"] for one in (before["Two"],)], [after["Two"]["changed"]])
 
     def test_every_start_hangs_drawn(self) -> None:
@@ -102,4 +105,11 @@ class Hanging(ApiCase):
             self.call("POST", "/api/pieces", {"start": name})
         for name, one in self.hung().items():
             self.assertEqual(one["trouble"], "", name)
-            self.assertTrue(one["drawing"]["shapes"], name)
+            self.assertTrue(one["drawn"], name)
+        ids = [one["id"] for one in self.hung().values()]
+        seen = self.call("GET", f"/api/pieces/drawings?{'&'.join(f'id={id}' for id in ids[:24])}").json()
+        self.assertEqual(set(seen), set(ids[:24]))
+        for view in seen.values():
+            self.assertTrue(view["shapes"])
+        many = "&".join(f"id={ids[0]}" for _ in range(25))
+        self.assertEqual(self.call("GET", f"/api/pieces/drawings?{many}").status_code, 422)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from typing import Any
+from typing import Any, ClassVar
 
 from tests.api.base import ApiCase
 from tests.api.test_makers import GOOD, Someone
@@ -36,7 +36,7 @@ class Whose(ApiCase):
             for method in methods
         ]
 
-    BODIES: dict[str, Any] = {
+    BODIES: ClassVar[dict[str, Any]] = {
         "PUT /readings/bore.l1": {"typed": "12"},
         "PUT /kept": {"kept": False},
     }

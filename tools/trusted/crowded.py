@@ -100,7 +100,8 @@ def _work(maker: Maker, seed: int, end: float, took: list[float], errors: list[s
             got = maker.ask("POST", "/api/plan", {"piece": document, "station": station})
         elif what < 0.8:
             got = maker.ask("PUT", f"/api/pieces/{id}", {"document": document, "based_on": revision})
-            revision += got is not None and got[0] == 200
+            if got is not None and got[0] == 200:
+                revision = got[1]["revision"]  # What stood already makes no new one.
         else:
             got = maker.ask("GET", f"/api/pieces/{id}")
         took.append(time.monotonic() - began)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import sqlite3
+import tempfile
 from datetime import datetime
 
 from django.conf import settings
@@ -16,7 +17,7 @@ from splay.shop.model import SHOP_VERSION
 from workshop import VERSION
 from workshop.accounts.makers import only_the_first
 from workshop.folder import free_bytes, nearly_full
-from workshop.keeping import backup, nightly, versions
+from workshop.keeping import archive, backup, nightly, versions
 from workshop.keeping.models import Night
 from workshop.problems import Problem
 
@@ -111,6 +112,16 @@ def back_up(request: HttpRequest) -> Status:
     return Status(
         201, next(_backup_out(one) for one in backup.all_in(settings.DATA_DIR) if one.path == made)
     )
+
+
+@router.get("/archive", response={200: None, (401, 403): Problem})
+def take_out(request: HttpRequest) -> FileResponse:
+    """The whole shop as open files: what everybody keeps to themselves is in it too."""
+    only_the_first(request.user)
+    out = tempfile.TemporaryFile()  # noqa: SIM115 - FileResponse closes it
+    archive.write(out)
+    out.seek(0)
+    return FileResponse(out, as_attachment=True, filename="proud-rake.zip", content_type="application/zip")
 
 
 @router.get("/backups/{name}", response={200: None, (401, 403, 404): Problem})

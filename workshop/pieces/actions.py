@@ -54,7 +54,8 @@ def get_row(id: UUID, maker: Maker) -> PieceRow:
     return row
 
 
-def _next_turn() -> int:
+def next_turn() -> int:
+    """The number of the next change on the rack."""
     return (PieceRow.objects.aggregate(last=Max("turn"))["last"] or 0) + 1
 
 
@@ -69,7 +70,7 @@ def document_of(row: PieceRow, number: int | None = None) -> Revision:
 @transaction.atomic
 def put_on_rack(piece: Piece, maker: Maker) -> PieceRow:
     """Keep a new piece as its first revision."""
-    row = PieceRow.objects.create(latest=1, turn=_next_turn(), made_by=named(maker))
+    row = PieceRow.objects.create(latest=1, turn=next_turn(), made_by=named(maker))
     Revision.objects.create(piece=row, number=1, document=write_piece(piece), by=named(maker))
     return row
 
@@ -92,7 +93,7 @@ def save(id: UUID, document: dict[str, Any], bare: Bare, based_on: int, maker: M
             "Nothing is lost: look at the other one, then keep yours or theirs."
         )
     row.latest += 1
-    row.turn = _next_turn()
+    row.turn = next_turn()
     row.save()
     return Revision.objects.create(piece=row, number=row.latest, document=written, by=named(maker))
 
@@ -125,7 +126,7 @@ def hang_again(id: UUID, maker: Maker) -> PieceRow:
     row = taken_off(maker).filter(pk=id).first()
     if row is None:
         raise Http404
-    row.removed, row.removed_by, row.turn = None, None, _next_turn()
+    row.removed, row.removed_by, row.turn = None, None, next_turn()
     row.save(update_fields=("removed", "removed_by", "turn"))
     return row
 

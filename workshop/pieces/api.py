@@ -10,7 +10,7 @@ from uuid import UUID
 from django.db.models import F
 from django.db.models.fields.json import KT
 from django.http import HttpRequest, HttpResponse
-from ninja import Router, Schema, Status
+from ninja import Query, Router, Schema, Status
 from pydantic import Field
 
 from splay.draw import draw
@@ -26,8 +26,10 @@ from workshop.pieces import actions
 from workshop.pieces.compare import Difference, compare
 from workshop.pieces.models import BIN_NIGHTS, PieceRow, ReadingRow, Revision
 from workshop.pieces.rack import RackPiece
+from workshop.pieces.rack import drawings as hung_drawings
 from workshop.pieces.rack import rack as hanging
-from workshop.problems import Problem
+from workshop.pieces.record import Record, hang_record, read_record, record_of
+from workshop.problems import Conflict, Problem
 from workshop.shop.models import the_shop
 
 router = Router()
@@ -94,7 +96,7 @@ class OffRack(Schema):
 
 
 class PieceNew(Schema):
-    """A new piece: a document, or the name of one to start from."""
+    """A new piece: a document (or a whole record), or the name of one to start from."""
 
     document: dict[str, Any] | None = None
     start: str = "round_three"
@@ -220,11 +222,24 @@ def keep_to_maker(request: HttpRequest, id: UUID, payload: Kept) -> Kept:
     return Kept(kept=actions.keep_to_maker(id, payload.kept, request.user).kept)
 
 
-@router.post("", response={201: PieceOut, Refused: Problem})
+@router.get("/drawings", response={200: dict[UUID, View], (401, 422): Problem})
+def drawings(request: HttpRequest, id: Annotated[list[UUID], Query(max_length=24)]) -> HttpResponse:
+    """Some pieces as they hang drawn on the rack, by id; those that hang undrawn are left out."""
+    found = {str(key): drawn for key, drawn in hung_drawings(id, request.user).items()}
+    # They were written by this program and need no second check.
+    return HttpResponse(json.dumps(found), content_type="application/json")
+
+
+@router.post("", response={201: PieceOut, (*Refused, 409): Problem})
 def put_on_rack(request: HttpRequest, payload: PieceNew) -> Status:
     """Put a new piece on the rack."""
     bare = payload.bare or the_shop().rounding.system
     document = payload.document
+    if document is not None and document.get("format") == "proud-rake-record":
+        row = hang_record(read_record(document), actions.named(request.user))
+        if row is None:
+            raise Conflict("This piece hangs on the rack already, as it is in the file.")
+        return Status(201, _piece_out(row, actions.document_of(row)))
     piece = read_piece(document, bare, "document") if document is not None else starter(payload.start)
     row = actions.put_on_rack(piece, request.user)
     return Status(201, _piece_out(row, actions.document_of(row)))
@@ -254,6 +269,15 @@ def file(request: HttpRequest, id: UUID) -> HttpResponse:
         document = write_piece(read_piece(document))
     answer = HttpResponse(json.dumps(document, ensure_ascii=False), content_type="application/json")
     answer["Content-Disposition"] = f'attachment; filename="piece-{id}.json"'
+    return answer
+
+
+@router.get("/{uuid:id}/record", response={200: Record, (401, 404): Problem})
+def record(request: HttpRequest, id: UUID) -> HttpResponse:
+    """The piece with its whole history, readings and photograph, as one file to keep."""
+    row = actions.get_row(id, request.user)
+    answer = HttpResponse(record_of(row).model_dump_json(), content_type="application/json")
+    answer["Content-Disposition"] = f'attachment; filename="piece-{id}-whole.json"'
     return answer
 
 

@@ -12,8 +12,8 @@ MAKER = settings.AUTH_USER_MODEL
 
 
 class PieceRow(models.Model):
-    """One piece on the rack; what was chosen stands in its revisions. `hung` is what the rack shows of
-    it, `hung_for` what that was drawn from. `turn` counts up over all pieces at each change: what hangs
+    """One piece on the rack; what was chosen stands in its revisions. `hung` is what the rack says of
+    it and `drawn` its picture there, `hung_for` what both were worked out from. `turn` counts up over all pieces at each change: what hangs
     first follows from it and from no clock. `kept` is for its maker's eyes. One that was `removed` can be
     hung up again for some nights."""
 
@@ -22,6 +22,7 @@ class PieceRow(models.Model):
     changed = models.DateTimeField(auto_now=True)
     made = models.DateTimeField(auto_now_add=True)
     hung = models.JSONField(null=True)
+    drawn = models.JSONField(null=True)
     hung_for = models.CharField(max_length=64, default="")
     turn = models.PositiveBigIntegerField(default=0)
     made_by = models.ForeignKey(MAKER, null=True, on_delete=models.SET_NULL, related_name="made")

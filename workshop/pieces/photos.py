@@ -50,6 +50,14 @@ def plain_jpeg(given: bytes) -> tuple[bytes, int, int]:
     return made.getvalue(), upright.width, upright.height
 
 
+def is_plain_jpeg(given: bytes) -> bool:
+    """Whether a picture is a JPEG already that is small enough and has nothing written beside it."""
+    with Image.open(io.BytesIO(given)) as opened:
+        small = max(opened.size) <= LONGEST_PX
+        beside = {name for name, _ in getattr(opened, "applist", [("none", b"")])}
+        return opened.format == "JPEG" and small and beside == {"APP0"}
+
+
 def _small(opened: Image.Image) -> Image.Image:
     """The picture no larger than it is kept, one at a time in the whole workshop."""
     with (settings.DATA_DIR / "one-picture.lock").open("wb") as turn:

@@ -2,6 +2,7 @@
 
 import json
 import logging
+from collections.abc import Sequence
 from contextlib import suppress
 from datetime import datetime
 from hashlib import sha256
@@ -9,6 +10,7 @@ from typing import Any
 from uuid import UUID
 
 from django.db import OperationalError
+from django.db.models import Count, prefetch_related_objects
 from ninja import Schema
 from pydantic import TypeAdapter
 
@@ -25,7 +27,7 @@ from workshop.pieces.models import PieceRow, Revision
 from workshop.shop.models import the_shop
 
 log = logging.getLogger(__name__)
-HUNG = 1
+HUNG = 2
 """Counted up when what hangs is worked out or drawn otherwise: everything is then drawn anew."""
 _UNREAD = "Its last state cannot be read"
 _UNBUILT = "It cannot be built as it stands"
@@ -33,49 +35,62 @@ _FAILED = "The program failed on it: its fault is in the log"
 
 
 class Hung(Schema):
-    """What is shown of a piece, and kept with it: `trouble` says why it hangs undrawn."""
+    """What is said of a piece, and kept with it: its `height` in mm; `next` the first station with proofs to take, None where
+    all are proved; `trouble` why it hangs undrawn."""
 
     name: str
     use: str
-    height: Quantity | None
-    drawing: View | None
-    stations: list[Station]
+    height: float | None
+    next: Station | None
     cautions: int
     trouble: str = ""
 
 
-class RackPiece(Hung):
-    """A piece as it hangs on the rack; `readable` whether its last state can be opened, `by` who made it,
+class RackPiece(Schema):
+    """A piece as it hangs on the rack, its height as the shop reads it; `readable` whether its last state can be opened, `by` who made it,
     `kept` whether only they see it, `may_take` whether whoever looks may take it off."""
 
     id: UUID
+    name: str
+    use: str
+    height: Quantity | None
+    next: Station | None
+    cautions: int
+    trouble: str
+    drawn: bool
     revision: int
     changed: datetime
-    readable: bool = True
+    readable: bool
     by: str | None
     kept: bool
     may_take: bool
 
 
 _HUNG = TypeAdapter(Hung)
+_VIEW = TypeAdapter(View)
 
 
 def rack(maker: Maker) -> list[RackPiece]:
     """Every piece a maker sees, the one changed last first; one that is in trouble harms no other."""
     shop = the_shop()
     leads = is_first(maker)
-    rows = list(hanging_for(maker, leads).select_related("made_by").prefetch_related("readings"))
-    tools = json.dumps(write_shop(shop), sort_keys=True)
+    hanging = hanging_for(maker, leads).select_related("made_by").defer("drawn")
+    rows = list(hanging.annotate(said=Count("reading_events")).order_by("-turn", "-changed"))
+    # How lengths are read changes no drawing and no count.
+    tools = json.dumps({**write_shop(shop), "rounding": None}, sort_keys=True)
+    show = Show(shop.rounding.units())
     keys = {row.pk: _key(row, tools) for row in rows}
-    drawn = [row for row in rows if not row.hung or row.hung_for != keys[row.pk]]
-    latest = _documents(drawn)
-    for row in drawn:
-        hung = _hang(row, latest.get(row.pk), shop)
+    stale = [row for row in rows if not row.hung or row.hung_for != keys[row.pk]]
+    latest = _documents(stale)
+    prefetch_related_objects(stale, "readings")
+    for row in stale:
+        hung, drawing = _hang(row, latest.get(row.pk), shop)
         row.hung, row.hung_for = _HUNG.dump_python(hung, mode="json"), keys[row.pk]
+        row.drawn = None if drawing is None else _tenths(_VIEW.dump_python(drawing, mode="json"))
     made = []
     for row in rows:
         hung = _HUNG.validate_python(row.hung)
-        shown = {name: getattr(hung, name) for name in Hung.model_fields}
+        said = hung.model_dump(exclude={"height", "next"})
         readable = not hung.trouble.startswith(_UNREAD)
         made.append(
             RackPiece(
@@ -83,20 +98,38 @@ def rack(maker: Maker) -> list[RackPiece]:
                 revision=row.latest,
                 changed=row.changed,
                 readable=readable,
+                drawn=not hung.trouble,
+                height=None if hung.height is None else show.length(hung.height),
+                next=hung.next,
                 by=row.made_by.get_username() if row.made_by else None,
                 kept=row.kept,
                 may_take=leads or row.made_by_id == maker.pk,
-                **shown,
+                **said,
             )
         )
     # Not through save(): what hangs is no change of the piece. Kept to be quick, so it may fail.
     with suppress(OperationalError):
-        if drawn:
-            PieceRow.objects.bulk_update(drawn, ("hung", "hung_for"))
+        if stale:
+            PieceRow.objects.bulk_update(stale, ("hung", "drawn", "hung_for"), batch_size=50)
     return made
 
 
-def _documents(rows: list[PieceRow]) -> dict[UUID, Any]:
+def drawings(ids: list[UUID], maker: Maker) -> dict[UUID, Any]:
+    """The pictures of some pieces on the rack, as they were last drawn for it."""
+    found = hanging_for(maker).filter(pk__in=ids, drawn__isnull=False)
+    return dict(found.values_list("pk", "drawn"))
+
+
+def _tenths(drawn: Any) -> Any:
+    """A picture with its numbers to a tenth of a millimetre: it hangs as large as a hand."""
+    if isinstance(drawn, float):
+        return round(drawn, 1)
+    if isinstance(drawn, dict):
+        return {name: _tenths(value) for name, value in drawn.items()}
+    return [_tenths(value) for value in drawn] if isinstance(drawn, list) else drawn
+
+
+def _documents(rows: Sequence[PieceRow]) -> dict[UUID, Any]:
     """The last saved documents of some pieces, by piece."""
     if not rows:
         return {}
@@ -107,13 +140,12 @@ def _documents(rows: list[PieceRow]) -> dict[UUID, Any]:
     return {r.piece_id: r.document for r in near if (r.piece_id, r.number) in wanted}
 
 
-def _key(row: PieceRow, tools: str) -> str:
-    """All that what hangs follows from."""
-    readings = sorted((r.proof, r.value, r.sure) for r in row.readings.all())
-    return sha256(json.dumps([HUNG, row.latest, readings, tools]).encode()).hexdigest()
+def _key(row: Any, tools: str) -> str:
+    """All that what hangs follows from: a reading given, corrected or withdrawn counts up `said`."""
+    return sha256(json.dumps([HUNG, row.latest, row.said, tools]).encode()).hexdigest()
 
 
-def _hang(row: PieceRow, document: Any, shop: Shop) -> Hung:
+def _hang(row: PieceRow, document: Any, shop: Shop) -> tuple[Hung, View | None]:
     said = document if isinstance(document, dict) else {}
     name = str(said.get("name") or "A piece without a name")[:120]
     try:
@@ -123,7 +155,7 @@ def _hang(row: PieceRow, document: Any, shop: Shop) -> Hung:
     except Exception:
         log.exception("Piece %s, revision %d, cannot be read", row.pk, row.latest)
         return _trouble(name, None, f"{_UNREAD}: {_FAILED[0].lower()}{_FAILED[1:]}")
-    height = Show(shop.rounding.units()).length(piece.height)
+    height = piece.height
     try:
         made = plan(piece, shop, readings_of(row), levelling=False)
         drawing = draw(piece, shop, made, "rack").piece[0]
@@ -133,17 +165,9 @@ def _hang(row: PieceRow, document: Any, shop: Shop) -> Hung:
         log.exception("Piece %s, revision %d, cannot be drawn", row.pk, row.latest)
         return _trouble(name, height, _FAILED, piece.use)
     cautions = sum(finding.level != "note" for finding in made.findings)
-    return Hung(
-        name=piece.name,
-        use=piece.use,
-        height=height,
-        drawing=drawing,
-        stations=list(made.stations),
-        cautions=cautions,
-    )
+    ahead = next((one for one in made.stations if one.answered < one.proofs), None)
+    return Hung(name=piece.name, use=piece.use, height=height, next=ahead, cautions=cautions), drawing
 
 
-def _trouble(name: str, height: Quantity | None, said: str, use: str = "other") -> Hung:
-    return Hung(
-        name=name, use=use, height=height, drawing=None, stations=[], cautions=1, trouble=said[:400]
-    )
+def _trouble(name: str, height: float | None, said: str, use: str = "other") -> tuple[Hung, View | None]:
+    return Hung(name=name, use=use, height=height, next=None, cautions=1, trouble=said[:400]), None

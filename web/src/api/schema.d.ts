@@ -216,6 +216,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/drawings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Drawings
+         * @description Some pieces as they hang drawn on the rack, by id; those that hang undrawn are left out.
+         */
+        get: operations["workshop_pieces_api_drawings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/starts": {
         parameters: {
             query?: never;
@@ -3555,7 +3575,7 @@ export interface components {
         };
         /**
          * RackPiece
-         * @description A piece as it hangs on the rack; `readable` whether its last state can be opened, `by` who made it,
+         * @description A piece as it hangs on the rack, its height as the shop reads it; `readable` whether its last state can be opened, `by` who made it,
          *     `kept` whether only they see it, `may_take` whether whoever looks may take it off.
          */
         RackPiece: {
@@ -3568,7 +3588,8 @@ export interface components {
              * Format: date-time
              */
             changed: string;
-            drawing: components["schemas"]["View"] | null;
+            /** Drawn */
+            drawn: boolean;
             height: components["schemas"]["Quantity"] | null;
             /**
              * Id
@@ -3581,19 +3602,12 @@ export interface components {
             may_take: boolean;
             /** Name */
             name: string;
-            /**
-             * Readable
-             * @default true
-             */
+            next: components["schemas"]["Station"] | null;
+            /** Readable */
             readable: boolean;
             /** Revision */
             revision: number;
-            /** Stations */
-            stations: components["schemas"]["Station"][];
-            /**
-             * Trouble
-             * @default
-             */
+            /** Trouble */
             trouble: string;
             /** Use */
             use: string;
@@ -5739,6 +5753,43 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OffRack"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_pieces_api_drawings: {
+        parameters: {
+            query: {
+                id: string[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: components["schemas"]["View"];
+                    };
                 };
             };
             400: components["responses"]["Problem400"];

@@ -9,11 +9,14 @@ import FigureText from '../fields/FigureText.vue'
 import RevisionsSheet from '../piece/RevisionsSheet.vue'
 import { useSession } from '../session/store'
 import Sheet from '../Sheet.vue'
+import { useDrawings } from './drawings'
+import InSight from './InSight.vue'
 
 const router = useRouter()
 const session = useSession()
 const me = computed(() => session.session?.maker ?? null)
 const pieces = ref<RackPiece[] | null>(null)
+const { drawings, want } = useDrawings()
 const wrong = ref('')
 const leaving = ref<RackPiece | null>(null)
 /** What was taken off and can be hung up again. */
@@ -47,7 +50,7 @@ onMounted(() => void load())
 
 async function load(): Promise<void> {
   try {
-    pieces.value = (await ask(api.GET('/api/pieces'))) as RackPiece[]
+    pieces.value = await ask(api.GET('/api/pieces'))
     off.value = await ask(api.GET('/api/pieces/bin'))
     wrong.value = ''
   } catch (error) {
@@ -135,8 +138,11 @@ async function putBack(document: Piece): Promise<void> {
   }
 }
 
-function stage(piece: RackPiece): string {
-  const next = piece.stations.find((s) => s.answered < s.proofs)
+/** What a picture was drawn of: another state of the piece, or readings since. */
+const state = (piece: RackPiece): string =>
+  [piece.revision, piece.next?.name, piece.next?.answered].join(' ')
+
+function stage({ next }: RackPiece): string {
   return next ? `at ${next.title}, ${next.answered} of ${next.proofs} proved` : 'all proved'
 }
 </script>
@@ -168,12 +174,16 @@ function stage(piece: RackPiece): string {
           class="peg"
           :data-piece="piece.name"
         >
-          <div class="drawn">
-            <Drawing v-if="piece.drawing" :view="piece.drawing" />
-            <p v-else class="quiet" data-trouble>{{ piece.trouble }}</p>
-          </div>
+          <InSight
+            class="drawn"
+            :stamp="state(piece)"
+            @seen="piece.drawn && want(piece.id, state(piece))"
+          >
+            <p v-if="!piece.drawn" class="quiet" data-trouble>{{ piece.trouble }}</p>
+            <Drawing v-else-if="drawings[piece.id]" :view="drawings[piece.id]!" />
+          </InSight>
           <strong>{{ piece.name }}</strong>
-          <span v-if="piece.drawing" class="quiet small"
+          <span v-if="piece.drawn" class="quiet small"
             ><FigureText :text="piece.height?.text ?? ''" /> high, {{ stage(piece)
             }}{{ piece.cautions ? `, ${piece.cautions} to look at` : '' }}</span
           >
@@ -191,6 +201,14 @@ function stage(piece: RackPiece): string {
             earlier states
           </button>
           <a class="plain word" :href="`/api/pieces/${piece.id}/file`" download>file</a>
+          <a
+            v-if="piece.readable"
+            class="plain word"
+            :href="`/api/pieces/${piece.id}/record`"
+            :aria-label="`${piece.name} with its history`"
+            download
+            >with history</a
+          >
           <button
             v-if="piece.by === me && !session.session?.alone"
             class="plain word"

@@ -222,6 +222,9 @@ function called(one: Browser): string {
         <template v-if="leads">
           <p v-if="wrong.backups" role="alert" class="wrong">{{ wrong.backups }}</p>
           <v-btn data-back-up :disabled="busy" @click="backUp">Make a backup now</v-btn>
+          <p>
+            <a class="word plain" href="/api/archive" download>Take everything out as open files</a>
+          </p>
           <ul>
             <li v-for="one in backups" :key="one.name">
               <span

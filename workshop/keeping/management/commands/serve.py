@@ -149,5 +149,7 @@ class Served(BaseApplication):  # type: ignore[misc]
 
 def _keep_beside() -> None:
     """Start the process that does the night's work; it ends with this one."""
-    words = [sys.executable, "manage.py", "keep", f"--beside={os.getpid()}"]
+    # After a while: what is asked first should not share the machine with it.
+    words = ["sh", "-c", 'sleep 10 && exec "$@"', "sh", sys.executable, "manage.py", "keep"]
+    words.append(f"--beside={os.getpid()}")
     subprocess.Popen(words, cwd=settings.BASE_DIR, stdin=subprocess.DEVNULL)

@@ -1,4 +1,4 @@
-"""Write the published schemas into docs/: piece file, shop file, API. --check only compares."""
+"""Write the published schemas into docs/: piece, shop and record files, API. --check only compares."""
 
 import json
 import sys
@@ -10,6 +10,7 @@ from django.core.management.base import BaseCommand, CommandParser
 from splay.piece import piece_schema
 from splay.shop import shop_schema
 from workshop.api import api
+from workshop.pieces.record import Record
 
 
 def published() -> dict[str, str]:
@@ -17,6 +18,10 @@ def published() -> dict[str, str]:
     made = {
         "piece.schema.json": piece_schema(),
         "shop.schema.json": shop_schema(),
+        "record.schema.json": {
+            "$schema": "https://json-schema.org/draft/2020-12/schema",
+            **Record.model_json_schema(),
+        },
         "openapi.json": json.loads(json.dumps(api.get_openapi_schema(path_prefix="/api/"))),
     }
     return {

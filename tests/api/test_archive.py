@@ -1,0 +1,152 @@
+"""Everything out as open files and in again: nothing lost, nothing overwritten."""
+
+from __future__ import annotations
+
+import io
+import json
+import zipfile
+from datetime import UTC, datetime
+from typing import Any
+from unittest import mock
+
+import jsonschema
+from django.conf import settings
+from django.contrib.auth import get_user_model
+
+from splay.piece import write_piece
+from splay.piece.starters import starter
+from splay.shop import workbench
+from tests.api.base import ApiCase
+from tests.api.test_makers import GOOD, Someone
+from tests.api.test_photos import picture
+from workshop.keeping import archive
+from workshop.pieces.models import PieceRow, Revision
+from workshop.shop.models import ShopRow, keep_shop
+
+
+class Records(ApiCase):
+    """A piece two makers worked on, with a reading corrected and a photograph."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.call("POST", "/api/makers", {"name": "linden", "password": GOOD})
+        linden = Someone()
+        linden.sign_in("linden", GOOD)
+        made = linden.call("POST", "/api/pieces", {"start": "log_slice"}).json()
+        self.path = f"/api/pieces/{made['id']}"
+        self.call("PUT", self.path, {"document": {**made["piece"], "name": "Later"}, "based_on": 1})
+        for typed in ("12", "12.5"):
+            linden.call("PUT", f"{self.path}/readings/bore.l1", {"typed": typed, "note": "on the line"})
+        self.call("PUT", f"{self.path}/photo", picture())
+        long_ago = datetime(2024, 2, 29, 12, 30, tzinfo=UTC)
+        Revision.objects.filter(number=1).update(saved=long_ago)
+
+    def record(self) -> dict[str, Any]:
+        return dict(self.call("GET", f"{self.path}/record").json())
+
+    def test_a_record_follows_its_published_schema_and_says_who_did_what_when(self) -> None:
+        record = self.record()
+        schema = json.loads((settings.BASE_DIR / "docs" / "record.schema.json").read_text(encoding="utf-8"))
+        jsonschema.Draft202012Validator(schema).validate(record)
+        self.assertEqual([s["by"] for s in record["states"]], ["linden", "ash"])
+        self.assertEqual(record["states"][0]["saved"], "2024-02-29T12:30:00Z")
+        self.assertEqual([e["what"] for e in record["events"]], ["answered", "corrected"])
+        self.assertEqual(record["readings"][0]["typed"], "12.5")
+        self.assertTrue(record["photo"])
+
+    def test_out_and_into_an_empty_shop_loses_nothing(self) -> None:
+        before = self.record()
+        keep_shop(workbench().model_copy(update={"name": "Larkmoor"}))
+        out = io.BytesIO()
+        self.assertEqual(archive.write(out), 1)
+        PieceRow.objects.all().delete()
+        ShopRow.objects.all().delete()
+        get_user_model().objects.filter(username="linden").delete()
+        found = archive.read(out.getvalue(), None)
+        self.assertEqual((found.hung, found.known, found.refused, found.shop), (1, 0, [], True))
+        self.assertEqual(self.record(), before)
+        self.assertEqual(self.call("GET", "/api/shop").json()["shop"]["name"], "Larkmoor")
+        # Whoever is named and is not in this shop is named still, and gets no way in.
+        self.assertEqual([m["name"] for m in self.call("GET", "/api/makers").json()], ["ash"])
+        self.assertEqual(Someone().sign_in("linden", GOOD), 422)
+        self.assertEqual(self.call("GET", "/api/pieces").json()[0]["by"], "linden")
+
+    def test_what_hangs_already_is_left_as_it_is(self) -> None:
+        out = io.BytesIO()
+        archive.write(out)
+        self.assertEqual(archive.read(out.getvalue(), None).known, 1)
+        piece = self.call("GET", self.path).json()
+        self.call("PUT", self.path, {"document": {**piece["piece"], "name": "Mine since"}, "based_on": 2})
+        found = archive.read(out.getvalue(), None)
+        self.assertEqual((found.hung, PieceRow.objects.count()), (1, 2))
+        self.assertEqual(
+            {p["name"] for p in self.call("GET", "/api/pieces").json()}, {"Mine since", "Later"}
+        )
+
+    def test_one_bad_piece_is_named_and_the_others_hang(self) -> None:
+        self.new(name="Sound")
+        out = io.BytesIO()
+        archive.write(out)
+        PieceRow.objects.all().delete()
+        spoiled = io.BytesIO()
+        with zipfile.ZipFile(out) as given, zipfile.ZipFile(spoiled, "w") as bad:
+            for name in given.namelist():
+                raw = given.read(name)
+                bad.writestr(name, raw.replace(b'"height"', b'"hight"') if b"Later" in raw else raw)
+        found = archive.read(spoiled.getvalue(), None)
+        self.assertEqual((found.hung, len(found.refused)), (1, 1))
+        self.assertIn("hight", found.refused[0][1])
+
+    def test_what_is_no_archive_is_refused_whole(self) -> None:
+        small = io.BytesIO()
+        with zipfile.ZipFile(small, "w") as made:
+            made.writestr("about.json", json.dumps({"format": archive.FORMAT, "version": 1}))
+            made.writestr("pieces/1.json", "x" * 3000)
+        for raw in (b"", b"PK", small.getvalue()[:-30], zip_of({"format": "else"}), zip_of([])):
+            with self.subTest(raw[:10]), self.assertRaises(archive.NotAnArchive):
+                archive.read(raw, None)
+        with mock.patch.object(archive, "MOST_UNPACKED", 2000), self.assertRaises(archive.NotAnArchive):
+            archive.read(small.getvalue(), None)
+        self.assertEqual(PieceRow.objects.count(), 1)
+
+    def test_a_record_is_brought_in_like_a_piece_file(self) -> None:
+        record = self.record()
+        same = self.call("POST", "/api/pieces", {"document": record})
+        self.assertEqual(same.status_code, 409)
+        PieceRow.objects.all().delete()
+        made = self.call("POST", "/api/pieces", {"document": record})
+        self.assertEqual(made.status_code, 201, made.content)
+        self.assertEqual(self.record(), record)
+
+    def test_bad_records_name_what_is_wrong_with_them(self) -> None:
+        record = self.record()
+        PieceRow.objects.all().delete()
+        states = record["states"]
+        for change, field in (
+            ({"states": []}, "record.states"),
+            ({"states": [states[1], states[0]]}, "record.states"),
+            ({"states": [{**states[0], "piece": {"name": "x"}}]}, "record.states.0.piece"),
+            ({"readings": [{**record["readings"][0], "kind": "?"}]}, "record.readings.0.kind"),
+            ({"readings": record["readings"] * 2}, "record.readings"),
+            ({"photo": "!!"}, "record.photo"),
+            ({"photo": "AAAA"}, "photo"),
+            ({"version": 2}, "record.version"),
+        ):
+            with self.subTest(field):
+                answer = self.call("POST", "/api/pieces", {"document": {**record, **change}})
+                self.assertEqual(answer.status_code, 422, answer.content)
+                self.assertIn(field, answer.json()["faults"][0]["field"])
+        self.assertEqual(PieceRow.objects.count(), 0)
+
+    def test_a_piece_without_anything_is_a_record_too(self) -> None:
+        made = self.new(name="Bare")
+        record = self.call("GET", f"/api/pieces/{made['id']}/record").json()
+        self.assertEqual((record["readings"], record["events"], record["photo"]), ([], [], None))
+        self.assertEqual(record["states"][0]["piece"], write_piece(starter("round_three")) | {"name": "Bare"})
+
+
+def zip_of(about: Any) -> bytes:
+    made = io.BytesIO()
+    with zipfile.ZipFile(made, "w") as packed:
+        packed.writestr("about.json", json.dumps(about))
+    return made.getvalue()

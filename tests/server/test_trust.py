@@ -1,0 +1,71 @@
+"""The real server, done small what `make trust` does at length."""
+
+from __future__ import annotations
+
+import os
+import random
+import unittest
+from unittest import mock
+
+from django.test import SimpleTestCase
+
+from tools.trusted import cut
+from tools.trusted.asked import asked, let_in
+from tools.trusted.crowded import crowded, unfinished
+from tools.trusted.cut import File, can_trace, power_cut
+from tools.trusted.filled import can_mount, filled
+from tools.trusted.killed import killed
+from workshop import worker
+
+
+class Trust(SimpleTestCase):
+    def setUp(self) -> None:
+        # The server of its own is not the tests': it must not take their settings or their data.
+        kept = {name: os.environ.pop(name) for name in ("PROUD_RAKE_DATA",) if name in os.environ}
+        self.addCleanup(os.environ.update, kept)
+
+    def test_nothing_acknowledged_is_lost_when_the_plug_is_pulled(self) -> None:
+        found = killed(3, whole_every=2)
+        self.assertGreater(int(str(found["acknowledged"])), 0)
+        self.assertEqual((found["lost"], found["damaged"]), (0, 0), found)
+
+    @unittest.skipUnless(can_trace(), "no process can be watched here")
+    def test_nothing_acknowledged_is_lost_in_a_power_cut(self) -> None:
+        found = power_cut(5)
+        self.assertEqual((found["answered"], found["lost"], found["unreadable"]), (5, 0, 0), found)
+        # Were nothing ever flushed the cut would be seen to take it.
+        with mock.patch.object(cut.File, "flush", lambda self: None):
+            self.assertGreater(int(str(power_cut(3)["lost"])), 0)
+
+    def test_what_was_not_flushed_may_be_lost_in_a_cut(self) -> None:
+        file = File(bytearray(b"old"), bytearray(b"old"))
+        file.write(0, b"new")
+        self.assertEqual(file.after_a_cut(random.Random(1), 0.0), b"old")
+        self.assertEqual(file.after_a_cut(random.Random(1), 1.0), b"new")
+        file.flush()
+        file.truncate(1)
+        self.assertEqual(file.after_a_cut(random.Random(1), 0.0), b"new")
+        self.assertEqual(file.after_a_cut(random.Random(1), 1.0), b"n")
+
+    @unittest.skipUnless(can_mount(), "no small disk can be had here")
+    def test_a_full_disk_is_said_and_costs_nothing_that_was_saved(self) -> None:
+        found = filled()
+        self.assertEqual((found["refused"], found["lost"], found["health"]), (3, 0, 503), found)
+        self.assertTrue(found["reading_on"] and found["saves_again"], found)
+        self.assertIn("Make room", str(found["said"]))
+
+    def test_requests_that_never_end_hold_nobody_up(self) -> None:
+        found = unfinished(heads=2 * worker.MOST_WAITING + 20, bodies=8, seconds=3)
+        self.assertEqual(found["failed"], 0, found)
+        self.assertGreater(int(str(found["answered"])), 10)
+
+    def test_whatever_is_asked_is_answered_as_declared(self) -> None:
+        found = asked(240, threads=2)
+        self.assertEqual(found["wrong"], {}, found)
+
+    def test_no_hostile_file_is_let_in(self) -> None:
+        self.assertEqual(list(let_in(40)), [])
+
+    def test_several_makers_at_once_are_all_answered(self) -> None:
+        found = crowded(3, 4)
+        self.assertEqual(found["errors"], 0, found)

@@ -1,0 +1,33 @@
+"""Hang up the pieces of a zip that take_out wrote."""
+
+from pathlib import Path
+from typing import Any
+
+from django.core.management.base import BaseCommand, CommandError, CommandParser
+
+from workshop.accounts.makers import the_first
+from workshop.keeping import archive
+
+
+class Command(BaseCommand):
+    """What hangs already is left as it is; nothing is overwritten."""
+
+    help = __doc__ or ""
+    requires_system_checks = ()
+
+    def add_arguments(self, parser: CommandParser) -> None:
+        """Which file."""
+        parser.add_argument("file", type=Path)
+
+    def handle(self, *args: Any, file: Path, **options: Any) -> None:
+        """Take it in, and say what came."""
+        try:
+            with file.open("rb") as given:
+                found = archive.read(given, the_first())
+        except (archive.NotAnArchive, OSError) as error:
+            raise CommandError(f"{file}: {error}") from None
+        self.stdout.write(f"{found.hung} pieces were hung up, {found.known} hung already.")
+        for name, why in found.refused:
+            self.stderr.write(f"{name} was left out: {why}")
+        if found.refused:
+            raise CommandError(f"{len(found.refused)} could not be read.")
