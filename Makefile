@@ -3,6 +3,11 @@
 # make run    the same with the maker's own data
 # make test   install what is missing, lint, check types, build, run every test
 # make bench  print the measured figures
+# make trust  pull plugs, fill disks, ask by the thousand: what is lost, let in or answered wrongly
+# make backup [TO=FILE]; make backup-check [FILE=ARCHIVE]; make restore FILE=ARCHIVE DATA=EMPTY-FOLDER
+# make take-out FILE=ZIP; make take-in FILE=ZIP   everything as open files
+# make audit  ask the advisory sources about what ships
+# make lock   pin the requirements anew, with their hashes
 
 PORT ?= 8420
 BIND ?= 127.0.0.1
@@ -13,7 +18,8 @@ PY := .venv/bin/python
 STAMPS := build/stamps
 WEB := $(shell find web/src -type f) web/index.html web/vite.config.ts
 
-.PHONY: demo demo-fresh run test bench lint check build install screenshots clean
+.PHONY: demo demo-fresh run test bench trust lint check build install screenshots clean
+.PHONY: backup backup-check restore take-out take-in audit lock
 .DEFAULT_GOAL := demo
 
 $(STAMPS):
@@ -65,6 +71,7 @@ lint: install
 	.venv/bin/lint-imports
 	.venv/bin/mypy
 	$(PY) manage.py schemas --check
+	$(PY) tools/licences.py --check
 	cd web && npm run --silent lint && npm run --silent format:check && npm run --silent check
 
 test: install lint build
@@ -72,6 +79,31 @@ test: install lint build
 
 bench: install build
 	$(PY) tools/bench.py
+
+trust: install build
+	$(PY) tools/trust.py
+
+backup: $(STAMPS)/run
+	@PROUD_RAKE_DATA=$(DATA) $(PY) manage.py backup $(TO)
+
+backup-check: $(STAMPS)/run
+	@PROUD_RAKE_DATA=$(DATA) $(PY) manage.py backup_check $(FILE)
+
+restore: $(STAMPS)/run
+	@PROUD_RAKE_DATA=$(DATA) $(PY) manage.py restore $(FILE)
+
+take-out: $(STAMPS)/run
+	@PROUD_RAKE_DATA=$(DATA) $(PY) manage.py take_out $(FILE)
+
+take-in: $(STAMPS)/run
+	@PROUD_RAKE_DATA=$(DATA) $(PY) manage.py take_in $(FILE)
+
+audit: install
+	$(PY) tools/audit.py
+
+lock: $(STAMPS)/run
+	for kind in run dev; do .venv/bin/uv pip compile --quiet --no-header --generate-hashes \
+		requirements/$$kind.in -o requirements/$$kind.txt || exit 1; done
 
 screenshots: install build
 	$(PY) tools/screenshots.py

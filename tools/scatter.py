@@ -1,7 +1,8 @@
 """Plan and draw valid documents by the thousand: each must end in a plan or in a named fault.
 
 `tools/scatter.py COUNT SEED`: numbers of the starting pieces are thrown anywhere the schema lets them,
-and by turns documents are made from the schema alone; prints how many were planned, and the first document of each way in which the program failed.
+and by turns documents are made from the schema alone; prints how many were planned, and the first
+document of each way in which the program failed.
 Exit status 1 if it ever did.
 """
 

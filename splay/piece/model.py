@@ -23,7 +23,7 @@ from splay.quantity import Bare
 FORMAT = "proud-rake-piece"
 VERSION = 2
 Use = Literal["stool", "bench", "shoe_seat", "child", "high_stool", "table", "other"]
-Name = Annotated[str, Plain, Field(min_length=1, max_length=120)]
+Name = Annotated[str, Field(min_length=1, max_length=120), Plain]
 Support = Annotated[
     StakedLegs | PlaneFrames | MitredFrames | BoardSides | SlabLeg | ApronedLegs,
     Field(discriminator="kind"),

@@ -45,7 +45,7 @@ class Shop(Frozen):
 
     format: Literal["proud-rake-shop"] = "proud-rake-shop"
     version: Literal[2] = 2
-    name: Annotated[str, Plain, Field(min_length=1, max_length=120)] = "Workshop"
+    name: Annotated[str, Field(min_length=1, max_length=120), Plain] = "Workshop"
     rounding: Rounding = Rounding()
     bit: Bit = Bit()
     """What is taken of a bit that is not in the list."""

@@ -12,7 +12,7 @@ from splay.document import Frozen, Length, Plain
 class Spacer(Frozen):
     """One thing of known thickness, and how many of it there are."""
 
-    name: Annotated[str, Plain, Field(min_length=1, max_length=60)]
+    name: Annotated[str, Field(min_length=1, max_length=60), Plain]
     """What the maker calls it."""
     thick: Annotated[float, Length(0.02, 200, fine=True)]
     """Its thickness as it is put under a foot, mm: measured, not read off a table."""

@@ -10,7 +10,7 @@ from splay.document import Angle, Frozen, Length, Plain
 from splay.ids import Id
 from splay.shop.scale import Scale
 
-Title = Annotated[str, Plain, Field(min_length=1, max_length=60)]
+Title = Annotated[str, Field(min_length=1, max_length=60), Plain]
 
 
 Kerf = Annotated[float, Length(0.3, 8)]

@@ -142,7 +142,9 @@ class Records(ApiCase):
         made = self.new(name="Bare")
         record = self.call("GET", f"/api/pieces/{made['id']}/record").json()
         self.assertEqual((record["readings"], record["events"], record["photo"]), ([], [], None))
-        self.assertEqual(record["states"][0]["piece"], write_piece(starter("round_three")) | {"name": "Bare"})
+        self.assertEqual(
+            record["states"][0]["piece"], write_piece(starter("round_three")) | {"name": "Bare"}
+        )
 
 
 def zip_of(about: Any) -> bytes:

@@ -332,7 +332,7 @@ class OtherPages(BrowserCase):
         self.page.wait_for_selector(".drawn svg")
         for light in ("limewood", "lampblack", "sunlit"):
             self.page.evaluate("name => localStorage.setItem('proud-rake.theme', name)", light)
-            pages = ("/", "/quick", "/shop", "/rehearsal")
+            pages = ("/", "/quick", "/shop", "/rehearsal", "/makers")
             for path in (*pages, "stance", "top", "boring", "legs", "stretchers", "level"):
                 where = f"{self.live_server_url}{path}" if path[0] == "/" else f"{address}/{path}"
                 self.page.goto(where)

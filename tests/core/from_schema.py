@@ -9,7 +9,7 @@ WORDS = ("A", "bench of ash", "½", "x" * 12)
 
 
 class FromSchema:
-    """Makes random documents a schema lets through; what it cannot say (rules between fields) is not kept."""
+    """Makes random documents a schema lets through; rules between fields it cannot say are not kept."""
 
     def __init__(self, schema: dict[str, Any], rng: random.Random) -> None:
         self.schema, self.rng = schema, rng

@@ -201,11 +201,11 @@ KINDS = (
 def _of_our_own(asker: Asker, id: str, count: int, chance: int) -> None:
     rng = random.Random(chance)
     ways: tuple[tuple[float, Callable[..., None]], ...] = (
-        (0.4, _spoiled_plan),
+        (0.28, _spoiled_plan),
         (0.15, _spoiled_piece),
-        (0.1, _spoiled_shop),
-        (0.15, _reading),
-        (0.1, _raw),
+        (0.12, _spoiled_shop),
+        (0.2, _reading),
+        (0.15, _raw),
         (0.1, _hostile),
     )
     for _ in range(count):
@@ -289,7 +289,7 @@ def _hostile(asker: Asker, rng: random.Random, id: str) -> None:
 def let_in(count: int = 200) -> Iterator[str]:
     """The hostile files that were kept: none may be."""
     rng = random.Random(count)
-    with opened() as (shop, maker):
+    with opened() as (_, maker):
         made = maker.ask("POST", "/api/pieces", {"start": "log_slice"})
         assert made is not None
         for _ in range(count):

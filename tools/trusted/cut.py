@@ -38,7 +38,7 @@ def can_trace() -> bool:
 
 @dataclass
 class File:
-    """A file as programs see it (`now`) and as it surely is on the disk (`flushed`), and what lies between."""
+    """A file as programs see it (`now`), as it surely is on the disk (`flushed`), and what lies between."""
 
     now: bytearray
     flushed: bytearray

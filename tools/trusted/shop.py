@@ -135,7 +135,7 @@ class Maker:
 
     def __init__(self, shop: Shop) -> None:
         self.shop = shop
-        status, headers, _ = shop.ask("GET", "/api/session")
+        _, headers, _ = shop.ask("GET", "/api/session")
         self.cookies = {"csrftoken": _cookie(headers["set-cookie"], "csrftoken")}
         name, password = MAKER
         said = self._ask("POST", "/api/session", {"name": name, "password": password})

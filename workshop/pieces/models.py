@@ -12,10 +12,10 @@ MAKER = settings.AUTH_USER_MODEL
 
 
 class PieceRow(models.Model):
-    """One piece on the rack; what was chosen stands in its revisions. `hung` is what the rack says of
-    it and `drawn` its picture there, `hung_for` what both were worked out from. `turn` counts up over all pieces at each change: what hangs
-    first follows from it and from no clock. `kept` is for its maker's eyes. One that was `removed` can be
-    hung up again for some nights."""
+    """One piece on the rack; what was chosen stands in its revisions. `hung` is what the rack says of it
+    and `drawn` its picture there, `hung_for` what both were worked out from. `turn` counts up over all
+    pieces at each change: what hangs first follows from it and from no clock. `kept` is for its maker's
+    eyes. One that was `removed` can be hung up again for some nights."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     latest = models.PositiveIntegerField(default=0)

@@ -35,8 +35,8 @@ _FAILED = "The program failed on it: its fault is in the log"
 
 
 class Hung(Schema):
-    """What is said of a piece, and kept with it: its `height` in mm; `next` the first station with proofs to take, None where
-    all are proved; `trouble` why it hangs undrawn."""
+    """What is said of a piece, and kept with it: its `height` in mm; `next` the first station with proofs
+    to take, None where all are proved; `trouble` why it hangs undrawn."""
 
     name: str
     use: str
@@ -47,8 +47,9 @@ class Hung(Schema):
 
 
 class RackPiece(Schema):
-    """A piece as it hangs on the rack, its height as the shop reads it; `readable` whether its last state can be opened, `by` who made it,
-    `kept` whether only they see it, `may_take` whether whoever looks may take it off."""
+    """A piece as it hangs on the rack, its height as the shop reads it; `readable` whether its last state
+    can be opened, `by` who made it, `kept` whether only they see it, `may_take` whether whoever looks may
+    take it off."""
 
     id: UUID
     name: str

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import base64
 from collections import Counter
-from datetime import datetime
 from typing import Annotated, Any, Literal
 from uuid import UUID
 
@@ -77,8 +76,8 @@ class Record(Frozen):
     kept: bool = False
     made: AwareDatetime
     states: Annotated[list[State], Field(min_length=1, max_length=100_000)]
-    readings: Annotated[list[RecordedReading], Field(max_length=MOST_OF_A_PIECE)] = []
-    events: Annotated[list[RecordedEvent], Field(max_length=1_000_000)] = []
+    readings: Annotated[tuple[RecordedReading, ...], Field(max_length=MOST_OF_A_PIECE)] = ()
+    events: Annotated[tuple[RecordedEvent, ...], Field(max_length=1_000_000)] = ()
     photo: str | None = None
 
 
@@ -94,7 +93,7 @@ def record_of(row: PieceRow) -> Record:
             State(number=r.number, saved=r.saved, by=_name(r.by), piece=r.document)
             for r in row.revisions.select_related("by")
         ],
-        readings=[
+        readings=tuple(
             RecordedReading(
                 proof=r.proof,
                 kind=r.kind,
@@ -108,8 +107,8 @@ def record_of(row: PieceRow) -> Record:
                 by=_name(r.by),
             )
             for r in row.readings.select_related("by")
-        ],
-        events=[
+        ),
+        events=tuple(
             RecordedEvent(
                 proof=e.proof,
                 what=_WHAT[e.what],
@@ -121,7 +120,7 @@ def record_of(row: PieceRow) -> Record:
                 by=_name(e.by),
             )
             for e in row.reading_events.select_related("by").order_by("pk")
-        ],
+        ),
         photo=base64.b64encode(bytes(photo.image)).decode() if photo else None,
     )
 

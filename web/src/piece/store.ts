@@ -353,7 +353,8 @@ export const usePiece = defineStore('piece', () => {
       theirs.value = null
       // By content: a plan that came back meanwhile brings the same piece as a new object.
       if (same(piece.value, document)) unsaved = false
-      if (status.value !== 'away') status.value = 'saving'
+      // It was heard, so the workshop is back; a plan that is still away says so again.
+      status.value = 'saving'
       calm()
     } catch (error) {
       if (mine !== turn) return
