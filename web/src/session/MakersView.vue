@@ -152,7 +152,7 @@ function called(one: Browser): string {
           <v-btn type="submit" :disabled="busy || !own.old || !own.fresh">Change it</v-btn>
         </form>
       </section>
-      <section aria-labelledby="browsers">
+      <section v-if="!store.session?.demo" aria-labelledby="browsers">
         <h2 id="browsers">Where you are signed in</h2>
         <p v-if="wrong.browsers" role="alert" class="wrong">{{ wrong.browsers }}</p>
         <ul>
