@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Iterable
 from dataclasses import dataclass
+from typing import Literal
 
 from splay.errors import BadInput, Fault, shorten
 from splay.parts.member import Built
@@ -39,6 +40,36 @@ def read_reading(
         do = f"{name} shows {scale.at_square:g} at square and counts {scale.counts} from there."
         raise BadInput(Fault(field, shorten(given), "a lean outward on that scale", do))
     return Reading(proof, shown, kind=kind.name)
+
+
+@dataclass(frozen=True)
+class HowRead:
+    """The scale an angle was read on, for good: what it shows at square, which way it counts, whose."""
+
+    at_square: float
+    counts: Literal["up", "down"]
+    gauge: str
+
+
+def how_read(kind: ProofKind, shop: Shop) -> HowRead | None:
+    """What a shop reads an angle of that kind with; None for lengths, which read alike everywhere."""
+    if kind.measures == "length":
+        return None
+    name, scale = stick_scale(shop) if kind.scale == "sticks" else proving_scale(shop)
+    return HowRead(scale.at_square, scale.counts, name)
+
+
+def as_shown_now(value: float, then: HowRead | None, kind: ProofKind, shop: Shop) -> float:
+    """What the shop's present scale shows for an angle that was read as `value` on another.
+
+    The lean itself is what was read: another tool, or another scale on it, changes how it is said and
+    never what it was.
+    """
+    now = how_read(kind, shop)
+    if now is None or then is None or (then.at_square, then.counts) == (now.at_square, now.counts):
+        return value
+    off = (value - then.at_square) * (1.0 if then.counts == "up" else -1.0)
+    return now.at_square + off * (1.0 if now.counts == "up" else -1.0)
 
 
 def kind_named(name: str, field: str = "") -> ProofKind:

@@ -116,10 +116,19 @@ def main(folder: Path, wanted: list[str]) -> None:
     """Take the pictures, all or those named."""
     folder.mkdir(parents=True, exist_ok=True)
     with served() as address, browsed() as page:
-        for path, name in (("/", "rack"), ("/quick", "quick-set"), ("/shop", "shop"), ("/makers", "makers")):
+        for path, name in (
+            ("/", "rack"),
+            ("/quick", "quick-set"),
+            ("/shop", "shop"),
+            ("/makers", "makers"),
+        ):
             if not wanted or name in wanted:
                 page.goto(address + path)
-                page.wait_for_selector({"rack": "[data-piece] svg", "shop": ".tools li", "makers": "[data-maker]"}.get(name, "svg"))
+                page.wait_for_selector(
+                    {"rack": "[data-piece] svg", "shop": ".tools li", "makers": "[data-maker]"}.get(
+                        name, "svg"
+                    )
+                )
                 page.wait_for_timeout(600)
                 page.screenshot(path=folder / f"{name}.png")
         if not wanted or "rehearsal" in wanted:

@@ -171,6 +171,15 @@ class Clash(ApiCase):
         self.assertEqual(answer.status_code, 409)
         self.assertIn("withdrawn", answer.json()["detail"])
 
+    def test_what_is_no_proof_is_refused_when_written(self) -> None:
+        base = self.where.removesuffix("bore.l1")
+        for proof in ("x" * 81, "bore%20l1", "%00", "é", "bore.l1%3Cb%3E"):
+            refused = self.call("PUT", base + proof, {"typed": "12", "kind": "bore"})
+            self.assertEqual(refused.status_code, 422, proof)
+        resting = self.call("PUT", base + "bore.l77", {"typed": "12", "kind": "bore"})
+        self.assertEqual(resting.status_code, 200, "one of a leg that is gone is kept")
+        self.assertEqual(self.call("GET", "/api/archive").status_code, 200)
+
     def test_readings_past_the_limit_are_refused_when_written(self) -> None:
         with mock.patch.object(actions, "MOST_OF_A_PIECE", 2):
             base = self.where.removesuffix("bore.l1")

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+import re
 from dataclasses import dataclass
 from secrets import token_hex
 from typing import Any
@@ -15,17 +16,25 @@ from django.db.models import Max, Q, QuerySet
 from django.http import Http404
 from django.utils import timezone
 
-from splay.errors import BadInput, Fault, SplayError
+from splay.errors import BadInput, Fault, SplayError, shorten
 from splay.piece import Piece, read_piece, write_piece
 from splay.plan import plan
 from splay.quantity import Bare
-from splay.reading import Reading, kind_named, read_reading, with_unit
+from splay.reading import (
+    HowRead,
+    Reading,
+    as_shown_now,
+    how_read,
+    kind_named,
+    read_reading,
+    with_unit,
+)
 from splay.setups.asker import Spread
 from splay.setups.card import Proof
 from splay.shop import Shop
 from splay.work.proofs import KINDS
 from workshop.accounts.makers import is_first
-from workshop.pieces.models import PieceRow, ReadingEvent, ReadingRow, Revision
+from workshop.pieces.models import LONGEST_PROOF, PieceRow, ReadingEvent, ReadingRow, Revision
 from workshop.problems import Conflict
 
 Maker = User | AnonymousUser
@@ -146,7 +155,8 @@ def keep_to_maker(id: UUID, kept: bool, maker: Maker) -> PieceRow:
 class Taken:
     """How a reading was taken: as typed, what bare figures mean, with what, and a note. `kind` is that
     of its proof, needed where the piece no longer asks it; `based_on` the number of the answer that was
-    seen when it was typed, 0 where there was none, None where that is not known."""
+    seen when it was typed, 0 where there was none, None where that is not known. `keep` says that the
+    reading stands as it was taken, and only what is said about it changes."""
 
     typed: str
     bare: Bare
@@ -155,6 +165,7 @@ class Taken:
     sure: bool = False
     kind: str = ""
     based_on: int | None = None
+    keep: bool = False
 
 
 @transaction.atomic
@@ -167,16 +178,23 @@ def answer(id: UUID, proof: str, taken: Taken, shop: Shop, maker: Maker) -> Read
     field = f"readings.{proof}"
     asked = _asked(row, proof, shop)
     kind = kind_named(asked.kind if asked else taken.kind, field)
-    reading = read_reading(proof, kind, taken.typed, shop, taken.bare, field)
+    if asked is None and not _PROOF.fullmatch(proof):
+        do = "Answer one of the proofs on the piece's cards."
+        raise BadInput(Fault(field[:60], shorten(proof), "the id of a proof", do))
     had = row.readings.filter(proof=proof).select_related("by").first()
+    if had is not None and taken.keep:
+        value, typed, how = had.value, had.typed, how_it_read(had)
+    else:
+        value = read_reading(proof, kind, taken.typed, shop, taken.bare, field).value
+        typed = with_unit(kind, taken.typed, taken.bare)[:LONGEST_TYPED]
+        how = how_read(kind, shop)
     seen = taken.based_on is None or taken.based_on == (had.number if had else 0)
-    if not seen and (had is None or had.value != reading.value):
+    if not seen and (had is None or had.value != value):
         raise Conflict(_clash(had))
     if had is None and row.readings.count() >= MOST_OF_A_PIECE:
         do = "Withdraw readings that are no longer wanted."
         raise BadInput(Fault(field, "one more", f"at most {MOST_OF_A_PIECE} readings of a piece", do))
-    typed = with_unit(kind, taken.typed, taken.bare)[:LONGEST_TYPED]
-    said = {"value": reading.value, "typed": typed, "tool": taken.tool, "note": taken.note}
+    said = {"value": value, "typed": typed, "tool": taken.tool, "note": taken.note}
     kept, _ = ReadingRow.objects.update_or_create(
         piece=row,
         proof=proof,
@@ -187,6 +205,9 @@ def answer(id: UUID, proof: str, taken: Taken, shop: Shop, maker: Maker) -> Read
             "expected": asked.expected.value if asked else None,
             "by": named(maker),
             "number": row.reading_events.count() + 1,
+            "at_square": how.at_square if how else None,
+            "counts": how.counts if how else "",
+            "gauge": how.gauge if how else "",
         },
     )
     what = "corrected" if had else "answered"
@@ -203,7 +224,7 @@ def _clash(other: ReadingRow | None) -> str:
 
 def _asked(row: PieceRow, proof: str, shop: Shop) -> Proof | None:
     """A proof as it is asked before it is answered; None where the piece asks no such thing."""
-    others = tuple(r for r in readings_of(row) if r.proof != proof)
+    others = tuple(r for r in readings_of(row, shop) if r.proof != proof)
     try:
         made = plan(read_piece(document_of(row).document), shop, others)
     except SplayError:
@@ -223,6 +244,8 @@ def withdraw(id: UUID, proof: str, maker: Maker) -> None:
 
 
 LONGEST_TYPED = 40
+_PROOF = re.compile(rf"[A-Za-z0-9_.-]{{1,{LONGEST_PROOF}}}")
+"""What a proof's id can be: one that a piece asks no more is known by nothing else."""
 MOST_OF_A_PIECE = 400
 """As many readings as a plan is worked out from."""
 MOST_READINGS = 1000
@@ -250,6 +273,20 @@ def spreads_of(maker: Maker) -> dict[str, Spread]:
     }
 
 
-def readings_of(row: PieceRow) -> tuple[Reading, ...]:
-    """A piece's readings as the core knows them."""
-    return tuple(Reading(r.proof, r.value, r.sure, r.kind) for r in row.readings.all())
+def how_it_read(row: ReadingRow) -> HowRead | None:
+    """The scale a kept reading was taken on; None for lengths."""
+    if row.at_square is None:
+        return None
+    return HowRead(row.at_square, "down" if row.counts == "down" else "up", row.gauge)
+
+
+def shown_now(row: ReadingRow, shop: Shop) -> float:
+    """A kept reading as the shop's tools of today would show it."""
+    return (
+        as_shown_now(row.value, how_it_read(row), KINDS[row.kind], shop) if row.kind in KINDS else row.value
+    )
+
+
+def readings_of(row: PieceRow, shop: Shop) -> tuple[Reading, ...]:
+    """A piece's readings as the core knows them: angles on the scales of this shop."""
+    return tuple(Reading(r.proof, shown_now(r, shop), r.sure, r.kind) for r in row.readings.all())

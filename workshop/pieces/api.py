@@ -19,7 +19,7 @@ from splay.piece import Piece, read_piece, write_piece
 from splay.piece.starters import STARTS, starter
 from splay.plan import plan
 from splay.quantity import Bare, Quantity, Show
-from splay.shop import workbench
+from splay.shop import Shop, workbench
 from splay.summary import chosen
 from splay.views.shapes import View
 from workshop.pieces import actions
@@ -39,7 +39,8 @@ Refused = (400, 401, 403, 404, 413, 422)
 
 
 class ReadingOut(Schema):
-    """An answer to a proof, as typed."""
+    """An answer to a proof, as typed. `value` and `shown` are what the shop's scales of today show for it;
+    `as_read` says how it was read where that was another scale."""
 
     proof: str
     kind: str
@@ -51,6 +52,8 @@ class ReadingOut(Schema):
     note: str
     sure: bool
     number: int
+    shown: str
+    as_read: str
 
 
 class ReadingEventOut(Schema):
@@ -122,7 +125,8 @@ class RevisionOut(Schema):
 
 class Answer(Schema):
     """What was read for a proof, as typed; `kind` that of the proof, for one the piece asks no more;
-    `based_on` the number of the answer that stood there when it was typed, 0 for none."""
+    `based_on` the number of the answer that stood there when it was typed, 0 for none; `keep` leaves the
+    reading as it was taken and changes only what is said about it."""
 
     typed: Annotated[str, Field(max_length=40)]
     bare: Bare | None = None
@@ -131,13 +135,18 @@ class Answer(Schema):
     sure: bool = False
     kind: Annotated[str, Field(max_length=20)] = ""
     based_on: Annotated[int, Field(ge=0)] | None = None
+    keep: bool = False
 
 
-def _reading_out(row: ReadingRow) -> ReadingOut:
+def _reading_out(row: ReadingRow, shop: Shop) -> ReadingOut:
+    value = actions.shown_now(row, shop)
+    other = value != row.value
     return ReadingOut(
         proof=row.proof,
         kind=row.kind,
-        value=row.value,
+        value=value,
+        shown=f"{value:.2f}".rstrip("0").rstrip(".") if other else row.typed,
+        as_read=f"read as {row.typed} on the {row.gauge}" if other else "",
         typed=row.typed,
         taken=row.taken,
         by=row.by.get_username() if row.by else None,
@@ -149,16 +158,16 @@ def _reading_out(row: ReadingRow) -> ReadingOut:
 
 
 def _piece_out(row: PieceRow, revision: Revision) -> PieceOut:
-    piece = read_piece(revision.document)
+    piece, shop = read_piece(revision.document), the_shop()
     return PieceOut(
         id=row.pk,
         piece=piece,
-        chosen=chosen(piece, Show(the_shop().rounding.units())),
+        chosen=chosen(piece, Show(shop.rounding.units())),
         revision=revision.number,
         saved=revision.saved,
         by=row.made_by.get_username() if row.made_by else None,
         kept=row.kept,
-        readings=[_reading_out(r) for r in row.readings.select_related("by")],
+        readings=[_reading_out(r, shop) for r in row.readings.select_related("by")],
     )
 
 
@@ -327,8 +336,9 @@ def answer(request: HttpRequest, id: UUID, proof: str, payload: Answer) -> Readi
         payload.sure,
         payload.kind,
         payload.based_on,
+        payload.keep,
     )
-    return _reading_out(actions.answer(id, proof, taken, shop, request.user))
+    return _reading_out(actions.answer(id, proof, taken, shop, request.user), shop)
 
 
 @router.delete("/{uuid:id}/readings/{proof}", response={204: None, (401, 403, 404): Problem})

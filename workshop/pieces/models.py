@@ -63,7 +63,8 @@ class Revision(models.Model):
 class ReadingRow(models.Model):
     """The answer to one proof of a piece, which is of some `kind`: the value in mm or degrees and the
     text as typed, with what and a note; `expected` is what the plan expected when it was read, `number`
-    counts up over the piece's answers: which one somebody saw."""
+    counts up over the piece's answers: which one somebody saw. An angle keeps how its scale read then:
+    what it shows `at_square`, which way it `counts`, and whose scale it was."""
 
     piece = models.ForeignKey(PieceRow, on_delete=models.CASCADE, related_name="readings")
     proof = models.CharField(max_length=LONGEST_PROOF)
@@ -75,6 +76,9 @@ class ReadingRow(models.Model):
     note = models.CharField(max_length=400, blank=True, default="")
     sure = models.BooleanField(default=False)
     number = models.PositiveIntegerField(default=0)
+    at_square = models.FloatField(null=True)
+    counts = models.CharField(max_length=4, blank=True, default="")
+    gauge = models.CharField(max_length=60, blank=True, default="")
     taken = models.DateTimeField(auto_now=True)
     by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL)
 

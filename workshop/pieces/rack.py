@@ -158,7 +158,7 @@ def _hang(row: PieceRow, document: Any, shop: Shop) -> tuple[Hung, View | None]:
         return _trouble(name, None, f"{_UNREAD}: {_FAILED[0].lower()}{_FAILED[1:]}")
     height = piece.height
     try:
-        made = plan(piece, shop, readings_of(row), levelling=False)
+        made = plan(piece, shop, readings_of(row, shop), levelling=False)
         drawing = draw(piece, shop, made, "rack").piece[0]
     except SplayError as error:
         return _trouble(name, height, f"{_UNBUILT}: {error}", piece.use)

@@ -39,7 +39,8 @@ class State(Frozen):
 
 
 class RecordedReading(Frozen):
-    """The answer that stands to a proof: mm or degrees, and as it was typed."""
+    """The answer that stands to a proof: mm or degrees as its scale showed them, and as it was typed. An
+    angle's scale shows `at_square` where nothing leans, and counts `up` or `down` from there."""
 
     proof: Proof
     kind: Annotated[str, Field(max_length=20)]
@@ -49,6 +50,9 @@ class RecordedReading(Frozen):
     tool: Tool = ""
     note: Note = ""
     sure: bool = False
+    at_square: float | None = None
+    counts: Literal["", "up", "down"] = ""
+    gauge: Tool = ""
     taken: AwareDatetime
     by: Who = None
 
@@ -103,6 +107,9 @@ def record_of(row: PieceRow) -> Record:
                 tool=r.tool,
                 note=r.note,
                 sure=r.sure,
+                at_square=r.at_square,
+                counts="down" if r.counts == "down" else "up" if r.counts else "",
+                gauge=r.gauge,
                 taken=r.taken,
                 by=_name(r.by),
             )

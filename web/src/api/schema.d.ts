@@ -24,6 +24,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Take Out
+         * @description The whole shop as open files: what everybody keeps to themselves is in it too.
+         */
+        get: operations["workshop_keeping_api_take_out"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/backups": {
         parameters: {
             query?: never;
@@ -457,6 +477,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{id}/record": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Record
+         * @description The piece with its whole history, readings and photograph, as one file to keep.
+         */
+        get: operations["workshop_pieces_api_record"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{id}/revisions": {
         parameters: {
             query?: never;
@@ -809,13 +849,19 @@ export interface components {
         /**
          * Answer
          * @description What was read for a proof, as typed; `kind` that of the proof, for one the piece asks no more;
-         *     `based_on` the number of the answer that stood there when it was typed, 0 for none.
+         *     `based_on` the number of the answer that stood there when it was typed, 0 for none; `keep` leaves the
+         *     reading as it was taken and changes only what is said about it.
          */
         Answer: {
             /** Bare */
             bare?: ("inch" | "metric") | null;
             /** Based On */
             based_on?: number | null;
+            /**
+             * Keep
+             * @default false
+             */
+            keep: boolean;
             /**
              * Kind
              * @default
@@ -3106,7 +3152,7 @@ export interface components {
         };
         /**
          * PieceNew
-         * @description A new piece: a document, or the name of one to start from.
+         * @description A new piece: a document (or a whole record), or the name of one to start from.
          */
         PieceNew: {
             /** Bare */
@@ -3575,8 +3621,9 @@ export interface components {
         };
         /**
          * RackPiece
-         * @description A piece as it hangs on the rack, its height as the shop reads it; `readable` whether its last state can be opened, `by` who made it,
-         *     `kept` whether only they see it, `may_take` whether whoever looks may take it off.
+         * @description A piece as it hangs on the rack, its height as the shop reads it; `readable` whether its last state
+         *     can be opened, `by` who made it, `kept` whether only they see it, `may_take` whether whoever looks may
+         *     take it off.
          */
         RackPiece: {
             /** By */
@@ -3705,9 +3752,12 @@ export interface components {
         };
         /**
          * ReadingOut
-         * @description An answer to a proof, as typed.
+         * @description An answer to a proof, as typed. `value` and `shown` are what the shop's scales of today show for it;
+         *     `as_read` says how it was read where that was another scale.
          */
         ReadingOut: {
+            /** As Read */
+            as_read: string;
             /** By */
             by: string | null;
             /** Kind */
@@ -3718,6 +3768,8 @@ export interface components {
             number: number;
             /** Proof */
             proof: string;
+            /** Shown */
+            shown: string;
             /** Sure */
             sure: boolean;
             /**
@@ -3780,6 +3832,144 @@ export interface components {
              * @enum {string}
              */
             way: "reamed";
+        };
+        /**
+         * Record
+         * @description A piece with its whole history; `photo` a JPEG in base64.
+         */
+        Record: {
+            /** By */
+            by?: string | null;
+            /**
+             * Events
+             * @default []
+             */
+            events: components["schemas"]["RecordedEvent"][];
+            /**
+             * Format
+             * @default proud-rake-record
+             * @constant
+             */
+            format: "proud-rake-record";
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Kept
+             * @default false
+             */
+            kept: boolean;
+            /**
+             * Made
+             * Format: date-time
+             */
+            made: string;
+            /** Photo */
+            photo?: string | null;
+            /**
+             * Readings
+             * @default []
+             */
+            readings: components["schemas"]["RecordedReading"][];
+            /** States */
+            states: components["schemas"]["State"][];
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+        };
+        /**
+         * RecordedEvent
+         * @description What was once said of a proof.
+         */
+        RecordedEvent: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by?: string | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Proof */
+            proof: string;
+            /**
+             * Tool
+             * @default
+             */
+            tool: string;
+            /**
+             * Typed
+             * @default
+             */
+            typed: string;
+            /** Value */
+            value?: number | null;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "answered" | "corrected" | "withdrawn";
+        };
+        /**
+         * RecordedReading
+         * @description The answer that stands to a proof: mm or degrees as its scale showed them, and as it was typed. An
+         *     angle's scale shows `at_square` where nothing leans, and counts `up` or `down` from there.
+         */
+        RecordedReading: {
+            /** At Square */
+            at_square?: number | null;
+            /** By */
+            by?: string | null;
+            /**
+             * Counts
+             * @default
+             * @enum {string}
+             */
+            counts: "" | "up" | "down";
+            /** Expected */
+            expected?: number | null;
+            /**
+             * Gauge
+             * @default
+             */
+            gauge: string;
+            /** Kind */
+            kind: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Proof */
+            proof: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /**
+             * Taken
+             * Format: date-time
+             */
+            taken: string;
+            /**
+             * Tool
+             * @default
+             */
+            tool: string;
+            /** Typed */
+            typed: string;
+            /** Value */
+            value: number;
         };
         /**
          * Rectangle
@@ -4650,6 +4840,23 @@ export interface components {
             title: string;
         };
         /**
+         * State
+         * @description One saved state: its number, when and by whom it was saved, and the piece file as it then was.
+         */
+        State: {
+            /** By */
+            by?: string | null;
+            /** Number */
+            number: number;
+            /** Piece */
+            piece: unknown;
+            /**
+             * Saved
+             * Format: date-time
+             */
+            saved: string;
+        };
+        /**
          * Station
          * @description A notch of the story stick: how many proofs it asks for and how many are answered.
          */
@@ -5331,6 +5538,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LeanFigures"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_keeping_api_take_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": string;
                 };
             };
             400: components["responses"]["Problem400"];
@@ -6325,6 +6565,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReadingEventOut"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_pieces_api_record: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Record"];
                 };
             };
             400: components["responses"]["Problem400"];

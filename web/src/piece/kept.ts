@@ -16,6 +16,8 @@ export interface More {
   kind?: string
   /** What a bare figure meant when it was typed. */
   bare?: Bare
+  /** Whether the reading stands as it was taken, and only what is said about it changes. */
+  keep?: boolean
   /** The number of the answer it was typed over, 0 for none. */
   based_on?: number
 }

@@ -96,9 +96,10 @@ export function useReadings({ id, piece, rehearsal, faults, kindOf, replan }: Op
         by: null,
         note: '',
         number: 0,
+        as_read: '',
       }
       const { tool = '', sure = false } = more
-      put(typed.trim() ? { ...mine, tool, sure } : null, proof)
+      put(typed.trim() ? { ...mine, shown: mine.typed, tool, sure } : null, proof)
       return
     }
     const mine = id.value
@@ -159,6 +160,7 @@ export function useReadings({ id, piece, rehearsal, faults, kindOf, replan }: Op
       tool: more.tool ?? had?.tool ?? '',
       note: more.note ?? had?.note ?? '',
       sure: more.sure ?? false,
+      keep: more.keep ?? false,
       kind: more.kind ?? kindOf(proof),
       based_on: more.based_on ?? seen(proof),
     }

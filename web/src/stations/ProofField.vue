@@ -23,9 +23,10 @@ const shop = useShop()
 const unit = computed(() => (shop.system === 'inch' ? ' in' : ' mm'))
 const VERDICT: Record<string, string> = { fine: 'fine', off: 'off', slip: 'off' }
 
+const reading = computed(() => store.readings.find((r) => r.proof === props.proof.id))
 const typed = computed(() => {
   const { id } = props.proof
-  const told = store.unsent[id]?.typed ?? store.readings.find((r) => r.proof === id)?.typed ?? ''
+  const told = store.unsent[id]?.typed ?? reading.value?.shown ?? ''
   // The unit is only said where it is not the one of all the other figures.
   return told.endsWith(unit.value) ? told.slice(0, -unit.value.length) : told
 })
@@ -53,13 +54,14 @@ const said = computed(() => {
         ><FigureText :text="proof.off.text" /> {{ VERDICT[proof.verdict] }}</template
       >
     </span>
+    <p v-if="reading?.as_read" class="quiet as-read" data-as-read>{{ reading.as_read }}</p>
     <p v-if="proof.slip" class="slip" role="status">
       Read wrong? {{ proof.slip }}.
       <button
         class="plain word"
         type="button"
         :data-sure="proof.id"
-        @click="store.answer(proof.id, typed, { sure: true })"
+        @click="store.answer(proof.id, typed, { sure: true, keep: true })"
       >
         read again: it is so
       </button>
@@ -74,6 +76,9 @@ const said = computed(() => {
   font-size: 0.84rem;
   display: block;
   min-height: 1.3em;
+}
+.as-read {
+  font-size: 0.84rem;
 }
 .fine .verdict {
   color: var(--measured);

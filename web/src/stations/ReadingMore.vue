@@ -30,7 +30,11 @@ async function look(): Promise<void> {
 }
 async function keep(): Promise<void> {
   if (!reading.value) return
-  await store.answer(props.proof, reading.value.typed, { note: note.value, tool: tool.value })
+  await store.answer(props.proof, reading.value.typed, {
+    note: note.value,
+    tool: tool.value,
+    keep: true,
+  })
   open.value = false
 }
 async function back(): Promise<void> {
