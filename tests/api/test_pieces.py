@@ -65,6 +65,16 @@ class Keeping(ApiCase):
         self.assertEqual(len(rack), 3)
         self.assertTrue(all(piece["drawn"] for piece in rack))
 
+    def test_new_pieces_have_names_of_their_own(self) -> None:
+        names = [
+            self.call("POST", "/api/pieces", {"start": "bench"}).json()["piece"]["name"] for _ in "123"
+        ]
+        self.assertEqual(names, ["Bench", "Bench 2", "Bench 3"])
+        document = self.new(name="Perch 2")["piece"]
+        for another, wanted in ((True, "Perch 3"), (True, "Perch 4"), (False, "Perch 2")):
+            body = {"document": document, "another": another}
+            self.assertEqual(self.call("POST", "/api/pieces", body).json()["piece"]["name"], wanted)
+
     def test_a_piece_that_cannot_stand_still_hangs_on_the_rack(self) -> None:
         steep = {"by": "resultant", "resultant": 60, "sightline": 90, "measured_from": "bearing"}
         made = self.new(lean={"fall": 30, "toward": 270})

@@ -5,8 +5,10 @@ from __future__ import annotations
 from playwright.sync_api import expect
 
 from splay.piece.starters import starter
+from splay.shop import read_shop, write_shop
 from tests.browser.base import BrowserCase, field, saved, type_in
 from workshop.pieces.models import PieceRow
+from workshop.shop.models import keep_shop, the_shop
 
 
 class Keys(BrowserCase):
@@ -124,3 +126,119 @@ class Rack(BrowserCase):
         name.fill("")
         name.press("Enter")
         expect(page.get_by_role("alert")).to_contain_text("Give it a name")
+
+
+class Fields(BrowserCase):
+    def test_enter_takes_a_figure_and_leaves_the_field_to_the_next_key(self) -> None:
+        page = self.at(self.hang())
+        height = field(page, "height")
+        height.fill("512")
+        height.press("Enter")
+        expect(height).not_to_be_focused()
+        page.keyboard.press("3")
+        page.wait_for_url("**/boring")
+        page.keyboard.press("1")
+        page.wait_for_url("**/stance")
+        expect(field(page, "height")).to_have_value("512 mm")
+
+    def test_in_a_row_of_proofs_enter_goes_on_to_the_next(self) -> None:
+        page = self.at(self.hang(), "boring")
+        first = page.locator("[data-proof='bore.l1'] input")
+        first.fill("13")
+        first.press("Enter")
+        expect(page.locator("[data-proof='bore.l2'] input")).to_be_focused()
+
+    def test_undo_works_from_a_field_once_what_was_typed_is_taken(self) -> None:
+        page = self.at(self.hang())
+        before = field(page, "height").input_value()
+        type_in(page, "height", "512")
+        expect(field(page, "height")).to_have_value("512 mm")
+        saved(page)
+        field(page, "top.thickness").focus()
+        page.keyboard.press("Control+z")
+        expect(field(page, "height")).to_have_value(before)
+        page.keyboard.press("Control+y")
+        expect(field(page, "height")).to_have_value("512 mm")
+        # What is being typed is the field's own to take back.
+        field(page, "top.thickness").press_sequentially("5")
+        page.keyboard.press("Control+z")
+        expect(field(page, "height")).to_have_value("512 mm")
+
+    def test_quick_undos_take_back_as_many_steps_and_lose_none(self) -> None:
+        page = self.at(self.hang())
+        before = field(page, "height").input_value()
+        for number in range(8):
+            type_in(page, "height", str(460 + number))
+            expect(field(page, "height")).to_have_value(f"{460 + number} mm")
+        saved(page)
+        page.route("**/api/plan", lambda route: (page.wait_for_timeout(120), route.continue_()))
+        for _ in range(8):
+            page.keyboard.press("Control+z")
+        expect(field(page, "height")).to_have_value(before)
+        for _ in range(8):
+            page.keyboard.press("Control+Shift+z")
+        expect(field(page, "height")).to_have_value("467 mm")
+        for _ in range(3):
+            page.keyboard.press("Control+z")
+        expect(field(page, "height")).to_have_value("464 mm")
+        saved(page)
+        page.reload()
+        expect(field(page, "height")).to_have_value("464 mm")
+
+    def test_what_was_asked_and_is_not_answered_is_what_undo_takes_back(self) -> None:
+        page = self.at(self.hang())
+        before = field(page, "height").input_value()
+        type_in(page, "height", "500")
+        expect(field(page, "height")).to_have_value("500 mm")
+        page.route("**/api/plan", lambda route: (page.wait_for_timeout(600), route.continue_()))
+        type_in(page, "height", "510")
+        page.keyboard.press("Control+z")
+        page.wait_for_timeout(1500)
+        expect(field(page, "height")).to_have_value("500 mm")
+        page.keyboard.press("Control+z")
+        expect(field(page, "height")).to_have_value(before)
+
+    def test_arrows_look_along_a_row_of_words_and_space_chooses(self) -> None:
+        page = self.at(self.hang())
+        page.goto(f"{self.live_server_url}/shop")
+        group = page.get_by_role("radiogroup", name="Inches to the nearest")
+        chosen = group.locator("input:checked")
+        was = chosen.get_attribute("value")
+        chosen.focus()
+        page.keyboard.press("ArrowRight")
+        page.wait_for_timeout(600)
+        self.assertEqual(group.locator("input:checked").get_attribute("value"), was)
+        page.keyboard.press("Space")
+        expect(group.locator(f"input:not([value='{was}']):checked")).to_have_count(1)
+
+    def test_the_first_field_is_near_and_keys_stay_under_a_sheet(self) -> None:
+        page = self.at(self.hang())
+        page.keyboard.press("f")
+        expect(page.locator("main input:focus, main button:focus")).to_have_count(1)
+        page.locator("body").click(position={"x": 5, "y": 5})
+        page.keyboard.press("?")
+        expect(page.get_by_role("heading", name="Keys")).to_be_visible()
+        page.keyboard.press("3")
+        page.wait_for_timeout(400)
+        self.assertIn("/stance", page.url)
+        page.keyboard.press("Escape")
+        page.goto(f"{self.live_server_url}/shop")
+        page.wait_for_selector(".tools li")
+        page.keyboard.press("Tab")
+        page.keyboard.press("Enter")
+        expect(page.locator("main input:focus")).to_have_count(1)
+
+    def test_a_tool_that_reads_another_way_does_not_turn_what_was_read(self) -> None:
+        page = self.at(self.hang(), "boring")
+        first = page.locator("[data-proof='bore.l1'] input")
+        first.fill("13")
+        first.press("Enter")
+        expect(page.locator("nav.stick")).to_contain_text("1 of 4 proved")
+        shop = write_shop(the_shop())
+        for tool in shop["tools"]:
+            if tool["kind"] == "digital_gauge":
+                tool["scale"] = {**tool["scale"], "at_square": 90, "counts": "down"}
+        keep_shop(read_shop(shop))
+        page.reload()
+        expect(first).to_have_value("77")
+        expect(page.locator("[data-as-read]")).to_contain_text("read as 13 on")

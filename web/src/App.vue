@@ -55,16 +55,37 @@ function typing(event: KeyboardEvent): boolean {
   return at.matches('input:not([type=radio]):not([type=checkbox]), textarea, [contenteditable]')
 }
 
+/** Whether a field holds what was typed and not sent yet: taking it back is the field's own. */
+function unsent(event: KeyboardEvent): boolean {
+  return (event.target as HTMLElement).closest('[data-fresh]') !== null
+}
+
+/** What lies over the bench has the keys. */
+function covered(): boolean {
+  return help.value || document.querySelector('.v-overlay--active .sheet') !== null
+}
+
+/** To the first field of the page, past everything above it. */
+function toWork(): void {
+  const field = 'main input:not([type=file]):not(.title):not(:disabled)'
+  const first = (what: string) => document.querySelector<HTMLElement>(what)
+  ;(first(field) ?? first('main button:not(:disabled)'))?.focus()
+}
+
 function key(event: KeyboardEvent): void {
-  if (event.altKey || typing(event)) return
+  if (event.key === '?' && help.value) help.value = false
+  if (event.altKey || covered()) return
   if (event.ctrlKey || event.metaKey) {
-    if (event.key.toLowerCase() === 'z' && router.currentRoute.value.name === 'piece') {
-      event.preventDefault()
-      if (event.shiftKey) piece.redo()
-      else piece.undo()
-    }
+    const pressed = event.key.toLowerCase()
+    const again = pressed === 'y' || (pressed === 'z' && event.shiftKey)
+    if (!again && pressed !== 'z') return
+    if (router.currentRoute.value.name !== 'piece' || unsent(event)) return
+    event.preventDefault()
+    if (again) piece.redo()
+    else piece.undo()
     return
   }
+  if (typing(event)) return
   const go: Record<string, () => unknown> = {
     u: flip,
     '?': () => (help.value = !help.value),
@@ -72,6 +93,7 @@ function key(event: KeyboardEvent): void {
     q: () => router.push('/quick'),
     s: () => router.push('/shop'),
     t: nextTheme,
+    f: toWork,
   }
   const wanted = piece.plan?.stations[Number(event.key) - 1]?.name
   if (wanted && router.currentRoute.value.name === 'piece') {
@@ -93,6 +115,7 @@ onMounted(() => addEventListener('keydown', key))
     </p>
     <SignIn v-else-if="session.session && !session.session.maker" />
     <template v-else-if="session.session && shop.shop">
+      <button class="skip" type="button" @click="toWork">to the first field</button>
       <header class="bar">
         <RouterLink to="/" class="name">Proud Rake</RouterLink>
         <nav aria-label="Shop">
@@ -129,6 +152,18 @@ onMounted(() => addEventListener('keydown', key))
 </template>
 
 <style scoped>
+.skip {
+  position: absolute;
+  left: -99rem;
+}
+.skip:focus {
+  left: 0.5rem;
+  top: 0.3rem;
+  z-index: 10;
+  padding: 0.3rem 0.8rem;
+  background: var(--sheet);
+  border: 1.5px solid var(--ink);
+}
 .bar {
   display: flex;
   align-items: baseline;

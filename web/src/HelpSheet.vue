@@ -6,10 +6,13 @@ const open = defineModel<boolean>({ required: true })
 
 const keys = [
   ['u', 'inches or millimetres'],
-  ['1 to 5', 'the stations of the open piece'],
-  ['Ctrl Z', 'undo; with Shift, redo'],
-  ['Enter', 'in a proof: keep the reading, go to the next'],
+  ['1 to 6', 'the stations of the open piece'],
+  ['Ctrl Z', 'undo; with Shift, or Ctrl Y, redo'],
+  ['Enter', 'in a field: take it and leave; in a proof go on to the next'],
+  ['Esc', 'in a field: leave it as it was'],
+  ['arrows', 'in a row of words: look along it; space or Enter chooses'],
   ['arrows', 'nudge the handle that has the focus; with Shift, further'],
+  ['f', 'the first field of the page'],
   ['q', 'Quick set'],
   ['r', 'the rack'],
   ['s', 'the shop'],
@@ -22,7 +25,7 @@ const keys = [
   <Sheet v-model="open">
     <h2>Keys</h2>
     <dl>
-      <div v-for="[key, what] in keys" :key="key">
+      <div v-for="[key, what] in keys" :key="what">
         <dt class="figures">{{ key }}</dt>
         <dd>{{ what }}</dd>
       </div>

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 import re
 from dataclasses import dataclass
@@ -12,7 +13,8 @@ from uuid import UUID
 from django.contrib.auth.models import AnonymousUser, User
 from django.core.exceptions import PermissionDenied
 from django.db import transaction
-from django.db.models import Max, Q, QuerySet
+from django.db.models import F, Max, Q, QuerySet
+from django.db.models.fields.json import KT
 from django.http import Http404
 from django.utils import timezone
 
@@ -74,6 +76,15 @@ def document_of(row: PieceRow, number: int | None = None) -> Revision:
     if revision is None:
         raise Http404
     return revision
+
+
+def fresh_name(name: str, maker: Maker) -> str:
+    """The name, with a number behind it where another piece that the maker sees has it already."""
+    latest = Revision.objects.filter(piece__in=hanging_for(maker), number=F("piece__latest"))
+    taken = set(latest.annotate(name=KT("document__name")).values_list("name", flat=True))
+    stem = re.sub(r" \d+$", "", name)[:110]
+    numbered = (f"{stem} {number}" for number in itertools.count(2))
+    return name if name not in taken else next(one for one in numbered if one not in taken)
 
 
 @transaction.atomic

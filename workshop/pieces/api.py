@@ -99,10 +99,12 @@ class OffRack(Schema):
 
 
 class PieceNew(Schema):
-    """A new piece: a document (or a whole record), or the name of one to start from."""
+    """A new piece: a document (or a whole record), or the name of one to start from. `another` gives it a
+    name of its own where the document's is taken."""
 
     document: dict[str, Any] | None = None
     start: str = "round_three"
+    another: bool = False
     bare: Bare | None = None
 
 
@@ -250,6 +252,8 @@ def put_on_rack(request: HttpRequest, payload: PieceNew) -> Status:
             raise Conflict("This piece hangs on the rack already, as it is in the file.")
         return Status(201, _piece_out(row, actions.document_of(row)))
     piece = read_piece(document, bare, "document") if document is not None else starter(payload.start)
+    if document is None or payload.another:
+        piece = piece.model_copy(update={"name": actions.fresh_name(piece.name, request.user)})
     row = actions.put_on_rack(piece, request.user)
     return Status(201, _piece_out(row, actions.document_of(row)))
 

@@ -3152,9 +3152,15 @@ export interface components {
         };
         /**
          * PieceNew
-         * @description A new piece: a document (or a whole record), or the name of one to start from.
+         * @description A new piece: a document (or a whole record), or the name of one to start from. `another` gives it a
+         *     name of its own where the document's is taken.
          */
         PieceNew: {
+            /**
+             * Another
+             * @default false
+             */
+            another: boolean;
             /** Bare */
             bare?: ("inch" | "metric") | null;
             /** Document */

@@ -29,6 +29,18 @@ watch(
   { immediate: true },
 )
 
+const NEXT: Record<string, number> = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }
+/** Arrows look along the words; space or Enter chooses: nothing is worked out on the way. */
+function move(event: KeyboardEvent): void {
+  const all = [...(root.value?.querySelectorAll('input') ?? [])]
+  const here = event.target as HTMLInputElement
+  const step = NEXT[event.key]
+  if (event.key === 'Enter') press(here.value)
+  else if (step) all[(all.indexOf(here) + step + all.length) % all.length]?.focus()
+  else return
+  event.preventDefault()
+}
+
 function press(value: string): void {
   if (value !== props.value || asked !== props.value) emit('choose', value)
   asked = value
@@ -46,6 +58,7 @@ function press(value: string): void {
         :value="item.value"
         :checked="item.value === value"
         @click="press(item.value)"
+        @keydown="move"
       />
       {{ item.title }}
     </label>

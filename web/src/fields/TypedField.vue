@@ -35,6 +35,7 @@ const wrong = computed(() => (props.fault ? `${props.fault.allowed}. ${props.fau
 watch(
   () => [props.text, props.fault, props.stamp],
   () => {
+    sent = false
     if (fresh.value || props.fault) return
     typed.value = props.text
     // Entered but not typed into yet: what is typed next must still replace the whole figure.
@@ -48,15 +49,28 @@ function enter(event: FocusEvent): void {
   entered.select()
 }
 
+/** Whether what stands in the field was sent and is not answered yet: it stays there until then. */
+let sent = false
 function commit(): void {
   const changed = fresh.value && (typed.value.trim() !== props.text || props.fault)
   fresh.value = false
-  if (changed) emit('commit', typed.value)
-  else if (!props.fault) typed.value = props.text
+  if (changed) {
+    sent = true
+    emit('commit', typed.value)
+  } else if (!props.fault && !sent) typed.value = props.text
 }
-function back(): void {
+/** The keys go back to the bench: the next letter is none of the field's. */
+function leave(event: KeyboardEvent): void {
+  ;(event.target as HTMLInputElement).blur()
+}
+function enterKey(event: KeyboardEvent): void {
+  commit()
+  leave(event)
+}
+function back(event: KeyboardEvent): void {
   fresh.value = false
   typed.value = props.text
+  leave(event)
 }
 </script>
 
@@ -69,10 +83,11 @@ function back(): void {
     :error-messages="wrong"
     autocomplete="off"
     spellcheck="false"
+    :data-fresh="fresh || undefined"
     @update:model-value="fresh = true"
     @focus="enter"
     @blur="commit"
-    @keydown.enter="commit"
+    @keydown.enter="enterKey"
     @keydown.esc="back"
   />
 </template>

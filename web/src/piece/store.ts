@@ -76,6 +76,8 @@ export const usePiece = defineStore('piece', () => {
   let unsaved = false
   let writing = false
   let turn = 0
+  /** Counts steps back and forth: an answer to what was asked before one is of another piece. */
+  let steps = 0
 
   const canUndo = computed(() => done.value.length > 0)
   const canRedo = computed(() => undone.value.length > 0)
@@ -195,6 +197,7 @@ export const usePiece = defineStore('piece', () => {
       stale = false
       flying = true
       const mine = turn
+      const at = steps
       const moved = move
       const restated = said
       // What was typed after a drag or a choice waits until that is answered: it would be undone by it.
@@ -223,6 +226,8 @@ export const usePiece = defineStore('piece', () => {
           }),
         )) as PlanOut
         if (mine !== turn) return
+        // Something was taken back meanwhile: this answers what is no more.
+        if (at !== steps) continue
         const old = before ?? piece.value
         pending = pending.filter((edit) => !batch.includes(edit))
         if (pending.length) stale = true
@@ -238,6 +243,7 @@ export const usePiece = defineStore('piece', () => {
         if (final) settle(old, batch.length + restated.length > 0 || moved !== null)
       } catch (error) {
         if (mine !== turn) return
+        if (at !== steps && error instanceof Refused) continue
         if (error instanceof Refused) {
           // Nothing of it is on its way any more, which is what "saved" is judged by.
           said = said.filter((ask) => !restated.includes(ask))
@@ -394,6 +400,7 @@ export const usePiece = defineStore('piece', () => {
   function step(from: typeof done, to: typeof done): void {
     const back = from.value.at(-1)
     if (!back || !piece.value) return
+    steps += 1
     from.value = from.value.slice(0, -1)
     to.value = [...to.value, piece.value]
     piece.value = back
@@ -401,12 +408,28 @@ export const usePiece = defineStore('piece', () => {
     later()
     replan()
   }
-  const undo = (): void => step(done, undone)
+  /** What was asked and is not answered yet is the first thing to be taken back; whether there was any. */
+  function dropWaiting(): boolean {
+    if (!pending.length && !said.length && !move) return false
+    pending = []
+    said = []
+    move = before = null
+    moving = false
+    steps += 1
+    faults.value = {}
+    replan()
+    return true
+  }
+
+  const undo = (): void => {
+    if (!dropWaiting()) step(done, undone)
+  }
   const redo = (): void => step(undone, done)
 
   /** Put an earlier saved state back, as a change that can be undone. */
   function restore(old: Piece): void {
     if (!piece.value) return
+    steps += 1
     done.value = [...done.value, piece.value]
     piece.value = old
     later()

@@ -113,7 +113,7 @@ watch(
 async function become(): Promise<void> {
   const l = lean.value?.answer.lean
   if (!l) return
-  const made = await ask(api.POST('/api/pieces', { body: { start: 'round_four' } }))
+  const made = await ask(api.POST('/api/pieces', { body: { start: 'round_four', another: false } }))
   await router.push(`/piece/${made.id}/stance`)
   const piece = usePiece()
   const stop = watch(

@@ -17,11 +17,18 @@ const session = useSession()
 const me = computed(() => session.session?.maker ?? null)
 const pieces = ref<RackPiece[] | null>(null)
 const { drawings, want } = useDrawings()
+/** More pieces than this are looked for by name. */
+const MANY = 8
 const wrong = ref('')
 const leaving = ref<RackPiece | null>(null)
 /** What was taken off and can be hung up again. */
 const off = ref<OffRack[]>([])
 const looking = ref(false)
+const sought = ref('')
+const found = computed(() => {
+  const words = sought.value.toLowerCase().split(' ')
+  return pieces.value?.filter((one) => words.every((word) => one.name.toLowerCase().includes(word)))
+})
 const choosing = ref(false)
 /** A piece whose last state cannot be opened, and whether its earlier ones are looked at. */
 const mending = ref<RackPiece | null>(null)
@@ -61,10 +68,13 @@ async function load(): Promise<void> {
   }
 }
 
-async function begin(
-  body: { start: string } | { start: string; document: Record<string, unknown> },
-): Promise<void> {
+async function begin(given: {
+  start: string
+  another?: boolean
+  document?: Record<string, unknown>
+}): Promise<void> {
   try {
+    const body = { another: false, ...given }
     const made = await ask(api.POST('/api/pieces', { body }))
     await router.push(`/piece/${made.id}/stance`)
   } catch (error) {
@@ -95,6 +105,17 @@ async function takeAway(): Promise<void> {
   try {
     await ask(api.DELETE('/api/pieces/{id}', { params: { path } }))
     await load()
+  } catch (error) {
+    wrong.value = said(error)
+  }
+}
+
+/** Another one like it, to be changed: its readings are not its own. */
+async function copy(piece: RackPiece): Promise<void> {
+  try {
+    const path = { id: piece.id }
+    const { piece: document } = await ask(api.GET('/api/pieces/{id}', { params: { path } }))
+    await begin({ start: 'round_three', another: true, document: document })
   } catch (error) {
     wrong.value = said(error)
   }
@@ -156,6 +177,14 @@ function stage({ next }: RackPiece): string {
         bring in a piece file
         <input type="file" accept=".json,application/json" @change="bring" />
       </label>
+      <v-text-field
+        v-if="(pieces?.length ?? 0) > MANY"
+        v-model="sought"
+        class="sought"
+        label="Find by name"
+        autocomplete="off"
+        data-find
+      />
       <button v-if="off.length" class="plain word" type="button" data-off @click="looking = true">
         taken off: {{ off.length }}
       </button>
@@ -167,7 +196,7 @@ function stage({ next }: RackPiece): string {
       changed.
     </p>
     <ul v-else class="pieces">
-      <li v-for="piece in pieces" :key="piece.id">
+      <li v-for="piece in found" :key="piece.id">
         <component
           :is="piece.readable ? RouterLink : 'div'"
           v-bind="piece.readable ? { to: `/piece/${piece.id}` } : {}"
@@ -209,6 +238,15 @@ function stage({ next }: RackPiece): string {
             download
             >with history</a
           >
+          <button
+            v-if="piece.readable"
+            class="plain word"
+            type="button"
+            :aria-label="`Another like ${piece.name}`"
+            @click="copy(piece)"
+          >
+            another
+          </button>
           <button
             v-if="piece.by === me && !session.session?.alone"
             class="plain word"
@@ -314,6 +352,9 @@ h1 {
   opacity: 0;
   cursor: pointer;
   width: 100%;
+}
+.sought {
+  max-width: 14rem;
 }
 .bring:focus-within {
   outline: 3px solid var(--measured);
