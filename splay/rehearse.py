@@ -16,7 +16,7 @@ from splay.errors import BadInput, Fault
 from splay.level.cut import loss
 from splay.level.feet import End, feet_of
 from splay.level.now import State, expect, falls, stand_now
-from splay.level.rounds import first_ends, level
+from splay.level.rounds import ends_square, first_ends, level
 from splay.level.ways import asks
 from splay.parts.member import member_part
 from splay.parts.rope import rope_part
@@ -127,9 +127,9 @@ def ends_now(piece: Piece, shop: Shop, hidden: Hidden, believed: Plan, upto: int
     made = []
     for foot, end in zip(feet, first, strict=True):
         normal = end.normal
-        if foot.leg and piece.levelling.ends == "square":
+        if foot.leg and ends_square(piece, foot, believed.known):
             normal = (-foot.d[0], -foot.d[1], -foot.d[2])
-        known = proof_id("foot", foot.key) in believed.known and piece.levelling.ends == "sawn"
+        known = proof_id("foot", foot.key) in believed.known
         off = 0.0 if known else hidden.error(f"foot.{foot.key}", LENGTH_MM)
         made.append(End(foot, end.length + off, normal))
     _, states = level(piece, believed.stance, believed.parts, believed.sticks, shop, show, believed.known)

@@ -9,11 +9,11 @@ import numpy as np
 
 from splay.errors import CannotBuild
 from splay.level.cut import least_plane, loss
-from splay.level.feet import End, feet_of, vec
+from splay.level.feet import End, Foot, feet_of, vec
 from splay.level.now import State, expected_of, stand_now
 from splay.level.problems import in_line, of_readings
 from splay.level.standing import Rocking
-from splay.level.told import LevelRound, told
+from splay.level.told import LevelRound, in_words, told
 from splay.level.ways import Ask, Measured, asks, measure
 from splay.parts import LegPart
 from splay.parts.stick import StickPart
@@ -52,6 +52,7 @@ def level(
     ends = first_ends(piece, stance, parts, sticks, known)
     if not ends:
         return Level((), (), ()), ()
+    begins, unproved = _begins(piece, stance, known)
     rounds, asked, expected, states = [], [], [], []
     for k, chosen in enumerate(piece.levelling.passes):
         number = k + 1
@@ -65,7 +66,20 @@ def level(
             *of_readings(made.measured, ends, chosen, made.asks, show, read),
         ]
         rounds.append(
-            told(piece, stance, shop, show, number, chosen, made.asks, read, made.state, problems)
+            told(
+                piece,
+                stance,
+                shop,
+                show,
+                number,
+                chosen,
+                made.asks,
+                read,
+                made.state,
+                problems,
+                begins if number == 1 else "",
+                number == 1 and unproved,
+            )
         )
         ends = made.left
     return Level(tuple(rounds), tuple(asked), tuple(expected)), tuple(states)
@@ -123,13 +137,13 @@ def first_ends(
 ) -> tuple[End, ...]:
     """How every foot ends before the first pass: by its own reading, else as it should be."""
     made = []
-    square = piece.levelling.ends == "square"
     lengths = {part.number: part for part in parts}
     long = {proof_id("long", stick.key): stick.arrises[0].length.quantity.value for stick in sticks}
     for foot in feet_of(piece, stance):
         normal: tuple[float, float, float] = stance.floor.normal
         if foot.leg:
             part = lengths[foot.leg]
+            square = ends_square(piece, foot, known)
             inside = part.in_top.quantity.value
             length = part.blank.quantity.value - inside if square else foot.planned
             cut = known.get(proof_id("foot", foot.key))
@@ -144,6 +158,26 @@ def first_ends(
             length = foot.planned + (known[id] - long[id] if id in known and id in long else 0.0)
         made.append(End(foot, length, normal))
     return tuple(made)
+
+
+def ends_square(piece: Piece, foot: Foot, known: dict[str, float]) -> bool:
+    """Whether a leg still ends square and over length: not one whose sawn foot was proved at Legs, whatever
+    was chosen before it was."""
+    return piece.levelling.ends == "square" and proof_id("foot", foot.key) not in known
+
+
+def _begins(piece: Piece, stance: Stance, known: dict[str, float]) -> tuple[str, bool]:
+    """How the legs end before the first pass, where their own proofs say so; whether any is left that has
+    none."""
+    legs = [foot for foot in feet_of(piece, stance) if foot.leg]
+    sawn = [foot.name for foot in legs if proof_id("foot", foot.key) in known]
+    if not sawn:
+        return "", bool(legs)
+    if len(sawn) == len(legs):
+        return "The feet were sawn and proved at Legs: levelling begins with them as they were read.", False
+    rest = "the others are square and over length" if piece.levelling.ends == "square" else ""
+    said = f"Sawn and proved at Legs: {in_words(sawn)}"
+    return f"{said}; {rest}." if rest else f"{said}.", True
 
 
 def _state(piece: Piece, floor: Floor, before: tuple[End, ...], measured: Measured) -> State:

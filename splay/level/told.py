@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -60,7 +60,8 @@ class LevelFoot:
 class LevelRound:
     """One pass, by its id. Angles in degrees, lengths in mm; `falls_right` and `falls_back` are how far
     the top falls more than it should that way as it stands; `short_by` what is missing to the wanted
-    height; `good` says that it may stay as it is, `said` why or why not."""
+    height; `good` says that it may stay as it is, `said` why or why not; `begins` how the feet ended before
+    it, where they were proved; `choose_ends` whether there are legs for which that is to be said."""
 
     id: str
     number: int
@@ -86,6 +87,8 @@ class LevelRound:
     good: bool
     said: str
     problems: tuple[Problem, ...]
+    begins: str
+    choose_ends: bool
 
 
 def told(
@@ -99,6 +102,8 @@ def told(
     read: dict[str, float],
     state: State,
     problems: list[Problem],
+    begins: str,
+    choose_ends: bool,
 ) -> LevelRound:
     """One pass in figures and words: how it stands, what each foot loses, whether it may stay."""
     floor, plane, ends = stance.floor, state.plane, state.ends
@@ -119,6 +124,9 @@ def told(
     complete = answered == len(wanted)
     feet = tuple(_foot(key, end, k, plane, rests, lowest, shop, show) for k, end in enumerate(ends))
     good, said = _judged(complete, rock, right, back, now - piece.height, show)
+    if good:
+        # "Stop here" beside "saw" would be two words for one foot.
+        feet = tuple(replace(foot, how="leave") for foot in feet)
     spacer = _lean_spacer(key, floor, ends, show)
     return LevelRound(
         id=chosen.id,
@@ -155,6 +163,8 @@ def told(
         good=good,
         said=said,
         problems=tuple(problems + of_reach(piece, after, ends, plane, show)),
+        begins=begins,
+        choose_ends=choose_ends,
     )  # fmt: skip
 
 
@@ -227,15 +237,16 @@ def _bears(ends: tuple[End, ...], stands: Rocking | None) -> str:
         return "It has no three feet to stand on."
     names = [ends[k].foot.name for k in stands.rests.bears]
     off = [k for k in range(len(ends)) if k not in stands.rests.bears]
-    said = f"It bears on {_list(names)}"
-    return f"{said}; {_list([ends[k].foot.name for k in off])} {_s(off)}." if off else f"{said}."
+    said = f"It bears on {in_words(names)}"
+    return f"{said}; {in_words([ends[k].foot.name for k in off])} {_s(off)}." if off else f"{said}."
 
 
 def _s(many: list[int]) -> str:
     return "floats" if len(many) == 1 else "float"
 
 
-def _list(words: list[str]) -> str:
+def in_words(words: list[str]) -> str:
+    """Names in a row: with one head said once ("legs 1, 2 and 3"), else each whole."""
     heads = {word.rpartition(" ")[0] for word in words}
     if len(words) > 1 and len(heads) == 1 and "" not in heads:
         tails = [word.rpartition(" ")[2] for word in words]
@@ -278,7 +289,7 @@ def _lean_spacer(key: str, floor: Floor, ends: tuple[End, ...], show: Show) -> F
     if len(high) + len(low) != len(ends) or apart < ROW_MM:
         return None
     return show.figure(
-        f"{key}.spacer", f"Spacer for the lean, under {_list(high)}",
+        f"{key}.spacer", f"Spacer for the lean, under {in_words(high)}",
         apart * math.sin(math.radians(floor.fall_deg)), "D · sin lean",
         show.input("D", "foot to foot on the piece, along the fall", apart),
         show.input("lean", "of the seat", floor.fall_deg, "deg"),

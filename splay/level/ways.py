@@ -201,7 +201,7 @@ def under_three(three: Sequence[End], up: Array) -> tuple[Array, float]:
         if np.linalg.norm(across) < _IN_LINE_MM2:
             # They stand in one line, through which any plane goes: the one they were made for too.
             return up, -min(float((end.ring @ up).min()) for end in three)
-        normal = across / np.linalg.norm(normal) * math.copysign(1.0, float(normal @ up))
+        normal = across / np.linalg.norm(across) * math.copysign(1.0, float(across @ up))
         level = -float(normal @ a)
     return normal, level
 

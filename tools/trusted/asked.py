@@ -95,12 +95,13 @@ class Asker:
         self.session = requests.Session()
         self.session.headers.update(maker.headers())
 
-    def ask(self, method: str, path: str, at: str | None = None, body: bytes = b"", **headers: str) -> None:
-        """One request of our own making; `path` as the schema has it, `at` where that leads."""
+    def ask(self, method: str, path: str, at: str | None = None, body: bytes = b"", **headers: str) -> int:
+        """The status of one request of our own making; `path` as the schema has it, `at` where it leads."""
         answer = self.session.request(
             method, self.base + (at or path), data=body, headers=headers or None, timeout=60
         )
         self.answers.look(answer, method, path)
+        return answer.status_code
 
 
 def asked(count: int, threads: int = 4, chance: int = 1) -> dict[str, object]:
@@ -282,8 +283,10 @@ def hostile(rng: random.Random) -> bytes:
 
 
 def _hostile(asker: Asker, rng: random.Random, id: str) -> None:
-    path = "/api/pieces/{id}/photo"
-    asker.ask("PUT", path, f"/api/pieces/{id}/photo", hostile(rng), **{"Content-Type": "image/png"})
+    path, sent = "/api/pieces/{id}/photo", hostile(rng)
+    status = asker.ask("PUT", path, f"/api/pieces/{id}/photo", sent, **{"Content-Type": "image/png"})
+    if status < 400:
+        asker.answers.wrong.setdefault("let in", []).append(repr(sent[:60]))
 
 
 def let_in(count: int = 200) -> Iterator[str]:

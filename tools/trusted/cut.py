@@ -83,7 +83,8 @@ def _cut(what: bytearray, size: int) -> None:
 
 
 def power_cut(saves: int = 40, seed: int = 1) -> dict[str, object]:
-    """Save so many times, cut the power at each answer in three ways; how many saves were lost."""
+    """Save so many times, cut the power at each answer in three ways; how many saves were lost, and
+    how many would have been had nothing been flushed."""
     rng = random.Random(seed)
     with tempfile.TemporaryDirectory(prefix="proud-rake-cut-") as named:
         folder = Path(named)
@@ -117,7 +118,10 @@ def power_cut(saves: int = 40, seed: int = 1) -> dict[str, object]:
                 got = maker.ask("PUT", f"/api/pieces/{id}", body)
                 assert got is not None and got[0] == 200, got
             again.end()
-        return _replay(trace, start, saves, folder, rng)
+        found = _replay(trace, start, saves, folder, rng)
+        # A judge that would see nothing is none: had nothing been flushed, saves would be gone.
+        blind = _replay(trace, start, saves, folder, rng, flushed=False)
+        return {**found, "lost_were_nothing_flushed": blind["lost"]}
 
 
 def _folded(path: Path) -> None:
@@ -131,7 +135,12 @@ def _bytes(path: Path) -> bytes:
 
 
 def _replay(
-    trace: Path, start: dict[str, bytes], saves: int, folder: Path, rng: random.Random
+    trace: Path,
+    start: dict[str, bytes],
+    saves: int,
+    folder: Path,
+    rng: random.Random,
+    flushed: bool = True,
 ) -> dict[str, object]:
     files = {name: File(bytearray(raw), bytearray(raw)) for name, raw in start.items()}
     answered, cuts, lost, broken = 0, 0, 0, 0
@@ -139,7 +148,7 @@ def _replay(
         if call in ("pwrite64", "ftruncate", "fdatasync", "fsync"):
             named = _NAMED.match(arguments)
             name = Path(_plain(named[1])).name if named else ""
-            if name in files:
+            if name in files and (flushed or "sync" not in call):
                 _apply(files[name], call, arguments)
         elif call == "unlink":
             name = Path(_unhex(arguments).decode(errors="replace")).name

@@ -2439,7 +2439,8 @@ export interface components {
          * LevelRound
          * @description One pass, by its id. Angles in degrees, lengths in mm; `falls_right` and `falls_back` are how far
          *     the top falls more than it should that way as it stands; `short_by` what is missing to the wanted
-         *     height; `good` says that it may stay as it is, `said` why or why not.
+         *     height; `good` says that it may stay as it is, `said` why or why not; `begins` how the feet ended before
+         *     it, where they were proved; `choose_ends` whether there are legs for which that is to be said.
          */
         LevelRound: {
             /** Answered */
@@ -2448,10 +2449,14 @@ export interface components {
             asked: number;
             /** Bears */
             bears: string;
+            /** Begins */
+            begins: string;
             bench: components["schemas"]["Figure"] | null;
             block: components["schemas"]["Figure"];
             /** Block Of */
             block_of: string;
+            /** Choose Ends */
+            choose_ends: boolean;
             falls_back: components["schemas"]["Quantity"];
             falls_right: components["schemas"]["Quantity"];
             /** Feet */

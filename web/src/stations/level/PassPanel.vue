@@ -33,7 +33,6 @@ const PLACES = [
   { value: 'edges', title: 'at the middles of its edges' },
   { value: 'legs', title: 'over the legs' },
 ]
-const staked = computed(() => (store.plan?.legs.length ?? 0) > 0)
 const four = computed(() => props.round.feet.length === 4)
 const ways = computed(() => WAYS.filter((way) => way.value !== 'sighted' || four.value))
 const ids = computed(() =>
@@ -73,8 +72,9 @@ const full = computed(() => props.round.answered === props.round.asked)
       <PieceField v-if="pass?.way === 'bench'" label="Blocks it lies on" :path="path('raised')" />
     </div>
     <div class="fields">
+      <p v-if="round.begins" class="how" data-begins>{{ round.begins }}</p>
       <Choice
-        v-if="staked && count === 1"
+        v-if="round.choose_ends"
         label="The legs end"
         :items="ENDS"
         :value="levelling?.ends ?? 'square'"
