@@ -37,8 +37,9 @@ async function load(): Promise<void> {
 async function doing(field: string, what: () => Promise<string | void>): Promise<void> {
   wrong.value = {}
   busy.value = true
+  if (field) said.value = ''
   try {
-    said.value = (await what()) ?? ''
+    said.value = (await what()) ?? said.value
   } catch (error) {
     wrong.value = { [field]: saidOf(error) }
   } finally {
