@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any
 
-from django.contrib.auth.models import User
 from django.contrib.auth.signals import user_logged_in
 from django.contrib.sessions.backends import db
 from django.contrib.sessions.models import Session
@@ -33,7 +32,7 @@ class SessionStore(db.SessionStore):
 
 
 @receiver(user_logged_in)
-def note(sender: Any, request: HttpRequest, user: User, **more: Any) -> None:
+def note(sender: Any, request: HttpRequest, user: Any, **more: Any) -> None:
     """Write down which browser a maker signed in from."""
     key = request.session.session_key
     if key is not None:
@@ -53,7 +52,8 @@ class Seen:
         today = timezone.now().date().isoformat()
         if request.user.is_authenticated and request.session.get(DAY) != today:
             row = SignedIn.objects.filter(session=request.session.session_key)
-            row.update(nights=0, seen=timezone.now())
+            if not row.update(nights=0, seen=timezone.now()):
+                note(None, request, request.user)  # Signed in before such notes were made.
             request.session[DAY] = today
         return self.get_response(request)
 

@@ -54,7 +54,10 @@ def copy_out(made: Path) -> None:
     """Put the archive on the stick as well, where one was named and is in; OSError as it comes."""
     stick = settings.BACKUPS_TO
     if stick is not None and stick.is_dir():
-        shutil.copyfile(made, stick / made.name)
+        # Under another name until it is whole: a stick may be pulled out at any moment.
+        fresh = stick / f"{made.name}.part"
+        shutil.copyfile(made, fresh)
+        fresh.replace(stick / made.name)
         ours = sorted(stick.glob("proud-rake-*-night.zip"))
         for old in ours[: -backup.KEPT["night"]]:
             old.unlink()

@@ -179,15 +179,22 @@ class Taken:
     keep: bool = False
 
 
-@transaction.atomic
 def answer(id: UUID, proof: str, taken: Taken, shop: Shop, maker: Maker) -> ReadingRow:
     """Keep the answer to a proof; one there was before stays in its history.
 
     Conflict where somebody else answered it meanwhile with something else.
     """
+    # Worked out before anything is held: others who save meanwhile need not wait for it.
+    asked = _asked(get_row(id, maker), proof, shop)
+    return _keep_answer(id, proof, taken, shop, maker, asked)
+
+
+@transaction.atomic
+def _keep_answer(
+    id: UUID, proof: str, taken: Taken, shop: Shop, maker: Maker, asked: Proof | None
+) -> ReadingRow:
     row = get_row(id, maker)
     field = f"readings.{proof}"
-    asked = _asked(row, proof, shop)
     kind = kind_named(asked.kind if asked else taken.kind, field)
     if asked is None and not _PROOF.fullmatch(proof):
         do = "Answer one of the proofs on the piece's cards."
