@@ -28,7 +28,7 @@ Found = dict[str, Any]
 
 
 def _killed() -> tuple[Found, bool]:
-    found = killed(100)
+    found = killed(100, whole_every=10)
     return found, not found["lost"] and not found["damaged"]
 
 
@@ -48,7 +48,7 @@ def _filled() -> tuple[Found, bool]:
 
 
 def _unfinished() -> tuple[Found, bool]:
-    found = unfinished(seconds=20)
+    found = unfinished(seconds=10)
     return found, not found["failed"]
 
 
@@ -68,7 +68,7 @@ def _crowded() -> tuple[Found, bool]:
 
 
 def _started() -> tuple[Found, bool]:
-    return started(), True
+    return started(2), True
 
 
 def _racked() -> tuple[Found, bool]:
