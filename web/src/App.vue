@@ -208,9 +208,6 @@ nav a.router-link-exact-active {
   text-align: center;
 }
 @media (max-width: 600px) {
-  .maker {
-    display: none;
-  }
   .bar {
     flex-wrap: wrap;
     gap: 0.4rem 1rem;

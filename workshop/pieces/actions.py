@@ -13,7 +13,7 @@ from uuid import UUID
 from django.contrib.auth.models import AnonymousUser, User
 from django.core.exceptions import PermissionDenied
 from django.db import transaction
-from django.db.models import F, Max, Q, QuerySet
+from django.db.models import F, Max, OuterRef, Q, QuerySet, Subquery
 from django.db.models.fields.json import KT
 from django.http import Http404
 from django.utils import timezone
@@ -134,16 +134,19 @@ def take_off_rack(id: UUID, maker: Maker) -> None:
     row.save(update_fields=("removed", "removed_by", "nights"))
 
 
-def taken_off(maker: Maker) -> QuerySet[PieceRow]:
-    """The pieces a maker may hang up again, the one taken off last first."""
-    rows = PieceRow.objects.filter(removed__isnull=False).select_related("made_by", "removed_by")
+def taken_off(maker: Maker) -> QuerySet[Any]:
+    """The pieces a maker may hang up again, each with its `name`, the one taken off last first."""
+    last = Revision.objects.filter(piece=OuterRef("pk"), number=OuterRef("latest"))
+    named_so = Subquery(last.annotate(name=KT("document__name")).values("name")[:1])
+    rows = PieceRow.objects.filter(removed__isnull=False).annotate(name=named_so)
+    rows = rows.select_related("made_by", "removed_by").defer("drawn")
     return (rows if is_first(maker) else rows.filter(made_by=maker.pk)).order_by("nights", "-removed")
 
 
 @transaction.atomic
 def hang_again(id: UUID, maker: Maker) -> PieceRow:
     """Hang a piece up again as it was taken off; Http404 where it is not there any more."""
-    row = taken_off(maker).filter(pk=id).first()
+    row: PieceRow | None = taken_off(maker).filter(pk=id).first()
     if row is None:
         raise Http404
     row.removed, row.removed_by, row.turn = None, None, next_turn()

@@ -211,7 +211,7 @@ def off_rack(request: HttpRequest) -> list[OffRack]:
     return [
         OffRack(
             id=row.pk,
-            name=str((row.hung or {}).get("name") or "A piece"),
+            name=row.name or "A piece without a name",
             removed=row.removed or row.changed,
             by=row.removed_by.get_username() if row.removed_by else None,
             nights_left=max(BIN_NIGHTS - row.nights, 0),

@@ -407,6 +407,13 @@ h1 {
 .small a {
   color: inherit;
 }
+span.small {
+  flex-wrap: wrap;
+  gap: 0 1rem;
+}
+.small .word {
+  white-space: nowrap;
+}
 .peg .small {
   display: block;
 }

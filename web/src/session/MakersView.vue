@@ -110,7 +110,11 @@ const KINDS: Record<string, string> = {
 const day = (iso: string): string =>
   new Date(iso).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })
 const size = (bytes: number): string =>
-  bytes < 1e9 ? `${(bytes / 1e6).toFixed(1)} MB` : `${Math.round(bytes / 1e9)} GB`
+  bytes < 1e5
+    ? `${Math.ceil(bytes / 1e3)} kB`
+    : bytes < 1e9
+      ? `${(bytes / 1e6).toFixed(1)} MB`
+      : `${Math.round(bytes / 1e9)} GB`
 
 function used(one: Browser): string {
   const [since, seen] = [one.since, one.seen].map((iso) =>
@@ -190,6 +194,7 @@ function called(one: Browser): string {
               </button>
             </template>
             <form v-if="forgot === maker.name" class="wide" @submit.prevent="renew(maker)">
+              <input type="text" class="hidden" autocomplete="username" :value="maker.name" />
               <v-text-field
                 v-model="given"
                 :label="`New password for ${maker.name}`"
@@ -202,7 +207,11 @@ function called(one: Browser): string {
           </li>
         </ul>
         <form v-if="leads && !store.session?.demo" data-add-maker @submit.prevent="add">
-          <v-text-field v-model="other.name" label="Name of another maker" autocomplete="off" />
+          <v-text-field
+            v-model="other.name"
+            label="Name of another maker"
+            autocomplete="username"
+          />
           <v-text-field
             v-model="other.password"
             label="A password to begin with"
