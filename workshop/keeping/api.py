@@ -69,7 +69,7 @@ def health(request: HttpRequest) -> Status:
         return Status(200 if writable else 503, HealthOut(ok=writable))
     made = backup.all_in(settings.DATA_DIR)
     night = Night.objects.filter(pk=1).first()
-    current = not versions.to_do() and not versions.from_later()
+    current = not any(versions.steps())
     troubles = [nearly_full(settings.DATA_DIR), night.trouble if night else ""]
     troubles += [] if writable else ["The database takes nothing: its disk is full or may only be read."]
     troubles += (

@@ -7,18 +7,15 @@ from django.db.migrations.executor import MigrationExecutor
 from django.db.migrations.recorder import MigrationRecorder
 
 
-def from_later() -> list[str]:
-    """The steps a database has taken that this program does not know: a later one took them."""
-    known = MigrationExecutor(connection).loader.disk_migrations or {}
-    applied = MigrationRecorder(connection).applied_migrations()
-    return sorted(f"{app} {name}" for app, name in applied if (app, name) not in known)
-
-
-def to_do() -> list[str]:
-    """The steps the database has still to take before this program can work in it."""
+def steps() -> tuple[list[str], list[str]]:
+    """The steps a database has taken that this program does not know, since a later one took them; and
+    those it has still to take before this program can work in it."""
     executor = MigrationExecutor(connection)
+    known = executor.loader.disk_migrations or {}
+    applied = MigrationRecorder(connection).applied_migrations()
+    later = sorted(f"{app} {name}" for app, name in applied if (app, name) not in known)
     plan = executor.migration_plan(executor.loader.graph.leaf_nodes())
-    return [f"{step.app_label} {step.name}" for step, _ in plan]
+    return later, [f"{step.app_label} {step.name}" for step, _ in plan]
 
 
 def is_empty() -> bool:

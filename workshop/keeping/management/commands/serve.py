@@ -98,14 +98,15 @@ class Command(BaseCommand):
 
     def _own_database(self, migrate: bool, full: bool) -> None:
         """Bring the database up to date, a copy kept beside it; CommandError where it is another's."""
-        if later := versions.from_later():
+        later, to_do = versions.steps()
+        if later:
             raise CommandError(
                 f"The data in {settings.DATA_DIR} were last used by a later version of the program, "
                 f"which took the steps {', '.join(later[:3])}. Start that version again, or restore a "
                 "backup from before it into another folder: make restore FILE=ARCHIVE DATA=FOLDER. "
                 "Nothing was changed."
             )
-        steps = versions.to_do() if migrate else []
+        steps = to_do if migrate else []
         if steps and full:
             raise CommandError("The data have to be brought up to this version, and the disk is full.")
         if steps:
