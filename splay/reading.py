@@ -11,7 +11,7 @@ from splay.errors import BadInput, Fault, shorten
 from splay.parts.member import Built
 from splay.quantity import Bare, read_angle, read_length
 from splay.setups.scales import off_square, proving_scale, stick_scale
-from splay.shop import Shop
+from splay.shop import Scale, Shop, reading
 from splay.stance.members import MemberStance
 from splay.stance.staked import LegStance
 from splay.work.proofs import KINDS, ProofKind, proof_id
@@ -50,6 +50,11 @@ class HowRead:
     counts: Literal["up", "down"]
     gauge: str
 
+    @property
+    def scale(self) -> Scale:
+        """The same as a scale; how far it reaches and how finely it is divided was not kept."""
+        return Scale.model_construct(at_square=self.at_square, counts=self.counts)
+
 
 def how_read(kind: ProofKind, shop: Shop) -> HowRead | None:
     """What a shop reads an angle of that kind with; None for lengths, which read alike everywhere."""
@@ -68,8 +73,7 @@ def as_shown_now(value: float, then: HowRead | None, kind: ProofKind, shop: Shop
     now = how_read(kind, shop)
     if now is None or then is None or (then.at_square, then.counts) == (now.at_square, now.counts):
         return value
-    off = (value - then.at_square) * (1.0 if then.counts == "up" else -1.0)
-    return now.at_square + off * (1.0 if now.counts == "up" else -1.0)
+    return reading(now.scale, off_square(then.scale, value))
 
 
 def kind_named(name: str, field: str = "") -> ProofKind:
