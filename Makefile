@@ -19,7 +19,7 @@ STAMPS := build/stamps
 WEB := $(shell find web/src -type f) web/index.html web/vite.config.ts
 
 .PHONY: demo demo-fresh run test bench trust lint check build install screenshots clean
-.PHONY: backup backup-check restore take-out take-in audit lock
+.PHONY: compiled backup backup-check restore take-out take-in audit lock
 .DEFAULT_GOAL := demo
 
 $(STAMPS):
@@ -29,11 +29,11 @@ $(STAMPS)/run: requirements/run.txt | $(STAMPS)
 	@python3 -c 'import venv, ensurepip' 2>/dev/null || tools/apt python3-venv
 	@test -x $(PY) || python3 -m venv .venv
 	@test -x .venv/bin/uv || .venv/bin/pip --quiet --disable-pip-version-check install uv==0.13.9
-	.venv/bin/uv pip install --quiet --require-hashes --python $(PY) -r requirements/run.txt
+	.venv/bin/uv pip install --quiet --compile-bytecode --require-hashes --python $(PY) -r requirements/run.txt
 	@touch $@
 
 $(STAMPS)/dev: requirements/dev.txt $(STAMPS)/run
-	.venv/bin/uv pip install --quiet --require-hashes --python $(PY) -r requirements/dev.txt
+	.venv/bin/uv pip install --quiet --compile-bytecode --require-hashes --python $(PY) -r requirements/dev.txt
 	@touch $@
 
 $(STAMPS)/web: web/package-lock.json | $(STAMPS)
@@ -52,16 +52,20 @@ $(STAMPS)/built: $(STAMPS)/web $(STAMPS)/run $(WEB)
 install: $(STAMPS)/dev $(STAMPS)/web $(STAMPS)/browser
 build: $(STAMPS)/built
 
-demo: build
+# Compiled once here, not at each start where the surroundings forbid Python to write byte-code.
+compiled: $(STAMPS)/run
+	@$(PY) -m compileall -q splay workshop
+
+demo: build compiled
 	@PATH="$(CURDIR)/.venv/bin:$$PATH" PROUD_RAKE_DEMO=1 PROUD_RAKE_BIND=$(BIND) \
 		PROUD_RAKE_DATA=$(DEMO_DATA) $(PY) manage.py serve --port $(PORT) --migrate --load-demo
 
-demo-fresh: build
+demo-fresh: build compiled
 	@PROUD_RAKE_DEMO=1 PROUD_RAKE_DATA=$(DEMO_DATA) $(PY) manage.py migrate --verbosity 0
 	@PROUD_RAKE_DEMO=1 PROUD_RAKE_DATA=$(DEMO_DATA) $(PY) manage.py demo
 	@$(MAKE) --no-print-directory demo
 
-run: build
+run: build compiled
 	@PATH="$(CURDIR)/.venv/bin:$$PATH" PROUD_RAKE_BIND=$(BIND) \
 		PROUD_RAKE_DATA=$(DATA) $(PY) manage.py serve --port $(PORT) --migrate
 
@@ -74,13 +78,13 @@ lint: install
 	$(PY) tools/licences.py --check
 	cd web && npm run --silent lint && npm run --silent format:check && npm run --silent check
 
-test: install lint build
+test: install lint build compiled
 	$(PY) manage.py test --settings workshop.test_settings --parallel 2 --noinput
 
-bench: install build
+bench: install build compiled
 	$(PY) tools/bench.py
 
-trust: install build
+trust: install build compiled
 	$(PY) tools/trust.py
 
 backup: $(STAMPS)/run
