@@ -79,6 +79,7 @@ lint: install
 	cd web && npm run --silent lint && npm run --silent format:check && npm run --silent check
 
 test: install lint build compiled
+	cd web && npm run --silent test
 	$(PY) manage.py test --settings workshop.test_settings --parallel 2 --noinput
 
 bench: install build compiled

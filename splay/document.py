@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import unicodedata
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
@@ -93,10 +94,8 @@ class Length(_Typed):
 
     def _read(self, given: object, info: ValidationInfo) -> float:
         bare: Bare = (info.context or {}).get("bare", "metric")
-        show = Show(Units(system=bare, step_mm=0.1, fraction=64))
-        low, high = show.length(self.low_mm).text, show.length(self.high_mm).text
         limits = (self.low_mm, self.high_mm)
-        return _within(given, lambda: read_length(given, bare), limits, f"{low} to {high}")
+        return _within(given, lambda: read_length(given, bare), limits, lambda: _lengths(*limits, bare))
 
     def _schema(self) -> JsonSchemaValue:
         return {
@@ -117,7 +116,7 @@ class Angle(_Typed):
 
     def _read(self, given: object, info: ValidationInfo) -> float:
         allowed = f"{self.low_deg:g}° to {self.high_deg:g}°"
-        return _within(given, lambda: read_angle(given), (self.low_deg, self.high_deg), allowed)
+        return _within(given, lambda: read_angle(given), (self.low_deg, self.high_deg), lambda: allowed)
 
     def _schema(self) -> JsonSchemaValue:
         return {
@@ -129,7 +128,23 @@ class Angle(_Typed):
         }
 
 
-def _within(given: object, read: Any, limits: tuple[float, float], allowed: str) -> float:
+def _lengths(low_mm: float, high_mm: float, bare: Bare) -> str:
+    """Two limits as they are said: in round figures that lie within them."""
+    if bare == "metric":
+        return f"{low_mm:g} mm to {high_mm:g} mm"
+    show = Show(Units(system="inch", step_mm=0.1, fraction=64))
+    low, high = low_mm / 25.4, high_mm / 25.4
+    low, high = math.ceil(low * _round(low)) / _round(low), math.floor(high * _round(high)) / _round(high)
+    return f"{show.length(low * 25.4).text} to {show.length(high * 25.4).text}"
+
+
+def _round(inches: float) -> int:
+    """Into how many parts an inch is divided in a round figure of about this size."""
+    size = abs(inches)
+    return 1 if size >= 6 else 4 if size >= 1 else 16 if size >= 0.125 else 64
+
+
+def _within(given: object, read: Any, limits: tuple[float, float], allowed: Callable[[], str]) -> float:
     try:
         value: float = read()
     except BadInput as bad:
@@ -137,7 +152,7 @@ def _within(given: object, read: Any, limits: tuple[float, float], allowed: str)
         raise PydanticCustomError("reading", "{do}", {"allowed": fault.allowed, "do": fault.do}) from None
     if not limits[0] <= value <= limits[1]:
         do = "Give a smaller one." if value > limits[1] else "Give a larger one."
-        raise PydanticCustomError("range", "{do}", {"allowed": allowed, "do": do})
+        raise PydanticCustomError("range", "{do}", {"allowed": allowed(), "do": do})
     return value
 
 
@@ -208,19 +223,45 @@ def _inside(given: Any, path: str) -> Any:
     return here
 
 
+_TAGS = ("kind", "way", "by", "on")
+"""The fields that say which of several kinds a part is."""
 _KNOWN = {
     "missing": ("a value", "Fill it in."),
     "extra_forbidden": ("only the fields of this format", "Take it out, or mend its spelling."),
-    "string_too_short": ("at least one letter", "Give it a name."),
+    "string_too_short": ("at least one letter", "Write something."),
+    "string_too_long": ("at most {max_length} letters", "Shorten it."),
     "string_type": ("text", "Give it as text."),
+    "string_unicode": ("text in UTF-8", "Write it anew."),
+    "string_pattern_mismatch": ("letters and figures alone", "Write it without other signs."),
     "bool_type": ("true or false", "Give true or false."),
     "bool_parsing": ("true or false", "Give true or false."),
     "finite_number": ("a finite number", "Give a number that can be measured."),
+    "float_type": ("a number", "Give a number."),
+    "float_parsing": ("a number", "Give a number."),
+    "int_type": ("a whole number", "Give a whole number, such as 3."),
+    "int_parsing": ("a whole number", "Give a whole number, such as 3."),
+    "int_parsing_size": ("a whole number that can be counted", "Give a smaller one."),
+    "int_from_float": ("a whole number", "Give a whole number, such as 3."),
+    "greater_than_equal": ("{ge} or more", "Give a larger one."),
+    "less_than_equal": ("{le} or less", "Give a smaller one."),
+    "greater_than": ("more than {gt}", "Give a larger one."),
+    "less_than": ("less than {lt}", "Give a smaller one."),
     "model_type": ("a JSON object", "Give an object with fields."),
+    "model_attributes_type": ("a JSON object", "Give an object with fields."),
+    "dataclass_type": ("a JSON object", "Give an object with fields."),
+    "dict_type": ("a JSON object", "Give an object with fields."),
     "list_type": ("a list", "Give a list."),
     "tuple_type": ("a list", "Give a list."),
+    "too_short": ("at least {min_length}", "Add what is missing."),
+    "too_long": ("at most {max_length}", "Take some away."),
     "union_tag_not_found": ("an object that says its kind", "Say which kind it is."),
+    "literal_error": ("{expected}", "Choose one of these."),
+    "union_tag_invalid": ("{expected_tags}", "Choose one of these."),
+    "uuid_parsing": ("the id of something there is", "Choose it from its list."),
+    "uuid_type": ("the id of something there is", "Choose it from its list."),
 }
+"""What is wanted and what to do, by the reader's own name of a fault; its sentences are for no maker."""
+_UNKNOWN = ("something else", "Choose another.")
 
 
 def _fault(detail: ErrorDetails, given: Mapping[str, Any], at: str) -> Fault:
@@ -230,16 +271,18 @@ def _fault(detail: ErrorDetails, given: Mapping[str, Any], at: str) -> Fault:
     got = "nothing" if kind == "missing" else shorten(detail["input"])
     if kind == "rule" and context.get("field"):
         got = shorten(_inside(detail["input"], str(context["field"])))
+    if kind == "union_tag_invalid":
+        got = shorten(context["tag"])
     if kind in {"reading", "range", "rule"}:
         return Fault(field, got, str(context["allowed"]), str(context["do"]))
-    if kind in _KNOWN:
-        return Fault(field, got, *_KNOWN[kind])
-    if kind == "literal_error":
-        return Fault(field, got, str(context["expected"]), "Choose one of these.")
-    if kind == "union_tag_invalid":
-        return Fault(field, str(context["tag"]), str(context["expected_tags"]), "Choose one of these.")
-    # What is left are counts and sizes; the library's own sentence names the limit.
-    return Fault(field, got, detail["msg"].replace("Input should be ", ""), "Change it to fit.")
+    return Fault(field, got, *wanted(kind, context))
+
+
+def wanted(kind: str, context: Mapping[str, Any]) -> tuple[str, str]:
+    """What is allowed and what to do, for a fault of a reader of documents: its name and its figures."""
+    allowed, do = _KNOWN.get(kind, _UNKNOWN)
+    words = {name: str(value).replace("'", "").replace("_", " ") for name, value in context.items()}
+    return allowed.format_map(words), do
 
 
 def _path(loc: tuple[int | str, ...], given: Any, missing: bool) -> str:
@@ -248,8 +291,14 @@ def _path(loc: tuple[int | str, ...], given: Any, missing: bool) -> str:
     What is `missing` has its place all the same, though nothing is there.
     """
     parts: list[str] = []
-    here = given
+    here: Any = given
+    entered = False
     for index, step in enumerate(loc):
+        # A tag can be called like one of the fields: it comes first of what is said of its part.
+        if entered and isinstance(here, Mapping) and step in [here.get(tag) for tag in _TAGS]:
+            entered = False
+            continue
+        entered = True
         inside = isinstance(here, Mapping) and step in here
         inside = inside or (isinstance(here, list | tuple) and isinstance(step, int))
         if inside:

@@ -14,18 +14,26 @@ class Fault:
     """One thing wrong with what was given.
 
     `field` is the dotted path in the document (``top.outline.diameter``), empty for the whole;
-    `got` what stood there, shortened; `allowed` what may stand there; `do` the mend.
+    `got` what stood there, shortened; `allowed` what may stand there, or a sentence on why it cannot;
+    `do` the mend; `what` the thing it is about in the maker's words, empty where the field says it.
     """
 
     field: str
     got: str
     allowed: str
     do: str
+    what: str = ""
+
+    def said(self) -> str:
+        """The fault in whole sentences, for beside its field."""
+        if not self.allowed or self.allowed.endswith("."):
+            return f"{self.allowed} {self.do}".strip()
+        return f"Got {self.got}; wanted: {self.allowed}. {self.do}"
 
     def line(self) -> str:
         """The fault as one line for a terminal or a log."""
-        where = self.field or "the document"
-        return f"{where}: got {self.got}; allowed: {self.allowed}. {self.do}"
+        said = self.said()
+        return f"{self.what or self.field or 'the document'}: {said[:1].lower()}{said[1:]}"
 
 
 def shorten(value: object, limit: int = 60) -> str:

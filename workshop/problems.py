@@ -11,7 +11,8 @@ from ninja import NinjaAPI, Schema
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 from pydantic import Field
 
-from splay.errors import BadInput, CannotBuild, Fault
+from splay.document import wanted
+from splay.errors import BadInput, CannotBuild, Fault, shorten
 from workshop.faults import written_down
 
 PROBLEM = "application/problem+json"
@@ -22,12 +23,15 @@ FULL = ("is full", "readonly", "read-only", "unable to open", "disk I/O")
 
 
 class FaultOut(Schema):
-    """One wrong field: where, what was got, what is allowed, what to do."""
+    """One wrong field: where, what was got, what is allowed, what to do; `what` it is about in the maker's
+    words, and all of it `said` in whole sentences."""
 
     field: str
     got: str
     allowed: str
     do: str
+    what: str
+    said: str
 
 
 class Problem(Schema):
@@ -63,7 +67,7 @@ def problem(status: int, title: str, detail: str, faults: tuple[Fault, ...] = ()
         "title": title,
         "status": status,
         "detail": detail,
-        "faults": [vars(fault) for fault in faults[:MOST_FAULTS]],
+        "faults": [{**vars(fault), "said": fault.said()} for fault in faults[:MOST_FAULTS]],
     }
     return JsonResponse(body, status=status, content_type=PROBLEM)
 
@@ -73,8 +77,9 @@ def _from_validation(errors: list[Any]) -> tuple[Fault, ...]:
     made = []
     for error in errors if isinstance(errors, list) else []:
         loc = [str(step) for step in error.get("loc", ()) if step not in ("body", "payload")]
-        got = str(error.get("input", "nothing"))[:60] or "nothing"
-        made.append(Fault(".".join(loc), got, str(error.get("msg", "")), "Change it to fit."))
+        kind = str(error.get("type", ""))
+        got = "nothing" if kind == "missing" else shorten(error.get("input", "nothing"))
+        made.append(Fault(".".join(loc), got, *wanted(kind, error.get("ctx") or {})))
     return tuple(made)
 
 

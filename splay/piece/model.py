@@ -3,18 +3,21 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from dataclasses import replace
 from typing import Annotated, Any, Literal, Self
 
 from pydantic import Field, TypeAdapter, ValidationInfo, model_validator
 from pydantic_core import PydanticCustomError
 
 from splay.document import Frozen, Length, Plain, current, read_document
+from splay.errors import BadInput
 from splay.piece.angles import Lean
 from splay.piece.frames import ApronedLegs, BoardSides, MitredFrames, PlaneFrames, SlabLeg
 from splay.piece.ids import with_ids
 from splay.piece.legs import StakedLegs
 from splay.piece.levelling import Levelling
 from splay.piece.members import MOST_MEMBERS, Member, OnMember, Stretcher
+from splay.piece.naming import called
 from splay.piece.places import MOST, Placement
 from splay.piece.tops import Rectangle, Top
 from splay.piece.upgrade import STEPS
@@ -154,7 +157,13 @@ def read_piece(given: object, bare: Bare = "metric", at: str = "", salt: str = "
     """
     if isinstance(given, Mapping):
         given = current(given, VERSION, STEPS, at)
-    return read_document(Piece, given, bare, at, salt)
+    try:
+        return read_document(Piece, given, bare, at, salt)
+    except BadInput as bad:
+        ahead = f"{at}." if at else ""
+        raise BadInput(
+            *(replace(one, what=called(given, one.field.removeprefix(ahead))) for one in bad.faults)
+        ) from None
 
 
 def write_piece(piece: Piece) -> dict[str, Any]:

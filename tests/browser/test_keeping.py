@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import re
 import tempfile
 
 from axe_playwright_python.sync_playwright import Axe
@@ -141,6 +142,7 @@ class Keeping(BrowserCase):
     def test_a_fault_is_told_from_being_away_and_the_next_change_goes_on(self) -> None:
         page = self.at(self.hang())
         fault = {"field": "", "got": "this", "allowed": "Fault k4w7pz stands.", "do": "Choose another way."}
+        fault |= {"what": "", "said": f"{fault['allowed']} {fault['do']}"}
         body = json.dumps({"title": "The program failed", "status": 500, "detail": "", "faults": [fault]})
         kind = "application/problem+json"
         page.route("**/api/plan", lambda r: r.fulfill(status=500, body=body, content_type=kind))
@@ -216,17 +218,141 @@ class Keeping(BrowserCase):
             route.continue_()
         saved(page)
 
-    def test_two_tabs_saving_the_same_piece_are_both_kept(self) -> None:
+    def test_two_tabs_that_change_different_fields_are_put_together(self) -> None:
         address = self.hang()
         one, two = self.at(address), self.at(address, page=self.open(self.context))
         type_in(one, "height", "470")
         saved(one)
-        type_in(two, "height", "490")
-        expect(two.get_by_text("saved elsewhere")).to_be_visible()
-        two.get_by_role("button", name="Keep mine on top").click()
+        type_in(two, "top.thickness", "44")
+        expect(two.locator("[data-meanwhile]")).to_contain_text("ash changed this piece meanwhile")
+        expect(two.locator("[data-meanwhile]")).to_contain_text("height 450 mm → 470 mm")
         saved(two)
-        heights = [r.document["height"] for r in PieceRow.objects.get().revisions.all()]
-        self.assertEqual(heights, [450, 470, 490])
+        expect(field(two, "height")).to_have_value("470 mm")
+        expect(field(two, "top.thickness")).to_have_value("44 mm")
+        latest = PieceRow.objects.get().revisions.latest("number").document
+        self.assertEqual((latest["height"], latest["top"]["thickness"]), (470, 44))
+        # What was done here is taken back without what the other did.
+        two.keyboard.press("Control+z")
+        expect(field(two, "top.thickness")).to_have_value("40 mm")
+        expect(field(two, "height")).to_have_value("470 mm")
+
+    def test_two_tabs_that_change_one_field_are_both_shown(self) -> None:
+        address = self.hang()
+        one, two = self.at(address), self.at(address, page=self.open(self.context))
+        type_in(one, "height", "470")
+        type_in(one, "top.thickness", "42")
+        saved(one)
+        type_in(two, "height", "490")
+        clash = two.locator("[data-clash=height]")
+        expect(clash).to_contain_text("keep yours: 490 mm")
+        expect(clash).to_contain_text("take the other: 470 mm")
+        clash.get_by_role("button", name="keep yours").click()
+        saved(two)
+        expect(field(two, "top.thickness")).to_have_value("42 mm")
+        rows = PieceRow.objects.get().revisions.order_by("number")
+        self.assertEqual([r.document["height"] for r in rows][-1], 490)
+        self.assertEqual(rows.last().document["top"]["thickness"], 42)  # type: ignore[union-attr]
+
+    def test_a_tab_that_comes_back_to_the_front_is_brought_up_to_date(self) -> None:
+        address = self.hang()
+        one = self.at(address, "boring")
+        two = self.at(address, page=self.open(self.context))
+        type_in(two, "height", "470")
+        saved(two)
+        self.at(address, "boring", two)
+        two.locator("[data-proof='bore.l2'] input").fill("14.4")
+        two.locator("[data-proof='bore.l2'] input").press("Enter")
+        expect(two.locator("nav.stick")).to_contain_text("1 of 4 proved")
+        saved(two)
+        one.evaluate("document.dispatchEvent(new Event('visibilitychange'))")
+        expect(one.locator("[data-meanwhile]")).to_contain_text("470 mm")
+        expect(one.locator("[data-proof='bore.l2'] input")).to_have_value("14.4")
+        saved(one)
+        self.assertEqual(PieceRow.objects.get().latest, 2)
+
+    def test_undo_takes_back_readings_and_choices_in_their_order_and_says_which(self) -> None:
+        address = self.hang()
+        page = self.at(address)
+        type_in(page, "height", "470")
+        saved(page)
+        page.keyboard.press("3")
+        reading = page.locator("[data-proof='bore.l1'] input")
+        reading.fill("14.3")
+        reading.press("Enter")
+        expect(page.locator("nav.stick")).to_contain_text("1 of 4 proved")
+        undo = page.get_by_role("button", name="undo")
+        expect(undo).to_contain_text("14.3")
+        undo.click()
+        expect(reading).to_have_value("")
+        expect(page.locator("nav.stick")).to_contain_text("0 of 4 proved")
+        expect(undo).to_contain_text("height 450 mm → 470 mm")
+        undo.click()
+        took = page.locator("[data-took-back]")
+        expect(took).to_contain_text("taken back: height 450 mm → 470 mm")
+        saved(page)
+        self.assertEqual(PieceRow.objects.get().revisions.latest("number").document["height"], 450)
+        # It was made at another station: the way there is offered.
+        took.get_by_role("link", name="at Stance").click()
+        expect(field(page, "height")).to_have_value("450 mm")
+        page.keyboard.press("Control+y")
+        expect(field(page, "height")).to_have_value("470 mm")
+        page.keyboard.press("Control+y")
+        page.keyboard.press("3")
+        expect(reading).to_have_value("14.3")
+        saved(page)
+        self.assertAlmostEqual(ReadingRow.objects.get().value, 14.3)
+
+    def test_what_waits_is_marked_and_the_cards_say_that_they_wait(self) -> None:
+        page = self.at(self.hang(), "boring")
+        page.route("**/api/**", lambda route: route.abort())
+        type_in(page, "supports.0.joint.socket", "30")
+        expect(page.locator("[data-field='supports.0.joint.socket']")).to_contain_text("waits")
+        expect(field(page, "supports.0.joint.socket")).to_have_value("30")
+        expect(page.locator("[data-waits]").first).to_be_visible()
+        page.locator("[data-proof='bore.l1'] input").fill("14.3")
+        page.locator("[data-proof='bore.l1'] input").press("Enter")
+        expect(page.locator("[data-proof='bore.l1']")).to_contain_text("kept here")
+        expect(page.locator("[data-proof='bore.l1'] input")).to_have_value("14.3")
+        page.unroute("**/api/**")
+        expect(page.locator("[data-waits]")).to_have_count(0)
+        expect(field(page, "supports.0.joint.socket")).to_have_value("30 mm")
+        saved(page)
+
+    def test_a_second_value_that_is_refused_stays_with_its_own_fault(self) -> None:
+        page = self.at(self.hang())
+        type_in(page, "height", "steep")
+        expect(page.locator("[data-field=height]")).to_contain_text("Got steep")
+        type_in(page, "height", "4")
+        expect(page.locator("[data-field=height]")).to_contain_text("Got 4; wanted: 60 mm to 3000 mm.")
+        expect(field(page, "height")).to_have_value("4")
+
+    def test_a_bad_line_among_measured_sticks_is_named_and_all_lines_stay(self) -> None:
+        page = self.at(self.hang(), "legs")
+        page.get_by_text("how they are made, spares").click()
+        lines = "455, 30, ash\n4x5, 31, oak\n460, 30, elm"
+        sticks = page.locator("[data-field='leg.sticks']")
+        sticks.fill(lines)
+        sticks.blur()
+        fault = page.get_by_role("alert")
+        expect(fault).to_contain_text("Legs, stick 2, length: Got 4x5")
+        expect(sticks).to_have_value(lines)
+        sticks.fill(lines.replace("4x5", "458"))
+        sticks.blur()
+        expect(fault).to_have_count(0)
+        expect(sticks).to_have_value(re.compile("458 mm, 31 mm, oak"))
+
+    def test_a_refused_reading_says_nothing_of_the_older_one(self) -> None:
+        page = self.at(self.hang(), "boring")
+        reading = page.locator("[data-proof='bore.l1'] input")
+        reading.fill("16.5")
+        reading.press("Enter")
+        verdict = page.locator("li[class*=off]:has([data-proof='bore.l1'])")
+        expect(verdict).to_be_visible()
+        reading.fill("steep")
+        reading.press("Enter")
+        expect(page.locator("[data-proof='bore.l1']")).to_contain_text("an angle in degrees")
+        expect(reading).to_have_value("steep")
+        expect(verdict).to_have_count(0)
 
     def test_a_proof_is_answered_at_its_card_and_the_rest_follows(self) -> None:
         page = self.at(self.hang(), "boring")

@@ -13,6 +13,7 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router, Schema, Status
 from pydantic import Field
 
+from splay.differences import Difference, differences
 from splay.draw import draw
 from splay.errors import BadInput
 from splay.piece import Piece, read_piece, write_piece
@@ -23,7 +24,6 @@ from splay.shop import Shop, workbench
 from splay.summary import chosen
 from splay.views.shapes import View
 from workshop.pieces import actions
-from workshop.pieces.compare import Difference, compare
 from workshop.pieces.models import BIN_NIGHTS, PieceRow, ReadingRow, Revision
 from workshop.pieces.rack import RackPiece
 from workshop.pieces.rack import drawings as hung_drawings
@@ -69,8 +69,8 @@ class ReadingEventOut(Schema):
 
 class PieceOut(Schema):
     """A piece with the number of its latest revision, its readings, and its figures as they are read
-    (`chosen`, by path): what is shown of a piece that cannot be planned. `by` made it; `kept` says that
-    only they see it."""
+    (`chosen`, by path): what is shown of a piece that cannot be planned. `by` made it, `saved_by` saved
+    this state; `kept` says that only the first sees it."""
 
     id: UUID
     piece: Piece
@@ -78,6 +78,7 @@ class PieceOut(Schema):
     revision: int
     saved: datetime
     by: str | None
+    saved_by: str | None
     kept: bool
     readings: list[ReadingOut]
 
@@ -168,6 +169,7 @@ def _piece_out(row: PieceRow, revision: Revision) -> PieceOut:
         revision=revision.number,
         saved=revision.saved,
         by=row.made_by.get_username() if row.made_by else None,
+        saved_by=revision.by.get_username() if revision.by else None,
         kept=row.kept,
         readings=[_reading_out(r, shop) for r in row.readings.select_related("by")],
     )
@@ -325,7 +327,7 @@ def compared(request: HttpRequest, id: UUID, a: int, b: int) -> list[Difference]
     """What differs between two saved states."""
     row = actions.get_row(id, request.user)
     before, after = (read_piece(actions.document_of(row, number).document) for number in (a, b))
-    return compare(before, after, Show(the_shop().rounding.units()))
+    return list(differences(before, after, Show(the_shop().rounding.units())))
 
 
 @router.put("/{uuid:id}/readings/{proof}", response={200: ReadingOut, (*Refused, 409): Problem})

@@ -8,9 +8,12 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema
 from pydantic import Field, TypeAdapter
 
+from splay.differences import Difference, differences, in_words, worded
 from splay.draw import Drawings, Station, draw
 from splay.errors import BadInput, Fault, shorten
 from splay.piece import Piece, read_piece
+from splay.piece.merge import merge
+from splay.piece.naming import called
 from splay.plan import Plan, plan
 from splay.quantity import Bare, Show, read_angle, read_length
 from splay.quick import QuickLean, QuickMitre, quick_lean, quick_mitre
@@ -65,9 +68,11 @@ class PlanIn(Schema):
     """A piece, whose tools, what was measured; `shop` empty means the installation's own; `along`
     asks for one more view of the stance, in along that bearing; `live` is for a drag of the stance under
     way: its answer has no cards, proofs or stations; `exaggerate` multiplies how unlike
-    the feet are drawn at Level."""
+    the feet are drawn at Level; `before` is the piece as it was, for the answer to say what has become of
+    it."""
 
     piece: dict[str, Any]
+    before: dict[str, Any] | None = None
     shop: dict[str, Any] | None = None
     readings: Annotated[list[ReadingIn], Field(max_length=400, default_factory=list)]
     moves: Annotated[list[MoveIn], Field(max_length=8, default_factory=list)]
@@ -80,14 +85,45 @@ class PlanIn(Schema):
 
 
 class PlanOut(Schema):
-    """The piece as it was read (and moved); its plan and the drawings, as far as the station shows them."""
+    """The piece as it was read (and moved); its plan and the drawings, as far as the station shows them.
+    `says` is what differs from the piece `before`, in one line."""
 
     piece: Piece
+    says: str
     plan: Plan
     drawings: Drawings
 
 
 _PLAN_OUT = TypeAdapter(PlanOut)
+
+
+class MergeIn(Schema):
+    """A piece as it was, and two pieces it became; where both changed the same, `take` names the paths at
+    which theirs is taken."""
+
+    base: dict[str, Any]
+    mine: dict[str, Any]
+    theirs: dict[str, Any]
+    take: Annotated[
+        list[Annotated[str, Field(max_length=200)]], Field(max_length=200, default_factory=list)
+    ]
+
+
+class ClashOut(Schema):
+    """A place both changed: its path in mine, what it is called, what each made of it."""
+
+    path: str
+    what: str
+    mine: str
+    theirs: str
+
+
+class MergeOut(Schema):
+    """The piece with both changes, what theirs are, and where both changed the same."""
+
+    piece: Piece
+    theirs: list[Difference]
+    clashes: list[ClashOut]
 
 
 class AnglesIn(Schema):
@@ -146,9 +182,45 @@ def make_plan(request: HttpRequest, payload: PlanIn) -> HttpResponse:
     drawings = draw(piece, shop, made, payload.station, payload.along, payload.exaggerate)
     # Written out by the schema itself: the plan was made by the core and needs no second check.
     body = _PLAN_OUT.dump_json(
-        PlanOut.model_construct(piece=piece, plan=shown(made, payload.station), drawings=drawings)
+        PlanOut.model_construct(
+            piece=piece,
+            says=_changed(payload.before, piece, shop),
+            plan=shown(made, payload.station),
+            drawings=drawings,
+        )
     )
     return HttpResponse(body, content_type="application/json")
+
+
+def _changed(before: dict[str, Any] | None, piece: Piece, shop: Shop) -> str:
+    if before is None:
+        return ""
+    was = read_piece(before, shop.rounding.system, "before")
+    return in_words(differences(was, piece, Show(shop.rounding.units())))
+
+
+@router.post("/merge", response={200: MergeOut, Refused: Problem})
+def put_together(request: HttpRequest, payload: MergeIn) -> MergeOut:
+    """Two changes of one piece in one; nothing is kept."""
+    shop = the_shop()
+    bare, show = shop.rounding.system, Show(shop.rounding.units())
+    base = read_piece(payload.base, bare, "base")
+    mine = read_piece(payload.mine, bare, "mine")
+    theirs = read_piece(payload.theirs, bare, "theirs")
+    made = merge(base, mine, theirs, frozenset(payload.take))
+    return MergeOut(
+        piece=made.piece,
+        theirs=list(differences(base, theirs, show)),
+        clashes=[
+            ClashOut(
+                path=clash.mine,
+                what=called(payload.mine, clash.mine) or "the piece",
+                mine=worded(mine, clash.mine, show) if clash.mine else "yours",
+                theirs=worded(theirs, clash.theirs, show) if clash.theirs else "the other",
+            )
+            for clash in made.clashes
+        ],
+    )
 
 
 def read_readings(given: list[ReadingIn], piece: Piece, shop: Shop, bare: Bare) -> tuple[Reading, ...]:

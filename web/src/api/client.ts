@@ -68,7 +68,8 @@ function isProblem(error: unknown): error is Problem {
 function nameless(status: number): Problem {
   const what = `The workshop answered ${status} without a reason.`
   const todo = 'Nothing saved is lost: choose another way, or ask again later.'
-  const fault = { field: '', got: '', allowed: what, do: todo }
+  const said = `${what} ${todo}`
+  const fault = { field: '', got: '', allowed: what, do: todo, what: '', said }
   const title = 'Refused'
-  return { type: 'about:blank', title, status, detail: `${what} ${todo}`, faults: [fault] }
+  return { type: 'about:blank', title, status, detail: said, faults: [fault] }
 }

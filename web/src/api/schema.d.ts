@@ -192,6 +192,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/merge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put Together
+         * @description Two changes of one piece in one; nothing is kept.
+         */
+        post: operations["workshop_pieces_plan_api_put_together"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces": {
         parameters: {
             query?: never;
@@ -1414,6 +1434,20 @@ export interface components {
             way: "circle";
         };
         /**
+         * ClashOut
+         * @description A place both changed: its path in mine, what it is called, what each made of it.
+         */
+        ClashOut: {
+            /** Mine */
+            mine: string;
+            /** Path */
+            path: string;
+            /** Theirs */
+            theirs: string;
+            /** What */
+            what: string;
+        };
+        /**
          * Corner
          * @description One corner of a drawn outline.
          */
@@ -1517,7 +1551,7 @@ export interface components {
         };
         /**
          * Difference
-         * @description One field: its path and what it says before and after; empty where it was not there.
+         * @description One thing: its path, what it is called, what it says before and after; empty where it was not.
          */
         Difference: {
             /** After */
@@ -1526,6 +1560,8 @@ export interface components {
             before: string;
             /** Path */
             path: string;
+            /** What */
+            what: string;
         };
         /**
          * DigitalGauge
@@ -1763,7 +1799,8 @@ export interface components {
         };
         /**
          * FaultOut
-         * @description One wrong field: where, what was got, what is allowed, what to do.
+         * @description One wrong field: where, what was got, what is allowed, what to do; `what` it is about in the maker's
+         *     words, and all of it `said` in whole sentences.
          */
         FaultOut: {
             /** Allowed */
@@ -1774,6 +1811,10 @@ export interface components {
             field: string;
             /** Got */
             got: string;
+            /** Said */
+            said: string;
+            /** What */
+            what: string;
         };
         /**
          * Figure
@@ -2636,6 +2677,38 @@ export interface components {
             total: components["schemas"]["Figure"];
         };
         /**
+         * MergeIn
+         * @description A piece as it was, and two pieces it became; where both changed the same, `take` names the paths at
+         *     which theirs is taken.
+         */
+        MergeIn: {
+            /** Base */
+            base: {
+                [key: string]: unknown;
+            };
+            /** Mine */
+            mine: {
+                [key: string]: unknown;
+            };
+            /** Take */
+            take?: string[];
+            /** Theirs */
+            theirs: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * MergeOut
+         * @description The piece with both changes, what theirs are, and where both changed the same.
+         */
+        MergeOut: {
+            /** Clashes */
+            clashes: components["schemas"]["ClashOut"][];
+            piece: components["schemas"]["Piece"];
+            /** Theirs */
+            theirs: components["schemas"]["Difference"][];
+        };
+        /**
          * Mesh
          * @description One part: its key, what it is, corner coordinates x y z one after another, triangles as
          *     indices counter-clockwise from outside, and the edges to be drawn as pairs of indices.
@@ -3181,8 +3254,8 @@ export interface components {
         /**
          * PieceOut
          * @description A piece with the number of its latest revision, its readings, and its figures as they are read
-         *     (`chosen`, by path): what is shown of a piece that cannot be planned. `by` made it; `kept` says that
-         *     only they see it.
+         *     (`chosen`, by path): what is shown of a piece that cannot be planned. `by` made it, `saved_by` saved
+         *     this state; `kept` says that only the first sees it.
          */
         PieceOut: {
             /** By */
@@ -3208,6 +3281,8 @@ export interface components {
              * Format: date-time
              */
             saved: string;
+            /** Saved By */
+            saved_by: string | null;
         };
         /**
          * PieceSave
@@ -3279,13 +3354,18 @@ export interface components {
          * @description A piece, whose tools, what was measured; `shop` empty means the installation's own; `along`
          *     asks for one more view of the stance, in along that bearing; `live` is for a drag of the stance under
          *     way: its answer has no cards, proofs or stations; `exaggerate` multiplies how unlike
-         *     the feet are drawn at Level.
+         *     the feet are drawn at Level; `before` is the piece as it was, for the answer to say what has become of
+         *     it.
          */
         PlanIn: {
             /** Along */
             along?: number | null;
             /** Bare */
             bare?: ("inch" | "metric") | null;
+            /** Before */
+            before?: {
+                [key: string]: unknown;
+            } | null;
             /**
              * Exaggerate
              * @default 1
@@ -3320,11 +3400,14 @@ export interface components {
         /**
          * PlanOut
          * @description The piece as it was read (and moved); its plan and the drawings, as far as the station shows them.
+         *     `says` is what differs from the piece `before`, in one line.
          */
         PlanOut: {
             drawings: components["schemas"]["Drawings"];
             piece: components["schemas"]["Piece"];
             plan: components["schemas"]["Plan"];
+            /** Says */
+            says: string;
         };
         /**
          * PlaneFrames
@@ -5902,6 +5985,43 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_pieces_plan_api_put_together: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MergeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MergeOut"];
+                };
             };
             400: components["responses"]["Problem400"];
             401: components["responses"]["Problem401"];

@@ -15,6 +15,7 @@ const props = defineProps<{
 }>()
 const store = usePiece()
 const text = computed(() => store.chosen[props.path]?.text ?? '')
+const waiting = computed(() => store.status === 'away' && store.waits(props.path))
 const fault = computed(() => store.faults[props.path])
 </script>
 
@@ -24,6 +25,7 @@ const fault = computed(() => store.faults[props.path])
     :text="text"
     :fault="fault"
     :hint="hint ?? ''"
+    :waiting="waiting"
     :stamp="store.plan"
     :data-field="path"
     @commit="store.set(path, $event)"

@@ -30,8 +30,7 @@ const list = computed(() =>
 function count(path: string, typed: string): void {
   store.set(path, /^\d+$/.test(typed.trim()) ? Number(typed) : typed)
 }
-const wrong = (row: { fault: { allowed: string; do: string } | undefined }): string =>
-  row.fault ? `${row.fault.allowed}. ${row.fault.do}` : ''
+const wrong = (row: { fault: { said: string } | undefined }): string => row.fault?.said ?? ''
 </script>
 
 <template>

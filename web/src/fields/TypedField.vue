@@ -17,24 +17,29 @@ const props = withDefaults(
     fault?: Fault | undefined
     /** A word of help under the field; none by default. */
     hint?: string
+    /** Whether what was typed last waits for a workshop that does not answer; not by default. */
+    waiting?: boolean
     /** Anything that is new with every answer, so that "450" is shown as "450 mm" again. */
     stamp?: unknown
   }>(),
-  { fault: undefined, hint: '', stamp: undefined },
+  { fault: undefined, hint: '', waiting: false, stamp: undefined },
 )
 const emit = defineEmits<{
   /** What was typed, on Enter or on leaving. */ commit: [typed: string]
 }>()
 
+const WAITS = 'waits: sent as soon as the workshop answers'
 const typed = ref(props.text)
 /** Whether something was typed that has not been sent yet. */
 const fresh = ref(false)
-const wrong = computed(() => (props.fault ? `${props.fault.allowed}. ${props.fault.do}` : ''))
+const wrong = computed(() => props.fault?.said ?? '')
 
-// Whatever was read back is shown, unless something newer is being typed or is still to be mended.
+// Whatever was read back is shown, unless something newer is being typed, is still to be mended or is on
+// its way: a fault that goes because something else was typed is no answer to that.
 watch(
-  () => [props.text, props.fault, props.stamp],
-  () => {
+  () => [props.text, props.fault, props.stamp, props.waiting],
+  ([text, fault, stamp], [hadText, hadFault, hadStamp]) => {
+    if (props.waiting || (hadFault && !fault && text === hadText && stamp === hadStamp)) return
     sent = false
     if (fresh.value || props.fault) return
     typed.value = props.text
@@ -78,12 +83,13 @@ function back(event: KeyboardEvent): void {
   <v-text-field
     v-model="typed"
     :label="label"
-    :hint="hint"
-    :persistent-hint="!!hint"
+    :hint="waiting ? WAITS : hint"
+    :persistent-hint="waiting || !!hint"
     :error-messages="wrong"
     autocomplete="off"
     spellcheck="false"
     :data-fresh="fresh || undefined"
+    :data-waiting="waiting || undefined"
     @update:model-value="fresh = true"
     @focus="enter"
     @blur="commit"

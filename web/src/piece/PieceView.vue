@@ -1,7 +1,10 @@
 <script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 
 import { whyAway } from '../api/client'
+import FigureText from '../fields/FigureText.vue'
+import { inWhole } from '../said'
 import BoringStation from '../stations/boring/BoringStation.vue'
 import LegsStation from '../stations/legs/LegsStation.vue'
 import LevelStation from '../stations/level/LevelStation.vue'
@@ -39,7 +42,7 @@ const said = computed(
       saved: 'saved',
       saving: 'saving',
       away: `${whyAway.value || 'workshop away'}: kept here, sent again by itself`,
-      conflict: 'changed elsewhere',
+      conflict: 'changed elsewhere: choose below',
       missing: 'not there',
       unsaved: 'not saved: kept in this browser',
     })[store.status],
@@ -49,6 +52,14 @@ const general = computed(
 )
 /** It opened, but as it stands nothing can be worked out of it: the form alone, to mend it. */
 const stuck = computed(() => !store.plan && Object.keys(store.faults).length > 0)
+/** The station at which something was just taken back, where it is another than the one shown. */
+const elsewhere = computed(() => {
+  const at = store.tookBack?.step.station
+  return at === store.station ? undefined : store.plan?.stations.find((s) => s.name === at)
+})
+useEventListener(document, 'visibilitychange', () => {
+  if (document.visibilityState === 'visible') void store.catchUp()
+})
 const next = computed(() => store.plan?.stations.find((s) => s.answered < s.proofs))
 
 function rename(event: Event): void {
@@ -78,10 +89,22 @@ function rename(event: Event): void {
         store.faults['name'].do
       }}</span>
       <span class="status quiet" role="status" :data-status="store.status">{{ said }}</span>
-      <button class="plain word" type="button" :disabled="!store.canUndo" @click="store.undo">
-        undo
+      <button
+        class="plain word step"
+        type="button"
+        :disabled="!store.canUndo"
+        :title="store.last?.says"
+        @click="store.undo"
+      >
+        undo<span v-if="store.last" class="says">&nbsp;{{ store.last.says }}</span>
       </button>
-      <button class="plain word" type="button" :disabled="!store.canRedo" @click="store.redo">
+      <button
+        class="plain word"
+        type="button"
+        :disabled="!store.canRedo"
+        :title="store.next?.says"
+        @click="store.redo"
+      >
         redo
       </button>
       <button class="plain word" type="button" @click="revisions = true">earlier states</button>
@@ -95,23 +118,55 @@ function rename(event: Event): void {
       :at="station || 'stance'"
       :piece="id"
     />
-    <div v-if="store.status === 'conflict'" class="band" role="alert">
+    <p v-if="store.tookBack" class="took quiet" role="status" data-took-back>
+      {{ store.tookBack.what }}: <FigureText :text="store.tookBack.step.says" />
+      <RouterLink v-if="elsewhere" class="on" :to="`/piece/${id}/${elsewhere.name}`">
+        at {{ elsewhere.title }}
+      </RouterLink>
+    </p>
+    <div v-if="store.clashing" class="band" role="alert" data-clashes>
+      <div class="clashes">
+        <p>
+          {{ store.clashing.theirs.saved_by ?? 'Somebody' }} saved another state of this piece
+          meanwhile. What only one of you changed is put together; choose here what both did.
+        </p>
+        <p v-for="clash in store.clashing.clashes" :key="clash.path" :data-clash="clash.path">
+          <b>{{ clash.what }}</b>
+          <button
+            class="plain word"
+            type="button"
+            :aria-pressed="store.picks[clash.path] === 'mine'"
+            @click="store.pick(clash.path, 'mine')"
+          >
+            keep yours: {{ clash.mine || 'none' }}
+          </button>
+          <button
+            class="plain word"
+            type="button"
+            :aria-pressed="store.picks[clash.path] === 'theirs'"
+            @click="store.pick(clash.path, 'theirs')"
+          >
+            take the other: {{ clash.theirs || 'none' }}
+          </button>
+        </p>
+      </div>
+    </div>
+    <div v-else-if="store.meanwhile" class="band calm" role="status" data-meanwhile>
       <p>
-        This piece was saved elsewhere after you opened it here (revision
-        {{ store.theirs?.revision }}). Both are kept.
+        {{ store.meanwhile.by }} changed this piece meanwhile:
+        <FigureText :text="store.meanwhile.says" />. It stands here now, with what you did.
       </p>
-      <v-btn size="small" @click="store.keepMine">Keep mine on top</v-btn>
-      <v-btn size="small" @click="store.takeTheirs">Take the other one</v-btn>
+      <v-btn size="small" @click="store.meanwhile = null">Put it away</v-btn>
     </div>
     <div v-if="stuck" class="band" role="alert">
       <p>
-        <b>This piece cannot be worked out as it stands.</b> {{ general?.allowed }}
-        {{ general?.do }} Mend it here, go back to an earlier state, or take its
+        <b>This piece cannot be worked out as it stands.</b> {{ general?.said }} Mend it here, go
+        back to an earlier state, or take its
         <a class="on" :href="`/api/pieces/${id}/file`" download>file</a> out.
       </p>
     </div>
     <div v-else-if="general" class="band" role="alert">
-      <p>{{ general.allowed }} {{ general.do }}</p>
+      <p>{{ inWhole(general) }}</p>
       <v-btn size="small" @click="store.faults = {}">Put it away</v-btn>
     </div>
     <StanceStation v-if="!store.plan" />
@@ -177,6 +232,35 @@ button:disabled {
 .on {
   color: inherit;
   font-weight: 600;
+}
+.step {
+  max-width: 24rem;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.says {
+  font-size: 0.84rem;
+  opacity: 0.85;
+}
+.took {
+  padding: 0 1.25rem;
+  font-size: 0.9rem;
+}
+.band.calm {
+  border-color: var(--measured);
+}
+.clashes {
+  display: grid;
+  gap: 0.35rem;
+}
+.clashes button[aria-pressed='true'] {
+  font-weight: 700;
+}
+.clashes p {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 1.2rem;
 }
 .wrong {
   color: var(--cut);

@@ -9,7 +9,9 @@ import Sheet from '../Sheet.vue'
 /** Every saved state of a piece; two of them compared; one of them put back. */
 const props = defineProps<{ /** Id of the piece. */ piece: string }>()
 const open = defineModel<boolean>({ required: true })
-const emit = defineEmits<{ /** An earlier state is to be put back. */ restore: [piece: Piece] }>()
+const emit = defineEmits<{
+  /** An earlier state is to be put back. */ restore: [piece: Piece, says: string]
+}>()
 
 const rows = ref<RevisionOut[]>([])
 const a = ref(0)
@@ -50,7 +52,7 @@ async function putBack(number: number): Promise<void> {
   const path = { id: props.piece, number }
   try {
     const old = await ask(api.GET('/api/pieces/{id}/revisions/{number}', { params: { path } }))
-    emit('restore', old.piece)
+    emit('restore', old.piece, `back to state ${number}`)
     open.value = false
   } catch (error) {
     failed.value =
@@ -62,7 +64,6 @@ async function putBack(number: number): Promise<void> {
 
 const when = (text: string): string =>
   new Date(text).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })
-const named = (path: string): string => path.replaceAll('.', ' › ').replaceAll('_', ' ')
 </script>
 
 <template>
@@ -92,7 +93,7 @@ const named = (path: string): string => path.replaceAll('.', ' › ').replaceAll
         <p v-if="!found.length" class="quiet">Nothing differs.</p>
         <dl>
           <div v-for="item in found" :key="item.path">
-            <dt>{{ named(item.path) }}</dt>
+            <dt>{{ item.what }}</dt>
             <dd>
               <FigureText :text="item.before || 'none'" /> →
               <FigureText :text="item.after || 'none'" />

@@ -1,9 +1,11 @@
 import { type Ref, ref } from 'vue'
 
 import { api, ask, Away, Refused } from '../api/client'
-import type { Fault, Piece, ReadingOut } from '../api/types'
+import type { Fault, Piece, Proof, ReadingOut } from '../api/types'
 import { without } from '../paths'
+import { faultSaid } from '../said'
 import { useShop } from '../shop/store'
+import type { Given, ReadingStep, Step } from './history'
 import { keepUnsent, type More, type Unsent, unsentOf } from './kept'
 
 const RETRY_MS = 1500
@@ -18,8 +20,12 @@ interface Open {
   rehearsal: Ref<{ start: string; seed: number } | null>
   /** What is wrong, by the field it was typed into. */
   faults: Ref<Record<string, Fault>>
-  /** The kind of a proof that is asked; empty for one that is not. */
-  kindOf: (proof: string) => string
+  /** A proof that is asked; nothing for one that is not. */
+  proofOf: (proof: string) => Proof | undefined
+  /** A reading was given, changed or taken back: a step to be taken back. */
+  did: (step: Omit<ReadingStep, 'at' | 'station' | 'kind'>) => Step
+  /** It was refused: no step. */
+  strike: (step: Step) => void
   /** Work everything out again. */
   replan: () => void
 }
@@ -31,12 +37,16 @@ function whole(typed: string): string {
 }
 
 /** The readings of a piece: typed, or taken from an instrument; none is lost while the server is away. */
-export function useReadings({ id, piece, rehearsal, faults, kindOf, replan }: Open) {
+export function useReadings(open: Open) {
+  const { id, piece, rehearsal, faults, proofOf, did, strike, replan } = open
+  const kindOf = (proof: string): string => proofOf(proof)?.kind ?? ''
   const readings = ref<ReadingOut[]>([])
   /** What the instrument last said, and for which proof. */
   const heard = ref<{ proof: string; state: string; said: string } | null>(null)
   /** What was typed and is not in the workshop yet, by proof. */
   const unsent = ref<Unsent>({})
+  /** How many are on their way. */
+  const sending = ref(0)
   const lines = new Map<string, string>()
   let asked = 0
   let timer = 0
@@ -59,6 +69,16 @@ export function useReadings({ id, piece, rehearsal, faults, kindOf, replan }: Op
     heard.value = null
     readings.value = []
     unsent.value = {}
+    sending.value = 0
+  }
+
+  /** What the workshop has by now; whether anything is new in it. */
+  function refresh(those: ReadingOut[]): boolean {
+    const told = (many: ReadingOut[]): string =>
+      JSON.stringify(many.map(({ proof, number, shown }) => [proof, number, shown]).sort())
+    if (sending.value || told(those) === told(readings.value)) return false
+    readings.value = those
+    return true
   }
 
   /** A piece was opened: its readings, and those that are still to be sent. */
@@ -85,6 +105,35 @@ export function useReadings({ id, piece, rehearsal, faults, kindOf, replan }: Op
 
   /** Answer a proof, or take the answer back with nothing typed. */
   async function answer(proof: string, typed: string, more: More = {}): Promise<void> {
+    await give(proof, typed, more, note(proof, typed, more))
+  }
+
+  /** Give an answer once more, or take it back: a step back or forth. */
+  async function again(proof: string, to: Given | null): Promise<void> {
+    const had = given(proof)
+    const { typed = '', ...more } = to ?? {}
+    // Only what is said about it was another: it stands as it was taken.
+    await give(proof, typed, { ...more, keep: had !== null && had.typed === typed }, null)
+  }
+
+  /** The answer that stands beside a proof. */
+  function given(proof: string): Given | null {
+    const had = readings.value.find((r) => r.proof === proof)
+    return had ? { typed: had.typed, tool: had.tool, note: had.note, sure: had.sure } : null
+  }
+
+  function note(proof: string, typed: string, more: More): Step | null {
+    const before = given(proof)
+    if (!before && !typed.trim()) return null
+    const { tool = before?.tool ?? '', sure = false } = more
+    const after = typed.trim() ? { typed, tool, note: more.note ?? before?.note ?? '', sure } : null
+    const what = proofOf(proof)?.short ?? 'a reading'
+    const was = before ? before.typed : 'not read'
+    const says = `${what}: ${was} → ${after ? typed : 'taken back'}`
+    return did({ proof, before, after, says })
+  }
+
+  async function give(proof: string, typed: string, more: More, step: Step | null): Promise<void> {
     if (rehearsal.value) {
       const kind = kindOf(proof)
       const mine = {
@@ -104,8 +153,11 @@ export function useReadings({ id, piece, rehearsal, faults, kindOf, replan }: Op
     }
     const mine = id.value
     const said = { bare: useShop().system, kind: kindOf(proof), ...more }
-    const turn = line.then(() => deliver(mine, proof, typed, said))
-    line = turn.catch(() => undefined)
+    sending.value += 1
+    const turn = line.then(() => deliver(mine, proof, typed, said, step))
+    line = turn
+      .catch(() => undefined)
+      .finally(() => (sending.value = mine === id.value ? Math.max(0, sending.value - 1) : 0))
     await turn
   }
 
@@ -114,7 +166,13 @@ export function useReadings({ id, piece, rehearsal, faults, kindOf, replan }: Op
     return readings.value.find((r) => r.proof === proof)?.number ?? 0
   }
 
-  async function deliver(mine: string, proof: string, typed: string, more: More): Promise<void> {
+  async function deliver(
+    mine: string,
+    proof: string,
+    typed: string,
+    more: More,
+    step: Step | null = null,
+  ): Promise<void> {
     const field = `readings.${proof}`
     const said = { typed, based_on: seen(proof), ...more }
     let fault: Fault | undefined
@@ -124,13 +182,14 @@ export function useReadings({ id, piece, rehearsal, faults, kindOf, replan }: Op
     } catch (error) {
       if (error instanceof Away) {
         wait(mine, (waiting) => ({ ...waiting, [proof]: said }))
-        fault = { field, got: typed, allowed: '', do: AWAY }
+        fault = faultSaid(field, AWAY)
         if (mine === id.value) later()
       } else if (error instanceof Refused) {
         wait(mine, (waiting) => without(waiting, proof))
+        if (step && mine === id.value) strike(step)
         fault = error.problem.faults?.[0]
         if (error.problem.status === 409) {
-          fault = { field, got: typed, allowed: '', do: `${error.problem.detail} You: ${typed}.` }
+          fault = faultSaid(field, `${error.problem.detail} You: ${typed}.`)
           await theirsOf(mine)
         }
       } else throw error
@@ -218,5 +277,17 @@ export function useReadings({ id, piece, rehearsal, faults, kindOf, replan }: Op
     }
   }
 
-  return { readings, heard, unsent, told, forget, begin, answer, take }
+  return {
+    readings,
+    heard,
+    unsent,
+    sending,
+    told,
+    forget,
+    begin,
+    refresh,
+    answer,
+    again,
+    take,
+  }
 }

@@ -5,8 +5,10 @@ import { api, ask, Away, Refused } from '../api/client'
 import type { Drawings, Fault, Move, Piece, PieceOut, Plan, PlanOut, Restate } from '../api/types'
 import { withValue, without } from '../paths'
 import { useShop } from '../shop/store'
+import { type Step, useHistory } from './history'
 import { dropKept, keep, kept } from './kept'
 import { useReadings } from './readings'
+import { useTogether } from './together'
 
 export type StationName = 'stance' | 'top' | 'boring' | 'legs' | 'stretchers' | 'level'
 export type Status = 'loading' | 'saved' | 'saving' | 'away' | 'conflict' | 'missing' | 'unsaved'
@@ -21,7 +23,6 @@ const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.str
 
 const SAVE_AFTER_MS = 350
 const RETRY_MS = 1500
-const MOST_UNDO = 200
 
 /**
  * One piece being worked on. What is typed or dragged becomes a pending edit at once; one request
@@ -49,25 +50,38 @@ export const usePiece = defineStore('piece', () => {
   /** The figures as they were read when the piece was opened: shown while it cannot be planned. */
   const opened = shallowRef<PieceOut['chosen']>({})
   const chosen = computed(() => plan.value?.chosen ?? opened.value)
-  const theirs = shallowRef<PieceOut | null>(null)
   /** The hidden truth that is rehearsed on; nothing of a rehearsal is kept. */
   const rehearsal = ref<{ start: string; seed: number } | null>(null)
-  const taken = useReadings({ id, piece, rehearsal, faults, kindOf, replan })
+  const history = useHistory()
+  const { last, next } = history
+  const taken = useReadings({
+    id,
+    piece,
+    rehearsal,
+    faults,
+    proofOf,
+    did,
+    strike: history.strike,
+    replan,
+  })
   const { readings, heard, unsent, told, answer, take } = taken
-  const undone = ref<Piece[]>([])
-  const done = ref<Piece[]>([])
+  const together = useTogether({ id, piece, adopt: joined })
+  const { clashing, meanwhile, picks, pick } = together
+  /** What was taken back or done again last. */
+  const tookBack = shallowRef<{ what: 'taken back' | 'done again'; step: Step } | null>(null)
 
   let revision = 0
-  let pending: Edit[] = []
-  let move: Move | null = null
-  let said: Restate[] = []
+  /** What was typed or chosen and is not worked out yet. */
+  const pending = shallowRef<Edit[]>([])
+  const move = shallowRef<Move | null>(null)
+  const said = shallowRef<Restate[]>([])
   let moving = false
   let before: Piece | null = null
   let flying = false
   let stale = false
   let saveTimer = 0
-  function kindOf(proof: string): string {
-    return plan.value?.proofs.find((one) => one.id === proof)?.kind ?? ''
+  function proofOf(proof: string) {
+    return plan.value?.proofs.find((one) => one.id === proof)
   }
   /** Counts edits, drags and choices in the order they are made. */
   let made = 0
@@ -79,8 +93,23 @@ export const usePiece = defineStore('piece', () => {
   /** Counts steps back and forth: an answer to what was asked before one is of another piece. */
   let steps = 0
 
-  const canUndo = computed(() => done.value.length > 0)
-  const canRedo = computed(() => undone.value.length > 0)
+  const canUndo = computed(() => last.value !== undefined)
+  const canRedo = computed(() => next.value !== undefined)
+  /** Whether figures that are shown wait for something that was done. */
+  const waiting = computed(
+    () =>
+      pending.value.length + said.value.length > 0 ||
+      move.value !== null ||
+      Object.keys(unsent.value).length > 0,
+  )
+  /** What is said of the whole: readings are on their way too. */
+  const shownStatus = computed<Status>(() => {
+    if (status.value !== 'saved') return status.value
+    if (Object.keys(unsent.value).length) return 'away'
+    return taken.sending.value ? 'saving' : 'saved'
+  })
+  /** Whether what was typed at a path is not worked out yet. */
+  const waits = (path: string): boolean => pending.value.some((edit) => edit.path === path)
 
   function clear(wanted: string): number {
     turn += 1
@@ -88,15 +117,16 @@ export const usePiece = defineStore('piece', () => {
     id.value = wanted
     rehearsal.value = null
     taken.forget()
-    piece.value = plan.value = drawings.value = theirs.value = null
+    together.forget()
+    history.forget()
+    tookBack.value = null
+    piece.value = plan.value = drawings.value = null
     seen.clear()
-    pending = []
-    said = []
-    move = null
+    pending.value = []
+    said.value = []
+    move.value = null
     flying = stale = unsaved = writing = false
     faults.value = {}
-    done.value = []
-    undone.value = []
     shown.value = 'side'
     status.value = 'loading'
     return turn
@@ -147,15 +177,54 @@ export const usePiece = defineStore('piece', () => {
     status.value = 'saved'
     if (mine) {
       revision = mine.revision
-      pending = mine.pending.map((edit) => ({ ...edit, at: 0 }))
+      pending.value = mine.pending.map((edit) => ({ ...edit, at: 0 }))
       later()
     }
     replan()
   }
 
+  /** What somebody else did and what was done here, in one piece. */
+  function joined(both: Piece, theirs: PieceOut): void {
+    revision = theirs.revision
+    taken.refresh(theirs.readings)
+    steps += 1
+    piece.value = both
+    if (same(both, theirs.piece)) {
+      unsaved = false
+      status.value = 'saving'
+      calm()
+    } else later()
+    replan()
+  }
+
+  /** The page was out of sight: others may have worked meanwhile. */
+  async function catchUp(): Promise<void> {
+    if (!id.value || rehearsal.value || !piece.value || clashing.value || writing) return
+    const mine = turn
+    try {
+      const got = await ask(api.GET('/api/pieces/{id}', { params: { path: { id: id.value } } }))
+      if (mine !== turn || writing || got.revision < revision) return
+      if (got.revision > revision) await together.bring(got, revision)
+      else if (taken.refresh(got.readings)) replan()
+      if (clashing.value) status.value = 'conflict'
+    } catch {
+      // It is asked again when the page is next looked at, or with the next save.
+    }
+  }
+
+  /** A reading was given: a step like any other. */
+  function did(step: Omit<Extract<Step, { kind: 'reading' }>, 'at' | 'station' | 'kind'>): Step {
+    const kind = 'reading' as const
+    const one = { kind, at: (made += 1), station: station.value, ...step }
+    history.record(one)
+    tookBack.value = null
+    return one
+  }
+
   /** Put a value, typed or chosen, at a place of the piece. */
   function set(path: string, value: unknown): void {
-    pending = [...pending.filter((edit) => edit.path !== path), { path, value, at: (made += 1) }]
+    const others = pending.value.filter((edit) => edit.path !== path)
+    pending.value = [...others, { path, value, at: (made += 1) }]
     drop(path)
     remember()
     busy()
@@ -164,8 +233,8 @@ export const usePiece = defineStore('piece', () => {
 
   /** Say one thing another way: the server knows how, and keeps the piece as it is. */
   function restate(ask: Pick<Restate, 'what' | 'to'> & Partial<Restate>): void {
-    if (!said.length) saidAt = made += 1
-    said = [...said, { support: 0, leg: 0, measured_from: 'out', ...ask }]
+    if (!said.value.length) saidAt = made += 1
+    said.value = [...said.value, { support: 0, leg: 0, measured_from: 'out', ...ask }]
     busy()
     replan()
   }
@@ -174,8 +243,8 @@ export const usePiece = defineStore('piece', () => {
   function drag(to: Move, final: boolean): void {
     if (!moving) before = piece.value
     moving = !final
-    if (!move) movedAt = made += 1
-    move = to
+    if (!move.value) movedAt = made += 1
+    move.value = to
     busy()
     replan()
   }
@@ -198,12 +267,14 @@ export const usePiece = defineStore('piece', () => {
       flying = true
       const mine = turn
       const at = steps
-      const moved = move
-      const restated = said
+      const moved = move.value
+      const restated = said.value
       // What was typed after a drag or a choice waits until that is answered: it would be undone by it.
       const fence = Math.min(moved ? movedAt : Infinity, restated.length ? saidAt : Infinity)
-      const batch = pending.filter((edit) => edit.at < fence)
+      const batch = pending.value.filter((edit) => edit.at < fence)
       const final = !moving
+      const old = before ?? piece.value
+      const changing = batch.length + restated.length > 0 || moved !== null
       const wanted = station.value
       // While something is held only what is drawn and written at the stance is asked for.
       const live = !final && wanted === 'stance'
@@ -214,6 +285,7 @@ export const usePiece = defineStore('piece', () => {
           api.POST('/api/plan', {
             body: {
               piece: asked,
+              before: final && changing ? old : null,
               bare: shop.system,
               station: shown.value === 'solid' && wanted === 'stance' ? 'solid' : wanted,
               live,
@@ -228,11 +300,10 @@ export const usePiece = defineStore('piece', () => {
         if (mine !== turn) return
         // Something was taken back meanwhile: this answers what is no more.
         if (at !== steps) continue
-        const old = before ?? piece.value
-        pending = pending.filter((edit) => !batch.includes(edit))
-        if (pending.length) stale = true
-        if (move === moved) move = null
-        said = said.filter((ask) => !restated.includes(ask))
+        pending.value = pending.value.filter((edit) => !batch.includes(edit))
+        if (pending.value.length) stale = true
+        if (move.value === moved) move.value = null
+        said.value = said.value.filter((ask) => !restated.includes(ask))
         piece.value = answer.piece
         const stations = live ? plan.value?.stations : undefined
         const whole = stations?.length ? { ...answer.plan, stations } : answer.plan
@@ -240,19 +311,28 @@ export const usePiece = defineStore('piece', () => {
         if (wanted === station.value) turnTo(wanted)
         drop('')
         if (status.value === 'away') status.value = 'saving'
-        if (final) settle(old, batch.length + restated.length > 0 || moved !== null)
+        if (final) {
+          const when = Math.max(
+            0,
+            ...batch.map((edit) => edit.at),
+            moved ? movedAt : 0,
+            restated.length ? saidAt : 0,
+          )
+          settle(old, changing, when, answer.says)
+        }
       } catch (error) {
         if (mine !== turn) return
         if (at !== steps && error instanceof Refused) continue
         if (error instanceof Refused) {
           // Nothing of it is on its way any more, which is what "saved" is judged by.
-          said = said.filter((ask) => !restated.includes(ask))
-          if (move === moved) move = null
+          said.value = said.value.filter((ask) => !restated.includes(ask))
+          if (move.value === moved) move.value = null
           if (final) before = null
           setAside(error, batch)
         } else if (error instanceof Away) {
           status.value = 'away'
-          if (!rehearsal.value) keep(id.value, { piece: piece.value, pending, revision })
+          if (!rehearsal.value)
+            keep(id.value, { piece: piece.value, pending: pending.value, revision })
           await new Promise((go) => setTimeout(go, RETRY_MS))
           stale = true
         } else throw error
@@ -269,17 +349,19 @@ export const usePiece = defineStore('piece', () => {
 
   /** Nothing is on its way after all. */
   function calm(): void {
-    if (status.value !== 'saving' || pending.length || said.length || move || unsaved) return
+    const asked = pending.value.length + said.value.length > 0 || move.value !== null
+    if (status.value !== 'saving' || asked || unsaved) return
     status.value = 'saved'
     if (!rehearsal.value) dropKept(id.value)
   }
 
   /** After a change has been understood: one step to undo, and a save. */
-  function settle(old: Piece, changed: boolean): void {
+  function settle(old: Piece, changed: boolean, at: number, says: string): void {
     before = null
-    if (!changed || same(old, piece.value)) return calm()
-    done.value = [...done.value.slice(-MOST_UNDO), old]
-    undone.value = []
+    const after = piece.value
+    if (!changed || !after || same(old, after)) return calm()
+    history.record({ kind: 'piece', at, station: station.value, says, before: old, after })
+    tookBack.value = null
     later()
   }
 
@@ -303,7 +385,7 @@ export const usePiece = defineStore('piece', () => {
       found.some((f) => f.field === edit.path || f.field.startsWith(`${edit.path}.`)),
     )
     if (!guilty.length) guilty = batch
-    pending = pending.filter((edit) => !guilty.includes(edit))
+    pending.value = pending.value.filter((edit) => !guilty.includes(edit))
     const next = { ...faults.value }
     for (const edit of guilty) {
       const own = found.find((f) => f.field === edit.path) ?? found[0]
@@ -312,7 +394,7 @@ export const usePiece = defineStore('piece', () => {
     if (!guilty.length && found[0]) next[''] = found[0]
     faults.value = next
     // A piece that was opened with a change that cannot be is worked out without it.
-    if (pending.length || (guilty.length && !plan.value)) stale = true
+    if (pending.value.length || (guilty.length && !plan.value)) stale = true
     else calm()
   }
 
@@ -322,7 +404,8 @@ export const usePiece = defineStore('piece', () => {
   }
 
   function remember(): void {
-    if (piece.value && !rehearsal.value) keep(id.value, { piece: piece.value, pending, revision })
+    if (piece.value && !rehearsal.value)
+      keep(id.value, { piece: piece.value, pending: pending.value, revision })
   }
 
   function later(): void {
@@ -356,7 +439,6 @@ export const usePiece = defineStore('piece', () => {
       )
       if (mine !== turn) return
       revision = got.revision
-      theirs.value = null
       // By content: a plan that came back meanwhile brings the same piece as a new object.
       if (same(piece.value, document)) unsaved = false
       // It was heard, so the workshop is back; a plan that is still away says so again.
@@ -365,10 +447,7 @@ export const usePiece = defineStore('piece', () => {
     } catch (error) {
       if (mine !== turn) return
       if (error instanceof Refused && error.problem.status === 409) {
-        status.value = 'conflict'
-        theirs.value = await ask(
-          api.GET('/api/pieces/{id}', { params: { path: { id: id.value } } }),
-        )
+        await putTogether()
       } else if (error instanceof Away) {
         status.value = 'away'
         saveTimer = window.setTimeout(() => void save(over), RETRY_MS)
@@ -383,37 +462,66 @@ export const usePiece = defineStore('piece', () => {
     }
   }
 
-  function keepMine(): void {
-    if (theirs.value) void save(theirs.value.revision)
+  /** It was saved elsewhere meanwhile: both changes in one, or what to choose between. */
+  async function putTogether(): Promise<void> {
+    const mine = turn
+    try {
+      const got = await ask(api.GET('/api/pieces/{id}', { params: { path: { id: id.value } } }))
+      if (mine !== turn) return
+      await together.bring(got, revision)
+      if (mine === turn && clashing.value) status.value = 'conflict'
+    } catch (error) {
+      if (mine !== turn) return
+      if (!(error instanceof Away)) throw error
+      status.value = 'away'
+      saveTimer = window.setTimeout(() => void save(), RETRY_MS)
+    }
   }
 
-  function takeTheirs(): void {
-    if (!theirs.value || !piece.value) return
-    const got = theirs.value
-    done.value = [...done.value, piece.value]
-    dropKept(id.value)
-    theirs.value = null
-    pending = []
-    adopt(got)
-  }
-
-  function step(from: typeof done, to: typeof done): void {
-    const back = from.value.at(-1)
-    if (!back || !piece.value) return
+  /** The piece as a step makes it, or made it before: in one piece with whatever was done since. */
+  async function turnPiece(from: Piece, to: Piece): Promise<void> {
+    const mine = turn
+    let made = to
+    if (!same(piece.value, from) && piece.value) {
+      made = (await together.merged(from, piece.value, to)).piece
+      if (mine !== turn) return
+    }
     steps += 1
-    from.value = from.value.slice(0, -1)
-    to.value = [...to.value, piece.value]
-    piece.value = back
+    piece.value = made
     faults.value = {}
     later()
     replan()
   }
+
+  /** Steps back and forth are taken one after the other, however fast they are asked for. */
+  let walking: Promise<void> = Promise.resolve()
+  function walk(step: Step | undefined, back: boolean): void {
+    if (!step || !piece.value) return
+    tookBack.value = { what: back ? 'taken back' : 'done again', step }
+    if (step.kind === 'reading') {
+      void taken.again(step.proof, back ? step.before : step.after)
+      return
+    }
+    const [from, to] = back ? [step.after, step.before] : [step.before, step.after]
+    walking = walking
+      .then(() => turnPiece(from, to))
+      .catch(() => {
+        // The workshop could not be asked: the step stands as it did.
+        if (back) history.forth()
+        else history.back()
+        tookBack.value = null
+      })
+  }
+
   /** What was asked and is not answered yet is the first thing to be taken back; whether there was any. */
   function dropWaiting(): boolean {
-    if (!pending.length && !said.length && !move) return false
-    pending = []
-    said = []
-    move = before = null
+    const asked = [...pending.value.map((edit) => edit.at)]
+    if (said.value.length) asked.push(saidAt)
+    if (move.value) asked.push(movedAt)
+    if (!asked.length || Math.max(...asked) < (last.value?.at ?? 0)) return false
+    pending.value = []
+    said.value = []
+    move.value = before = null
     moving = false
     steps += 1
     faults.value = {}
@@ -422,15 +530,18 @@ export const usePiece = defineStore('piece', () => {
   }
 
   const undo = (): void => {
-    if (!dropWaiting()) step(done, undone)
+    if (!dropWaiting()) walk(history.back(), true)
   }
-  const redo = (): void => step(undone, done)
+  const redo = (): void => walk(history.forth(), false)
 
   /** Put an earlier saved state back, as a change that can be undone. */
-  function restore(old: Piece): void {
+  function restore(old: Piece, says: string): void {
     if (!piece.value) return
     steps += 1
-    done.value = [...done.value, piece.value]
+    const kind = 'piece' as const
+    const at = (made += 1)
+    history.record({ kind, at, station: station.value, says, before: piece.value, after: old })
+    tookBack.value = null
     piece.value = old
     later()
     replan()
@@ -482,12 +593,21 @@ export const usePiece = defineStore('piece', () => {
     plan,
     drawings,
     faults,
-    status,
+    status: shownStatus,
+    waiting,
+    waits,
+    last,
+    next,
+    tookBack,
+    clashing,
+    meanwhile,
+    picks,
+    pick,
+    catchUp,
     station,
     turned,
     lit,
     readings,
-    theirs,
     canUndo,
     canRedo,
     open,
@@ -500,8 +620,6 @@ export const usePiece = defineStore('piece', () => {
     restore,
     answer,
     show,
-    keepMine,
-    takeTheirs,
     drop,
   }
 })

@@ -7,6 +7,7 @@ import type { OffRack, Piece, RackPiece, Start } from '../api/types'
 import Drawing from '../drawing/Drawing.vue'
 import FigureText from '../fields/FigureText.vue'
 import RevisionsSheet from '../piece/RevisionsSheet.vue'
+import { inWhole } from '../said'
 import { useSession } from '../session/store'
 import Sheet from '../Sheet.vue'
 import { useDrawings } from './drawings'
@@ -79,9 +80,7 @@ async function begin(given: {
     await router.push(`/piece/${made.id}/stance`)
   } catch (error) {
     const fault = error instanceof Refused ? error.problem.faults?.[0] : undefined
-    wrong.value = fault
-      ? `${fault.field.replace('document.', '')}: got ${fault.got}; allowed: ${fault.allowed}. ${fault.do}`
-      : 'The workshop does not answer. Try again.'
+    wrong.value = fault ? inWhole(fault) : 'The workshop does not answer. Try again.'
   }
 }
 

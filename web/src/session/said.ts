@@ -4,5 +4,5 @@ import { Refused } from '../api/client'
 export function saidOf(error: unknown): string {
   if (!(error instanceof Refused)) return 'The workshop does not answer. Try again.'
   const fault = error.problem.faults?.[0]
-  return fault ? `${fault.allowed.replace(/\.$/, '')}. ${fault.do}` : error.problem.detail
+  return fault ? fault.said : error.problem.detail
 }

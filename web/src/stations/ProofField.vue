@@ -23,6 +23,8 @@ const shop = useShop()
 const unit = computed(() => (shop.system === 'inch' ? ' in' : ' mm'))
 const VERDICT: Record<string, string> = { fine: 'fine', off: 'off', slip: 'off' }
 
+/** What was typed last was refused: what is thought of the answer before it is not said of that. */
+const refused = computed(() => `readings.${props.proof.id}` in store.faults)
 const reading = computed(() => store.readings.find((r) => r.proof === props.proof.id))
 const typed = computed(() => {
   const { id } = props.proof
@@ -34,28 +36,29 @@ const typed = computed(() => {
 /** What is expected and, once read, how far off it is. */
 const said = computed(() => {
   const { expected, off, verdict } = props.proof
-  return `expect ${expected.text}${off ? `; ${off.text} ${VERDICT[verdict] ?? ''}` : ''}`
+  return `expect ${expected.text}${off && !refused.value ? `; ${off.text} ${VERDICT[verdict] ?? ''}` : ''}`
 })
 </script>
 
 <template>
-  <li :class="proof.verdict" @pointerenter="store.lit = proof.part">
+  <li :class="refused ? '' : proof.verdict" @pointerenter="store.lit = proof.part">
     <TypedField
       :label="label ?? proof.short"
       :text="typed"
       :hint="compact ? said : ''"
       :fault="store.faults[`readings.${proof.id}`]"
       :stamp="store.readings"
+      :waiting="proof.id in store.unsent"
       :data-proof="proof.id"
       @commit="store.answer(proof.id, $event)"
     />
     <span v-if="!compact" class="verdict" role="status">
-      <template v-if="proof.off"
+      <template v-if="proof.off && !refused"
         ><FigureText :text="proof.off.text" /> {{ VERDICT[proof.verdict] }}</template
       >
     </span>
     <p v-if="reading?.as_read" class="quiet as-read" data-as-read>{{ reading.as_read }}</p>
-    <p v-if="proof.slip" class="slip" role="status">
+     <p v-if="proof.slip && !refused" class="slip" role="status">
       Read wrong? {{ proof.slip }}.
       <button
         class="plain word"

@@ -34,6 +34,9 @@ const marked = computed(() => {
     @pointerenter="store.lit = lights"
     @pointerleave="store.lit = ''"
   >
+    <p v-if="store.status === 'away' && store.waiting" class="waits" role="status" data-waits>
+      These figures wait: what you changed is worked out when the workshop answers.
+    </p>
     <h2>{{ card.title }}: {{ card.tool.toLowerCase() }}</h2>
     <div class="upper">
       <div class="picture">
@@ -104,6 +107,11 @@ const marked = computed(() => {
 .steps {
   padding-left: 1.1rem;
   font-size: 0.92rem;
+}
+.waits {
+  border-left: 6px solid var(--measured);
+  padding-left: 8px;
+  font-weight: 600;
 }
 .reach {
   border-left: 6px solid var(--caution);

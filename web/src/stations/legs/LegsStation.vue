@@ -7,6 +7,7 @@ import FigureText from '../../fields/FigureText.vue'
 import PieceForm from '../../fields/PieceForm.vue'
 import { choice, count, type Row, typed } from '../../fields/rows'
 import WhyFigure from '../../fields/WhyFigure.vue'
+import { inWhole } from '../../said'
 import { usePiece } from '../../piece/store'
 import CardPicker from '../CardPicker.vue'
 import Findings from '../Findings.vue'
@@ -92,7 +93,10 @@ const belly = (on: boolean): void =>
     support: part.value?.support ?? 0,
   })
 /** Sticks measured one by one: length and foot, one a line, as they were read off. */
+/** What was typed and cannot be used yet: all its lines stay, with what is wrong in one of them. */
+const typedSticks = ref('')
 function setSticks(text: string): void {
+  typedSticks.value = text
   const rows = text.split('\n').map((row) => row.trim())
   const sticks = rows.filter(Boolean).map((row) => {
     const [length, at_foot, ...note] = row.split(/[,;\t]/).map((word) => word.trim())
@@ -171,13 +175,13 @@ function show(numbers: number[]): void {
                 Sticks as they lie there, one a line: length, foot, note
                 <textarea
                   rows="3"
-                  :value="sticksShown"
+                  :value="stickFault ? typedSticks : sticksShown"
                   data-field="leg.sticks"
                   @change="setSticks(($event.target as HTMLTextAreaElement).value)"
                 />
               </label>
               <p v-if="stickFault" class="wrong" role="alert">
-                {{ stickFault.allowed }}. {{ stickFault.do }}
+                {{ inWhole(stickFault) }}
               </p>
               <div v-for="batch in batches" :key="batch.support" class="figs">
                 <WhyFigure :figure="batch.make" />

@@ -106,7 +106,7 @@ const named = (list: LegFigures[]): string =>
       <PieceField v-if="!ring" label="Feet, front to back" :path="`${path}.depth`" />
     </div>
     <p v-if="store.faults[path]" class="wrong" role="alert">
-      {{ store.faults[path]?.allowed }} {{ store.faults[path]?.do }}
+      {{ store.faults[path]?.said }}
     </p>
   </section>
 </template>

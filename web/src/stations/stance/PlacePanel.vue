@@ -49,14 +49,14 @@ const countFault = computed(() => store.faults[`${base.value}.placement.count`])
   <section v-if="way" aria-label="Where the legs stand">
     <Choice label="Legs stand:" :items="WAYS" :value="way.way ?? 'circle'" @choose="become" />
     <p v-if="store.faults[`${base}.placement`]" class="wrong" role="alert">
-      {{ store.faults[`${base}.placement`]?.allowed }}. {{ store.faults[`${base}.placement`]?.do }}
+      {{ store.faults[`${base}.placement`]?.said }}
     </p>
     <div v-if="way.way === 'circle'" class="grid three">
       <v-text-field
         label="How many"
         :model-value="way.count"
         inputmode="numeric"
-        :error-messages="countFault ? `${countFault.allowed}. ${countFault.do}` : ''"
+        :error-messages="countFault ? countFault.said : ''"
         :data-field="`${base}.placement.count`"
         @change="recount"
       />

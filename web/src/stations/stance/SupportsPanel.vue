@@ -55,7 +55,7 @@ function drop(): void {
       </button>
     </div>
     <p v-if="store.faults['supports']" class="wrong" role="alert">
-      {{ store.faults['supports'].allowed }}. {{ store.faults['supports'].do }}
+      {{ store.faults['supports'].said }}
     </p>
   </section>
 </template>

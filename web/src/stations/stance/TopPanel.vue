@@ -94,7 +94,7 @@ const SIDES = [
       />
       <PieceField label="Thick" path="top.thickness" />
       <p v-if="store.faults['top.outline']" class="wrong" role="alert">
-        {{ store.faults['top.outline'].allowed }}. {{ store.faults['top.outline'].do }}
+        {{ store.faults['top.outline'].said }}
       </p>
     </div>
     <p v-if="top.outline.kind === 'drawn'" class="line">

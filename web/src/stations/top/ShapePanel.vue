@@ -80,7 +80,7 @@ const boardFault = computed(() =>
         label="Widths of the boards"
         :model-value="shown"
         placeholder="one piece"
-        :error-messages="boardFault ? `${boardFault[1].allowed}. ${boardFault[1].do}` : ''"
+        :error-messages="boardFault ? boardFault[1].said : ''"
         data-field="top.boards"
         @change="setBoards(($event.target as HTMLInputElement).value)"
       />

@@ -1,0 +1,202 @@
+"""What a place in the piece's document is called: the maker's words for a dotted path."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Any
+
+_SUPPORTS = {
+    "staked_legs": "legs",
+    "plane_frames": "frames",
+    "mitred_frames": "mitred frames",
+    "board_sides": "board sides",
+    "slab_leg": "slab leg",
+    "aproned_legs": "legs and aprons",
+}
+PARTS = {
+    "outline": "outline",
+    "hollow": "hollow",
+    "upper_edge": "upper edge",
+    "lower_edge": "lower edge",
+    "boards": "board",
+    "placement": "",
+    "angles": "lean",
+    "leg": "",
+    "belly": "belly",
+    "joint": "joint",
+    "peg": "peg",
+    "cross": "cross-piece",
+    "dowels": "dowels",
+    "cut_out": "cut-out between the feet",
+    "rails": "rail",
+    "spots": "spot",
+    "sticks": "stick",
+    "ends": "end",
+    "level": "",
+    "photo": "photograph",
+    "corners": "corner",
+    "passes": "pass",
+}
+"""What a part within a part is called; empty where its figures are named without it."""
+FIELDS = {
+    "name": "name",
+    "use": "what it is for",
+    "height": "height",
+    "notes": "notes",
+    "fall": "fall",
+    "toward": "way it falls",
+    "thickness": "thickness",
+    "grain": "grain",
+    "bark": "bark",
+    "kind": "kind",
+    "way": "kind",
+    "by": "way it is given",
+    "diameter": "diameter",
+    "length": "length",
+    "width": "width",
+    "corner": "corners' radius",
+    "side": "side",
+    "arc": "arc",
+    "first": "where the first one stands",
+    "straight": "straight part",
+    "bow": "bow",
+    "smooth": "drawn round",
+    "x": "to the right",
+    "y": "to the back",
+    "turn": "turn",
+    "across": "width across",
+    "chord": "width",
+    "depth": "depth",
+    "size": "size",
+    "angle": "slope",
+    "scope": "legs that lean alike",
+    "allowance": "trim allowance",
+    "count": "how many",
+    "radius": "radius",
+    "legs": "legs",
+    "from_ends": "in from the ends",
+    "from_edges": "in from front and back",
+    "mirror": "mirrored",
+    "splay": "splay",
+    "rake": "rake",
+    "resultant": "resultant",
+    "sightline": "sightline",
+    "measured_from": "where the sightline is measured from",
+    "section": "section",
+    "at_top": "thickness at the top",
+    "at_foot": "thickness at the foot",
+    "at": "place",
+    "facing": "way a face is turned",
+    "made_by": "way the legs are made",
+    "tenon_by": "way the tenon is made",
+    "neck": "neck at the top",
+    "relief": "foot bevel",
+    "spare": "spare legs",
+    "practice": "practice legs",
+    "note": "note",
+    "socket": "socket",
+    "proud": "proud of the top",
+    "bored_from": "face it is bored from",
+    "entry": "where it goes in",
+    "margin": "margin",
+    "included": "included taper",
+    "per_turn": "what a turn adds",
+    "batten_width": "batten, width",
+    "batten_thickness": "batten, thickness",
+    "end": "end",
+    "screws": "screws",
+    "screw": "screw",
+    "counterbore": "how deep the heads are let in",
+    "core": "pilot",
+    "into_top": "length in the top",
+    "face": "width of the leg",
+    "links": "links",
+    "link_width": "link, width",
+    "link_thickness": "link, thickness",
+    "drop": "drop",
+    "offset": "set back",
+    "lies": "way it lies",
+    "gap": "gap",
+    "rail": "rail, depth",
+    "leg": "leg",
+    "crossing": "where they cross",
+    "frames": "how many frames",
+    "true_section": "legs planed to the aprons",
+    "apron": "apron, height",
+    "setback": "apron set back",
+    "tenon": "tenon",
+    "spring": "spring",
+    "on": "what it stands in",
+    "value": "place",
+    "member": "stretcher it stands in",
+    "share": "share of the length",
+    "ease": "hole over rope",
+    "closed": "goes all round",
+    "knot": "length for the knot",
+    "why": "why it was left",
+    "flat": "flat to within",
+    "lean_allowed": "lean it may take",
+    "raised": "blocks it lies on",
+    "places": "blocks",
+    "format": "format of the file",
+    "version": "version of the file",
+    "id": "id",
+}
+"""What each field is called, whatever part it belongs to; a test holds it against the schema."""
+
+
+def called(document: object, path: str) -> str:
+    """The words for a dotted path into a piece's document: "legs, lean, splay"; "" for the whole.
+
+    Whatever the path leads through that is not there is passed over.
+    """
+    steps = path.split(".") if path else []
+    words: list[str] = []
+    here: Any = document
+    for index, step in enumerate(steps):
+        holder, here = here, _into(here, step)
+        if step.isdigit():
+            continue
+        after = steps[index + 1] if index + 1 < len(steps) else ""
+        words.append(_word(step, after, steps[:index], holder, here))
+    return ", ".join(word for word in words if word)
+
+
+def _into(here: Any, step: str) -> Any:
+    if isinstance(here, Mapping):
+        return here.get(step)
+    if isinstance(here, list | tuple) and step.isdigit() and int(step) < len(here):
+        return here[int(step)]
+    return None
+
+
+def _word(step: str, after: str, before: list[str], holder: Any, here: Any) -> str:
+    """What one step of a path is called; `after` is the next one, a number where this is a list."""
+    number = int(after) + 1 if after.isdigit() else 0
+    one = _into(here, after) if number else None
+    if not before or before[0] == "trials":
+        whole = _whole(step, number, one, here)
+        if whole is not None:
+            return whole
+    if step in PARTS and (number or isinstance(here, Mapping)):
+        several = number and (not isinstance(here, list | tuple) or len(here) > 1)
+        return f"{PARTS[step]} {number}" if several and PARTS[step] else PARTS[step]
+    return FIELDS.get(step, step.replace("_", " "))
+
+
+def _whole(step: str, number: int, one: Any, here: Any) -> str | None:
+    """What a part of the piece as a whole is called; None for what is none."""
+    name = one.get("name") if isinstance(one, Mapping) else ""
+    named = name if isinstance(name, str) else ""
+    if step == "supports":
+        if not number:
+            return "what it stands on"
+        kind = _SUPPORTS.get(str(one.get("kind")), "legs") if isinstance(one, Mapping) else "legs"
+        many = isinstance(here, list | tuple) and len(here) > 1
+        return f"{kind}, set {number}" if many else kind
+    if step == "members":
+        rope = isinstance(one, Mapping) and one.get("kind") == "rope"
+        return (named or f"{'rope' if rope else 'stretcher'} {number}") if number else "stretchers"
+    if step == "trials":
+        return (f"trial “{named}”" if named else f"trial {number}") if number else "trials"
+    return {"top": "top", "levelling": "levelling", "lean": "seat"}.get(step)

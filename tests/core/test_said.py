@@ -1,0 +1,108 @@
+"""What is said of bad input: what was got, what is wanted, what to do, and which thing it is about."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+from copy import deepcopy
+from typing import Any
+
+from django.test import SimpleTestCase
+
+from splay.document import wanted
+from splay.errors import BadInput, Fault
+from splay.piece import read_piece, write_piece
+from splay.piece.starters import STARTS, starter
+from splay.quantity import Bare
+from splay.shop import read_shop, workbench, write_shop
+
+BAD: tuple[Any, ...] = (
+    "abc", "", "-5", "1e99", "5 5 5", "12 in 3", "9" * 90, None, True, -7, 0, 1e6, float("nan"),
+    {}, [], [{}], {"way": "x"},
+)  # fmt: skip
+LIBRARY = re.compile(r"[Ii]nput|\bshould\b|valid |instance|or equal|string|pydantic|ctx|\{|_", re.ASCII)
+DOUBLED = re.compile(r"\.\.|\s\s|\. \.|,\.|:\.")
+FINE = re.compile(r"\d \d+/(32|64)\"")
+
+
+def places(value: Any, way: tuple[Any, ...] = ()) -> Iterator[tuple[Any, ...]]:
+    """The way to every value in a document, parts and lists included."""
+    if way:
+        yield way
+    items = (
+        value.items() if isinstance(value, dict) else enumerate(value) if isinstance(value, list) else ()
+    )
+    for key, inner in items:
+        yield from places(inner, (*way, key))
+
+
+def put(document: dict[str, Any], way: tuple[Any, ...], value: Any) -> dict[str, Any]:
+    made = deepcopy(document)
+    here: Any = made
+    for step in way[:-1]:
+        here = here[step]
+    here[way[-1]] = value
+    return made
+
+
+class SaidTest(SimpleTestCase):
+    """Every field of every start and of the shop, with every bad value: no word of a library."""
+
+    def faults(self, read: Any, document: dict[str, Any], bare: Bare) -> Iterator[tuple[Any, Fault]]:
+        for way in places(document):
+            for value in BAD:
+                try:
+                    read(put(document, way, value), bare)
+                except BadInput as bad:
+                    for fault in bad.faults:
+                        yield (way, value), fault
+
+    def check(self, case: Any, fault: Fault) -> None:
+        said = fault.said()
+        with self.subTest(case=case, said=said):
+            self.assertTrue(fault.got and fault.allowed and fault.do)
+            words = said.replace(fault.got, "")
+            self.assertNotRegex(words, LIBRARY)
+            self.assertNotRegex(said.replace(fault.got, ""), DOUBLED)
+            self.assertRegex(said, r"^[A-Z].*[.]$")
+            self.assertNotIn("something else", words)
+            # A limit in 64ths is a figure of the program's, not of a maker's; but for what is under 1/8.
+            self.assertNotRegex(fault.allowed, FINE)
+
+    def test_pieces(self) -> None:
+        seen = 0
+        for start in STARTS:
+            document = write_piece(starter(start))
+            for bare in ("inch", "metric"):
+                for case, fault in self.faults(read_piece, document, bare):
+                    self.check((start, case), fault)
+                    at_all = case[0][0] in ("format", "version")
+                    self.assertTrue(fault.what or at_all or not fault.field, (case, fault))
+                    seen += 1
+        self.assertGreater(seen, 5000)
+
+    def test_the_shop(self) -> None:
+        document = write_shop(workbench())
+        seen = 0
+        for bare in ("inch", "metric"):
+            for case, fault in self.faults(read_shop, document, bare):
+                self.check(case, fault)
+                seen += 1
+        self.assertGreater(seen, 1000)
+
+    def test_limits_are_round_and_within(self) -> None:
+        """A thickness asked in inches is limited in round inches that are allowed themselves."""
+        document = write_piece(starter("round_three"))
+        with self.assertRaises(BadInput) as caught:
+            read_piece({**document, "height": "1 in"}, "inch")
+        fault = caught.exception.faults[0]
+        self.assertEqual(fault.allowed, '2 1/2" to 118"')
+        self.assertEqual(fault.said(), 'Got 1 in; wanted: 2 1/2" to 118". Give a larger one.')
+        self.assertEqual(fault.what, "height")
+        for limit in ('2 1/2"', '118"'):
+            # The top is thinner than any height it is given here.
+            thin = {**document["top"], "thickness": 12.0}
+            read_piece({**document, "height": limit, "top": thin}, "inch")
+
+    def test_unknown_faults_are_worded_too(self) -> None:
+        self.assertEqual(wanted("never heard of", {}), ("something else", "Choose another."))
