@@ -281,7 +281,10 @@ def _fault(detail: ErrorDetails, given: Mapping[str, Any], at: str) -> Fault:
 def wanted(kind: str, context: Mapping[str, Any]) -> tuple[str, str]:
     """What is allowed and what to do, for a fault of a reader of documents: its name and its figures."""
     allowed, do = _KNOWN.get(kind, _UNKNOWN)
-    words = {name: str(value).replace("'", "").replace("_", " ") for name, value in context.items()}
+    words = {
+        name: f"{value:g}" if isinstance(value, float) else str(value).replace("'", "").replace("_", " ")
+        for name, value in context.items()
+    }
     return allowed.format_map(words), do
 
 

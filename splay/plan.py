@@ -55,7 +55,8 @@ class Plan:
     `parts` and `sockets` one entry a leg, in order; `sticks` the parts of square stock;
     `members` and `ropes` what runs between; `batches` how many legs to make of each kind;
     `level` the passes of levelling, empty where they were not asked for; `known` the readings by proof,
-    `changes` what they moved; `assembly` the order it goes together in;
+    `changes` what they moved; `next` the station to carry on at, None where nothing is left to prove;
+    `assembly` the order it goes together in;
     `stance` the bare geometry for drawings.
     """
 
@@ -74,6 +75,7 @@ class Plan:
     proofs: tuple[Proof, ...]
     findings: tuple[Finding, ...]
     stations: tuple[Station, ...]
+    next: Station | None
     level: tuple[LevelRound, ...]
     known: Annotated[dict[str, float], UNSENT]
     changes: tuple[Change, ...]
@@ -116,7 +118,7 @@ def plan(
     known = answers(taken)
     ask = Asker(shop, show, known, spreads, frozenset(r.proof for r in taken if r.sure))
     wrong = doubted(piece, planned, (), (), ask)
-    read = bored({id: v for id, v in known.items() if id not in wrong}, shop, planned.legs)
+    read = bored(_without(known, wrong), shop, planned.legs)
     real = stand(piece, read) if read else planned
     runs, lines = members(piece, real)
     parts = tuple(leg_part(piece, leg, real.floor, show) for leg in real.legs)
@@ -126,7 +128,7 @@ def plan(
     rungs = tuple(member_part(piece, run, runs, show, hooks=hooks) for run in runs)
     if fitted(known, runs):
         wrong |= doubted(piece, planned, runs, rungs, ask)
-        found = built({id: v for id, v in known.items() if id not in wrong}, shop, runs)
+        found = built(_without(known, wrong), shop, runs)
         hooks = hooks_of(piece, real.legs, runs, found)
         rungs = tuple(member_part(piece, run, runs, show, found, hooks) for run in runs)
     cords = tuple(rope_part(piece, line, show, hooks) for line in lines)
@@ -148,9 +150,15 @@ def plan(
     proofs = () if live else all_proofs(asked, ask)
     passes = Level((), (), ())
     if levelling or any(r.kind and KINDS[r.kind].station == "level" for r in taken):
-        passes, _ = level(piece, real, parts, sticks, shop, show, known)
-        proofs += tuple(level_proofs(piece, passes, feet_of(piece, real), ask))
+        wrong |= {proof.id for proof in proofs if proof.verdict == "slip"}
+        passes, _ = level(piece, real, parts, sticks, shop, show, _without(known, wrong))
+        asked_there = tuple(level_proofs(piece, passes, feet_of(piece, real), ask))
+        slips = {proof.id for proof in asked_there if proof.verdict == "slip"}
+        if slips:
+            passes, _ = level(piece, real, parts, sticks, shop, show, _without(known, wrong | slips))
+        proofs += asked_there
     order = assembly(piece, real.bodies, real.legs, parts, runs, rungs, show)
+    stations = () if live else _stations(piece, real, proofs)
     return Plan(
         chosen=chosen(piece, show),
         sizes=sizes(piece, real, show),
@@ -182,13 +190,19 @@ def plan(
             ),
             show,
         ),
-        stations=() if live else _stations(piece, real, proofs),
+        stations=stations,
+        next=carry_on(stations, passes.rounds),
         level=passes.rounds,
         known=known,
         changes=_changes(piece, planned, real, runs, rungs, known, show),
         assembly=order,
         stance=real,
     )
+
+
+def _without(known: dict[str, float], ids: frozenset[str]) -> dict[str, float]:
+    """What was read, without what waits to be read again: nothing follows that."""
+    return {id: value for id, value in known.items() if id not in ids}
 
 
 def _resting(taken: tuple[Reading, ...], proofs: tuple[Proof, ...]) -> tuple[str, ...]:
@@ -246,6 +260,16 @@ def _changes(
     before = members(piece, planned)[0] if real is not planned else runs
     was = tuple(member_part(piece, run, before, show) for run in before)
     return changes(planned, real, was, rungs, known, show)
+
+
+def carry_on(stations: tuple[Station, ...], rounds: tuple[LevelRound, ...]) -> Station | None:
+    """The station to go on at: the first with a proof to take, from the last one that was begun. What was
+    passed over before it does not hold the work; once the feet are good enough nothing does."""
+    if any(one.good for one in rounds):
+        return None
+    begun = [k for k, one in enumerate(stations) if one.answered]
+    ahead = stations[begun[-1] :] if begun else stations
+    return next((one for one in ahead if one.answered < one.proofs), None)
 
 
 def _stations(piece: Piece, stance: Stance, proofs: tuple[Proof, ...]) -> tuple[Station, ...]:

@@ -8,9 +8,9 @@ from dataclasses import dataclass
 from splay.quantity import Quantity, Show
 from splay.setups.card import Proof
 from splay.setups.scales import proving_scale, stick_scale
-from splay.setups.slips import LIKE_DEG, LIKE_MM, Slip, angle_slips, length_slips, slip_of
+from splay.setups.slips import LIKE_DEG, LIKE_MM, Slip, angle_slips, far_off, length_slips, slip_of
 from splay.shop import Scale, Shop, reading
-from splay.work.proofs import proof_id
+from splay.work.proofs import KINDS, proof_id
 from splay.work.takes import Take, how
 
 Key = tuple[str, ...]
@@ -109,11 +109,14 @@ class Asker:
         value = self.answers.get(id)
         answer = None if value is None else shown(value)
         off = None if answer is None else shown(answer.value - expected.value)
+        spread = self.spreads.get(key[0])
+        known = spread is not None and spread.count >= ENOUGH
         slip = ""
         if answer is not None and id not in self.sure:
             slip = slip_of(answer.value, expected.value, near.value, like, slips)
-        spread = self.spreads.get(key[0])
-        known = spread is not None and spread.count >= ENOUGH
+            rms = spread.rms if spread and known else None
+            if off is not None and not slip and far_off(off.value, near.value, KINDS[key[0]].measures, rms):
+                slip = f"that is {shown(abs(off.value)).text} off, more than work goes wrong by"
         return Proof(
             id=id,
             kind=key[0],

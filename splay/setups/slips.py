@@ -13,9 +13,14 @@ from splay.shop import Scale, reading
 from splay.stance.members import MemberStance, acute
 from splay.stance.staked import LegStance
 from splay.stance.vectors import Vec, angle
+from splay.work.proofs import Measures
 
-PLAIN_SLIP = 3.0
+PLAIN_SLIP = 2.0
 """A reading is looked at for slips when it is off by this many times what is near enough."""
+FAR: dict[Measures, float] = {"angle": 6.0, "length": 12.0}
+"""Degrees or mm no honest work is off by: it is read again first (common practice, no source)."""
+FAR_SPREADS = 6.0
+"""Nor by this many times a maker's own spread."""
 LIKE_DEG = 0.75
 """An angle this near another value is taken for it (common practice, no source)."""
 LIKE_MM = 1.0
@@ -49,6 +54,13 @@ def slip_of(value: float, expected: float, near: float, like: float, slips: Iter
     return min(close)[1] if close else ""
 
 
+def far_off(off: float, near: float, measures: Measures, rms: float | None) -> bool:
+    """Whether a reading is too far off to be followed without having been taken again; `rms` the maker's
+    own spread where it is known. All in degrees or mm."""
+    far = abs(off) > FAR[measures]
+    return far or (rms is not None and abs(off) > max(PLAIN_SLIP * near, FAR_SPREADS * rms))
+
+
 def angle_slips(scale: Scale, lean: float) -> list[Slip]:
     """For any angle, `lean` degrees off square: the other line, the other side."""
     shown = reading(scale, lean)
@@ -63,6 +75,14 @@ def bore_slips(scale: Scale, leg: LegStance, legs: Iterable[LegStance]) -> list[
     """For a rod in a hole: a gauge off the sightline, or the wrong hole."""
     made = angle_slips(scale, leg.boring.resultant)
     made += [
+        Slip(
+            reading(scale, 0.0),
+            "that is square: the gauge stood across the sightline, not along it",
+        ),
+        Slip(
+            reading(scale, 2.0 * leg.boring.resultant),
+            "that is twice the angle: it was read from the other leg, not from square",
+        ),
         Slip(
             reading(scale, abs(leg.boring.splay)),
             "that is the splay: the gauge stood square to the front, not on the sightline",

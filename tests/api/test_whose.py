@@ -39,6 +39,8 @@ class Whose(ApiCase):
     BODIES: ClassVar[dict[str, Any]] = {
         "PUT /readings/bore.l1": {"typed": "12"},
         "PUT /kept": {"kept": False},
+        "PUT /finished": {"finished": True},
+        "PUT /revisions/1/called": {"called": "as drawn"},
     }
 
     def body(self, method: str, path: str) -> Any:

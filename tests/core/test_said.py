@@ -45,11 +45,29 @@ def put(document: dict[str, Any], way: tuple[Any, ...], value: Any) -> dict[str,
     return made
 
 
+def _kinds(document: Any, way: tuple[Any, ...]) -> list[str]:
+    """The kinds of the parts on the way to a value."""
+    found, here = [], document
+    for step in way:
+        here = here[step]
+        if isinstance(here, dict):
+            found += [str(here[tag]) for tag in ("kind", "way", "by", "on") if tag in here]
+    return found
+
+
 class SaidTest(SimpleTestCase):
     """Every field of every start and of the shop, with every bad value: no word of a library."""
 
+    def setUp(self) -> None:
+        self.seen: set[tuple[Any, ...]] = set()
+
     def faults(self, read: Any, document: dict[str, Any], bare: Bare) -> Iterator[tuple[Any, Fault]]:
         for way in places(document):
+            # The same field of another leg or another start is said in the same way.
+            field = (bare, *(step for step in way if not isinstance(step, int)), *_kinds(document, way))
+            if field in self.seen:
+                continue
+            self.seen.add(field)
             for value in BAD:
                 try:
                     read(put(document, way, value), bare)
@@ -61,9 +79,9 @@ class SaidTest(SimpleTestCase):
         said = fault.said()
         with self.subTest(case=case, said=said):
             self.assertTrue(fault.got and fault.allowed and fault.do)
-            words = said.replace(fault.got, "")
+            words = said.replace(f"Got {fault.got}", "", 1)
             self.assertNotRegex(words, LIBRARY)
-            self.assertNotRegex(said.replace(fault.got, ""), DOUBLED)
+            self.assertNotRegex(words, DOUBLED)
             self.assertRegex(said, r"^[A-Z].*[.]$")
             self.assertNotIn("something else", words)
             # A limit in 64ths is a figure of the program's, not of a maker's; but for what is under 1/8.
@@ -79,7 +97,7 @@ class SaidTest(SimpleTestCase):
                     at_all = case[0][0] in ("format", "version")
                     self.assertTrue(fault.what or at_all or not fault.field, (case, fault))
                     seen += 1
-        self.assertGreater(seen, 5000)
+        self.assertGreater(seen, 3000)
 
     def test_the_shop(self) -> None:
         document = write_shop(workbench())

@@ -18,6 +18,7 @@ from django.db.models.fields.json import KT
 from django.http import Http404
 from django.utils import timezone
 
+from splay.document import plain_name
 from splay.errors import BadInput, Fault, SplayError, shorten
 from splay.piece import Piece, read_piece, write_piece
 from splay.plan import plan
@@ -33,6 +34,7 @@ from splay.reading import (
 )
 from splay.setups.asker import Spread
 from splay.setups.card import Proof
+from splay.setups.slips import FAR
 from splay.shop import Shop
 from splay.work.proofs import KINDS
 from workshop.accounts.makers import is_first
@@ -165,6 +167,24 @@ def keep_to_maker(id: UUID, kept: bool, maker: Maker) -> PieceRow:
     return row
 
 
+@transaction.atomic
+def finish(id: UUID, finished: bool, maker: Maker) -> PieceRow:
+    """Say that a piece is finished, or that it is not yet."""
+    row = get_row(id, maker)
+    row.finished = timezone.now() if finished else None
+    row.save(update_fields=("finished",))
+    return row
+
+
+@transaction.atomic
+def call_state(id: UUID, number: int, called: str, maker: Maker) -> Revision:
+    """Give an earlier state a name, or take it away."""
+    revision = document_of(get_row(id, maker), number)
+    revision.called = plain_name(called)
+    revision.save(update_fields=("called",))
+    return revision
+
+
 @dataclass(frozen=True)
 class Taken:
     """How a reading was taken: as typed, what bare figures mean, with what, and a note. `kind` is that
@@ -271,8 +291,6 @@ MOST_OF_A_PIECE = 400
 """As many readings as a plan is worked out from."""
 MOST_READINGS = 1000
 """A hand is judged by its latest readings."""
-FAR_OFF = {"angle": 6.0, "length": 12.0}
-"""Readings further off than this are slips and say nothing of a maker's hand."""
 
 
 def spreads_of(maker: Maker) -> dict[str, Spread]:
@@ -285,7 +303,7 @@ def spreads_of(maker: Maker) -> dict[str, Spread]:
     for kind, value, expected in latest:
         if kind not in KINDS or KINDS[kind].station == "level":
             continue
-        far = FAR_OFF[KINDS[kind].measures]
+        far = FAR[KINDS[kind].measures]
         if expected is not None and abs(value - expected) <= far:
             offs.setdefault(kind, []).append(value - expected)
     return {

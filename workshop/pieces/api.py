@@ -1,6 +1,7 @@
 """The rack: pieces, their revisions, their readings."""
 
 import json
+import re
 from contextlib import suppress
 from datetime import datetime
 from functools import lru_cache
@@ -10,8 +11,9 @@ from uuid import UUID
 from django.db.models import F
 from django.db.models.fields.json import KT
 from django.http import HttpRequest, HttpResponse
+from django.utils.http import content_disposition_header
 from ninja import Query, Router, Schema, Status
-from pydantic import Field
+from pydantic import Field, TypeAdapter
 
 from splay.differences import Difference, differences
 from splay.draw import draw
@@ -33,6 +35,7 @@ from workshop.problems import Conflict, Problem
 from workshop.shop.models import the_shop
 
 router = Router()
+_VIEW = TypeAdapter(View)
 LONGEST_LIST = 1000
 """The latest of a history; all of it is in the file of the piece."""
 Refused = (400, 401, 403, 404, 413, 422)
@@ -70,7 +73,7 @@ class ReadingEventOut(Schema):
 class PieceOut(Schema):
     """A piece with the number of its latest revision, its readings, and its figures as they are read
     (`chosen`, by path): what is shown of a piece that cannot be planned. `by` made it, `saved_by` saved
-    this state; `kept` says that only the first sees it."""
+    this state; `kept` says that only the first sees it, `finished` that its maker called it so."""
 
     id: UUID
     piece: Piece
@@ -80,6 +83,7 @@ class PieceOut(Schema):
     by: str | None
     saved_by: str | None
     kept: bool
+    finished: bool
     readings: list[ReadingOut]
 
 
@@ -87,6 +91,18 @@ class Kept(Schema):
     """Whether a piece is for its maker's eyes."""
 
     kept: bool
+
+
+class Finished(Schema):
+    """Whether a piece is finished, as its maker says."""
+
+    finished: bool
+
+
+class Called(Schema):
+    """What a saved state is called; empty for no name."""
+
+    called: Annotated[str, Field(max_length=60)]
 
 
 class OffRack(Schema):
@@ -118,12 +134,13 @@ class PieceSave(Schema):
 
 
 class RevisionOut(Schema):
-    """One saved state, without its document."""
+    """One saved state, without its document: the piece's name in it, and what the state was called."""
 
     number: int
     saved: datetime
     by: str | None
     name: str
+    called: str
 
 
 class Answer(Schema):
@@ -171,6 +188,7 @@ def _piece_out(row: PieceRow, revision: Revision) -> PieceOut:
         by=row.made_by.get_username() if row.made_by else None,
         saved_by=revision.by.get_username() if revision.by else None,
         kept=row.kept,
+        finished=row.finished is not None,
         readings=[_reading_out(r, shop) for r in row.readings.select_related("by")],
     )
 
@@ -235,6 +253,12 @@ def keep_to_maker(request: HttpRequest, id: UUID, payload: Kept) -> Kept:
     return Kept(kept=actions.keep_to_maker(id, payload.kept, request.user).kept)
 
 
+@router.put("/{uuid:id}/finished", response={200: Finished, Refused: Problem})
+def finish(request: HttpRequest, id: UUID, payload: Finished) -> Finished:
+    """Say that a piece is finished, or not yet."""
+    return Finished(finished=actions.finish(id, payload.finished, request.user).finished is not None)
+
+
 @router.get("/drawings", response={200: dict[UUID, View], (401, 422): Problem})
 def drawings(request: HttpRequest, id: Annotated[list[UUID], Query(max_length=24)]) -> HttpResponse:
     """Some pieces as they hang drawn on the rack, by id; those that hang undrawn are left out."""
@@ -275,6 +299,13 @@ def save(request: HttpRequest, id: UUID, payload: PieceSave) -> PieceOut:
     return _piece_out(actions.get_row(id, request.user), revision)
 
 
+def _file_name(document: Any, ending: str) -> str:
+    """The header that names a file after its piece."""
+    name = document.get("name") if isinstance(document, dict) else None
+    plain = re.sub(r'[\\/:*?"<>|.]+', " ", str(name or ""))
+    return content_disposition_header(True, f"{' '.join(plain.split()) or 'Piece'}{ending}") or "attachment"
+
+
 @router.get("/{uuid:id}/file", response={200: Piece, (401, 404): Problem})
 def file(request: HttpRequest, id: UUID) -> HttpResponse:
     """The piece as a file to keep: the product's own open format; as it was stored, where that cannot be
@@ -283,7 +314,7 @@ def file(request: HttpRequest, id: UUID) -> HttpResponse:
     with suppress(BadInput):
         document = write_piece(read_piece(document))
     answer = HttpResponse(json.dumps(document, ensure_ascii=False), content_type="application/json")
-    answer["Content-Disposition"] = f'attachment; filename="piece-{id}.json"'
+    answer["Content-Disposition"] = _file_name(document, ".json")
     return answer
 
 
@@ -292,7 +323,7 @@ def record(request: HttpRequest, id: UUID) -> HttpResponse:
     """The piece with its whole history, readings and photograph, as one file to keep."""
     row = actions.get_row(id, request.user)
     answer = HttpResponse(record_of(row).model_dump_json(), content_type="application/json")
-    answer["Content-Disposition"] = f'attachment; filename="piece-{id}-whole.json"'
+    answer["Content-Disposition"] = _file_name(actions.document_of(row).document, " with history.json")
     return answer
 
 
@@ -309,9 +340,10 @@ def revisions(request: HttpRequest, id: UUID) -> list[RevisionOut]:
     rows = actions.get_row(id, request.user).revisions.order_by("-number")
     # Only the names are taken out of the documents: there can be many.
     found = rows.annotate(name=KT("document__name"), who=F("by__username"))
+    columns = ("number", "saved", "who", "name", "called")
     return [
-        RevisionOut(number=number, saved=saved, by=who, name=name or "")
-        for number, saved, who, name in found.values_list("number", "saved", "who", "name")[:LONGEST_LIST]
+        RevisionOut(number=number, saved=saved, by=who, name=name or "", called=called)
+        for number, saved, who, name, called in found.values_list(*columns)[:LONGEST_LIST]
     ]
 
 
@@ -320,6 +352,23 @@ def revision(request: HttpRequest, id: UUID, number: int) -> PieceOut:
     """A piece as it once was."""
     row = actions.get_row(id, request.user)
     return _piece_out(row, actions.document_of(row, number))
+
+
+@router.get("/{uuid:id}/revisions/{int:number}/drawing", response={200: View, (401, 404, 422): Problem})
+def drawn_state(request: HttpRequest, id: UUID, number: int) -> HttpResponse:
+    """A piece as it once was, drawn as it would hang on the rack."""
+    piece, shop = (
+        read_piece(actions.document_of(actions.get_row(id, request.user), number).document),
+        the_shop(),
+    )
+    view = draw(piece, shop, plan(piece, shop, levelling=False), "rack").piece[0]
+    return HttpResponse(_VIEW.dump_json(view), content_type="application/json")
+
+
+@router.put("/{uuid:id}/revisions/{int:number}/called", response={200: Called, Refused: Problem})
+def call_state(request: HttpRequest, id: UUID, number: int, payload: Called) -> Called:
+    """Give a saved state a name to find it by."""
+    return Called(called=actions.call_state(id, number, payload.called, request.user).called)
 
 
 @router.get("/{uuid:id}/compare", response={200: list[Difference], (401, 404, 422): Problem})

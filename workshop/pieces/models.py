@@ -15,7 +15,8 @@ class PieceRow(models.Model):
     """One piece on the rack; what was chosen stands in its revisions. `hung` is what the rack says of it
     and `drawn` its picture there, `hung_for` what both were worked out from. `turn` counts up over all
     pieces at each change: what hangs first follows from it and from no clock. `kept` is for its maker's
-    eyes. One that was `removed` can be hung up again for some nights."""
+    eyes. One that was `removed` can be hung up again for some nights; one is `finished` since its maker
+    said so."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     latest = models.PositiveIntegerField(default=0)
@@ -29,6 +30,7 @@ class PieceRow(models.Model):
     kept = models.BooleanField(default=False)
     removed = models.DateTimeField(null=True)
     removed_by = models.ForeignKey(MAKER, null=True, on_delete=models.SET_NULL, related_name="+")
+    finished = models.DateTimeField(null=True)
     nights = models.PositiveIntegerField(default=0)
 
     class Meta:
@@ -47,11 +49,13 @@ class PiecePhoto(models.Model):
 
 
 class Revision(models.Model):
-    """One saved state of a piece; never changed, never thrown away while the piece is kept."""
+    """One saved state of a piece; never changed, never thrown away while the piece is kept. `called` is a
+    name it was given."""
 
     piece = models.ForeignKey(PieceRow, on_delete=models.CASCADE, related_name="revisions")
     number = models.PositiveIntegerField()
     document = models.JSONField()
+    called = models.CharField(max_length=60, blank=True, default="")
     saved = models.DateTimeField(auto_now_add=True)
     by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL)
 

@@ -27,7 +27,7 @@ from workshop.pieces.models import PieceRow, Revision
 from workshop.shop.models import the_shop
 
 log = logging.getLogger(__name__)
-HUNG = 2
+HUNG = 3
 """Counted up when what hangs is worked out or drawn otherwise: everything is then drawn anew."""
 _UNREAD = "Its last state cannot be read"
 _UNBUILT = "It cannot be built as it stands"
@@ -35,27 +35,30 @@ _FAILED = "The program failed on it: its fault is in the log"
 
 
 class Hung(Schema):
-    """What is said of a piece, and kept with it: its `height` in mm; `next` the first station with proofs
-    to take, None where all are proved; `trouble` why it hangs undrawn."""
+    """What is said of a piece, and kept with it: its `height` in mm; `next` the station to carry on at,
+    None where nothing is left to prove; `good` whether its feet are good enough; `trouble` why it hangs
+    undrawn."""
 
     name: str
     use: str
     height: float | None
     next: Station | None
     cautions: int
+    good: bool = False
     trouble: str = ""
 
 
 class RackPiece(Schema):
-    """A piece as it hangs on the rack, its height as the shop reads it; `readable` whether its last state
-    can be opened, `by` who made it, `kept` whether only they see it, `may_take` whether whoever looks may
-    take it off."""
+    """A piece as it hangs on the rack, its height as the shop reads it; `finished` since its maker said so
+    or its feet are good enough; `readable` whether its last state can be opened, `by` who made it, `kept`
+    whether only they see it, `may_take` whether whoever looks may take it off."""
 
     id: UUID
     name: str
     use: str
     height: Quantity | None
     next: Station | None
+    finished: bool
     cautions: int
     trouble: str
     drawn: bool
@@ -91,7 +94,7 @@ def rack(maker: Maker) -> list[RackPiece]:
     made = []
     for row in rows:
         hung = _HUNG.validate_python(row.hung)
-        said = hung.model_dump(exclude={"height", "next"})
+        said = hung.model_dump(exclude={"height", "next", "good"})
         readable = not hung.trouble.startswith(_UNREAD)
         made.append(
             RackPiece(
@@ -101,7 +104,8 @@ def rack(maker: Maker) -> list[RackPiece]:
                 readable=readable,
                 drawn=not hung.trouble,
                 height=None if hung.height is None else show.length(hung.height),
-                next=hung.next,
+                next=None if row.finished else hung.next,
+                finished=row.finished is not None or hung.good,
                 by=row.made_by.get_username() if row.made_by else None,
                 kept=row.kept,
                 may_take=leads or row.made_by_id == maker.pk,
@@ -166,8 +170,9 @@ def _hang(row: PieceRow, document: Any, shop: Shop) -> tuple[Hung, View | None]:
         log.exception("Piece %s, revision %d, cannot be drawn", row.pk, row.latest)
         return _trouble(name, height, _FAILED, piece.use)
     cautions = sum(finding.level != "note" for finding in made.findings)
-    ahead = next((one for one in made.stations if one.answered < one.proofs), None)
-    return Hung(name=piece.name, use=piece.use, height=height, next=ahead, cautions=cautions), drawing
+    good = any(one.good for one in made.level)
+    hung = Hung(name=piece.name, use=piece.use, height=height, next=made.next, cautions=cautions, good=good)
+    return hung, drawing
 
 
 def _trouble(name: str, height: float | None, said: str, use: str = "other") -> tuple[Hung, View | None]:

@@ -30,11 +30,13 @@ Note = Annotated[str, Field(max_length=400)]
 
 
 class State(Frozen):
-    """One saved state: its number, when and by whom it was saved, and the piece file as it then was."""
+    """One saved state: its number, when and by whom it was saved, what it was called, and the piece file as
+    it then was."""
 
     number: Annotated[int, Field(ge=1)]
     saved: AwareDatetime
     by: Who = None
+    called: Annotated[str, Field(max_length=60)] = ""
     piece: Any
 
 
@@ -71,7 +73,7 @@ class RecordedEvent(Frozen):
 
 
 class Record(Frozen):
-    """A piece with its whole history; `photo` a JPEG in base64."""
+    """A piece with its whole history; `finished` since when, `photo` a JPEG in base64."""
 
     format: Literal["proud-rake-record"] = "proud-rake-record"
     version: Literal[1] = 1
@@ -79,6 +81,7 @@ class Record(Frozen):
     by: Who = None
     kept: bool = False
     made: AwareDatetime
+    finished: AwareDatetime | None = None
     states: Annotated[list[State], Field(min_length=1, max_length=100_000)]
     readings: Annotated[tuple[RecordedReading, ...], Field(max_length=MOST_OF_A_PIECE)] = ()
     events: Annotated[tuple[RecordedEvent, ...], Field(max_length=1_000_000)] = ()
@@ -93,8 +96,9 @@ def record_of(row: PieceRow) -> Record:
         by=_name(row.made_by),
         kept=row.kept,
         made=row.made,
+        finished=row.finished,
         states=[
-            State(number=r.number, saved=r.saved, by=_name(r.by), piece=r.document)
+            State(number=r.number, saved=r.saved, by=_name(r.by), called=r.called, piece=r.document)
             for r in row.revisions.select_related("by")
         ],
         readings=tuple(
@@ -178,11 +182,16 @@ def hang_record(
         turn=next_turn(),
         made_by=_maker(record.by, makers) or owner,
         kept=record.kept,
+        finished=record.finished,
     )
     PieceRow.objects.filter(pk=row.pk).update(made=record.made, changed=record.states[-1].saved)
     for state in record.states:
         made = Revision.objects.create(
-            piece=row, number=state.number, document=state.piece, by=_maker(state.by, makers)
+            piece=row,
+            number=state.number,
+            document=state.piece,
+            called=state.called,
+            by=_maker(state.by, makers),
         )
         Revision.objects.filter(pk=made.pk).update(saved=state.saved)
     for event in record.events:

@@ -365,6 +365,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{id}/finished": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Finish
+         * @description Say that a piece is finished, or not yet.
+         */
+        put: operations["workshop_pieces_api_finish"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{id}/hang": {
         parameters: {
             query?: never;
@@ -549,6 +569,46 @@ export interface paths {
          * @description A piece as it once was.
          */
         get: operations["workshop_pieces_api_revision"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/revisions/{number}/called": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Call State
+         * @description Give a saved state a name to find it by.
+         */
+        put: operations["workshop_pieces_api_call_state"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/revisions/{number}/drawing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Drawn State
+         * @description A piece as it once was, drawn as it would hang on the rack.
+         */
+        get: operations["workshop_pieces_api_drawn_state"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1367,6 +1427,14 @@ export interface components {
             since: string;
         };
         /**
+         * Called
+         * @description What a saved state is called; empty for no name.
+         */
+        Called: {
+            /** Called */
+            called: string;
+        };
+        /**
          * Change
          * @description One figure moved by readings. `because` names the readings, `cut` says that the part is cut
          *     already and so stays as it is, `said` what follows from that.
@@ -1869,6 +1937,14 @@ export interface components {
             station: string;
             /** Text */
             text: string;
+        };
+        /**
+         * Finished
+         * @description Whether a piece is finished, as its maker says.
+         */
+        Finished: {
+            /** Finished */
+            finished: boolean;
         };
         /**
          * FootCut
@@ -3255,7 +3331,7 @@ export interface components {
          * PieceOut
          * @description A piece with the number of its latest revision, its readings, and its figures as they are read
          *     (`chosen`, by path): what is shown of a piece that cannot be planned. `by` made it, `saved_by` saved
-         *     this state; `kept` says that only the first sees it.
+         *     this state; `kept` says that only the first sees it, `finished` that its maker called it so.
          */
         PieceOut: {
             /** By */
@@ -3264,6 +3340,8 @@ export interface components {
             chosen: {
                 [key: string]: components["schemas"]["Quantity"];
             };
+            /** Finished */
+            finished: boolean;
             /**
              * Id
              * Format: uuid
@@ -3308,7 +3386,7 @@ export interface components {
          *     `parts` and `sockets` one entry a leg, in order; `sticks` the parts of square stock;
          *     `members` and `ropes` what runs between; `batches` how many legs to make of each kind;
          *     `level` the passes of levelling, empty where they were not asked for; `known` the readings by proof,
-         *     `changes` what they moved; `assembly` the order it goes together in;
+         *     `changes` what they moved; `next` the station to carry on at, None where nothing is left to prove; `assembly` the order it goes together in;
          *     `stance` the bare geometry for drawings.
          */
         Plan: {
@@ -3330,6 +3408,7 @@ export interface components {
             level: components["schemas"]["LevelRound"][];
             /** Members */
             members: components["schemas"]["MemberPart"][];
+            next: components["schemas"]["Station"] | null;
             /** Numbering */
             numbering: string;
             /** Parts */
@@ -3715,8 +3794,8 @@ export interface components {
         };
         /**
          * RackPiece
-         * @description A piece as it hangs on the rack, its height as the shop reads it; `readable` whether its last state
-         *     can be opened, `by` who made it, `kept` whether only they see it, `may_take` whether whoever looks may
+         * @description A piece as it hangs on the rack, its height as the shop reads it; `finished` since its maker said so
+         *     or its feet are good enough; `readable` whether its last state can be opened, `by` who made it, `kept` whether only they see it, `may_take` whether whoever looks may
          *     take it off.
          */
         RackPiece: {
@@ -3731,6 +3810,8 @@ export interface components {
             changed: string;
             /** Drawn */
             drawn: boolean;
+            /** Finished */
+            finished: boolean;
             height: components["schemas"]["Quantity"] | null;
             /**
              * Id
@@ -3929,7 +4010,7 @@ export interface components {
         };
         /**
          * Record
-         * @description A piece with its whole history; `photo` a JPEG in base64.
+         * @description A piece with its whole history; `finished` since when, `photo` a JPEG in base64.
          */
         Record: {
             /** By */
@@ -3939,6 +4020,8 @@ export interface components {
              * @default []
              */
             events: components["schemas"]["RecordedEvent"][];
+            /** Finished */
+            finished?: string | null;
             /**
              * Format
              * @default proud-rake-record
@@ -4167,11 +4250,13 @@ export interface components {
         };
         /**
          * RevisionOut
-         * @description One saved state, without its document.
+         * @description One saved state, without its document: the piece's name in it, and what the state was called.
          */
         RevisionOut: {
             /** By */
             by: string | null;
+            /** Called */
+            called: string;
             /** Name */
             name: string;
             /** Number */
@@ -4935,11 +5020,17 @@ export interface components {
         };
         /**
          * State
-         * @description One saved state: its number, when and by whom it was saved, and the piece file as it then was.
+         * @description One saved state: its number, when and by whom it was saved, what it was called, and the piece file as
+         *     it then was.
          */
         State: {
             /** By */
             by?: string | null;
+            /**
+             * Called
+             * @default
+             */
+            called: string;
             /** Number */
             number: number;
             /** Piece */
@@ -6391,6 +6482,45 @@ export interface operations {
             507: components["responses"]["Problem507"];
         };
     };
+    workshop_pieces_api_finish: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Finished"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Finished"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
     workshop_pieces_api_hang_again: {
         parameters: {
             query?: never;
@@ -6802,6 +6932,82 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PieceOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_pieces_api_call_state: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Called"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Called"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_pieces_api_drawn_state: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["View"];
                 };
             };
             400: components["responses"]["Problem400"];

@@ -3,7 +3,6 @@ import { useEventListener } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 
 import { whyAway } from '../api/client'
-import FigureText from '../fields/FigureText.vue'
 import { inWhole } from '../said'
 import BoringStation from '../stations/boring/BoringStation.vue'
 import LegsStation from '../stations/legs/LegsStation.vue'
@@ -60,7 +59,7 @@ const elsewhere = computed(() => {
 useEventListener(document, 'visibilitychange', () => {
   if (document.visibilityState === 'visible') void store.catchUp()
 })
-const next = computed(() => store.plan?.stations.find((s) => s.answered < s.proofs))
+const next = computed(() => (store.finished ? null : store.plan?.next))
 
 function rename(event: Event): void {
   store.set('name', (event.target as HTMLInputElement).value)
@@ -108,6 +107,16 @@ function rename(event: Event): void {
         redo
       </button>
       <button class="plain word" type="button" @click="revisions = true">earlier states</button>
+      <button
+        v-if="store.plan"
+        class="plain word"
+        type="button"
+        data-finish
+        :title="store.finished ? 'say that it is not finished yet' : 'say that it is finished'"
+        @click="store.finish(!store.finished)"
+      >
+        {{ store.finished ? 'finished' : 'call it finished' }}
+      </button>
       <RouterLink v-if="next" class="on" :to="`/piece/${id}/${next.name}`">
         carry on: {{ next.title }}
       </RouterLink>
@@ -119,7 +128,7 @@ function rename(event: Event): void {
       :piece="id"
     />
     <p v-if="store.tookBack" class="took quiet" role="status" data-took-back>
-      {{ store.tookBack.what }}: <FigureText :text="store.tookBack.step.says" />
+      {{ store.tookBack.what }}: {{ store.tookBack.step.says }}
       <RouterLink v-if="elsewhere" class="on" :to="`/piece/${id}/${elsewhere.name}`">
         at {{ elsewhere.title }}
       </RouterLink>
@@ -153,8 +162,8 @@ function rename(event: Event): void {
     </div>
     <div v-else-if="store.meanwhile" class="band calm" role="status" data-meanwhile>
       <p>
-        {{ store.meanwhile.by }} changed this piece meanwhile:
-        <FigureText :text="store.meanwhile.says" />. It stands here now, with what you did.
+        {{ store.meanwhile.by }} changed this piece meanwhile: {{ store.meanwhile.says }}. It stands
+        here now, with what you did.
       </p>
       <v-btn size="small" @click="store.meanwhile = null">Put it away</v-btn>
     </div>

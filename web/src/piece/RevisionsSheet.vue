@@ -1,12 +1,13 @@
 <script setup lang="ts">
-import { onMounted, ref, watch } from 'vue'
+import { computed, onMounted, ref, watch } from 'vue'
 
 import { api, ask, Refused } from '../api/client'
-import type { Difference, Piece, RevisionOut } from '../api/types'
+import type { Difference, Piece, RevisionOut, View } from '../api/types'
+import Drawing from '../drawing/Drawing.vue'
 import FigureText from '../fields/FigureText.vue'
 import Sheet from '../Sheet.vue'
 
-/** Every saved state of a piece; two of them compared; one of them put back. */
+/** Every saved state of a piece; two of them drawn side by side and compared; one of them put back. */
 const props = defineProps<{ /** Id of the piece. */ piece: string }>()
 const open = defineModel<boolean>({ required: true })
 const emit = defineEmits<{
@@ -17,7 +18,12 @@ const rows = ref<RevisionOut[]>([])
 const a = ref(0)
 const b = ref(0)
 const found = ref<Difference[]>([])
+const drawn = ref<Record<number, View>>({})
 const failed = ref('')
+const sides = computed(() => [
+  { name: 'before', number: a.value },
+  { name: 'after', number: b.value },
+])
 
 onMounted(() => void load())
 watch([a, b], () => void compare())
@@ -35,10 +41,14 @@ async function load(): Promise<void> {
 
 async function compare(): Promise<void> {
   if (!a.value || !b.value) return
-  const params = { path: { id: props.piece }, query: { a: a.value, b: b.value } }
+  const [from, to] = [a.value, b.value]
+  const params = { path: { id: props.piece }, query: { a: from, b: to } }
   failed.value = ''
+  void draw(from)
+  void draw(to)
   try {
-    found.value = await ask(api.GET('/api/pieces/{id}/compare', { params }))
+    const got = await ask(api.GET('/api/pieces/{id}/compare', { params }))
+    if (from === a.value && to === b.value) found.value = got
   } catch (error) {
     found.value = []
     failed.value =
@@ -48,11 +58,25 @@ async function compare(): Promise<void> {
   }
 }
 
+/** What a state looked like; one that cannot be drawn stays without a picture. */
+async function draw(number: number): Promise<void> {
+  if (number in drawn.value) return
+  const path = { id: props.piece, number }
+  try {
+    const view = (await ask(
+      api.GET('/api/pieces/{id}/revisions/{number}/drawing', { params: { path } }),
+    )) as View
+    drawn.value = { ...drawn.value, [number]: view }
+  } catch {
+    // Its figures are compared all the same.
+  }
+}
+
 async function putBack(number: number): Promise<void> {
   const path = { id: props.piece, number }
   try {
     const old = await ask(api.GET('/api/pieces/{id}/revisions/{number}', { params: { path } }))
-    emit('restore', old.piece, `back to state ${number}`)
+    emit('restore', old.piece, `back to state ${number}${calls(number)}`)
     open.value = false
   } catch (error) {
     failed.value =
@@ -62,17 +86,39 @@ async function putBack(number: number): Promise<void> {
   }
 }
 
+async function call(row: RevisionOut, called: string): Promise<void> {
+  const path = { id: props.piece, number: row.number }
+  try {
+    const got = await ask(
+      api.PUT('/api/pieces/{id}/revisions/{number}/called', { params: { path }, body: { called } }),
+    )
+    rows.value = rows.value.map((one) => (one === row ? { ...row, called: got.called } : one))
+  } catch (error) {
+    failed.value =
+      error instanceof Refused
+        ? (error.problem.faults?.[0]?.said ?? error.problem.detail)
+        : 'The workshop does not answer: the name is not kept. Try again.'
+  }
+}
+
+const rowOf = (number: number): RevisionOut | undefined =>
+  rows.value.find((row) => row.number === number)
+const calls = (number: number): string => {
+  const called = rowOf(number)?.called
+  return called ? `, “${called}”` : ''
+}
 const when = (text: string): string =>
   new Date(text).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })
 </script>
 
 <template>
-  <Sheet v-model="open" wide="46rem">
+  <Sheet v-model="open" wide="64rem">
     <h2>Earlier states</h2>
     <p v-if="failed" role="alert">{{ failed }}</p>
     <div class="two">
       <ul>
-        <li v-for="row in rows" :key="row.number">
+        <li class="quiet" aria-hidden="true"><span>from</span><span>to</span></li>
+        <li v-for="row in rows" :key="row.number" :data-state="row.number">
           <label
             ><input v-model="a" type="radio" name="a" :value="row.number" /><span class="hide"
               >before: {{ row.number }}</span
@@ -84,22 +130,49 @@ const when = (text: string): string =>
             ></label
           >
           <span class="figures">{{ row.number }}</span>
-          <span>{{ when(row.saved) }}, {{ row.by ?? 'the demo' }}</span>
-          <button class="plain word" type="button" @click="putBack(row.number)">put back</button>
+          <span
+            ><b v-if="row.called">{{ row.called }}, </b>{{ when(row.saved) }},
+            {{ row.by ?? 'the demo' }}</span
+          >
         </li>
       </ul>
-      <div>
-        <h3>From {{ a }} to {{ b }}</h3>
-        <p v-if="!found.length" class="quiet">Nothing differs.</p>
-        <dl>
-          <div v-for="item in found" :key="item.path">
-            <dt>{{ item.what }}</dt>
-            <dd>
-              <FigureText :text="item.before || 'none'" /> →
-              <FigureText :text="item.after || 'none'" />
-            </dd>
-          </div>
-        </dl>
+      <div class="seen">
+        <div class="sides">
+          <figure v-for="side in sides" :key="side.name" :data-side="side.name">
+            <figcaption>{{ side.number }}{{ calls(side.number) }}</figcaption>
+            <div class="drawn">
+              <Drawing v-if="drawn[side.number]" :view="drawn[side.number]!" />
+            </div>
+            <v-text-field
+              v-if="rowOf(side.number)"
+              :model-value="rowOf(side.number)!.called"
+              :label="`Call state ${side.number}`"
+              maxlength="60"
+              @change="call(rowOf(side.number)!, ($event.target as HTMLInputElement).value)"
+            />
+            <button class="plain word" type="button" @click="putBack(side.number)">
+              put {{ side.number }} back
+            </button>
+          </figure>
+        </div>
+        <h3>What differs</h3>
+        <p v-if="!found.length" class="quiet">Nothing.</p>
+        <table v-else>
+          <thead>
+            <tr>
+              <th scope="col">what</th>
+              <th scope="col">in {{ a }}</th>
+              <th scope="col">in {{ b }}</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="item in found" :key="item.path">
+              <th scope="row">{{ item.what }}</th>
+              <td><FigureText :text="item.before || 'none'" /></td>
+              <td><FigureText :text="item.after || 'none'" /></td>
+            </tr>
+          </tbody>
+        </table>
       </div>
     </div>
     <v-btn @click="open = false">Back to work</v-btn>
@@ -109,9 +182,9 @@ const when = (text: string): string =>
 <style scoped>
 .two {
   display: grid;
-  grid-template-columns: 1fr 1fr;
+  grid-template-columns: minmax(15rem, 1fr) 2.2fr;
   gap: 1.5rem;
-  max-height: 55vh;
+  max-height: 62vh;
   overflow: auto;
 }
 ul {
@@ -119,10 +192,49 @@ ul {
 }
 li {
   display: grid;
-  grid-template-columns: auto auto 2rem 1fr auto;
-  gap: 0.5rem;
+  grid-template-columns: 2rem 2rem 1.6rem 1fr;
+  gap: 0.4rem;
   align-items: baseline;
   padding: 3px 0;
+}
+.sides {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 1rem;
+}
+figure {
+  display: grid;
+  gap: 0.3rem;
+  justify-items: start;
+}
+figure :deep(.v-input) {
+  width: 100%;
+}
+.drawn {
+  width: 100%;
+  height: 170px;
+  border: 1px solid var(--line);
+  background: var(--paper);
+}
+h3 {
+  margin-top: 0.8rem;
+}
+table {
+  border-collapse: collapse;
+  width: 100%;
+}
+th {
+  text-align: left;
+  font-weight: 400;
+}
+thead th {
+  font-size: 0.84rem;
+  opacity: 0.85;
+}
+td,
+th {
+  padding: 3px 12px 3px 0;
+  border-top: 1px solid var(--line);
 }
 .hide {
   position: absolute;
@@ -131,11 +243,10 @@ li {
   overflow: hidden;
   clip-path: inset(50%);
 }
-dl div {
-  padding: 4px 0;
-}
-dt {
-  font-size: 0.82rem;
-  opacity: 0.85;
+@media (max-width: 760px) {
+  .two,
+  .sides {
+    grid-template-columns: 1fr;
+  }
 }
 </style>

@@ -8,6 +8,7 @@ import { useShop } from '../shop/store'
 import { type Step, useHistory } from './history'
 import { dropKept, keep, kept } from './kept'
 import { useReadings } from './readings'
+import { faultSaid } from '../said'
 import { useTogether } from './together'
 
 export type StationName = 'stance' | 'top' | 'boring' | 'legs' | 'stretchers' | 'level'
@@ -49,6 +50,8 @@ export const usePiece = defineStore('piece', () => {
   const exaggerate = ref(1)
   /** The figures as they were read when the piece was opened: shown while it cannot be planned. */
   const opened = shallowRef<PieceOut['chosen']>({})
+  /** Whether its maker called it finished. */
+  const finished = ref(false)
   const chosen = computed(() => plan.value?.chosen ?? opened.value)
   /** The hidden truth that is rehearsed on; nothing of a rehearsal is kept. */
   const rehearsal = ref<{ start: string; seed: number } | null>(null)
@@ -174,6 +177,7 @@ export const usePiece = defineStore('piece', () => {
     const mine = kept(id.value)
     piece.value = mine?.piece ?? got.piece
     opened.value = got.chosen
+    finished.value = got.finished
     status.value = 'saved'
     if (mine) {
       revision = mine.revision
@@ -534,6 +538,18 @@ export const usePiece = defineStore('piece', () => {
   }
   const redo = (): void => walk(history.forth(), false)
 
+  /** Call the piece finished, or not yet. */
+  async function finish(now: boolean): Promise<void> {
+    const params = { path: { id: id.value } }
+    try {
+      const body = { finished: now }
+      finished.value = (await ask(api.PUT('/api/pieces/{id}/finished', { params, body }))).finished
+    } catch {
+      const said = 'The workshop did not take it: say it again in a moment.'
+      faults.value = { ...faults.value, '': faultSaid('', said) }
+    }
+  }
+
   /** Put an earlier saved state back, as a change that can be undone. */
   function restore(old: Piece, says: string): void {
     if (!piece.value) return
@@ -618,6 +634,8 @@ export const usePiece = defineStore('piece', () => {
     undo,
     redo,
     restore,
+    finished,
+    finish,
     answer,
     show,
     drop,

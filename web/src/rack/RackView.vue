@@ -12,6 +12,7 @@ import { useSession } from '../session/store'
 import Sheet from '../Sheet.vue'
 import { useDrawings } from './drawings'
 import InSight from './InSight.vue'
+import TakeOut from './TakeOut.vue'
 
 const router = useRouter()
 const session = useSession()
@@ -162,7 +163,8 @@ async function putBack(document: Piece): Promise<void> {
 const state = (piece: RackPiece): string =>
   [piece.revision, piece.next?.name, piece.next?.answered].join(' ')
 
-function stage({ next }: RackPiece): string {
+function stage({ next, finished }: RackPiece): string {
+  if (finished) return 'finished'
   return next ? `at ${next.title}, ${next.answered} of ${next.proofs} proved` : 'all proved'
 }
 </script>
@@ -228,15 +230,7 @@ function stage({ next }: RackPiece): string {
           >
             earlier states
           </button>
-          <a class="plain word" :href="`/api/pieces/${piece.id}/file`" download>file</a>
-          <a
-            v-if="piece.readable"
-            class="plain word"
-            :href="`/api/pieces/${piece.id}/record`"
-            :aria-label="`${piece.name} with its history`"
-            download
-            >with history</a
-          >
+          <TakeOut :piece="piece" />
           <button
             v-if="piece.readable"
             class="plain word"

@@ -58,7 +58,7 @@ const said = computed(() => {
       >
     </span>
     <p v-if="reading?.as_read" class="quiet as-read" data-as-read>{{ reading.as_read }}</p>
-     <p v-if="proof.slip && !refused" class="slip" role="status">
+    <p v-if="proof.slip && !refused" class="slip" role="status">
       Read wrong? {{ proof.slip }}.
       <button
         class="plain word"
