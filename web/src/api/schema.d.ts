@@ -3386,7 +3386,8 @@ export interface components {
          *     `parts` and `sockets` one entry a leg, in order; `sticks` the parts of square stock;
          *     `members` and `ropes` what runs between; `batches` how many legs to make of each kind;
          *     `level` the passes of levelling, empty where they were not asked for; `known` the readings by proof,
-         *     `changes` what they moved; `next` the station to carry on at, None where nothing is left to prove; `assembly` the order it goes together in;
+         *     `changes` what they moved; `next` the station to carry on at, None where nothing is left to prove;
+         *     `assembly` the order it goes together in;
          *     `stance` the bare geometry for drawings.
          */
         Plan: {
@@ -3795,8 +3796,8 @@ export interface components {
         /**
          * RackPiece
          * @description A piece as it hangs on the rack, its height as the shop reads it; `finished` since its maker said so
-         *     or its feet are good enough; `readable` whether its last state can be opened, `by` who made it, `kept` whether only they see it, `may_take` whether whoever looks may
-         *     take it off.
+         *     or its feet are good enough; `readable` whether its last state can be opened, `by` who made it, `kept`
+         *     whether only they see it, `may_take` whether whoever looks may take it off.
          */
         RackPiece: {
             /** By */
