@@ -275,7 +275,9 @@ def _fault(detail: ErrorDetails, given: Mapping[str, Any], at: str) -> Fault:
         got = shorten(context["tag"])
     if kind in {"reading", "range", "rule"}:
         return Fault(field, got, str(context["allowed"]), str(context["do"]))
-    return Fault(field, got, *wanted(kind, context))
+    allowed, do = wanted(kind, context)
+    named = kind == "string_too_short" and field.endswith("name")
+    return Fault(field, got, allowed, "Give it a name." if named else do)
 
 
 def wanted(kind: str, context: Mapping[str, Any]) -> tuple[str, str]:

@@ -13,6 +13,7 @@ from splay.piece import Piece
 from splay.piece.starters import starter
 from tools.screenshots import FLAGS
 from workshop.pieces.actions import put_on_rack
+from workshop.shop.models import OwnUnits
 
 PATIENCE_MS = 20_000
 expect.set_options(timeout=PATIENCE_MS)
@@ -23,6 +24,8 @@ expect.set_options(timeout=PATIENCE_MS)
 class BrowserCase(LiveServerTestCase):
     """One browser a class, one context a test, signed in as a maker."""
 
+    asked: ClassVar[bool] = True
+    """Whether the maker was asked for their units before."""
     play: ClassVar[Playwright]
     browser: ClassVar[Browser]
 
@@ -59,6 +62,9 @@ class BrowserCase(LiveServerTestCase):
             client = Client()
             maker, _ = get_user_model().objects.get_or_create(username="ash")
             client.force_login(maker)
+            # Asked long ago which units they want; what is asked first has its own test.
+            if self.asked:
+                OwnUnits.objects.get_or_create(maker=maker, defaults={"rounding": {"system": "metric"}})
             context.add_cookies(
                 [
                     {

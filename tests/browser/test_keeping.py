@@ -450,7 +450,7 @@ class OtherPages(BrowserCase):
         chooser.set_input_files(
             {"name": "b.json", "mimeType": "application/json", "buffer": b'{"name": "x"}'}
         )
-        expect(page.get_by_role("alert")).to_contain_text("height")
+        expect(page.get_by_role("alert")).to_contain_text("Height: Got nothing")
 
     def test_every_page_is_accessible_in_every_light(self) -> None:
         address = self.hang(starter("bench"))

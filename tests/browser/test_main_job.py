@@ -197,7 +197,7 @@ class Shaping(BrowserCase):
         saved(page)
         page.get_by_role("button", name="earlier states").click()
         expect(page.get_by_role("dialog")).to_contain_text(re.compile("450.*505", re.DOTALL))
-        page.get_by_role("button", name="put back").last.click()
+        page.get_by_role("button", name="put 1 back").click()
         expect(field(page, "height")).to_have_value("450 mm")
         saved(page)
 

@@ -4,6 +4,7 @@ import { useRouter } from 'vue-router'
 import { useTheme } from 'vuetify'
 
 import HelpSheet from './HelpSheet.vue'
+import FirstSheet from './shop/FirstSheet.vue'
 import { usePiece } from './piece/store'
 import SignIn from './session/SignIn.vue'
 import { useSession } from './session/store'
@@ -146,6 +147,7 @@ onMounted(() => addEventListener('keydown', key))
       </div>
       <RouterView />
       <HelpSheet v-model="help" />
+      <FirstSheet v-if="shop.unasked.includes('units')" />
     </template>
     <p v-else class="notice" role="status">{{ failed || 'Opening the shop.' }}</p>
   </v-app>

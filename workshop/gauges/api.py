@@ -9,6 +9,7 @@ from pydantic import Field
 from splay.errors import BadInput, Fault
 from splay.instruments import Heard, listen
 from splay.piece import Piece, read_piece
+from splay.piece.rounded import in_round_figures
 from splay.piece.starters import starter
 from splay.quantity import Bare
 from splay.reading import Reading
@@ -18,7 +19,7 @@ from splay.work.proofs import KINDS, Instrument
 from workshop.gauges.bench import SimulatedBench
 from workshop.pieces.plan_api import ReadingIn, read_readings
 from workshop.problems import Problem
-from workshop.shop.models import the_shop
+from workshop.shop.models import Maker, the_shop
 
 router = Router()
 Refused = (400, 401, 403, 413, 422)
@@ -49,8 +50,8 @@ class HeardOut(Schema):
     heard: Heard
 
 
-def _known(payload: OnPiece) -> tuple[Piece, Shop, Hidden, tuple[Reading, ...]]:
-    shop = the_shop()
+def _known(payload: OnPiece, maker: Maker) -> tuple[Piece, Shop, Hidden, tuple[Reading, ...]]:
+    shop = the_shop(maker)
     bare = payload.bare or shop.rounding.system
     piece = read_piece(payload.piece, bare, "piece")
     seed = seed_of(piece.name) if payload.seed is None else payload.seed
@@ -63,13 +64,14 @@ Rehearsed = Literal["round_three", "round_four", "bench", "slab"]
 @router.get("/rehearsal/pieces/{start}", response={200: Piece, (401, 422): Problem})
 def rehearsal(request: HttpRequest, start: Rehearsed) -> Piece:
     """A piece to rehearse on: assembled, its feet over length, never kept."""
-    return starter(start).model_copy(update={"name": "Rehearsal", "members": ()})
+    made = in_round_figures(starter(start), the_shop(request.user).rounding.system)
+    return made.model_copy(update={"name": "Rehearsal", "members": ()})
 
 
 @router.post("/gauges/read", response={200: HeardOut, Refused: Problem})
 def listen_once(request: HttpRequest, payload: GaugeIn) -> HeardOut:
     """One reading from the instrument a proof is taken with."""
-    piece, shop, hidden, known = _known(payload)
+    piece, shop, hidden, known = _known(payload, request.user)
     if shop.instruments == "none" and payload.seed is None:
         do = "Say in the shop which instruments are on the bench, or type the reading."
         raise BadInput(Fault("proof", payload.proof, "an instrument on the bench", do))
@@ -85,5 +87,5 @@ def listen_once(request: HttpRequest, payload: GaugeIn) -> HeardOut:
 @router.post("/rehearsal/reveal", response={200: Revealed, Refused: Problem})
 def show_hidden(request: HttpRequest, payload: OnPiece) -> Revealed:
     """How a rehearsal's hidden piece really stands by now."""
-    piece, shop, hidden, known = _known(payload)
+    piece, shop, hidden, known = _known(payload, request.user)
     return reveal(piece, shop, hidden, known)

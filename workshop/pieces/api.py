@@ -19,6 +19,7 @@ from splay.differences import Difference, differences
 from splay.draw import draw
 from splay.errors import BadInput
 from splay.piece import Piece, read_piece, write_piece
+from splay.piece.rounded import in_round_figures
 from splay.piece.starters import STARTS, starter
 from splay.plan import plan
 from splay.quantity import Bare, Quantity, Show
@@ -26,6 +27,7 @@ from splay.shop import Shop, workbench
 from splay.summary import chosen
 from splay.views.shapes import View
 from workshop.pieces import actions
+from workshop.pieces.example import hang_example
 from workshop.pieces.models import BIN_NIGHTS, PieceRow, ReadingRow, Revision
 from workshop.pieces.rack import RackPiece
 from workshop.pieces.rack import drawings as hung_drawings
@@ -177,8 +179,8 @@ def _reading_out(row: ReadingRow, shop: Shop) -> ReadingOut:
     )
 
 
-def _piece_out(row: PieceRow, revision: Revision) -> PieceOut:
-    piece, shop = read_piece(revision.document), the_shop()
+def _piece_out(row: PieceRow, revision: Revision, maker: actions.Maker) -> PieceOut:
+    piece, shop = read_piece(revision.document), the_shop(maker)
     return PieceOut(
         id=row.pk,
         piece=piece,
@@ -244,7 +246,7 @@ def off_rack(request: HttpRequest) -> list[OffRack]:
 def hang_again(request: HttpRequest, id: UUID) -> PieceOut:
     """Hang up again what was taken off."""
     row = actions.hang_again(id, request.user)
-    return _piece_out(row, actions.document_of(row))
+    return _piece_out(row, actions.document_of(row), request.user)
 
 
 @router.put("/{uuid:id}/kept", response={200: Kept, Refused: Problem})
@@ -270,33 +272,44 @@ def drawings(request: HttpRequest, id: Annotated[list[UUID], Query(max_length=24
 @router.post("", response={201: PieceOut, (*Refused, 409): Problem})
 def put_on_rack(request: HttpRequest, payload: PieceNew) -> Status:
     """Put a new piece on the rack."""
-    bare = payload.bare or the_shop().rounding.system
+    bare = payload.bare or the_shop(request.user).rounding.system
     document = payload.document
     if document is not None and document.get("format") == "proud-rake-record":
         row = hang_record(read_record(document), actions.named(request.user))
         if row is None:
             raise Conflict("This piece hangs on the rack already, as it is in the file.")
-        return Status(201, _piece_out(row, actions.document_of(row)))
-    piece = read_piece(document, bare, "document") if document is not None else starter(payload.start)
+        return Status(201, _piece_out(row, actions.document_of(row), request.user))
+    piece = (
+        read_piece(document, bare, "document")
+        if document is not None
+        else in_round_figures(starter(payload.start), bare)
+    )
     if document is None or payload.another:
         piece = piece.model_copy(update={"name": actions.fresh_name(piece.name, request.user)})
     row = actions.put_on_rack(piece, request.user)
-    return Status(201, _piece_out(row, actions.document_of(row)))
+    return Status(201, _piece_out(row, actions.document_of(row), request.user))
+
+
+@router.post("/example", response={201: PieceOut, Refused: Problem})
+def example(request: HttpRequest) -> Status:
+    """Hang a finished piece on the rack, to look into and throw away."""
+    row = hang_example(the_shop(request.user), request.user)
+    return Status(201, _piece_out(row, actions.document_of(row), request.user))
 
 
 @router.get("/{uuid:id}", response={200: PieceOut, (401, 404, 422): Problem})
 def read(request: HttpRequest, id: UUID) -> PieceOut:
     """One piece as it was last saved."""
     row = actions.get_row(id, request.user)
-    return _piece_out(row, actions.document_of(row))
+    return _piece_out(row, actions.document_of(row), request.user)
 
 
 @router.put("/{uuid:id}", response={200: PieceOut, (*Refused, 409): Problem})
 def save(request: HttpRequest, id: UUID, payload: PieceSave) -> PieceOut:
     """Save a piece as its next revision."""
-    bare = payload.bare or the_shop().rounding.system
+    bare = payload.bare or the_shop(request.user).rounding.system
     revision = actions.save(id, payload.document, bare, payload.based_on, request.user)
-    return _piece_out(actions.get_row(id, request.user), revision)
+    return _piece_out(actions.get_row(id, request.user), revision, request.user)
 
 
 def _file_name(document: Any, ending: str) -> str:
@@ -351,7 +364,7 @@ def revisions(request: HttpRequest, id: UUID) -> list[RevisionOut]:
 def revision(request: HttpRequest, id: UUID, number: int) -> PieceOut:
     """A piece as it once was."""
     row = actions.get_row(id, request.user)
-    return _piece_out(row, actions.document_of(row, number))
+    return _piece_out(row, actions.document_of(row, number), request.user)
 
 
 @router.get("/{uuid:id}/revisions/{int:number}/drawing", response={200: View, (401, 404, 422): Problem})
@@ -359,7 +372,7 @@ def drawn_state(request: HttpRequest, id: UUID, number: int) -> HttpResponse:
     """A piece as it once was, drawn as it would hang on the rack."""
     piece, shop = (
         read_piece(actions.document_of(actions.get_row(id, request.user), number).document),
-        the_shop(),
+        the_shop(request.user),
     )
     view = draw(piece, shop, plan(piece, shop, levelling=False), "rack").piece[0]
     return HttpResponse(_VIEW.dump_json(view), content_type="application/json")
@@ -376,13 +389,13 @@ def compared(request: HttpRequest, id: UUID, a: int, b: int) -> list[Difference]
     """What differs between two saved states."""
     row = actions.get_row(id, request.user)
     before, after = (read_piece(actions.document_of(row, number).document) for number in (a, b))
-    return list(differences(before, after, Show(the_shop().rounding.units())))
+    return list(differences(before, after, Show(the_shop(request.user).rounding.units())))
 
 
 @router.put("/{uuid:id}/readings/{proof}", response={200: ReadingOut, (*Refused, 409): Problem})
 def answer(request: HttpRequest, id: UUID, proof: str, payload: Answer) -> ReadingOut:
     """Answer a proof, or correct its answer."""
-    shop = the_shop()
+    shop = the_shop(request.user)
     taken = actions.Taken(
         payload.typed,
         payload.bare or shop.rounding.system,

@@ -161,7 +161,7 @@ class QuickMitreOut(Schema):
 @router.post("/plan", response={200: PlanOut, Refused: Problem})
 def make_plan(request: HttpRequest, payload: PlanIn) -> HttpResponse:
     """The plan of a piece; nothing is kept."""
-    shop = read_shop(payload.shop, at="shop") if payload.shop is not None else the_shop()
+    shop = read_shop(payload.shop, at="shop") if payload.shop is not None else the_shop(request.user)
     bare = payload.bare or shop.rounding.system
     salt = token_hex()
     piece = read_piece(payload.piece, bare, "piece", salt)
@@ -202,7 +202,7 @@ def _changed(before: dict[str, Any] | None, piece: Piece, shop: Shop) -> str:
 @router.post("/merge", response={200: MergeOut, Refused: Problem})
 def put_together(request: HttpRequest, payload: MergeIn) -> MergeOut:
     """Two changes of one piece in one; nothing is kept."""
-    shop = the_shop()
+    shop = the_shop(request.user)
     bare, show = shop.rounding.system, Show(shop.rounding.units())
     base = read_piece(payload.base, bare, "base")
     mine = read_piece(payload.mine, bare, "mine")
@@ -240,21 +240,21 @@ def read_readings(given: list[ReadingIn], piece: Piece, shop: Shop, bare: Bare) 
 @router.post("/angles", response={200: LeanFigures, Refused: Problem})
 def angles(request: HttpRequest, payload: AnglesIn) -> LeanFigures:
     """All four names of a lean from any two."""
-    show = Show(the_shop().rounding.units())
+    show = Show(the_shop(request.user).rounding.units())
     return lean_figures(_lean(payload), "angles", (1.0, 1.0), show)
 
 
 @router.post("/quick/lean", response={200: QuickLeanOut, Refused: Problem})
 def quick(request: HttpRequest, payload: AnglesIn) -> QuickLeanOut:
     """What to set for a lean on every tool of the shop."""
-    answer = quick_lean(the_shop(), _lean(payload))
+    answer = quick_lean(the_shop(request.user), _lean(payload))
     return QuickLeanOut(answer=answer, pictures=_pictures((s.id, s.scene, s.tool) for s in answer.settings))
 
 
 @router.post("/quick/mitre", response={200: QuickMitreOut, Refused: Problem})
 def quick_corner(request: HttpRequest, payload: MitreIn) -> QuickMitreOut:
     """The mitre between a rail and a leaning leg, on the shop's saw."""
-    shop = the_shop()
+    shop = the_shop(request.user)
     bare = shop.rounding.system
     answer = quick_mitre(
         shop,

@@ -76,7 +76,7 @@ _VIEW = TypeAdapter(View)
 
 def rack(maker: Maker) -> list[RackPiece]:
     """Every piece a maker sees, the one changed last first; one that is in trouble harms no other."""
-    shop = the_shop()
+    shop = the_shop(maker)
     leads = is_first(maker)
     hanging = hanging_for(maker, leads).select_related("made_by").defer("drawn")
     rows = list(hanging.annotate(said=Count("reading_events")).order_by("-turn", "-changed"))

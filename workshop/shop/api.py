@@ -6,20 +6,24 @@ from typing import Any, Literal
 from django.http import HttpRequest
 from ninja import Router, Schema
 
+from splay.pictured import every_tool, tool_pictures
 from splay.quantity import Bare, Quantity, Show
 from splay.shop import Shop, Tool, read_shop, ready_shops
 from splay.summary import chosen
+from splay.views.shapes import View
 from workshop.problems import Problem
-from workshop.shop.models import keep_shop, the_shop
+from workshop.shop.models import Maker, keep_shop, the_shop, unasked
 
 router = Router()
 
 
 class ShopOut(Schema):
-    """The shop, and each of its typed values by path as the maker reads it."""
+    """The shop, and each of its typed values by path as the maker reads it. `unasked` says what whoever
+    looks has not been asked yet: their units; the shop's tools, where nobody has been."""
 
     shop: Shop
     chosen: dict[str, Quantity]
+    unasked: list[Literal["units", "tools"]]
 
 
 class ShopIn(Schema):
@@ -29,14 +33,14 @@ class ShopIn(Schema):
     bare: Bare | None = None
 
 
-def _out(shop: Shop) -> ShopOut:
-    return ShopOut(shop=shop, chosen=chosen(shop, Show(shop.rounding.units())))
+def _out(shop: Shop, maker: Maker) -> ShopOut:
+    return ShopOut(shop=shop, chosen=chosen(shop, Show(shop.rounding.units())), unasked=unasked(maker))
 
 
 @router.get("", response={200: ShopOut, 401: Problem})
 def read(request: HttpRequest) -> ShopOut:
     """The shop's tools and units."""
-    return _out(the_shop())
+    return _out(the_shop(request.user), request.user)
 
 
 class ReadyShop(Schema):
@@ -61,8 +65,22 @@ def ready(request: HttpRequest) -> list[ReadyShop]:
     return [ReadyShop(name=name, title=title, tools=list(sets[name])) for name, title in _TITLES.items()]
 
 
+class EveryTool(Schema):
+    """One tool of each kind there is, and a picture of it at work by kind, for most."""
+
+    tools: list[Tool]
+    pictures: dict[str, View]
+
+
+@router.get("/tools", response={200: EveryTool, 401: Problem})
+def tools(request: HttpRequest) -> EveryTool:
+    """Every kind of tool, to be ticked by sight."""
+    return EveryTool(tools=list(every_tool()), pictures=tool_pictures())
+
+
 @router.put("", response={200: ShopOut, (400, 401, 403, 413, 422): Problem})
 def change(request: HttpRequest, payload: ShopIn) -> ShopOut:
     """Change the shop's tools or units."""
-    bare = payload.bare or the_shop().rounding.system
-    return _out(keep_shop(read_shop(payload.shop, bare, "shop", token_hex()), request.user))
+    bare = payload.bare or the_shop(request.user).rounding.system
+    kept = keep_shop(read_shop(payload.shop, bare, "shop", token_hex()), request.user)
+    return _out(kept, request.user)

@@ -276,6 +276,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/example": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Example
+         * @description Hang a finished piece on the rack, to look into and throw away.
+         */
+        post: operations["workshop_pieces_api_example"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/starts": {
         parameters: {
             query?: never;
@@ -861,6 +881,26 @@ export interface paths {
          * @description Ready-made sets of tools, and every tool there is to add one from.
          */
         get: operations["workshop_shop_api_ready"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/tools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Tools
+         * @description Every kind of tool, to be ticked by sight.
+         */
+        get: operations["workshop_shop_api_tools"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1864,6 +1904,18 @@ export interface components {
             on_edge: number;
             /** Tilt */
             tilt: number;
+        };
+        /**
+         * EveryTool
+         * @description One tool of each kind there is, and a picture of it at work by kind, for most.
+         */
+        EveryTool: {
+            /** Pictures */
+            pictures: {
+                [key: string]: components["schemas"]["View"];
+            };
+            /** Tools */
+            tools: (components["schemas"]["BevelGauge"] | components["schemas"]["TiltingTable"] | components["schemas"]["Ramp"] | components["schemas"]["GuideBlock"] | components["schemas"]["AngleGuide"] | components["schemas"]["DigitalGauge"] | components["schemas"]["OppositeLeg"] | components["schemas"]["Protractor"] | components["schemas"]["MitreSaw"] | components["schemas"]["TableSaw"] | components["schemas"]["BandSaw"] | components["schemas"]["Handsaw"] | components["schemas"]["HandPlane"] | components["schemas"]["TaperJig"] | components["schemas"]["RouterTable"] | components["schemas"]["TenonCutter"])[];
         };
         /**
          * FaultOut
@@ -4756,7 +4808,8 @@ export interface components {
         };
         /**
          * ShopOut
-         * @description The shop, and each of its typed values by path as the maker reads it.
+         * @description The shop, and each of its typed values by path as the maker reads it. `unasked` says what whoever
+         *     looks has not been asked yet: their units; the shop's tools, where nobody has been.
          */
         ShopOut: {
             /** Chosen */
@@ -4764,6 +4817,8 @@ export interface components {
                 [key: string]: components["schemas"]["Quantity"];
             };
             shop: components["schemas"]["Shop"];
+            /** Unasked */
+            unasked: ("units" | "tools")[];
         };
         /**
          * Shouldered
@@ -6270,6 +6325,39 @@ export interface operations {
             507: components["responses"]["Problem507"];
         };
     };
+    workshop_pieces_api_example: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
     workshop_pieces_api_starts: {
         parameters: {
             query?: never;
@@ -7538,6 +7626,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReadyShop"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_shop_api_tools: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EveryTool"];
                 };
             };
             400: components["responses"]["Problem400"];

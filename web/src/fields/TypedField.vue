@@ -39,7 +39,8 @@ const wrong = computed(() => props.fault?.said ?? '')
 watch(
   () => [props.text, props.fault, props.stamp, props.waiting],
   ([text, fault, stamp], [hadText, hadFault, hadStamp]) => {
-    if (props.waiting || (hadFault && !fault && text === hadText && stamp === hadStamp)) return
+    if (text !== hadText || stamp !== hadStamp) answered = true
+    if (props.waiting || (hadFault && !fault && !answered)) return
     sent = false
     if (fresh.value || props.fault) return
     typed.value = props.text
@@ -56,11 +57,14 @@ function enter(event: FocusEvent): void {
 
 /** Whether what stands in the field was sent and is not answered yet: it stays there until then. */
 let sent = false
+/** Whether anything was read back since. */
+let answered = true
 function commit(): void {
   const changed = fresh.value && (typed.value.trim() !== props.text || props.fault)
   fresh.value = false
   if (changed) {
     sent = true
+    answered = false
     emit('commit', typed.value)
   } else if (!props.fault && !sent) typed.value = props.text
 }

@@ -5,6 +5,7 @@ import { api, ask, Away, Refused } from '../api/client'
 import type { Drawings, Fault, Move, Piece, PieceOut, Plan, PlanOut, Restate } from '../api/types'
 import { withValue, without } from '../paths'
 import { useShop } from '../shop/store'
+import { useHad } from './had'
 import { type Step, useHistory } from './history'
 import { dropKept, keep, kept } from './kept'
 import { useReadings } from './readings'
@@ -56,6 +57,7 @@ export const usePiece = defineStore('piece', () => {
   /** The hidden truth that is rehearsed on; nothing of a rehearsal is kept. */
   const rehearsal = ref<{ start: string; seed: number } | null>(null)
   const history = useHistory()
+  const had = useHad()
   const { last, next } = history
   const taken = useReadings({
     id,
@@ -122,6 +124,7 @@ export const usePiece = defineStore('piece', () => {
     taken.forget()
     together.forget()
     history.forget()
+    had.forget()
     tookBack.value = null
     piece.value = plan.value = drawings.value = null
     seen.clear()
@@ -235,8 +238,18 @@ export const usePiece = defineStore('piece', () => {
     replan()
   }
 
+  /** The piece with what was typed and is not worked out yet. */
+  function asTyped(of: Piece, edits: Edit[]): Piece {
+    return edits.reduce((made, edit) => withValue(made, edit.path, edit.value), of)
+  }
+
   /** Say one thing another way: the server knows how, and keeps the piece as it is. */
   function restate(ask: Pick<Restate, 'what' | 'to'> & Partial<Restate>): void {
+    const was = piece.value && had.again(asTyped(piece.value, pending.value), ask)
+    if (was) {
+      set(was.path, was.part)
+      return
+    }
     if (!said.value.length) saidAt = made += 1
     said.value = [...said.value, { support: 0, leg: 0, measured_from: 'out', ...ask }]
     busy()
@@ -282,8 +295,7 @@ export const usePiece = defineStore('piece', () => {
       const wanted = station.value
       // While something is held only what is drawn and written at the stance is asked for.
       const live = !final && wanted === 'stance'
-      let asked: Piece = piece.value
-      for (const edit of batch) asked = withValue(asked, edit.path, edit.value)
+      const asked = asTyped(piece.value, batch)
       try {
         const answer = (await ask(
           api.POST('/api/plan', {

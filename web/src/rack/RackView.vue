@@ -11,6 +11,7 @@ import { inWhole } from '../said'
 import { useSession } from '../session/store'
 import Sheet from '../Sheet.vue'
 import { useDrawings } from './drawings'
+import EmptyRack from './EmptyRack.vue'
 import InSight from './InSight.vue'
 import TakeOut from './TakeOut.vue'
 
@@ -21,6 +22,7 @@ const pieces = ref<RackPiece[] | null>(null)
 const { drawings, want } = useDrawings()
 /** More pieces than this are looked for by name. */
 const MANY = 8
+const AWAY = 'The workshop does not answer. Trying again.'
 const wrong = ref('')
 const leaving = ref<RackPiece | null>(null)
 /** What was taken off and can be hung up again. */
@@ -61,11 +63,12 @@ async function load(): Promise<void> {
   try {
     pieces.value = await ask(api.GET('/api/pieces'))
     off.value = await ask(api.GET('/api/pieces/bin'))
-    wrong.value = ''
+    // What else is said there meanwhile stays.
+    if (wrong.value === AWAY) wrong.value = ''
   } catch (error) {
     wrong.value = said(error)
     if (!(error instanceof Away)) return
-    wrong.value = 'The workshop does not answer. Trying again.'
+    wrong.value = AWAY
     setTimeout(() => void load(), 2000)
   }
 }
@@ -82,6 +85,16 @@ async function begin(given: {
   } catch (error) {
     const fault = error instanceof Refused ? error.problem.faults?.[0] : undefined
     wrong.value = fault ? inWhole(fault) : 'The workshop does not answer. Try again.'
+  }
+}
+
+/** A finished piece, to see what one looks like. */
+async function lookInto(): Promise<void> {
+  try {
+    const made = await ask(api.POST('/api/pieces/example'))
+    await router.push(`/piece/${made.id}/boring`)
+  } catch (error) {
+    wrong.value = said(error)
   }
 }
 
@@ -192,10 +205,7 @@ function stage({ next, finished }: RackPiece): string {
     </div>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
     <p v-if="pieces === null && !wrong" role="status">Looking along the rack.</p>
-    <p v-else-if="pieces?.length === 0" class="empty">
-      Nothing hangs here yet. Start with a new piece: it comes whole, and every figure can be
-      changed.
-    </p>
+    <EmptyRack v-else-if="pieces?.length === 0" @begin="openStarts" @example="lookInto" />
     <ul v-else class="pieces">
       <li v-for="piece in found" :key="piece.id">
         <component
@@ -418,10 +428,6 @@ span.small {
   justify-content: space-between;
   gap: 1rem;
   padding: 0.25rem 0;
-}
-.empty {
-  padding: 12vh 0;
-  text-align: center;
 }
 .wrong {
   color: var(--cut);

@@ -8,6 +8,7 @@ import TypedField from '../fields/TypedField.vue'
 import { valueAt, withValue, without } from '../paths'
 import DrawerPanel from './DrawerPanel.vue'
 import { useShop } from './store'
+import { useGone } from './undo'
 import { ABOUT, SCALE_NAMES, SIZES } from './words'
 
 /** The tools of the shop, how their scales read and how far they reach; units and rounding. */
@@ -76,8 +77,7 @@ const SYSTEMS = [
 ]
 /** Every tool there is, as it comes: the ready-made sets hold one of each. */
 const ready = ref<ReadyShop[]>([])
-/** The tools that were there before a ready-made set took their place. */
-const before = ref<Tool[] | null>(null)
+const gone = useGone()
 onMounted(async () => {
   try {
     ready.value = await ask(api.GET('/api/shop/ready'))
@@ -86,13 +86,10 @@ onMounted(async () => {
   }
 })
 function swap(one: ReadyShop): void {
-  before.value = tools.value
+  gone.remember({ says: `the tools before ${one.title}`, at: -1, tools: tools.value })
   void set('tools', one.tools)
 }
-function putBack(): void {
-  void set('tools', before.value)
-  before.value = null
-}
+const putBack = (): Promise<void> => set('tools', gone.putBack(tools.value))
 const known = computed(() => {
   const found = new Map<string, Tool>()
   for (const set of ready.value)
@@ -100,11 +97,13 @@ const known = computed(() => {
   return [...found.values()]
 })
 const add = (tool: Tool): Promise<void> => set('tools', [...tools.value, tool])
-const drop = (at: number): Promise<void> =>
-  set(
-    'tools',
-    tools.value.filter((_, k) => k !== at),
-  )
+function drop(at: number): void {
+  const tool = tools.value[at]
+  if (!tool) return
+  gone.remember({ says: tool.name, at, tools: [tool] })
+  const left = tools.value.filter((one) => one !== tool)
+  void set('tools', left)
+}
 const named = (tool: Tool, scale: string): string =>
   SCALE_NAMES[`${tool.kind}.${scale}`] ?? 'Reads at square'
 const has = (tool: Tool, name: string): boolean => name in tool
@@ -154,6 +153,10 @@ const has = (tool: Tool, name: string): boolean => name in tool
         @choose="set('instruments', $event)"
       />
     </section>
+    <p v-if="gone.last.value" class="add" role="status">
+      <span>Taken out: {{ gone.last.value.says }}.</span>
+      <button class="plain word" type="button" data-back @click="putBack">put it back</button>
+    </p>
     <ul class="tools">
       <li v-for="(tool, k) in tools" :key="k" :class="{ not: !tool.owned }" :data-tool="tool.kind">
         <div class="who">
@@ -277,9 +280,6 @@ const has = (tool: Tool, name: string): boolean => name in tool
         @click="swap(one)"
       >
         {{ one.title }}
-      </button>
-      <button v-if="before" class="plain word" type="button" data-back @click="putBack">
-        put mine back
       </button>
     </p>
   </main>

@@ -2,18 +2,24 @@ import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 
 import { api, ask } from '../api/client'
-import type { Quantity, Shop } from '../api/types'
+import type { Quantity, Shop, ShopOut } from '../api/types'
 
 /** The shop's tools and units. */
 export const useShop = defineStore('shop', () => {
   const shop = ref<Shop | null>(null)
   const chosen = ref<Record<string, Quantity>>({})
+  /** What whoever is here has not been asked yet. */
+  const unasked = ref<string[]>([])
   const system = computed(() => shop.value?.rounding?.system ?? 'metric')
 
   async function load(): Promise<void> {
-    const answer = await ask(api.GET('/api/shop'))
+    adopt(await ask(api.GET('/api/shop')))
+  }
+
+  function adopt(answer: ShopOut): void {
     shop.value = answer.shop
     chosen.value = answer.chosen
+    unasked.value = answer.unasked
   }
 
   let last: Promise<unknown> = Promise.resolve()
@@ -32,9 +38,7 @@ export const useShop = defineStore('shop', () => {
     if (!shop.value) return
     const changed = edit(shop.value) as unknown as Record<string, unknown>
     const body = { shop: changed, bare: system.value }
-    const answer = await ask(api.PUT('/api/shop', { body }))
-    shop.value = answer.shop
-    chosen.value = answer.chosen
+    adopt(await ask(api.PUT('/api/shop', { body })))
   }
 
   async function flipUnits(): Promise<void> {
@@ -44,5 +48,5 @@ export const useShop = defineStore('shop', () => {
     }))
   }
 
-  return { shop, chosen, system, load, change, flipUnits }
+  return { shop, chosen, unasked, system, load, change, flipUnits }
 })
