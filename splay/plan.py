@@ -20,7 +20,7 @@ from splay.parts.member import MemberPart, hooks_of, member_part
 from splay.parts.rope import RopePart, rope_part
 from splay.parts.stick import StickPart, stick_part
 from splay.piece import Piece
-from splay.quantity import Quantity, Show
+from splay.quantity import Figure, Quantity, Show
 from splay.reading import Reading, answers, bored, built, fitted
 from splay.setups.asker import Asker, Spread
 from splay.setups.boring import boring_cards
@@ -40,7 +40,7 @@ from splay.setups.stick_tenons import stick_tenon_cards
 from splay.shop import Shop
 from splay.stance.members import MemberStance, members
 from splay.stance.staked import Stance, stand
-from splay.summary import Batch, LegFigures, Size, batches, chosen, leg_figures, numbering, sizes
+from splay.summary import Batch, LegFigures, Size, batches, chosen, counted, leg_figures, numbering, sizes
 from splay.work.marks import UNSENT
 from splay.work.proofs import KINDS
 
@@ -53,7 +53,8 @@ class Plan:
     leans of legs set into the top; `numbering` how they are numbered, in words; `sizes` what the
     whole comes to; `layout` the marking-out;
     `parts` and `sockets` one entry a leg, in order; `sticks` the parts of square stock;
-    `members` and `ropes` what runs between; `batches` how many legs to make of each kind;
+    `members` and `ropes` what runs between; `batches` how many legs to make of each kind,
+    `counts` of other parts where several pieces are made;
     `level` the passes of levelling, empty where they were not asked for; `known` the readings by proof,
     `changes` what they moved; `next` the station to carry on at, None where nothing is left to prove;
     `assembly` the order it goes together in;
@@ -71,6 +72,7 @@ class Plan:
     members: tuple[MemberPart, ...]
     ropes: tuple[RopePart, ...]
     batches: tuple[Batch, ...]
+    counts: tuple[Figure, ...]
     setups: tuple[SetUp, ...]
     proofs: tuple[Proof, ...]
     findings: tuple[Finding, ...]
@@ -171,6 +173,7 @@ def plan(
         members=rungs,
         ropes=cords,
         batches=batches(piece, parts, show),
+        counts=_counts(piece, sticks, rungs, show),
         setups=setups,
         proofs=proofs,
         findings=judge(
@@ -260,6 +263,19 @@ def _changes(
     before = members(piece, planned)[0] if real is not planned else runs
     was = tuple(member_part(piece, run, before, show) for run in before)
     return changes(planned, real, was, rungs, known, show)
+
+
+def _counts(
+    piece: Piece, sticks: tuple[StickPart, ...], rungs: tuple[MemberPart, ...], show: Show
+) -> tuple[Figure, ...]:
+    """What there is to make of squared parts and of stretchers, where more than one piece is made."""
+    if piece.make == 1:
+        return ()
+    sorts = (
+        ("sticks", "Squared parts to make", len(sticks)),
+        ("members", "Stretchers to make", len(rungs)),
+    )
+    return tuple(counted(key, label, many, piece, show) for key, label, many in sorts if many)
 
 
 def carry_on(stations: tuple[Station, ...], rounds: tuple[LevelRound, ...]) -> Station | None:

@@ -15,8 +15,8 @@ _OWN: dict[Station, frozenset[str]] = {
     "solid": frozenset({"sizes"}),
     "top": frozenset({"layout"}),
     "boring": frozenset({"sockets"}),
-    "legs": frozenset({"parts", "batches"}),
-    "stretchers": frozenset({"members", "ropes", "assembly"}),
+    "legs": frozenset({"parts", "batches", "counts"}),
+    "stretchers": frozenset({"members", "ropes", "assembly", "counts"}),
     "level": frozenset({"level"}),
 }
 """The fields of a plan that a station shows besides the head: what was chosen, the stations, what was
@@ -39,6 +39,7 @@ def shown(plan: Plan, station: Station) -> Plan:
         members=plan.members if "members" in own else (),
         ropes=plan.ropes if "ropes" in own else (),
         batches=plan.batches if "batches" in own else (),
+        counts=plan.counts if "counts" in own else (),
         level=plan.level if "level" in own else (),
         assembly=plan.assembly if "assembly" in own else None,
         setups=tuple(card for card in plan.setups if card.station == station),

@@ -154,7 +154,7 @@ _ON_LINE_MM = 0.5
 
 @dataclass(frozen=True)
 class Batch:
-    """How many legs to make of one set: those in the piece, spare and practice ones.
+    """How many legs to make of one set: those in all the pieces that are made, spare and practice ones.
 
     For legs measured one by one: the shortest's length, how high the piece can stand with it,
     and what comes off each of the others at the foot.
@@ -178,9 +178,10 @@ def batches(piece: Piece, parts: tuple[LegPart, ...], show: Show) -> tuple[Batch
         count = show.figure(
             f"batch.{index}.make",
             "Legs to make",
-            len(mine) + leg.spare + leg.practice,
-            "in the piece + spare + practice",
-            show.input("n", "in the piece", len(mine), "count"),
+            len(mine) * piece.make + leg.spare + leg.practice,
+            "in a piece × how many are made + spare + practice",
+            show.input("n", "in a piece", len(mine), "count"),
+            show.input("×", "how many are made", piece.make, "count"),
             show.input("s", "spare", leg.spare, "count"),
             show.input("p", "practice", leg.practice, "count"),
             unit="count",
@@ -188,6 +189,19 @@ def batches(piece: Piece, parts: tuple[LegPart, ...], show: Show) -> tuple[Batch
         shortest, off = _sticks(index, support, mine, show)
         made.append(Batch(index, tuple(p.number for p in mine), count, shortest, off))
     return tuple(made)
+
+
+def counted(key: str, label: str, parts: int, piece: Piece, show: Show) -> Figure:
+    """How many parts of one sort to make for all the pieces that are made."""
+    return show.figure(
+        f"count.{key}",
+        label,
+        parts * piece.make,
+        "in a piece × how many are made",
+        show.input("n", "in a piece", parts, "count"),
+        show.input("×", "how many are made", piece.make, "count"),
+        unit="count",
+    )
 
 
 def _sticks(

@@ -50,6 +50,8 @@ class Piece(Frozen):
     version: Literal[2] = 2
     name: Name
     use: Use = "stool"
+    make: Annotated[int, Field(ge=1, le=60)] = 1
+    """How many of it are made: all alike as chosen, each read by itself."""
     height: Annotated[float, Length(60, 3000)]
     """Plumb height of the middle of the sitting surface above the floor, mm."""
     lean: Lean = Lean()

@@ -41,6 +41,7 @@ PARTS = {
 FIELDS = {
     "name": "name",
     "use": "what it is for",
+    "make": "how many are made",
     "height": "height",
     "notes": "notes",
     "fall": "fall",

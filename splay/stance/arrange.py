@@ -75,8 +75,13 @@ def without(piece: Piece, id: str) -> dict[str, Any]:
     return document
 
 
-def with_members(piece: Piece, to: str, salt: str = "") -> dict[str, Any]:
-    """The piece's document with its members arranged: none, single, h, t, triangle, box, footrest, rope.
+_ADDED = ("footrest", "rope")
+"""What comes to the others in any case."""
+
+
+def with_members(piece: Piece, to: str, salt: str = "", *, beside: bool = False) -> dict[str, Any]:
+    """The piece's document with its members arranged: none, single, h, t, triangle, box, footrest, rope;
+    `beside` those that are there, or in their place.
 
     BadInput where the legs do not allow it.
     """
@@ -86,6 +91,9 @@ def with_members(piece: Piece, to: str, salt: str = "") -> dict[str, Any]:
         return document
     legs = list(stand(piece).legs)
     low = piece.height * LEVEL_SHARE
+    if beside and document["members"]:
+        # Clear of the sockets that are there.
+        low += 3 * STEP_MM
     ring = sorted(legs, key=lambda leg: math.atan2(leg.socket[1], leg.socket[0]))
     # Those that are there keep what was read of them: new ones are named anew.
     ids = fresh_ids(document, "m", 2, salt)
@@ -101,7 +109,8 @@ def with_members(piece: Piece, to: str, salt: str = "") -> dict[str, Any]:
     if to not in makers:
         allowed = ", ".join(makers)
         raise BadInput(Fault("restate.to", shorten(to), allowed, "Choose one of these."))
-    document["members"] = makers[to]()
+    kept = document["members"] if beside and to not in _ADDED else []
+    document["members"] = [*kept, *makers[to]()]
     return document
 
 

@@ -36,7 +36,8 @@ LEAST_TENON_MM = 16.0
 
 What = Literal[
     "outline", "placement", "angle", "scope", "joint", "belly", "peg",
-    "support", "members", "hollow", "corners", "photo", "cross_piece", "away",
+    "support", "members",
+    "more_members", "hollow", "corners", "photo", "cross_piece", "away",
 ]  # fmt: skip
 """What can be said another way, or put in whole."""
 
@@ -66,6 +67,8 @@ def restate(piece: Piece, ask: Restate, salt: str = "") -> Piece:
         return read_piece(with_support(piece, ask.to, ask.support), salt=salt)
     if ask.what == "members":
         return read_piece(with_members(piece, ask.to, salt), salt=salt)
+    if ask.what == "more_members":
+        return read_piece(with_members(piece, ask.to, salt, beside=True), salt=salt)
     if ask.what == "away":
         return read_piece(without(piece, ask.to))
     if ask.what == "hollow":

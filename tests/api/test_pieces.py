@@ -57,10 +57,11 @@ class Keeping(ApiCase):
     def test_the_rack_shows_each_piece_drawn_in_a_settled_number_of_queries(self) -> None:
         for _ in range(3):
             self.new()
-        # session, maker, shop, the first maker, pieces; at first the documents, and what hangs is kept
-        with self.assertNumQueries(8):
+        # session, maker, shop, their units, the first maker, pieces; at first the documents, and what
+        # hangs is kept
+        with self.assertNumQueries(9):
             self.call("GET", "/api/pieces")
-        with self.assertNumQueries(5):
+        with self.assertNumQueries(6):
             rack = self.call("GET", "/api/pieces").json()
         self.assertEqual(len(rack), 3)
         self.assertTrue(all(piece["drawn"] for piece in rack))

@@ -17,6 +17,9 @@ const piece = usePiece()
 const router = useRouter()
 const theme = useTheme()
 const help = ref(false)
+/** On a phone: whether the ways to other pages are shown. */
+const menu = ref(false)
+router.afterEach(() => (menu.value = false))
 const failed = ref('')
 
 onMounted(() => void session.load())
@@ -119,13 +122,22 @@ onMounted(() => addEventListener('keydown', key))
       <button class="skip" type="button" @click="toWork">to the first field</button>
       <header class="bar">
         <RouterLink to="/" class="name">Proud Rake</RouterLink>
-        <nav aria-label="Shop">
+        <button
+          class="plain word menu"
+          type="button"
+          :aria-expanded="menu"
+          data-menu
+          @click="menu = !menu"
+        >
+          {{ menu ? 'shut' : 'menu' }}
+        </button>
+        <nav aria-label="Shop" :class="{ shut: !menu }">
           <RouterLink to="/">Rack</RouterLink>
           <RouterLink to="/quick">Quick set</RouterLink>
           <RouterLink to="/rehearsal">Rehearse</RouterLink>
           <RouterLink to="/shop">Shop</RouterLink>
         </nav>
-        <div class="right">
+        <div class="right" :class="{ shut: !menu }">
           <button class="plain word" type="button" data-units @click="flip">
             {{ shop.system === 'inch' ? 'inches' : 'millimetres' }}
           </button>
@@ -209,10 +221,30 @@ nav a.router-link-exact-active {
   padding: 18vh 2rem;
   text-align: center;
 }
+.menu {
+  display: none;
+}
 @media (max-width: 600px) {
   .bar {
     flex-wrap: wrap;
-    gap: 0.4rem 1rem;
+    gap: 0 1rem;
+    padding: 0.1rem 0.75rem;
+  }
+  .bar .shut {
+    display: none;
+  }
+  .menu {
+    display: inline;
+    margin-left: auto;
+  }
+  nav,
+  .right {
+    width: 100%;
+    margin: 0;
+    flex-wrap: wrap;
+  }
+  nav a {
+    line-height: 40px;
   }
 }
 </style>

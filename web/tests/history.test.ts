@@ -18,6 +18,7 @@ const reading = (at: number): ReadingStep => ({
   station: 'boring',
   says: `reading ${at}`,
   proof: 'bore.l1',
+  copy: 1,
   before: null,
   after: { typed: '14.2', tool: '', note: '', sure: false },
 })

@@ -190,7 +190,8 @@ class Taken:
     """How a reading was taken: as typed, what bare figures mean, with what, and a note. `kind` is that
     of its proof, needed where the piece no longer asks it; `based_on` the number of the answer that was
     seen when it was typed, 0 where there was none, None where that is not known. `keep` says that the
-    reading stands as it was taken, and only what is said about it changes."""
+    reading stands as it was taken, and only what is said about it changes; `copy` which of several like
+    pieces it was taken on."""
 
     typed: str
     bare: Bare
@@ -200,6 +201,7 @@ class Taken:
     kind: str = ""
     based_on: int | None = None
     keep: bool = False
+    copy: int = 1
 
 
 def answer(id: UUID, proof: str, taken: Taken, shop: Shop, maker: Maker) -> ReadingRow:
@@ -208,7 +210,7 @@ def answer(id: UUID, proof: str, taken: Taken, shop: Shop, maker: Maker) -> Read
     Conflict where somebody else answered it meanwhile with something else.
     """
     # Worked out before anything is held: others who save meanwhile need not wait for it.
-    asked = _asked(get_row(id, maker), proof, shop)
+    asked = _asked(get_row(id, maker), proof, shop, taken.copy)
     return _keep_answer(id, proof, taken, shop, maker, asked)
 
 
@@ -222,7 +224,7 @@ def _keep_answer(
     if asked is None and not _PROOF.fullmatch(proof):
         do = "Answer one of the proofs on the piece's cards."
         raise BadInput(Fault(field[:60], shorten(proof), "the id of a proof", do))
-    had = row.readings.filter(proof=proof).select_related("by").first()
+    had = row.readings.filter(proof=proof, copy=taken.copy).select_related("by").first()
     if had is not None and taken.keep:
         value, typed, how = had.value, had.typed, how_it_read(had)
     else:
@@ -232,13 +234,14 @@ def _keep_answer(
     seen = taken.based_on is None or taken.based_on == (had.number if had else 0)
     if not seen and (had is None or had.value != value):
         raise Conflict(_clash(had))
-    if had is None and row.readings.count() >= MOST_OF_A_PIECE:
+    if had is None and row.readings.filter(copy=taken.copy).count() >= MOST_OF_A_PIECE:
         do = "Withdraw readings that are no longer wanted."
         raise BadInput(Fault(field, "one more", f"at most {MOST_OF_A_PIECE} readings of a piece", do))
     said = {"value": value, "typed": typed, "tool": taken.tool, "note": taken.note}
     kept, _ = ReadingRow.objects.update_or_create(
         piece=row,
         proof=proof,
+        copy=taken.copy,
         defaults={
             **said,
             "sure": taken.sure,
@@ -252,7 +255,8 @@ def _keep_answer(
         },
     )
     what = "corrected" if had else "answered"
-    ReadingEvent.objects.create(piece=row, proof=proof, what=what, by=named(maker), **said)
+    of = {"piece": row, "proof": proof, "copy": taken.copy}
+    ReadingEvent.objects.create(**of, what=what, by=named(maker), **said)
     return kept
 
 
@@ -263,9 +267,9 @@ def _clash(other: ReadingRow | None) -> str:
     return f"{who} read {other.typed} here while you typed yours. Look, then keep yours or theirs."
 
 
-def _asked(row: PieceRow, proof: str, shop: Shop) -> Proof | None:
+def _asked(row: PieceRow, proof: str, shop: Shop, copy: int) -> Proof | None:
     """A proof as it is asked before it is answered; None where the piece asks no such thing."""
-    others = tuple(r for r in readings_of(row, shop) if r.proof != proof)
+    others = tuple(r for r in readings_of(row, shop, copy) if r.proof != proof)
     try:
         made = plan(read_piece(document_of(row).document), shop, others)
     except SplayError:
@@ -274,13 +278,13 @@ def _asked(row: PieceRow, proof: str, shop: Shop) -> Proof | None:
 
 
 @transaction.atomic
-def withdraw(id: UUID, proof: str, maker: Maker) -> None:
+def withdraw(id: UUID, proof: str, maker: Maker, copy: int = 1) -> None:
     """Take an answer back; its history says so."""
     row = get_row(id, maker)
-    for had in row.readings.filter(proof=proof):
-        ReadingEvent.objects.create(
-            piece=row, proof=proof, what="withdrawn", value=had.value, typed=had.typed, by=named(maker)
-        )
+    for had in row.readings.filter(proof=proof, copy=copy):
+        of = {"piece": row, "proof": proof, "copy": copy}
+        said = {"what": "withdrawn", "value": had.value, "typed": had.typed}
+        ReadingEvent.objects.create(**of, **said, by=named(maker))
         had.delete()
 
 
@@ -326,6 +330,9 @@ def shown_now(row: ReadingRow, shop: Shop) -> float:
     )
 
 
-def readings_of(row: PieceRow, shop: Shop) -> tuple[Reading, ...]:
-    """A piece's readings as the core knows them: angles on the scales of this shop."""
-    return tuple(Reading(r.proof, shown_now(r, shop), r.sure, r.kind) for r in row.readings.all())
+def readings_of(row: PieceRow, shop: Shop, copy: int = 1) -> tuple[Reading, ...]:
+    """A piece's readings, or one of its copies', as the core knows them: angles on the scales of this
+    shop."""
+    return tuple(
+        Reading(r.proof, shown_now(r, shop), r.sure, r.kind) for r in row.readings.all() if r.copy == copy
+    )

@@ -38,6 +38,7 @@ from workshop.shop.models import the_shop
 
 router = Router()
 _VIEW = TypeAdapter(View)
+Copy = Annotated[int, Field(ge=1, le=60)]
 LONGEST_LIST = 1000
 """The latest of a history; all of it is in the file of the piece."""
 Refused = (400, 401, 403, 404, 413, 422)
@@ -45,9 +46,11 @@ Refused = (400, 401, 403, 404, 413, 422)
 
 class ReadingOut(Schema):
     """An answer to a proof, as typed. `value` and `shown` are what the shop's scales of today show for it;
-    `as_read` says how it was read where that was another scale."""
+    `as_read` says how it was read where that was another scale; `copy_number` which of several like pieces
+    it was taken on."""
 
     proof: str
+    copy_number: int
     kind: str
     value: float
     typed: str
@@ -148,7 +151,8 @@ class RevisionOut(Schema):
 class Answer(Schema):
     """What was read for a proof, as typed; `kind` that of the proof, for one the piece asks no more;
     `based_on` the number of the answer that stood there when it was typed, 0 for none; `keep` leaves the
-    reading as it was taken and changes only what is said about it."""
+    reading as it was taken and changes only what is said about it; `copy_number` which of several like
+    pieces it was taken on."""
 
     typed: Annotated[str, Field(max_length=40)]
     bare: Bare | None = None
@@ -158,6 +162,7 @@ class Answer(Schema):
     kind: Annotated[str, Field(max_length=20)] = ""
     based_on: Annotated[int, Field(ge=0)] | None = None
     keep: bool = False
+    copy_number: Copy = 1
 
 
 def _reading_out(row: ReadingRow, shop: Shop) -> ReadingOut:
@@ -165,6 +170,7 @@ def _reading_out(row: ReadingRow, shop: Shop) -> ReadingOut:
     other = value != row.value
     return ReadingOut(
         proof=row.proof,
+        copy_number=row.copy,
         kind=row.kind,
         value=value,
         shown=f"{value:.2f}".rstrip("0").rstrip(".") if other else row.typed,
@@ -405,23 +411,25 @@ def answer(request: HttpRequest, id: UUID, proof: str, payload: Answer) -> Readi
         payload.kind,
         payload.based_on,
         payload.keep,
+        payload.copy_number,
     )
     return _reading_out(actions.answer(id, proof, taken, shop, request.user), shop)
 
 
 @router.delete("/{uuid:id}/readings/{proof}", response={204: None, (401, 403, 404): Problem})
-def withdraw(request: HttpRequest, id: UUID, proof: str) -> Status:
+def withdraw(request: HttpRequest, id: UUID, proof: str, copy_number: Copy = 1) -> Status:
     """Take an answer back."""
-    actions.withdraw(id, proof, request.user)
+    actions.withdraw(id, proof, request.user, copy_number)
     return Status(204, None)
 
 
 @router.get(
     "/{uuid:id}/readings/{proof}/history", response={200: list[ReadingEventOut], (401, 404): Problem}
 )
-def history(request: HttpRequest, id: UUID, proof: str) -> list[ReadingEventOut]:
+def history(request: HttpRequest, id: UUID, proof: str, copy_number: Copy = 1) -> list[ReadingEventOut]:
     """Everything that was said of a proof, the newest first."""
-    events = actions.get_row(id, request.user).reading_events.filter(proof=proof).select_related("by")
+    said = actions.get_row(id, request.user).reading_events
+    events = said.filter(proof=proof, copy=copy_number).select_related("by")
     return [
         ReadingEventOut(
             what=e.what,

@@ -65,13 +65,15 @@ class Revision(models.Model):
 
 
 class ReadingRow(models.Model):
-    """The answer to one proof of a piece, which is of some `kind`: the value in mm or degrees and the
-    text as typed, with what and a note; `expected` is what the plan expected when it was read, `number`
-    counts up over the piece's answers: which one somebody saw. An angle keeps how its scale read then:
-    what it shows `at_square`, which way it `counts`, and whose scale it was."""
+    """The answer to one proof of a piece, taken on one `copy` of it where several are made: of some
+    `kind`, the value in mm or degrees and the text as typed, with what and a note; `expected` is what the
+    plan expected when it was read, `number` counts up over the piece's answers: which one somebody saw. An
+    angle keeps how its scale read then: what it shows `at_square`, which way it `counts`, and whose scale
+    it was."""
 
     piece = models.ForeignKey(PieceRow, on_delete=models.CASCADE, related_name="readings")
     proof = models.CharField(max_length=LONGEST_PROOF)
+    copy = models.PositiveSmallIntegerField(default=1)
     kind = models.CharField(max_length=20)
     value = models.FloatField()
     typed = models.CharField(max_length=40)
@@ -88,14 +90,18 @@ class ReadingRow(models.Model):
 
     class Meta:
         ordering = ("proof",)
-        constraints = (models.UniqueConstraint(fields=("piece", "proof"), name="one_a_proof"),)
+        constraints = (
+            models.UniqueConstraint(fields=("piece", "proof", "copy"), name="one_a_proof_and_copy"),
+        )
 
 
 class ReadingEvent(models.Model):
-    """What was once said of a proof: answered, corrected or withdrawn; never changed."""
+    """What was once said of a proof, on one copy of the piece: answered, corrected or withdrawn; never
+    changed."""
 
     piece = models.ForeignKey(PieceRow, on_delete=models.CASCADE, related_name="reading_events")
     proof = models.CharField(max_length=LONGEST_PROOF)
+    copy = models.PositiveSmallIntegerField(default=1)
     what = models.CharField(max_length=10)
     value = models.FloatField(null=True)
     typed = models.CharField(max_length=40, blank=True)

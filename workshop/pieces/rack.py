@@ -4,6 +4,7 @@ import json
 import logging
 from collections.abc import Sequence
 from contextlib import suppress
+from dataclasses import replace
 from datetime import datetime
 from hashlib import sha256
 from typing import Any
@@ -16,9 +17,10 @@ from pydantic import TypeAdapter
 
 from splay.draw import draw
 from splay.errors import SplayError
-from splay.piece import read_piece
+from splay.piece import Piece, read_piece
 from splay.plan import Station, plan
 from splay.quantity import Quantity, Show
+from splay.reading import Reading
 from splay.shop import Shop, write_shop
 from splay.views.shapes import View
 from workshop.accounts.makers import is_first
@@ -27,7 +29,7 @@ from workshop.pieces.models import PieceRow, Revision
 from workshop.shop.models import the_shop
 
 log = logging.getLogger(__name__)
-HUNG = 3
+HUNG = 4
 """Counted up when what hangs is worked out or drawn otherwise: everything is then drawn anew."""
 _UNREAD = "Its last state cannot be read"
 _UNBUILT = "It cannot be built as it stands"
@@ -35,13 +37,14 @@ _FAILED = "The program failed on it: its fault is in the log"
 
 
 class Hung(Schema):
-    """What is said of a piece, and kept with it: its `height` in mm; `next` the station to carry on at,
-    None where nothing is left to prove; `good` whether its feet are good enough; `trouble` why it hangs
-    undrawn."""
+    """What is said of a piece, and kept with it: its `height` in mm; how many of it they `make`; `next` the
+    station to carry on at, None where nothing is left to prove; `good` whether its feet are good enough;
+    `trouble` why it hangs undrawn."""
 
     name: str
     use: str
     height: float | None
+    make: int = 1
     next: Station | None
     cautions: int
     good: bool = False
@@ -57,6 +60,7 @@ class RackPiece(Schema):
     name: str
     use: str
     height: Quantity | None
+    make: int
     next: Station | None
     finished: bool
     cautions: int
@@ -170,9 +174,42 @@ def _hang(row: PieceRow, document: Any, shop: Shop) -> tuple[Hung, View | None]:
         log.exception("Piece %s, revision %d, cannot be drawn", row.pk, row.latest)
         return _trouble(name, height, _FAILED, piece.use)
     cautions = sum(finding.level != "note" for finding in made.findings)
-    good = any(one.good for one in made.level)
-    hung = Hung(name=piece.name, use=piece.use, height=height, next=made.next, cautions=cautions, good=good)
+    each = [made, *(plan(piece, shop, of, levelling=False) for of in _others(row, piece, shop))]
+    hung = Hung(
+        name=piece.name,
+        use=piece.use,
+        height=height,
+        make=piece.make,
+        next=_together([one.next for one in each], [one.stations for one in each], piece.make),
+        cautions=cautions,
+        good=len(each) == piece.make and all(any(one.good for one in of.level) for of in each),
+    )
     return hung, drawing
+
+
+def _others(row: PieceRow, piece: Piece, shop: Shop) -> list[tuple[Reading, ...]]:
+    """The readings of the copies beside the first that have any: without them one is like another."""
+    read = {r.copy for r in row.readings.all()}
+    return [readings_of(row, shop, copy) for copy in range(2, piece.make + 1) if copy in read]
+
+
+def _together(
+    ahead: list[Station | None], stations: list[tuple[Station, ...]], make: int
+) -> Station | None:
+    """Where the work goes on with several copies: at the first station any of them waits at, counted over
+    all; copies nothing was read on wait at the first."""
+    untouched = make - len(stations)
+    if untouched:
+        ahead = [*ahead, next((one for one in stations[0] if one.proofs), None)]
+    names = [one.name for one in stations[0]]
+    waiting = [one for one in ahead if one is not None]
+    if not waiting:
+        return None
+    first = min(waiting, key=lambda one: names.index(one.name))
+    here = [one for of in stations for one in of if one.name == first.name]
+    asked = sum(one.proofs for one in here) + untouched * first.proofs
+    answered, off = sum(one.answered for one in here), sum(one.off for one in here)
+    return replace(first, proofs=asked, answered=answered, off=off)
 
 
 def _trouble(name: str, height: float | None, said: str, use: str = "other") -> tuple[Hung, View | None]:

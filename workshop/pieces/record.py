@@ -25,6 +25,7 @@ RECORD_VERSION = 1
 Who = Annotated[str, Field(max_length=LONGEST_NAME)] | None
 Proof = Annotated[str, Field(min_length=1, max_length=LONGEST_PROOF)]
 Typed = Annotated[str, Field(max_length=40)]
+Copy = Annotated[int, Field(ge=1, le=60)]
 Tool = Annotated[str, Field(max_length=60)]
 Note = Annotated[str, Field(max_length=400)]
 
@@ -45,6 +46,7 @@ class RecordedReading(Frozen):
     angle's scale shows `at_square` where nothing leans, and counts `up` or `down` from there."""
 
     proof: Proof
+    copy_number: Copy = 1
     kind: Annotated[str, Field(max_length=20)]
     value: float
     typed: Typed
@@ -63,6 +65,7 @@ class RecordedEvent(Frozen):
     """What was once said of a proof."""
 
     proof: Proof
+    copy_number: Copy = 1
     what: Literal["answered", "corrected", "withdrawn"]
     value: float | None = None
     typed: Typed = ""
@@ -83,7 +86,7 @@ class Record(Frozen):
     made: AwareDatetime
     finished: AwareDatetime | None = None
     states: Annotated[list[State], Field(min_length=1, max_length=100_000)]
-    readings: Annotated[tuple[RecordedReading, ...], Field(max_length=MOST_OF_A_PIECE)] = ()
+    readings: Annotated[tuple[RecordedReading, ...], Field(max_length=60 * MOST_OF_A_PIECE)] = ()
     events: Annotated[tuple[RecordedEvent, ...], Field(max_length=1_000_000)] = ()
     photo: str | None = None
 
@@ -104,6 +107,7 @@ def record_of(row: PieceRow) -> Record:
         readings=tuple(
             RecordedReading(
                 proof=r.proof,
+                copy_number=r.copy,
                 kind=r.kind,
                 value=r.value,
                 typed=r.typed,
@@ -122,6 +126,7 @@ def record_of(row: PieceRow) -> Record:
         events=tuple(
             RecordedEvent(
                 proof=e.proof,
+                copy_number=e.copy,
                 what=_WHAT[e.what],
                 value=e.value,
                 typed=e.typed,
@@ -158,9 +163,10 @@ def read_record(given: object) -> Record:
     read_piece(record.states[-1].piece, "metric", f"record.states.{len(numbers) - 1}.piece")
     for index, reading in enumerate(record.readings):
         kind_named(reading.kind, f"record.readings.{index}.kind")
-    twice = [proof for proof, count in Counter(r.proof for r in record.readings).items() if count > 1]
+    given = Counter((r.proof, r.copy_number) for r in record.readings)
+    twice = [proof for (proof, _), count in given.items() if count > 1]
     if twice:
-        fault = "record.readings", f"{twice[0]} twice", "one answer to a proof"
+        fault = "record.readings", f"{twice[0]} twice", "one answer to a proof of one copy"
         raise BadInput(Fault(*fault, "Leave one of them."))
     return record
 
@@ -195,11 +201,11 @@ def hang_record(
         )
         Revision.objects.filter(pk=made.pk).update(saved=state.saved)
     for event in record.events:
-        said = event.model_dump(exclude={"at", "by"})
+        said = {**event.model_dump(exclude={"at", "by", "copy_number"}), "copy": event.copy_number}
         kept = ReadingEvent.objects.create(piece=row, by=_maker(event.by, makers), **said)
         ReadingEvent.objects.filter(pk=kept.pk).update(at=event.at)
     for number, reading in enumerate(record.readings, 1):
-        said = reading.model_dump(exclude={"taken", "by"})
+        said = {**reading.model_dump(exclude={"taken", "by", "copy_number"}), "copy": reading.copy_number}
         by = _maker(reading.by, makers)
         answer = ReadingRow.objects.create(piece=row, by=by, number=len(record.events) + number, **said)
         ReadingRow.objects.filter(pk=answer.pk).update(taken=reading.taken)

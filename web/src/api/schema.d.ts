@@ -970,13 +970,19 @@ export interface components {
          * Answer
          * @description What was read for a proof, as typed; `kind` that of the proof, for one the piece asks no more;
          *     `based_on` the number of the answer that stood there when it was typed, 0 for none; `keep` leaves the
-         *     reading as it was taken and changes only what is said about it.
+         *     reading as it was taken and changes only what is said about it; `copy_number` which of several like
+         *     pieces it was taken on.
          */
         Answer: {
             /** Bare */
             bare?: ("inch" | "metric") | null;
             /** Based On */
             based_on?: number | null;
+            /**
+             * Copy Number
+             * @default 1
+             */
+            copy_number: number;
             /**
              * Keep
              * @default false
@@ -1206,7 +1212,7 @@ export interface components {
         };
         /**
          * Batch
-         * @description How many legs to make of one set: those in the piece, spare and practice ones.
+         * @description How many legs to make of one set: those in all the pieces that are made, spare and practice ones.
          *
          *     For legs measured one by one: the shortest's length, how high the piece can stand with it,
          *     and what comes off each of the others at the foot.
@@ -3322,6 +3328,12 @@ export interface components {
              */
             levelling: components["schemas"]["Levelling"];
             /**
+             * Make
+             * @description How many of it are made: all alike as chosen, each read by itself.
+             * @default 1
+             */
+            make: number;
+            /**
              * Members
              * @description Stretchers, footrests and ropes, shown numbered from 1 in this order.
              * @default []
@@ -3436,7 +3448,8 @@ export interface components {
          *     leans of legs set into the top; `numbering` how they are numbered, in words; `sizes` what the
          *     whole comes to; `layout` the marking-out;
          *     `parts` and `sockets` one entry a leg, in order; `sticks` the parts of square stock;
-         *     `members` and `ropes` what runs between; `batches` how many legs to make of each kind;
+         *     `members` and `ropes` what runs between; `batches` how many legs to make of each kind,
+         *     `counts` of other parts where several pieces are made;
          *     `level` the passes of levelling, empty where they were not asked for; `known` the readings by proof,
          *     `changes` what they moved; `next` the station to carry on at, None where nothing is left to prove;
          *     `assembly` the order it goes together in;
@@ -3452,6 +3465,8 @@ export interface components {
             chosen: {
                 [key: string]: components["schemas"]["Quantity"];
             };
+            /** Counts */
+            counts: components["schemas"]["Figure"][];
             /** Findings */
             findings: components["schemas"]["Finding"][];
             layout: components["schemas"]["Layout"];
@@ -3873,6 +3888,8 @@ export interface components {
             id: string;
             /** Kept */
             kept: boolean;
+            /** Make */
+            make: number;
             /** May Take */
             may_take: boolean;
             /** Name */
@@ -3981,13 +3998,16 @@ export interface components {
         /**
          * ReadingOut
          * @description An answer to a proof, as typed. `value` and `shown` are what the shop's scales of today show for it;
-         *     `as_read` says how it was read where that was another scale.
+         *     `as_read` says how it was read where that was another scale; `copy_number` which of several like pieces
+         *     it was taken on.
          */
         ReadingOut: {
             /** As Read */
             as_read: string;
             /** By */
             by: string | null;
+            /** Copy Number */
+            copy_number: number;
             /** Kind */
             kind: string;
             /** Note */
@@ -4125,6 +4145,11 @@ export interface components {
             /** By */
             by?: string | null;
             /**
+             * Copy Number
+             * @default 1
+             */
+            copy_number: number;
+            /**
              * Note
              * @default
              */
@@ -4159,6 +4184,11 @@ export interface components {
             at_square?: number | null;
             /** By */
             by?: string | null;
+            /**
+             * Copy Number
+             * @default 1
+             */
+            copy_number: number;
             /**
              * Counts
              * @default
@@ -4255,7 +4285,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "outline" | "placement" | "angle" | "scope" | "joint" | "belly" | "peg" | "support" | "members" | "hollow" | "corners" | "photo" | "cross_piece" | "away";
+            what: "outline" | "placement" | "angle" | "scope" | "joint" | "belly" | "peg" | "support" | "members" | "more_members" | "hollow" | "corners" | "photo" | "cross_piece" | "away";
         };
         /**
          * Resultant
@@ -6864,7 +6894,9 @@ export interface operations {
     };
     workshop_pieces_api_withdraw: {
         parameters: {
-            query?: never;
+            query?: {
+                copy_number?: number;
+            };
             header?: never;
             path: {
                 id: string;
@@ -6898,7 +6930,9 @@ export interface operations {
     };
     workshop_pieces_api_history: {
         parameters: {
-            query?: never;
+            query?: {
+                copy_number?: number;
+            };
             header?: never;
             path: {
                 id: string;

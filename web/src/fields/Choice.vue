@@ -79,6 +79,8 @@ function press(value: string): void {
 }
 label {
   position: relative;
+  min-width: 24px;
+  text-align: center;
   padding: 3px 0;
   font-size: 0.92rem;
   cursor: pointer;

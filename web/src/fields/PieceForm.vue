@@ -22,7 +22,10 @@ const store = usePiece()
 const list = computed(() =>
   props.rows.map((row) => {
     const path = props.base ? `${props.base}.${row.at}` : row.at
-    return { ...row, path, value: valueAt(store.piece, path), fault: store.faults[path] }
+    const long = Math.max(0, ...(row.items ?? []).map((item) => item.title.length))
+    const broad = props.across > 1 && (row.label.length > 13 || long > 8)
+    const fault = store.faults[path]
+    return { ...row, path, value: valueAt(store.piece, path), fault, class: { broad } }
   }),
 )
 
@@ -30,16 +33,19 @@ const list = computed(() =>
 function count(path: string, typed: string): void {
   store.set(path, /^\d+$/.test(typed.trim()) ? Number(typed) : typed)
 }
+/** The keys go back to the bench: the next letter is none of the field's. */
+const leave = (event: KeyboardEvent): void => (event.target as HTMLElement).blur()
 const wrong = (row: { fault: { said: string } | undefined }): string => row.fault?.said ?? ''
 </script>
 
 <template>
-  <div class="form" :style="{ gridTemplateColumns: `repeat(${across}, minmax(0, 1fr))` }">
+  <div class="form" :style="{ '--across': across }">
     <template v-for="row in list" :key="row.path">
-      <PieceField v-if="!row.kind" :label="row.label" :path="row.path" />
+      <PieceField v-if="!row.kind" :class="row.class" :label="row.label" :path="row.path" />
       <v-select
         v-else-if="row.kind === 'choice'"
         :label="row.label"
+        :class="row.class"
         :items="row.items"
         :model-value="row.value"
         :error-messages="wrong(row)"
@@ -52,7 +58,10 @@ const wrong = (row: { fault: { said: string } | undefined }): string => row.faul
         inputmode="numeric"
         :model-value="row.value"
         :error-messages="wrong(row)"
+        :class="row.class"
         :data-field="row.path"
+        @keydown.enter="leave"
+        @keydown.esc="leave"
         @change="count(row.path, ($event.target as HTMLInputElement).value)"
       />
       <v-text-field
@@ -60,7 +69,10 @@ const wrong = (row: { fault: { said: string } | undefined }): string => row.faul
         :label="row.label"
         :model-value="row.value"
         :error-messages="wrong(row)"
+        :class="row.class"
         :data-field="row.path"
+        @keydown.enter="leave"
+        @keydown.esc="leave"
         @change="store.set(row.path, ($event.target as HTMLInputElement).value)"
       />
       <label v-else class="flag">
@@ -77,12 +89,21 @@ const wrong = (row: { fault: { said: string } | undefined }): string => row.faul
 </template>
 
 <style scoped>
+/* As many beside each other as are asked for, and fewer where they would be cut. */
 .form {
   display: grid;
   gap: 0.5rem;
+  grid-template-columns: repeat(
+    auto-fill,
+    minmax(max(7.4rem, calc((100% - (var(--across) - 1) * 0.5rem) / var(--across))), 1fr)
+  );
   align-items: start;
 }
+.broad {
+  grid-column: span 2;
+}
 .flag {
+  min-height: 24px;
   font-size: 0.92rem;
   padding: 0.35rem 0;
 }

@@ -26,7 +26,7 @@ defineProps<{
             type="button"
             :aria-label="`Why ${figure.label}?`"
           >
-            why?
+            <span class="mark" aria-hidden="true">?</span><span class="word-why">why?</span>
           </button>
         </template>
         <div class="working" role="dialog" :aria-label="`Working of ${figure.label}`">
@@ -74,11 +74,29 @@ dd {
   text-align: right;
   white-space: nowrap;
 }
+/* A quiet mark until it is pointed at or focused. */
 .why {
-  font-size: 0.78rem;
-  margin-left: 0.5rem;
-  padding: 0 2px;
-  opacity: 0.85;
+  font-size: 0.8rem;
+  margin-left: 0.35rem;
+  min-width: 2.2rem;
+  text-align: left;
+  text-decoration: none;
+}
+.mark {
+  opacity: 0.72;
+}
+.word-why {
+  display: none;
+  text-decoration: underline;
+  text-underline-offset: 3px;
+}
+.row:hover > .value .mark,
+.why:focus-visible .mark {
+  display: none;
+}
+.row:hover > .value .word-why,
+.why:focus-visible .word-why {
+  display: inline;
 }
 .working {
   background: var(--sheet);

@@ -22,6 +22,8 @@ const props = defineProps<{
 }>()
 const store = usePiece()
 const revisions = ref(false)
+/** On a phone: whether all that can be done is shown in the head. */
+const more = ref(false)
 
 watch(
   () => props.id,
@@ -61,6 +63,9 @@ useEventListener(document, 'visibilitychange', () => {
 })
 const next = computed(() => (store.finished ? null : store.plan?.next))
 
+/** How many of it are made: each is read by itself. */
+const make = computed(() => store.piece?.make ?? 1)
+
 function rename(event: Event): void {
   store.set('name', (event.target as HTMLInputElement).value)
 }
@@ -75,7 +80,7 @@ function rename(event: Event): void {
     </p>
   </main>
   <main v-else-if="store.piece && (store.plan || stuck)" class="piece">
-    <div class="head">
+    <div class="head" :class="{ more }">
       <input
         class="title"
         :value="store.piece.name"
@@ -83,10 +88,23 @@ function rename(event: Event): void {
         maxlength="120"
         data-field="name"
         @change="rename"
+        @keydown.enter="($event.target as HTMLElement).blur()"
+        @keydown.esc="($event.target as HTMLElement).blur()"
       />
       <span v-if="store.faults['name']" class="wrong" role="alert">{{
         store.faults['name'].do
       }}</span>
+      <label v-if="make > 1" class="which" data-which>
+        <span>no.</span>
+        <select
+          :value="store.copy"
+          aria-label="Which of them is read"
+          @change="store.turnToCopy(Number(($event.target as HTMLSelectElement).value))"
+        >
+          <option v-for="k in make" :key="k" :value="k">{{ k }}</option>
+        </select>
+        <span>of {{ make }}</span>
+      </label>
       <span class="status quiet" role="status" :data-status="store.status">{{ said }}</span>
       <button
         class="plain word step"
@@ -98,7 +116,16 @@ function rename(event: Event): void {
         undo<span v-if="store.last" class="says">&nbsp;{{ store.last.says }}</span>
       </button>
       <button
-        class="plain word"
+        class="plain word menu"
+        type="button"
+        :aria-expanded="more"
+        data-head-more
+        @click="more = !more"
+      >
+        {{ more ? 'less' : 'more' }}
+      </button>
+      <button
+        class="plain word rest"
         type="button"
         :disabled="!store.canRedo"
         :title="store.next?.says"
@@ -106,10 +133,12 @@ function rename(event: Event): void {
       >
         redo
       </button>
-      <button class="plain word" type="button" @click="revisions = true">earlier states</button>
+      <button class="plain word rest" type="button" @click="revisions = true">
+        earlier states
+      </button>
       <button
         v-if="store.plan"
-        class="plain word"
+        class="plain word rest"
         type="button"
         data-finish
         :title="store.finished ? 'say that it is not finished yet' : 'say that it is finished'"
@@ -117,7 +146,7 @@ function rename(event: Event): void {
       >
         {{ store.finished ? 'finished' : 'call it finished' }}
       </button>
-      <RouterLink v-if="next" class="on" :to="`/piece/${id}/${next.name}`">
+      <RouterLink v-if="next" class="on rest" :to="`/piece/${id}/${next.name}`">
         carry on: {{ next.title }}
       </RouterLink>
     </div>
@@ -271,6 +300,20 @@ button:disabled {
   flex-wrap: wrap;
   gap: 0 1.2rem;
 }
+.which {
+  display: flex;
+  gap: 0.4rem;
+  align-items: baseline;
+}
+.which select {
+  font: inherit;
+  font-weight: 650;
+  color: inherit;
+  background: var(--sheet);
+  border: 1.5px solid var(--ink);
+  padding: 2px 6px;
+  min-height: 28px;
+}
 .wrong {
   color: var(--cut);
 }
@@ -291,12 +334,43 @@ button:disabled {
   display: grid;
   gap: 1rem;
 }
+.menu {
+  display: none;
+}
 @media (max-width: 900px) {
   .piece {
     height: auto;
   }
   .head {
     flex-wrap: wrap;
+  }
+}
+@media (max-width: 600px) {
+  .head {
+    gap: 0 0.9rem;
+    padding: 0 0.75rem;
+  }
+  .title {
+    flex: 1 1 6rem;
+    width: 6rem;
+    font-size: 1.05rem;
+  }
+  .status {
+    flex: 0 1 auto;
+    margin: 0;
+    max-width: 7rem;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  .says {
+    display: none;
+  }
+  .menu {
+    display: inline;
+  }
+  .head:not(.more) .rest {
+    display: none;
   }
 }
 </style>

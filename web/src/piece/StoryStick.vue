@@ -119,23 +119,35 @@ path {
     padding-right: 1rem;
   }
 }
-/* On a phone it must leave room for what is read: three abreast, small notches. */
+/* On a phone it must leave room for what is read: all abreast, the notch over its name. */
 @media (max-width: 600px) {
   .stick {
     display: grid;
-    grid-template-columns: repeat(3, 1fr);
-    padding: 0 0.75rem 6px;
+    grid-auto-flow: column;
+    grid-auto-columns: minmax(0, 1fr);
+    padding: 0 4px 2px;
   }
   .notch {
-    grid-template-columns: 26px 1fr;
-    column-gap: 6px;
-    padding: 0 0 0.3rem;
+    grid-template-columns: 1fr;
+    grid-template-rows: auto auto;
+    justify-items: center;
+    padding: 0;
+    min-height: 46px;
   }
   .cut {
-    width: 26px;
+    width: 30px;
+    grid-row: auto;
+  }
+  .title {
+    font-size: 0.75rem;
+    padding: 0 0 4px;
   }
   .word {
-    font-size: 0.72rem;
+    position: absolute;
+    width: 1px;
+    height: 1px;
+    overflow: hidden;
+    clip-path: inset(50%);
   }
 }
 </style>

@@ -28,6 +28,8 @@ export interface PieceStep extends Made {
 export interface ReadingStep extends Made {
   kind: 'reading'
   proof: string
+  /** Which of several like pieces it was taken on. */
+  copy: number
   /** The answer before and after; nothing where there was none. */
   before: Given | null
   after: Given | null

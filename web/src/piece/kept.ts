@@ -18,11 +18,15 @@ export interface More {
   bare?: Bare
   /** Whether the reading stands as it was taken, and only what is said about it changes. */
   keep?: boolean
+  /** Which of several like pieces it was taken on; the first where nothing is said. */
+  copy_number?: number
   /** The number of the answer it was typed over, 0 for none. */
   based_on?: number
 }
-/** Readings that wait to be sent, by proof. */
-export type Unsent = Record<string, More & { typed: string }>
+/** A reading that waits to be sent; kept by an older page without its proof. */
+export type Waiting = More & { typed: string; proof?: string }
+/** Readings that wait to be sent, by proof and copy. */
+export type Unsent = Record<string, Waiting>
 
 const name = (id: string): string => `proud-rake.unsaved.${id}`
 

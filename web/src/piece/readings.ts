@@ -1,4 +1,4 @@
-import { type Ref, ref } from 'vue'
+import { computed, type Ref, ref } from 'vue'
 
 import { api, ask, Away, Refused } from '../api/client'
 import type { Fault, Piece, Proof, ReadingOut } from '../api/types'
@@ -40,11 +40,22 @@ function whole(typed: string): string {
 export function useReadings(open: Open) {
   const { id, piece, rehearsal, faults, proofOf, did, strike, replan } = open
   const kindOf = (proof: string): string => proofOf(proof)?.kind ?? ''
-  const readings = ref<ReadingOut[]>([])
+  /** Which of several like pieces is read. */
+  const copy = ref(1)
+  /** The answers of all of them, and of the one that is read. */
+  const every = ref<ReadingOut[]>([])
+  const readings = computed(() => every.value.filter((r) => r.copy_number === copy.value))
   /** What the instrument last said, and for which proof. */
   const heard = ref<{ proof: string; state: string; said: string } | null>(null)
-  /** What was typed and is not in the workshop yet, by proof. */
-  const unsent = ref<Unsent>({})
+  /** What was typed and is not in the workshop yet; of the one that is read by its proofs. */
+  const allUnsent = ref<Unsent>({})
+  const unsent = computed(() => {
+    const mine = Object.entries(allUnsent.value).filter(
+      ([, one]) => (one.copy_number ?? 1) === copy.value,
+    )
+    return Object.fromEntries(mine.map(([key, one]) => [one.proof ?? key, one]))
+  })
+  const keyOf = (proof: string, of: number): string => (of > 1 ? `${proof} of ${of}` : proof)
   /** How many are on their way. */
   const sending = ref(0)
   const lines = new Map<string, string>()
@@ -67,31 +78,32 @@ export function useReadings(open: Open) {
   function forget(): void {
     clearTimeout(timer)
     heard.value = null
-    readings.value = []
-    unsent.value = {}
+    every.value = []
+    allUnsent.value = {}
+    copy.value = 1
     sending.value = 0
   }
 
   /** What the workshop has by now; whether anything is new in it. */
   function refresh(those: ReadingOut[]): boolean {
     const told = (many: ReadingOut[]): string =>
-      JSON.stringify(many.map(({ proof, number, shown }) => [proof, number, shown]).sort())
-    if (sending.value || told(those) === told(readings.value)) return false
-    readings.value = those
+      JSON.stringify(many.map((one) => [one.proof, one.copy_number, one.number, one.shown]).sort())
+    if (sending.value || told(those) === told(every.value)) return false
+    every.value = those
     return true
   }
 
   /** A piece was opened: its readings, and those that are still to be sent. */
   function begin(those: ReadingOut[]): void {
     forget()
-    readings.value = those
-    unsent.value = unsentOf(id.value)
-    if (Object.keys(unsent.value).length) void resend()
+    every.value = those
+    allUnsent.value = unsentOf(id.value)
+    if (Object.keys(allUnsent.value).length) void resend()
   }
 
-  function put(one: ReadingOut | null, proof: string): void {
-    const others = readings.value.filter((r) => r.proof !== proof)
-    readings.value = one ? [...others, one] : others
+  function put(one: ReadingOut | null, proof: string, of = copy.value): void {
+    const others = every.value.filter((r) => r.proof !== proof || r.copy_number !== of)
+    every.value = one ? [...others, one] : others
     faults.value = without(faults.value, `readings.${proof}`)
     replan()
   }
@@ -100,7 +112,7 @@ export function useReadings(open: Open) {
   function wait(of: string, change: (waiting: Unsent) => Unsent): void {
     const waiting = change(unsentOf(of))
     keepUnsent(of, waiting)
-    if (of === id.value) unsent.value = waiting
+    if (of === id.value) allUnsent.value = waiting
   }
 
   /** Answer a proof, or take the answer back with nothing typed. */
@@ -109,16 +121,17 @@ export function useReadings(open: Open) {
   }
 
   /** Give an answer once more, or take it back: a step back or forth. */
-  async function again(proof: string, to: Given | null): Promise<void> {
-    const had = given(proof)
+  async function again({ proof, copy: of }: ReadingStep, to: Given | null): Promise<void> {
+    const had = given(proof, of)
     const { typed = '', ...more } = to ?? {}
     // Only what is said about it was another: it stands as it was taken.
-    await give(proof, typed, { ...more, keep: had !== null && had.typed === typed }, null)
+    const keep = had !== null && had.typed === typed
+    await give(proof, typed, { ...more, keep, copy_number: of }, null)
   }
 
   /** The answer that stands beside a proof. */
-  function given(proof: string): Given | null {
-    const had = readings.value.find((r) => r.proof === proof)
+  function given(proof: string, of = copy.value): Given | null {
+    const had = every.value.find((r) => r.proof === proof && r.copy_number === of)
     return had ? { typed: had.typed, tool: had.tool, note: had.note, sure: had.sure } : null
   }
 
@@ -127,10 +140,11 @@ export function useReadings(open: Open) {
     if (!before && !typed.trim()) return null
     const { tool = before?.tool ?? '', sure = false } = more
     const after = typed.trim() ? { typed, tool, note: more.note ?? before?.note ?? '', sure } : null
-    const what = proofOf(proof)?.short ?? 'a reading'
+    const several = (piece.value?.make ?? 1) > 1 ? `no. ${copy.value}, ` : ''
+    const what = `${several}${proofOf(proof)?.short ?? 'a reading'}`
     const was = before ? before.typed : 'not read'
     const says = `${what}: ${was} → ${after ? typed : 'taken back'}`
-    return did({ proof, before, after, says })
+    return did({ proof, copy: copy.value, before, after, says })
   }
 
   async function give(proof: string, typed: string, more: More, step: Step | null): Promise<void> {
@@ -145,6 +159,7 @@ export function useReadings(open: Open) {
         by: null,
         note: '',
         number: 0,
+        copy_number: copy.value,
         as_read: '',
       }
       const { tool = '', sure = false } = more
@@ -152,7 +167,8 @@ export function useReadings(open: Open) {
       return
     }
     const mine = id.value
-    const said = { bare: useShop().system, kind: kindOf(proof), ...more }
+    const now = { bare: useShop().system, kind: kindOf(proof), copy_number: copy.value }
+    const said = { ...now, ...more }
     sending.value += 1
     const turn = line.then(() => deliver(mine, proof, typed, said, step))
     line = turn
@@ -162,8 +178,8 @@ export function useReadings(open: Open) {
   }
 
   /** The number of the answer that stands beside a proof, 0 for none: what is typed follows it. */
-  function seen(proof: string): number {
-    return readings.value.find((r) => r.proof === proof)?.number ?? 0
+  function seen(proof: string, of: number): number {
+    return every.value.find((r) => r.proof === proof && r.copy_number === of)?.number ?? 0
   }
 
   async function deliver(
@@ -174,18 +190,20 @@ export function useReadings(open: Open) {
     step: Step | null = null,
   ): Promise<void> {
     const field = `readings.${proof}`
-    const said = { typed, based_on: seen(proof), ...more }
+    const of = more.copy_number ?? 1
+    const key = keyOf(proof, of)
+    const said = { typed, proof, based_on: seen(proof, of), ...more }
     let fault: Fault | undefined
     try {
-      await send(mine, proof, typed, more)
-      wait(mine, (waiting) => without(waiting, proof))
+      await send(mine, proof, typed, of, more)
+      wait(mine, (waiting) => without(waiting, key))
     } catch (error) {
       if (error instanceof Away) {
-        wait(mine, (waiting) => ({ ...waiting, [proof]: said }))
+        wait(mine, (waiting) => ({ ...waiting, [key]: said }))
         fault = faultSaid(field, AWAY)
         if (mine === id.value) later()
       } else if (error instanceof Refused) {
-        wait(mine, (waiting) => without(waiting, proof))
+        wait(mine, (waiting) => without(waiting, key))
         if (step && mine === id.value) strike(step)
         fault = error.problem.faults?.[0]
         if (error.problem.status === 409) {
@@ -194,25 +212,33 @@ export function useReadings(open: Open) {
         }
       } else throw error
     }
-    if (fault && mine === id.value) faults.value = { ...faults.value, [field]: fault }
+    if (fault && mine === id.value && of === copy.value)
+      faults.value = { ...faults.value, [field]: fault }
   }
 
   /** What stands in the workshop now: somebody else read meanwhile. */
   async function theirsOf(mine: string): Promise<void> {
     const got = await ask(api.GET('/api/pieces/{id}', { params: { path: { id: mine } } }))
     if (mine !== id.value) return
-    readings.value = got.readings
+    every.value = got.readings
     replan()
   }
 
-  async function send(mine: string, proof: string, typed: string, more: More): Promise<void> {
+  async function send(
+    mine: string,
+    proof: string,
+    typed: string,
+    of: number,
+    more: More,
+  ): Promise<void> {
     const path = { id: mine, proof }
     if (!typed.trim()) {
-      await ask(api.DELETE('/api/pieces/{id}/readings/{proof}', { params: { path } }))
-      if (mine === id.value) put(null, proof)
+      const params = { path, query: { copy_number: of } }
+      await ask(api.DELETE('/api/pieces/{id}/readings/{proof}', { params }))
+      if (mine === id.value) put(null, proof, of)
       return
     }
-    const had = readings.value.find((r) => r.proof === proof)
+    const had = given(proof, of)
     const body = {
       typed,
       bare: more.bare ?? useShop().system,
@@ -221,10 +247,11 @@ export function useReadings(open: Open) {
       sure: more.sure ?? false,
       keep: more.keep ?? false,
       kind: more.kind ?? kindOf(proof),
-      based_on: more.based_on ?? seen(proof),
+      based_on: more.based_on ?? seen(proof, of),
+      copy_number: of,
     }
     const got = await ask(api.PUT('/api/pieces/{id}/readings/{proof}', { params: { path }, body }))
-    if (mine === id.value) put(got, proof)
+    if (mine === id.value) put(got, proof, of)
   }
 
   function later(): void {
@@ -235,7 +262,7 @@ export function useReadings(open: Open) {
   /** Send what could not be sent, one after the other; those that fail again wait again. */
   async function resend(): Promise<void> {
     const mine = id.value
-    for (const [proof, { typed, ...more }] of Object.entries(unsent.value)) {
+    for (const [key, { typed, proof = key, ...more }] of Object.entries(allUnsent.value)) {
       if (mine !== id.value) return
       await deliver(mine, proof, typed, more)
     }
@@ -277,7 +304,24 @@ export function useReadings(open: Open) {
     }
   }
 
+  /** Another of several like pieces is read now. */
+  function turnTo(of: number): void {
+    copy.value = of
+    const ofReadings = Object.keys(faults.value).filter((at) => at.startsWith('readings.'))
+    for (const at of ofReadings) faults.value = without(faults.value, at)
+    replan()
+  }
+
+  /** One reading is not to be had: it goes, where nothing of it is kept. */
+  const drop = (one: ReadingOut): void => {
+    every.value = every.value.filter((other) => other !== one)
+  }
+
   return {
+    copy,
+    turnTo,
+    drop,
+    allUnsent,
     readings,
     heard,
     unsent,

@@ -69,7 +69,7 @@ export const usePiece = defineStore('piece', () => {
     strike: history.strike,
     replan,
   })
-  const { readings, heard, unsent, told, answer, take } = taken
+  const { copy, readings, heard, unsent, allUnsent, told, answer, take } = taken
   const together = useTogether({ id, piece, adopt: joined })
   const { clashing, meanwhile, picks, pick } = together
   /** What was taken back or done again last. */
@@ -105,12 +105,12 @@ export const usePiece = defineStore('piece', () => {
     () =>
       pending.value.length + said.value.length > 0 ||
       move.value !== null ||
-      Object.keys(unsent.value).length > 0,
+      Object.keys(allUnsent.value).length > 0,
   )
   /** What is said of the whole: readings are on their way too. */
   const shownStatus = computed<Status>(() => {
     if (status.value !== 'saved') return status.value
-    if (Object.keys(unsent.value).length) return 'away'
+    if (Object.keys(allUnsent.value).length) return 'away'
     return taken.sending.value ? 'saving' : 'saved'
   })
   /** Whether what was typed at a path is not worked out yet. */
@@ -392,7 +392,7 @@ export const usePiece = defineStore('piece', () => {
       const wrong = at && readings.value[Number(at[1])]
       if (!wrong || !rehearsal.value) continue
       const key = `readings.${wrong.proof}`
-      readings.value = readings.value.filter((one) => one !== wrong)
+      taken.drop(wrong)
       faults.value = { ...faults.value, [key]: { ...fault, field: key } }
       replan()
       return
@@ -515,7 +515,7 @@ export const usePiece = defineStore('piece', () => {
     if (!step || !piece.value) return
     tookBack.value = { what: back ? 'taken back' : 'done again', step }
     if (step.kind === 'reading') {
-      void taken.again(step.proof, back ? step.before : step.after)
+      void taken.again(step, back ? step.before : step.after)
       return
     }
     const [from, to] = back ? [step.after, step.before] : [step.before, step.after]
@@ -636,6 +636,8 @@ export const usePiece = defineStore('piece', () => {
     turned,
     lit,
     readings,
+    copy,
+    turnToCopy: taken.turnTo,
     canUndo,
     canRedo,
     open,

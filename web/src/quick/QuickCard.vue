@@ -16,7 +16,7 @@ defineProps<{
 <template>
   <article :data-quick-card="setting.way">
     <h2>{{ setting.tool }}</h2>
-    <div class="picture"><Drawing v-if="picture" :view="picture" :letter="11" /></div>
+    <div class="picture"><Drawing v-if="picture" :view="picture" :letter="12" /></div>
     <p class="line">
       <span>{{ setting.setting_name }}</span>
       <FigureText class="big" :text="setting.setting.text" />

@@ -35,8 +35,8 @@ const NAMES: [Name, string][] = [
   ['splay', 'Splay'],
   ['rake', 'Rake'],
   ['resultant', 'Resultant'],
-  ['from_side', 'Sightline from the left-right line'],
-  ['from_centre', 'Sightline from the front-back line'],
+  ['from_side', 'From the left-right line'],
+  ['from_centre', 'From the front-back line'],
 ]
 const SIGHT: Name[] = ['from_side', 'from_centre']
 

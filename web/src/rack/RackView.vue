@@ -224,7 +224,8 @@ function stage({ next, finished }: RackPiece): string {
           </InSight>
           <strong>{{ piece.name }}</strong>
           <span v-if="piece.drawn" class="quiet small"
-            ><FigureText :text="piece.height?.text ?? ''" /> high, {{ stage(piece)
+            >{{ piece.make > 1 ? `${piece.make} of them, ` : ''
+            }}<FigureText :text="piece.height?.text ?? ''" /> high, {{ stage(piece)
             }}{{ piece.cautions ? `, ${piece.cautions} to look at` : '' }}</span
           >
           <span v-else-if="piece.readable" class="quiet small">open it to mend it</span>

@@ -233,7 +233,9 @@ function called(one: Browser): string {
           <p v-if="wrong.backups" role="alert" class="wrong">{{ wrong.backups }}</p>
           <v-btn data-back-up :disabled="busy" @click="backUp">Make a backup now</v-btn>
           <p>
-            <a class="word plain" href="/api/archive" download>Take everything out as open files</a>
+            <a class="word plain inline" href="/api/archive" download
+              >Take everything out as open files</a
+            >
           </p>
           <ul>
             <li v-for="one in backups" :key="one.name">
@@ -321,5 +323,8 @@ li a {
   .rooms {
     grid-template-columns: 1fr;
   }
+}
+.inline {
+  display: inline-block;
 }
 </style>

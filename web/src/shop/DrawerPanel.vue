@@ -100,9 +100,18 @@ h2 {
 ul {
   list-style: none;
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(370px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(min(100%, 34rem), 1fr));
   gap: 0.4rem 2rem;
   padding: 0.4rem 0;
+}
+@media (max-width: 600px) {
+  li {
+    grid-template-columns: 1fr 1fr !important;
+  }
+  /* The name of what it is takes a line of its own. */
+  li > :first-child:has(+ * + * + *) {
+    grid-column: 1 / -1;
+  }
 }
 li {
   display: grid;

@@ -320,7 +320,7 @@ li {
 }
 .how {
   display: grid;
-  grid-template-columns: repeat(4, minmax(0, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(12.5rem, 1fr));
   gap: 0.8rem;
   align-items: start;
 }

@@ -72,5 +72,7 @@ details:not([open]) summary {
 }
 a {
   color: inherit;
+  display: inline-block;
+  min-height: 24px;
 }
 </style>

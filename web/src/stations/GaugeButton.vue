@@ -28,7 +28,7 @@ const last = computed(() => store.heard?.proof === props.proof && store.heard.st
 
 <style scoped>
 .gauge {
-  font-size: 0.78rem;
+  font-size: 0.84rem;
   margin-right: 0.8rem;
 }
 </style>

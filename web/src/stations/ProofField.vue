@@ -41,7 +41,10 @@ const said = computed(() => {
 </script>
 
 <template>
-  <li :class="refused ? '' : proof.verdict" @pointerenter="store.lit = proof.part">
+  <li
+    :class="[refused ? '' : proof.verdict, { broad: (label ?? proof.short).length > 16 }]"
+    @pointerenter="store.lit = proof.part"
+  >
     <TypedField
       :label="label ?? proof.short"
       :text="typed"

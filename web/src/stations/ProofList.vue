@@ -105,9 +105,11 @@ function next(event: KeyboardEvent): void {
   font-weight: 700;
   color: var(--measured);
 }
-.ask .quiet,
-.how {
+.ask .quiet {
   font-size: 0.86rem;
+}
+.how {
+  font-size: 1rem;
 }
 .how.off {
   color: var(--cut);
@@ -123,7 +125,8 @@ ul {
 ul.narrow {
   grid-template-columns: repeat(auto-fill, minmax(150px, 1fr));
 }
-ul.few {
+ul.few,
+ul.narrow:has(.broad) {
   grid-template-columns: repeat(auto-fill, minmax(230px, 1fr));
 }
 .heard {

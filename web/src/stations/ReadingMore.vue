@@ -19,10 +19,11 @@ async function look(): Promise<void> {
   note.value = reading.value?.note ?? ''
   tool.value = reading.value?.tool ?? ''
   try {
-    const path = { id: store.id, proof: props.proof }
-    past.value = await ask(
-      api.GET('/api/pieces/{id}/readings/{proof}/history', { params: { path } }),
-    )
+    const params = {
+      path: { id: store.id, proof: props.proof },
+      query: { copy_number: store.copy },
+    }
+    past.value = await ask(api.GET('/api/pieces/{id}/readings/{proof}/history', { params }))
     lost.value = false
   } catch {
     lost.value = true
@@ -76,7 +77,7 @@ const when = (at: string): string =>
 
 <style scoped>
 .more {
-  font-size: 0.78rem;
+  font-size: 0.84rem;
 }
 .behind {
   background: var(--sheet);

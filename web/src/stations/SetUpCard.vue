@@ -101,12 +101,12 @@ const marked = computed(() => {
   font-size: 0.84rem;
 }
 .which {
-  font-size: 1.04rem;
+  font-size: 1.06rem;
   font-weight: 600;
 }
 .steps {
   padding-left: 1.1rem;
-  font-size: 0.92rem;
+  font-size: 1rem;
 }
 .waits {
   border-left: 6px solid var(--measured);
@@ -118,7 +118,7 @@ const marked = computed(() => {
   padding-left: 8px;
 }
 .care {
-  font-size: 0.86rem;
+  font-size: 1rem;
   border-left: 6px double var(--caution);
   padding-left: 8px;
 }

@@ -41,6 +41,7 @@ const figures = computed<Figure[]>(() => {
   const all = [p.exposed, p.in_top, p.finished, p.blank, p.stock, ...p.making, p.wedge]
   return [...all, p.high_low, p.foot_long, p.foot_short].filter((figure) => figure !== null)
 })
+const counts = computed(() => store.plan?.counts ?? [])
 const batches = computed(() => store.plan?.batches ?? [])
 const COLUMNS: [string, (p: LegPart) => Figure][] = [
   ['exposed', (p) => p.exposed],
@@ -183,6 +184,9 @@ function show(numbers: number[]): void {
               <p v-if="stickFault" class="wrong" role="alert">
                 {{ inWhole(stickFault) }}
               </p>
+              <div v-if="counts.length" class="figs">
+                <WhyFigure v-for="figure in counts" :key="figure.key" :figure="figure" />
+              </div>
               <div v-for="batch in batches" :key="batch.support" class="figs">
                 <WhyFigure :figure="batch.make" />
                 <WhyFigure v-if="batch.shortest" :figure="batch.shortest" />

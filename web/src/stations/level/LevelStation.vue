@@ -7,6 +7,7 @@ import { between } from '../../drawing/morph'
 import Choice from '../../fields/Choice.vue'
 import { usePiece } from '../../piece/store'
 import Findings from '../Findings.vue'
+import LargeButton from '../LargeButton.vue'
 import CutFigures from './CutFigures.vue'
 import CutTable from './CutTable.vue'
 import PassPanel from './PassPanel.vue'
@@ -19,6 +20,8 @@ const store = usePiece()
 const rounds = computed(() => store.plan?.level ?? [])
 const now = computed(() => rounds.value.at(-1))
 const tipped = ref(false)
+/** The view that is looked at large. */
+const large = ref('')
 const TIMES = [
   { value: '1', title: 'as it is' },
   { value: '5', title: '5 times' },
@@ -83,9 +86,16 @@ const leaning = computed(() =>
         </component>
         {{ ` The top leans ${leaning}. It stands ${now.height_now.text} high.` }}
       </p>
-      <div class="views">
-        <figure v-for="view in views" :key="view.name">
-          <figcaption>{{ view.title }}</figcaption>
+      <div class="views" :class="{ led: large }">
+        <figure
+          v-for="view in views"
+          :key="view.name"
+          :class="{ large: view.name === large, small: large && view.name !== large }"
+        >
+          <figcaption>
+            {{ view.title }}
+            <LargeButton v-model="large" :name="view.name" :title="view.title" />
+          </figcaption>
           <Drawing :view="view" :lit="store.lit" :letter="12" @point="store.lit = $event" />
         </figure>
       </div>
@@ -134,6 +144,15 @@ const leaning = computed(() =>
   flex: 1 1 0;
   min-height: 210px;
 }
+.station {
+  grid-template-columns: 2fr minmax(400px, 1fr);
+}
+.led {
+  grid-template-columns: minmax(0, 3fr) minmax(0, 1fr);
+}
+.led .large {
+  order: -1;
+}
 .views figure {
   display: flex;
   flex-direction: column;
@@ -155,6 +174,11 @@ const leaning = computed(() =>
 }
 .key {
   font-size: 0.82rem;
+}
+@media (max-width: 1100px) {
+  .station {
+    grid-template-columns: minmax(0, 1fr);
+  }
 }
 @media (max-width: 700px) {
   .views {

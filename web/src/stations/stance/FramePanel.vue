@@ -157,15 +157,12 @@ function feetOf(on: boolean): void {
         </button>
       </div>
     </template>
-    <PieceForm v-if="doweled" class="joined" :base="base" :rows="DOWELS" :across="4" />
+    <PieceForm v-if="doweled" :base="base" :rows="DOWELS" :across="4" />
   </section>
 </template>
 
 <style scoped src="./panel.css"></style>
 <style scoped>
-.joined {
-  grid-template-columns: 1.7fr 1fr 1fr 1fr !important;
-}
 .row {
   display: grid;
   grid-template-columns: 1fr auto;

@@ -35,8 +35,8 @@ const rows = computed(() => {
           <th scope="col">splay</th>
           <th scope="col">rake</th>
           <th scope="col">resultant</th>
-          <th scope="col">sightline from left-right line</th>
-          <th scope="col">from front-back line</th>
+          <th scope="col">sightline<span class="long"> from left-right line</span></th>
+          <th scope="col" class="long">from front-back line</th>
           <th v-if="tilted" scope="col">lean to the floor</th>
         </tr>
       </thead>
@@ -60,7 +60,7 @@ const rows = computed(() => {
               <WhyFigure v-if="leg.boring.from_side" :figure="leg.boring.from_side" label="" />
               <template v-else>none</template>
             </td>
-            <td>
+            <td class="long">
               <WhyFigure v-if="leg.boring.from_centre" :figure="leg.boring.from_centre" label="" />
             </td>
             <td v-if="tilted"><WhyFigure :figure="leg.standing.resultant" label="" /></td>
@@ -107,5 +107,13 @@ td :deep(.row) {
 }
 em {
   color: var(--measured);
+}
+@media (max-width: 600px) {
+  .long {
+    display: none;
+  }
+  .figs {
+    grid-template-columns: 1fr;
+  }
 }
 </style>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, defineAsyncComponent } from 'vue'
+import { computed, defineAsyncComponent, ref } from 'vue'
 
 import type { Handle, View } from '../../api/types'
 import Drawing from '../../drawing/Drawing.vue'
@@ -7,6 +7,7 @@ import Choice from '../../fields/Choice.vue'
 import { usePhoto } from '../../piece/photo'
 import { usePiece } from '../../piece/store'
 import Findings from '../Findings.vue'
+import LargeButton from '../LargeButton.vue'
 import { useSupport } from '../support'
 import FramePanel from './FramePanel.vue'
 import LeanPanel from './LeanPanel.vue'
@@ -29,6 +30,8 @@ const warned = computed(() =>
     .filter((f) => f.level !== 'note')
     .flatMap((f) => f.legs.map((n) => `leg.${n}`)),
 )
+/** The view that is looked at large, the others small beside it; none where all are shown alike. */
+const large = ref('')
 const second = computed(() => (store.shown === 'sight' ? 'sight' : 'side'))
 
 /** The directions worth looking along: each leg's own sightline, and the corners. */
@@ -61,7 +64,7 @@ function drag(view: string, handle: Handle, to: [number, number], final: boolean
 
 <template>
   <div class="station">
-    <div class="drawings">
+    <div class="drawings" :class="{ led: large && store.shown !== 'solid' }">
       <Choice class="looks" label="Seen" :items="looks" :value="look" @choose="turn" />
       <SolidView
         v-if="store.shown === 'solid'"
@@ -69,8 +72,15 @@ function drag(view: string, handle: Handle, to: [number, number], final: boolean
         :meshes="store.drawings?.meshes ?? []"
       />
       <template v-else>
-        <figure v-for="name in ['front', second, 'plan']" :key="name" :class="name">
-          <figcaption>{{ views[name]?.title }}</figcaption>
+        <figure
+          v-for="name in ['front', second, 'plan']"
+          :key="name"
+          :class="[name, { large: name === large, small: large && name !== large }]"
+        >
+          <figcaption>
+            {{ views[name]?.title }}
+            <LargeButton v-model="large" :name="name" :title="views[name]?.title ?? ''" />
+          </figcaption>
           <Drawing
             v-if="views[name]"
             :view="views[name]"
@@ -103,7 +113,7 @@ function drag(view: string, handle: Handle, to: [number, number], final: boolean
   flex: 1;
   min-height: 0;
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 430px;
+  grid-template-columns: 2fr minmax(390px, 1fr);
 }
 .drawings {
   min-height: 0;
@@ -135,6 +145,16 @@ figure :deep(svg) {
 .plan {
   grid-column: 1 / 3;
 }
+.led {
+  grid-template-columns: minmax(0, 3fr) minmax(0, 1fr);
+}
+.led .large {
+  grid-column: 1;
+  grid-row: 2 / 4;
+}
+.led .small {
+  grid-column: 2;
+}
 figcaption {
   padding: 0.15rem 0 0 0.9rem;
   font-size: 0.82rem;
@@ -151,10 +171,10 @@ figcaption {
 }
 @media (max-width: 900px) {
   .station {
-    grid-template-columns: 1fr;
+    grid-template-columns: minmax(0, 1fr);
   }
   .drawings {
-    height: 70vh;
+    grid-template-rows: auto minmax(220px, 32vh) minmax(220px, 32vh) auto;
   }
   .panel {
     border-left: 0;

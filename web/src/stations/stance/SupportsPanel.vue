@@ -44,6 +44,7 @@ function drop(): void {
         :label="all.length > 1 ? `Support ${index + 1} is` : 'It stands on'"
         :items="KINDS"
         :model-value="any?.kind"
+        class="kind"
         data-field="support.kind"
         @update:model-value="become"
       />
@@ -62,8 +63,12 @@ function drop(): void {
 
 <style scoped src="./panel.css"></style>
 <style scoped>
-.line > :first-child {
-  flex: 1;
+.line {
+  flex-wrap: wrap;
+  justify-content: flex-start;
+}
+.line .kind {
+  flex: 1 1 100%;
 }
 .word {
   font-size: 0.9rem;

@@ -3,6 +3,8 @@ import { computed } from 'vue'
 
 import Choice from '../../fields/Choice.vue'
 import PieceField from '../../fields/PieceField.vue'
+import PieceForm from '../../fields/PieceForm.vue'
+import { count } from '../../fields/rows'
 import { usePiece } from '../../piece/store'
 import PhotoPanel from './PhotoPanel.vue'
 
@@ -62,6 +64,7 @@ const USES = [
   ['table', 'table'],
   ['other', 'something else'],
 ].map(([value, title]) => ({ value, title }))
+const MANY = [count('make', 'How many of it are made')]
 const toward = computed(() => String(store.piece?.lean?.toward ?? 90))
 const SIDES = [
   { value: '90', title: 'to back' },
@@ -105,7 +108,7 @@ const SIDES = [
     </p>
     <PhotoPanel v-if="top.outline.kind === 'drawn'" />
     <details>
-      <summary>grain, use, notes</summary>
+      <summary>grain, use, how many, notes</summary>
       <div class="grid">
         <PieceField label="Grain, off the left-right line" path="top.grain" />
         <v-select
@@ -114,6 +117,7 @@ const SIDES = [
           :model-value="store.piece?.use"
           @update:model-value="store.set('use', $event)"
         />
+        <PieceForm :rows="MANY" :across="1" />
         <label class="notes">
           Notes
           <textarea

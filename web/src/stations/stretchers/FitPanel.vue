@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
+import type { MemberPart } from '../../api/types'
 import FigureText from '../../fields/FigureText.vue'
 import WhyFigure from '../../fields/WhyFigure.vue'
 import { usePiece } from '../../piece/store'
@@ -11,19 +12,21 @@ import ProofList from '../ProofList.vue'
 const store = usePiece()
 const members = computed(() => store.plan?.members ?? [])
 /** What is asked of a stretcher, in the order it is taken, by kind and end. */
-const SHORT: [string, string][] = [
-  ['gap', 'clear gap'],
-  ['read,1', 'angle, first end'],
-  ['read,2', 'angle, second end'],
-  ['depth,1', 'socket 1'],
-  ['depth,2', 'socket 2'],
-  ['rail', 'as cut'],
-]
+function asked({ ends }: MemberPart): [string, string][] {
+  return [
+    ['gap', 'clear gap'],
+    ['read,1', `angle, ${ends[0].into}`],
+    ['read,2', `angle, ${ends[1].into}`],
+    ['depth,1', `socket, ${ends[0].into}`],
+    ['depth,2', `socket, ${ends[1].into}`],
+    ['rail', 'as cut'],
+  ]
+}
 /** Its proofs' ids, and what their fields are called. */
-function labels(member: string): Record<string, string> {
-  const mine = (store.plan?.proofs ?? []).filter((p) => p.of[0] === member)
-  const found = SHORT.map(([asked, short]) => {
-    const proof = mine.find((p) => [p.kind, ...p.of.slice(1)].join() === asked)
+function labels(member: MemberPart): Record<string, string> {
+  const mine = (store.plan?.proofs ?? []).filter((p) => p.of[0] === member.id)
+  const found = asked(member).map(([kind, short]) => {
+    const proof = mine.find((p) => [p.kind, ...p.of.slice(1)].join() === kind)
     return proof ? [proof.id, short] : []
   })
   return Object.fromEntries(found.filter((one) => one.length)) as Record<string, string>
@@ -56,8 +59,8 @@ function labels(member: string): Record<string, string> {
         }}</span>
       </h2>
       <ProofList
-        :ids="Object.keys(labels(member.id))"
-        :labels="labels(member.id)"
+        :ids="Object.keys(labels(member))"
+        :labels="labels(member)"
         :checks="[]"
         compact
         narrow

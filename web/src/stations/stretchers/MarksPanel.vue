@@ -19,7 +19,7 @@ const views = computed(() => store.drawings?.marks ?? [])
     </p>
     <figure v-for="view in views" :key="view.name">
       <figcaption>{{ view.title }}</figcaption>
-      <Drawing :view="view" :lit="store.lit" :letter="11" @point="store.lit = $event" />
+      <Drawing :view="view" :lit="store.lit" :letter="12" @point="store.lit = $event" />
     </figure>
     <p class="how">
       Turn each tenon so that its growth rings lie along the leg's length: what swells most then

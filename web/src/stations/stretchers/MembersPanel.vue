@@ -29,7 +29,18 @@ const MORE: [string, string][] = [
   ['footrest', 'a footrest'],
   ['rope', 'a rope'],
 ]
-const arrange = (to: string): void => store.restate({ what: 'members', to })
+const arrange = (to: string): void => {
+  // What is there is not thrown away unasked.
+  const keeps = MORE.some(([value]) => value === to) || !members.value.length
+  if (keeps) store.restate({ what: 'members', to })
+  else asking.value = to
+}
+const asking = ref('')
+function answer(what: 'members' | 'more_members'): void {
+  store.restate({ what, to: asking.value })
+  asking.value = ''
+}
+const titleOf = (to: string): string => ARRANGEMENTS.find(([value]) => value === to)?.[1] ?? to
 
 /** Lengths and names of a member, whichever kind it is. */
 function line(
@@ -78,6 +89,8 @@ const LEVEL: [unknown, string][] = [
 const LEGS = computed<[unknown, string][]>(() =>
   (store.plan?.legs ?? []).map((leg) => [leg.id, String(leg.number)]),
 )
+const numberOf = (id: string): string =>
+  String(store.plan?.legs.find((leg) => leg.id === id)?.number ?? '')
 /** The stretchers an end can go into: those that stand before this one. */
 const STICKS = computed<[unknown, string][]>(() =>
   (store.plan?.members ?? [])
@@ -103,8 +116,8 @@ const rows = computed<Row[]>(() => {
     if (end.on === 'leg')
       made.push(
         choice(`ends.${e}.leg`, `End ${n} in leg`, LEGS.value),
-        choice(`ends.${e}.level.by`, `End ${n} placed`, LEVEL),
-        typed(`ends.${e}.level.value`, `End ${n}`),
+        choice(`ends.${e}.level.by`, `On leg ${numberOf(end.leg)}`, LEVEL),
+        typed(`ends.${e}.level.value`, `Leg ${numberOf(end.leg)}`),
       )
     else made.push(choice(`ends.${e}.member`, `End ${n} in`, STICKS.value))
   })
@@ -146,6 +159,24 @@ const drop = (id = ''): void => store.restate({ what: 'away', to: id })
         {{ title }}
       </button>
     </p>
+    <p v-if="asking" class="line asking" role="alert" data-asking>
+      <span
+        >{{ members.length === 1 ? 'One is' : `${members.length} are` }} there.
+        {{ asking === 'none' ? 'Take all away?' : `Shall ${titleOf(asking)} come` }}</span
+      >
+      <button
+        v-if="asking !== 'none'"
+        class="plain word"
+        type="button"
+        @click="answer('more_members')"
+      >
+        beside what is there
+      </button>
+      <button class="plain word" type="button" @click="answer('members')">
+        {{ asking === 'none' ? 'take them away' : 'in its place' }}
+      </button>
+      <button class="plain word" type="button" @click="asking = ''">leave it</button>
+    </p>
     <table v-if="members.length">
       <thead>
         <tr>
@@ -163,6 +194,7 @@ const drop = (id = ''): void => store.restate({ what: 'away', to: id })
           :key="k"
           :data-member="k + 1"
           :class="{ lit: store.lit === `member.${k + 1}`, on: k === here }"
+          @click="at = k"
           @pointerenter="store.lit = `member.${k + 1}`"
           @pointerleave="store.lit = ''"
         >
@@ -178,7 +210,7 @@ const drop = (id = ''): void => store.restate({ what: 'away', to: id })
               class="plain word"
               type="button"
               :aria-label="`Take ${k + 1} away`"
-              @click="drop(member.id)"
+              @click.stop="drop(member.id)"
             >
               away
             </button>
@@ -186,6 +218,9 @@ const drop = (id = ''): void => store.restate({ what: 'away', to: id })
         </tr>
       </tbody>
     </table>
+    <div v-if="store.plan?.counts.length" class="figs">
+      <WhyFigure v-for="figure in store.plan.counts" :key="figure.key" :figure="figure" />
+    </div>
     <template v-if="one">
       <PieceForm :base="`members.${here}`" :rows="rows" :across="4" />
       <p v-if="part?.coplanar.length" class="quiet">
@@ -200,6 +235,13 @@ const drop = (id = ''): void => store.restate({ what: 'away', to: id })
 
 <style scoped src="../table.css"></style>
 <style scoped>
+tbody tr {
+  cursor: pointer;
+}
+.asking {
+  border-left: 6px solid var(--caution);
+  padding-left: 8px;
+}
 .members {
   display: grid;
   gap: 0.5rem;

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 
 import type { Handle } from '../../api/types'
 import Drawing from '../../drawing/Drawing.vue'
@@ -27,7 +27,22 @@ const TASKS = [
   { value: 'mark', title: 'marks on the work' },
   { value: 'order', title: 'put it together' },
 ]
-const task = ref('bore')
+const picked = ref('')
+/** What comes next: legs are read dry first, then bored for what runs between them, then put together. */
+const next = computed(() => {
+  const asked = (store.plan?.proofs ?? []).filter((proof) => proof.station === 'stretchers')
+  const waits = (fit: boolean): boolean =>
+    asked.some((proof) => !proof.answer && FIT.has(proof.kind) === fit)
+  return waits(true) ? 'fit' : waits(false) || !asked.length ? 'bore' : 'order'
+})
+const FIT = new Set(['read', 'gap', 'depth'])
+const first = ref('')
+watch(
+  () => store.turned,
+  () => (first.value = next.value),
+  { immediate: true },
+)
+const task = computed(() => picked.value || first.value)
 const legged = computed(() => (store.plan?.legs.length ?? 0) > 0)
 
 function drag(view: string, handle: Handle, to: [number, number], final: boolean): void {
@@ -57,7 +72,7 @@ function drag(view: string, handle: Handle, to: [number, number], final: boolean
     </div>
     <aside class="panel">
       <Findings station="stretchers" />
-      <Choice v-if="between" label="" :items="TASKS" :value="task" @choose="task = $event" />
+      <Choice v-if="between" label="" :items="TASKS" :value="task" @choose="picked = $event" />
       <FitPanel v-if="between && task === 'fit'" />
       <MarksPanel v-else-if="between && task === 'mark'" />
       <AssemblyPanel v-else-if="between && task === 'order'" />

@@ -77,7 +77,7 @@ const boardFault = computed(() =>
     <PieceForm base="top" :rows="edges" :across="edges.length > 4 ? 3 : edges.length" />
     <div class="two">
       <v-text-field
-        label="Widths of the boards"
+        label="Boards, wide"
         :model-value="shown"
         placeholder="one piece"
         :error-messages="boardFault ? boardFault[1].said : ''"

@@ -76,7 +76,7 @@ li {
 }
 form {
   display: grid;
-  grid-template-columns: 1fr 1.3fr auto;
+  grid-template-columns: repeat(auto-fit, minmax(9rem, 1fr));
   gap: 0.5rem;
   align-items: center;
   padding-top: 0.4rem;

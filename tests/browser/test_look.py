@@ -1,0 +1,110 @@
+"""What is seen at three widths: nothing cut, nothing too small to read or to hit, nothing sideways."""
+
+from __future__ import annotations
+
+from playwright.sync_api import Page
+
+from splay.piece import Piece
+from splay.piece.starters import starter
+from splay.stance.restate import Restate, restate
+from tests.browser.base import BrowserCase
+
+STATIONS = ("stance", "top", "boring", "legs", "stretchers", "level")
+# Words that are cut, letters under 12 px, things to press under 24 px, and the width of the page.
+SEEN = r"""() => {
+  const cut = new Set(), small = new Set(), tiny = new Set()
+  const seen = (e) => {
+    const r = e.getBoundingClientRect(), s = getComputedStyle(e)
+    return r.width > 1 && r.height > 1 && s.visibility !== 'hidden' && s.clipPath !== 'inset(50%)'
+  }
+  for (const e of document.querySelectorAll('.v-field-label, .v-select__selection-text, th, td, h2'))
+    if (seen(e) && e.scrollWidth > e.clientWidth + 1 && getComputedStyle(e).overflow !== 'visible')
+      cut.add(e.textContent.trim())
+  for (const e of document.querySelectorAll('.v-field input:not([maxlength])'))
+    if (seen(e) && !e.closest('[data-field="top.boards"]') && e.scrollWidth > e.clientWidth + 1)
+      cut.add(e.value)
+  for (const e of document.querySelectorAll('body *')) {
+    if (![...e.childNodes].some(n => n.nodeType === 3 && n.textContent.trim()) || !seen(e)) continue
+    let size = parseFloat(getComputedStyle(e).fontSize)
+    const m = e.getScreenCTM && e.namespaceURI.includes('svg') ? e.getScreenCTM() : null
+    if (m) size *= Math.hypot(m.a, m.b)
+    if (size < 11.95) small.add(size.toFixed(1) + ' ' + e.textContent.trim().slice(0, 24))
+  }
+  for (const e of document.querySelectorAll('button, a, input, select, textarea')) {
+    if (!seen(e) || e.closest('.v-field') || e.matches('p a')) continue
+    const r = (e.closest('label') ?? e).getBoundingClientRect()
+    if (r.height < 23.5 || r.width < 23.5)
+      tiny.add((e.textContent.trim() || e.type || e.tagName).slice(0, 24))
+  }
+  return {cut: [...cut], small: [...small], tiny: [...tiny], wide: document.documentElement.scrollWidth}
+}"""
+
+
+class Look(BrowserCase):
+    def pieces(self) -> list[str]:
+        boxed: Piece = restate(starter("bench"), Restate("members", "box"))
+        made = [boxed, starter("slab"), starter("plane_frames"), starter("board_sides"), starter("tall")]
+        return [self.hang(one) for one in made]
+
+    def look(self, page: Page, where: str, width: int) -> None:
+        with self.subTest(where, width=width):
+            found = page.evaluate(SEEN)
+            self.assertEqual(found, {"cut": [], "small": [], "tiny": [], "wide": width})
+
+    def at_width(self, width: int, height: int) -> None:
+        page = self.page
+        page.set_viewport_size({"width": width, "height": height})
+        pieces = self.pieces()
+        for path in ("", "/shop", "/quick", "/rehearsal", "/makers"):
+            page.goto(f"{self.live_server_url}{path}")
+            page.wait_for_selector("main h1, main h2, .station")
+            page.wait_for_timeout(700)
+            self.look(page, path, width)
+        for address in pieces:
+            for station in STATIONS:
+                page.goto(f"{address}/{station}")
+                page.wait_for_selector(".station")
+                page.wait_for_timeout(250)
+                self.look(page, f"{address[-6:]} {station}", width)
+
+    def test_on_the_bench(self) -> None:
+        self.at_width(1280, 800)
+
+    def test_on_a_tablet_upright(self) -> None:
+        self.at_width(800, 1280)
+
+    def test_on_a_phone(self) -> None:
+        self.at_width(390, 844)
+
+    def test_on_a_phone_the_card_is_what_is_seen_first(self) -> None:
+        page = self.page
+        page.set_viewport_size({"width": 390, "height": 844})
+        address = self.hang()
+        self.at(address, "boring")
+        head, stick = (page.locator(what).bounding_box() for what in (".head", "nav.stick"))
+        setting = page.locator("[data-setting]").bounding_box()
+        assert head and stick and setting
+        self.assertLessEqual(head["height"] + stick["height"], 120)
+        self.assertLess(setting["y"] + setting["height"], 844)
+        page.get_by_role("button", name="more").first.click()
+        page.get_by_role("button", name="earlier states").click()
+        page.get_by_role("button", name="Back to work").click()
+        page.locator("[data-menu]").click()
+        page.get_by_role("link", name="Rack").click()
+        page.wait_for_selector("[data-new]")
+
+    def test_any_view_can_be_the_large_one_and_the_drawing_leads(self) -> None:
+        page = self.at(self.hang(), "stance")
+        for station, name in (("stance", "plan"), ("stance", "side"), ("level", "level.front")):
+            page.goto(f"{page.url.rpartition('/')[0]}/{station}")
+            page.wait_for_selector(".station svg.drawing")
+            side = page.locator(".panel").bounding_box()
+            assert side is not None
+            self.assertLessEqual(side["width"], 1280 / 3 + 1)
+            before = page.locator(f"figure:has([data-large='{name}'])").bounding_box()
+            page.locator(f"[data-large='{name}']").click()
+            page.wait_for_timeout(200)
+            after = page.locator(f"figure:has([data-large='{name}'])").bounding_box()
+            assert before and after
+            self.assertGreater(after["width"] * after["height"], 1.1 * before["width"] * before["height"])
+            page.locator(f"[data-large='{name}']").click()
