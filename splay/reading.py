@@ -10,7 +10,7 @@ from typing import Literal
 from splay.errors import BadInput, Fault, shorten
 from splay.parts.member import Built
 from splay.quantity import Bare, read_angle, read_length
-from splay.setups.scales import off_square, proving_scale, stick_scale
+from splay.setups.scales import off_square, proving_scale, scale_of, stick_scale
 from splay.shop import Scale, Shop, reading
 from splay.stance.members import MemberStance
 from splay.stance.staked import LegStance
@@ -35,7 +35,7 @@ def read_reading(
     if kind.measures == "length":
         return Reading(proof, _length(kind, given, bare, field), kind=kind.name)
     shown = read_angle(given, field)
-    name, scale = stick_scale(shop) if kind.scale == "sticks" else proving_scale(shop)
+    name, scale = scale_of(kind, shop)
     if not kind.least <= off_square(scale, shown) <= kind.most:
         do = f"{name} shows {scale.at_square:g} at square and counts {scale.counts} from there."
         raise BadInput(Fault(field, shorten(given), "a lean outward on that scale", do))
@@ -60,7 +60,7 @@ def how_read(kind: ProofKind, shop: Shop) -> HowRead | None:
     """What a shop reads an angle of that kind with; None for lengths, which read alike everywhere."""
     if kind.measures == "length":
         return None
-    name, scale = stick_scale(shop) if kind.scale == "sticks" else proving_scale(shop)
+    name, scale = scale_of(kind, shop)
     return HowRead(scale.at_square, scale.counts, name)
 
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from splay.quantity import Quantity, Show
 from splay.setups.card import Proof
-from splay.setups.scales import proving_scale, stick_scale
+from splay.setups.scales import proving_scale, sawn_scale, stick_scale
 from splay.setups.slips import LIKE_DEG, LIKE_MM, Slip, angle_slips, far_off, length_slips, slip_of
 from splay.shop import Scale, Shop, reading
 from splay.work.proofs import KINDS, proof_id
@@ -63,6 +63,7 @@ class Asker:
         self.show, self.answers, self.spreads, self.sure = show, answers, spreads or {}, sure
         self.gauge, self.scale = proving_scale(shop)
         self.sticks, self.stick_scale = stick_scale(shop)
+        self.sawn_on, self.sawn_scale = sawn_scale(shop)
 
     def length(
         self, key: Key, expected: Quantity, words: Words, slips: Iterable[Slip] | None = None
@@ -83,6 +84,11 @@ class Asker:
         """Read on whatever the shop proves angles with; `lean` off square, degrees."""
         found = angle_slips(self.scale, lean) if slips is None else slips
         return self._angle(key, self.gauge, self.scale, lean, words, found)
+
+    def sawn(self, key: Key, lean: float, words: Words) -> Proof:
+        """Read with a bevel gauge on a sawn line, `lean` degrees off square."""
+        slips = angle_slips(self.sawn_scale, lean)
+        return self._angle(key, self.sawn_on, self.sawn_scale, lean, words, slips)
 
     def between(self, key: Key, acute: float, words: Words, slips: Iterable[Slip]) -> Proof:
         """The angle between two sticks, read with a protractor; `acute` in degrees."""

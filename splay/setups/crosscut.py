@@ -47,6 +47,11 @@ class Cut:
     uses: tuple[tuple[StickPart, Body, str], ...]
 
     @property
+    def compound(self) -> bool:
+        """Whether the sawn end is out of square on both its sides."""
+        return self.mitre > SQUARE_DEG and self.tilt > SQUARE_DEG
+
+    @property
     def first(self) -> StickPart:
         """The part whose figures stand for all."""
         return self.uses[0][0]
@@ -142,6 +147,7 @@ def _card(
         scene=_scene(cut, tool, met, lays[0], show),
         proofs=(
             proof_id("cut", part.key, end),
+            *((proof_id("bevel", part.key, end),) if cut.compound else ()),
             *(proof_id("long", k) for k in keys if part.role not in UNMEASURED),
         ),
         checks=(*(figure.length for figure in part.arrises[:2]), *_stock(cut, tool, show, key)),

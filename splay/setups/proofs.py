@@ -90,7 +90,7 @@ def all_proofs(known: Known, ask: Asker) -> tuple[Proof, ...]:
         *(_bore(known.piece, leg, known.planned.legs, ask) for leg in known.planned.legs),
         *_pegs(known, ask),
         *(_foot(known, leg, part, ask) for leg, part in zip(known.real.legs, known.legs, strict=True)),
-        *(_cut(cut, ask) for cut in known.cuts),
+        *(proof for cut in known.cuts for proof in _cuts(cut, ask)),
         *(_long(stick, ask) for stick in known.sticks if stick.role not in UNMEASURED),
         *(_between_shoulders(stick, ask) for stick in known.sticks if stick.shoulders is not None),
         *_shaped(known, ask),
@@ -181,11 +181,20 @@ def _foot(known: Known, leg: LegStance, part: LegPart, ask: Asker) -> Proof:
     return ask.length(("foot", leg.id), ask.show.length(sides_halved(point, part)), words, foot_slips(part))
 
 
-def _cut(cut: Cut, ask: Asker) -> Proof:
-    """The angle of a sawn end, on the side where it shows most."""
-    part, body, end = cut.uses[0]
-    on = cut.mitre if cut.mitre > SQUARE_DEG else cut.tilt
-    where = body.sides.face if cut.mitre > SQUARE_DEG or cut.tilt <= SQUARE_DEG else body.sides.edge
+def _cuts(cut: Cut, ask: Asker) -> Iterator[Proof]:
+    """The angle of a sawn end on each side that it is out of square on; on the face where it is square."""
+    face, edge = cut.uses[0][1].sides.face, cut.uses[0][1].sides.edge
+    if cut.mitre > SQUARE_DEG or cut.tilt <= SQUARE_DEG:
+        yield _sawn(cut, "cut", face, cut.mitre, ask)
+    else:
+        yield _sawn(cut, "cut", edge, cut.tilt, ask)
+    if cut.compound:
+        yield _sawn(cut, "bevel", edge, cut.on_edge, ask)
+
+
+def _sawn(cut: Cut, kind: str, where: str, on: float, ask: Asker) -> Proof:
+    """The angle of a sawn end on one side of its part, degrees off square."""
+    part, _, end = cut.uses[0]
     opens = ask.show.length(part.stock[0].quantity.value * math.radians(NEAR_DEG)).text
     words = Words(
         what=f"Sawn end of {with_the(part.name)}, on the {where}",
@@ -193,9 +202,9 @@ def _cut(cut: Cut, ask: Asker) -> Proof:
         matters=f"half a degree opens {opens} at the far side",
         part=part.key,
         station=station_of(part.role),
-        short="sawn end",
+        short="sawn end, bevel" if kind == "bevel" else "sawn end",
     )
-    return ask.angle(("cut", part.key, end), on, words)
+    return ask.sawn((kind, part.key, end), on, words)
 
 
 def _long(stick: StickPart, ask: Asker) -> Proof:
@@ -294,7 +303,7 @@ def _screwed(one: LegSet, ask: Asker) -> Iterator[Proof]:
         SawnTop(on, top_side(one)),
         "an end at another slope stands open on one side", on, "legs", "upper end",
     )  # fmt: skip
-    yield ask.angle(("topcut", *one.proof), leg.boring.resultant, words)
+    yield ask.sawn(("topcut", *one.proof), leg.boring.resultant, words)
     words = Words(
         "Pilot in the leg, deep", Deep(on, "or a shank, to the bottom from the middle of the sawn end"),
         "too shallow holds the leg off the seat", on, "legs", "pilot, deep",
@@ -316,7 +325,7 @@ def _squared(known: Known, ask: Asker) -> Iterator[Proof]:
                 stick.bevels[0].label, Bevelled(stick.key, wider, edge),
                 "a wrong bevel lifts one arris off the top", stick.key, station, "bevel",
             )  # fmt: skip
-            yield ask.angle(("rip", stick.key), stick.bevels[0].quantity.value, words)
+            yield ask.sawn(("rip", stick.key), stick.bevels[0].quantity.value, words)
         if len(stick.notches) > 1:
             lap = body.voids[0].kind == "lap"
             where = "from the edge, at both cheeks" if lap else "from the sawn foot, at both its sides"

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from splay.shop import BevelGauge, DigitalGauge, Protractor, Scale, Shop
+from splay.work.proofs import ProofKind
 
 _TRUE = Scale(at_square=0, counts="up", reach=90, step=0.1)
 _ACUTE = Scale(at_square=90, counts="down", reach=85, step=0.5)
@@ -24,6 +25,20 @@ def stick_scale(shop: Shop) -> tuple[str, Scale]:
         if isinstance(tool, Protractor):
             return tool.name, tool.scale
     return "protractor, acute", _ACUTE
+
+
+def sawn_scale(shop: Shop) -> tuple[str, Scale]:
+    """What a sawn line is read with: a bevel gauge laid to it, else a protractor."""
+    for tool in shop.owned():
+        if isinstance(tool, BevelGauge):
+            return tool.name, tool.scale
+    return "protractor, 0 at square", _TRUE
+
+
+def scale_of(kind: ProofKind, shop: Shop) -> tuple[str, Scale]:
+    """What an angle of that kind is read with in a shop, and how it reads."""
+    read = {"proving": proving_scale, "sticks": stick_scale, "sawn": sawn_scale}
+    return read[kind.scale](shop)
 
 
 def off_square(scale: Scale, shown: float) -> float:

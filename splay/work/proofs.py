@@ -8,7 +8,7 @@ from typing import Literal
 Measures = Literal["angle", "length"]
 Instrument = Literal["angle_gauge", "caliper", "height_gauge", "moisture_meter"]
 Station = Literal["top", "boring", "legs", "stretchers", "level"]
-Scale = Literal["proving", "sticks"]
+Scale = Literal["proving", "sticks", "sawn"]
 
 
 @dataclass(frozen=True)
@@ -51,17 +51,18 @@ _ALL = (
     _angle("bore", "angle", "boring", most=75.0, follows="the leg's length, its foot, what runs to it"),
     _length("peg", "length", "boring"),
     _length("foot", "length", "legs", follows="how the foot ends before levelling"),
-    _angle("cut", "angle"),
+    _angle("cut", "angle", scale="sawn"),
+    _angle("bevel", "angle", scale="sawn"),
     _length("long", "length", follows="how the foot ends before levelling"),
     _length("shoulders", "length"),
     _length("tenon", "length", "legs"),
     _length("shoulder", "length", "legs"),
-    _angle("topcut", "angle", "legs"),
+    _angle("topcut", "angle", "legs", scale="sawn"),
     _length("pilot", "length", "legs"),
     _length("octagon", "length", "legs"),
     _length("taper", "length", "legs"),
     _length("kerf", "length", "legs"),
-    _angle("rip", "angle"),
+    _angle("rip", "angle", scale="sawn"),
     _length("notch", "length"),
     _length("slot", "length"),
     # The obtuse side may be read by mistake: that is told apart later, with its reason.

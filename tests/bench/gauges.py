@@ -60,6 +60,9 @@ class Gauges:
     def _angle(self, off: float) -> float:
         return shown(self._scale(DigitalGauge, BevelGauge), off)
 
+    def _on_a_sawn_line(self, off: float) -> float:
+        return shown(self._scale(BevelGauge), off)
+
     def _apart(self, take: Apart, proof: Proof) -> float | None:
         one = self.judge.seat.points[take.one]
         if take.two is not None:
@@ -113,7 +116,7 @@ class Gauges:
         board = self.judge.boards[take.part]
         trace = unit(np.cross(cut.normal, board.sides[take.side]))
         along = board.ends[take.end]
-        return self._angle(abs(90.0 - apart_deg(trace, along)))
+        return self._on_a_sawn_line(abs(90.0 - apart_deg(trace, along)))
 
     def _corner(self, take: Corner, proof: Proof) -> float:
         between = self.judge.corner(take.part, take.face, take.edge)
@@ -156,14 +159,14 @@ class Gauges:
     def _sawntop(self, take: SawnTop, proof: Proof) -> float:
         leg, _ = self._leg(take.part)
         # In the plane of the lean: the end lies in the underside, the stock along the leg.
-        return self._angle(apart_deg(np.array(leg.d), vec(0, 0, -1)))
+        return self._on_a_sawn_line(apart_deg(np.array(leg.d), vec(0, 0, -1)))
 
     def _bevelled(self, take: Bevelled, proof: Proof) -> float:
         board, body = self.judge.boards[take.part], self._body(take.part)
         face, edge = board.sides[take.face], board.sides[take.edge]
         rip = next(np.array(r.normal) for r in body.rips if float(np.array(r.normal) @ edge) > 0.5)
         blade = unit(np.cross(rip, vec(1, 0, 0)))
-        return self._angle(abs(90.0 - apart_deg(blade, edge))) if float(face @ face) else 0.0
+        return self._on_a_sawn_line(abs(90.0 - apart_deg(blade, edge))) if float(face @ face) else 0.0
 
     def _sticks(self, take: Sticks, proof: Proof) -> float | None:
         """The protractor lies on the surface at the mark, in the plane of the two sticks."""

@@ -26,6 +26,12 @@ class FromChoosingToTheLastCard(BrowserCase):
         for name in names[1:]:
             page.goto(f"{address}/{name.lower()}")
             page.wait_for_selector(".station")
+            bore = page.get_by_role("radio", name="bore the sockets")
+            if name == "Stretchers" and bore.count():
+                # It opens on what comes first: reading it dry.
+                expect(page.locator("[data-fit]").first).to_be_visible()
+                bore.click(force=True)
+                expect(page.locator("article.card")).to_be_visible()
             if name == "Top":
                 self._mark_out(page)
             elif name == "Level":
@@ -159,7 +165,15 @@ class BetweenTheLegs(BrowserCase):
         page.locator("[data-arrange=triangle]").click()
         expect(page.locator("tr[data-member]")).to_have_count(3)
         expect(page.locator("[data-setting]")).to_be_visible()
+        # What is there is not thrown away unasked.
         page.locator("[data-arrange=t]").click()
+        page.get_by_role("button", name="leave it").click()
+        expect(page.locator("tr[data-member]")).to_have_count(3)
+        page.locator("[data-arrange=single]").click()
+        page.get_by_role("button", name="beside what is there").click()
+        expect(page.locator("tr[data-member]")).to_have_count(4)
+        page.locator("[data-arrange=t]").click()
+        page.get_by_role("button", name="in its place").click()
         expect(page.locator("tr[data-member]")).to_have_count(2)
         drag(page, "side", "member.1", (0, -20))
         expect(field(page, "members.0.ends.0.level.value")).not_to_have_value("171 mm")

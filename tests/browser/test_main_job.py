@@ -27,6 +27,8 @@ class MainJob(BrowserCase):
         page.get_by_role("button", name="Open the shop").click()
 
         # A stool from nothing: three legs round a circle.
+        page.locator("[data-tick=table_saw]").wait_for()
+        page.locator("[data-first]").click()
         expect(page.get_by_text("Nothing hangs here yet")).to_be_visible()
         page.locator("[data-new]").click()
         page.locator("[data-start=round_three]").click()

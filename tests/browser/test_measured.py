@@ -45,7 +45,7 @@ class Measured(BrowserCase):
         read(page, "bore.l2", f"{want['bore.l2'] + 2:.1f}")
         expect(page.locator("[data-changes]")).to_contain_text("leg 1, from underside to floor")
         page = self.at(address, "stretchers")
-        page.get_by_label("fit dry and read").click(force=True)
+        page.get_by_role("radio", name="fit dry and read").click(force=True)
         one = page.locator("[data-fit='1']")
         expect(one).to_contain_text("as planned")
         hint = page.locator("[data-proof='gap.m1']").inner_text()
@@ -137,7 +137,7 @@ class Measured(BrowserCase):
         made = starter("bench")
         acute = expected(made)["read.m1.1"]
         page = self.at(self.hang(made), "stretchers")
-        page.get_by_label("fit dry and read").click(force=True)
+        page.get_by_role("radio", name="fit dry and read").click(force=True)
         read(page, "read.m1.1", f"{180 - acute:.1f}")
         expect(page.locator("li.slip")).to_contain_text("obtuse side")
         expect(page.locator("[data-finding=read_wrong]")).to_be_visible()
@@ -157,7 +157,7 @@ class Measured(BrowserCase):
         shown = min(wide, 180 - wide)
         self.assertGreater(abs(shown - run.ends[0].acute), 3.2)
         page = self.at(self.hang(made), "stretchers")
-        page.get_by_label("fit dry and read").click(force=True)
+        page.get_by_role("radio", name="fit dry and read").click(force=True)
         read(page, "read.m2.1", f"{shown:.1f}")
         expect(page.locator("li.slip")).to_contain_text("how it looks from the side")
         expect(page.locator("[data-fit='2']")).to_contain_text("as planned")
@@ -196,7 +196,7 @@ class Measured(BrowserCase):
 
     def test_a_reading_says_its_unit_among_figures_in_another(self) -> None:
         page = self.at(self.hang(starter("bench")), "stretchers")
-        page.get_by_label("fit dry and read").click(force=True)
+        page.get_by_role("radio", name="fit dry and read").click(force=True)
         gap = page.locator("[data-proof='gap.m1'] input")
         read(page, "gap.m1", "101.6")
         expect(gap).to_have_value("101.6")

@@ -62,6 +62,19 @@ describe('what was done', () => {
     expect(history.next.value).toBeUndefined()
   })
 
+  it('is one step while one value is turned, and another after a pause or of another value', () => {
+    const history = useHistory()
+    const turned = (at: number, of: string, when: number): PieceStep => ({ ...step(at), of, when })
+    history.record(turned(1, 'height', 1000))
+    history.record({ ...turned(2, 'height', 1400), before: piece('before 1') })
+    history.record(turned(3, 'height', 9000))
+    history.record(turned(4, 'top.thickness', 9100))
+    history.record(step(5))
+    const ats = []
+    for (let one = history.back(); one; one = history.back()) ats.push(one.at)
+    expect(ats).toEqual([5, 4, 3, 2])
+  })
+
   it('keeps two hundred steps', () => {
     const history = useHistory()
     for (let at = 1; at <= 230; at += 1) history.record(step(at))

@@ -28,6 +28,6 @@ const fault = computed(() => store.faults[props.path])
     :waiting="waiting"
     :stamp="store.plan"
     :data-field="path"
-    @commit="store.set(path, $event)"
+    @commit="(typed, turning) => store.set(path, typed, turning)"
   />
 </template>

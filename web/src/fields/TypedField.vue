@@ -2,6 +2,7 @@
 import { computed, nextTick, ref, watch } from 'vue'
 
 import type { Fault } from '../api/types'
+import { stepped } from './step'
 
 /**
  * A field that takes the maker's own notation. It shows what the server read back; while its fault
@@ -25,7 +26,8 @@ const props = withDefaults(
   { fault: undefined, hint: '', waiting: false, stamp: undefined },
 )
 const emit = defineEmits<{
-  /** What was typed, on Enter or on leaving. */ commit: [typed: string]
+  /** What was typed, on Enter or on leaving; whether it is being turned, a step at a time. */
+  commit: [typed: string, turning: boolean]
 }>()
 
 const WAITS = 'waits: sent as soon as the workshop answers'
@@ -65,8 +67,24 @@ function commit(): void {
   if (changed) {
     sent = true
     answered = false
-    emit('commit', typed.value)
+    emit('commit', typed.value, false)
   } else if (!props.fault && !sent) typed.value = props.text
+}
+/** The value a step up or down, sent at once: the figures follow. */
+function step(event: KeyboardEvent | WheelEvent, way: 1 | -1): void {
+  const next = stepped(typed.value, way, event.shiftKey)
+  if (next === null) return
+  event.preventDefault()
+  fresh.value = false
+  sent = true
+  answered = false
+  typed.value = next
+  emit('commit', next, true)
+}
+/** Only the field that has the keys is turned: a page that is scrolled under the pointer changes nothing. */
+function wheel(event: WheelEvent): void {
+  if (event.target === document.activeElement && event.deltaY)
+    step(event, event.deltaY < 0 ? 1 : -1)
 }
 /** The keys go back to the bench: the next letter is none of the field's. */
 function leave(event: KeyboardEvent): void {
@@ -97,6 +115,9 @@ function back(event: KeyboardEvent): void {
     @update:model-value="fresh = true"
     @focus="enter"
     @blur="commit"
+    @keydown.up="step($event, 1)"
+    @keydown.down="step($event, -1)"
+    @wheel="wheel"
     @keydown.enter="enterKey"
     @keydown.esc="back"
   />

@@ -22,6 +22,9 @@ interface Made {
 }
 export interface PieceStep extends Made {
   kind: 'piece'
+  /** What was changed, and when: steps of one value in one go are one. */
+  of?: string
+  when?: number
   before: Piece
   after: Piece
 }
@@ -37,6 +40,15 @@ export interface ReadingStep extends Made {
 /** One thing a maker did. */
 export type Step = PieceStep | ReadingStep
 
+const IN_ONE_GO_MS = 1200
+
+/** Whether a step only takes the one before it further: a value being turned. */
+export function goesOn(last: Step, step: Step): boolean {
+  if (last.kind !== 'piece' || step.kind !== 'piece' || !step.of || last.of !== step.of)
+    return false
+  return (step.when ?? 0) - (last.when ?? 0) < IN_ONE_GO_MS
+}
+
 /** What was done to the open piece, in the order it was done, and what of it was taken back. */
 export function useHistory() {
   const done = shallowRef<Step[]>([])
@@ -44,6 +56,12 @@ export function useHistory() {
 
   /** Something was done: what was taken back before is gone. */
   function record(step: Step): void {
+    const last = done.value.at(-1)
+    if (last && goesOn(last, step)) {
+      done.value = [...done.value.slice(0, -1), step]
+      undone.value = []
+      return
+    }
     const later = done.value.filter((one) => one.at > step.at)
     const sooner = done.value.filter((one) => one.at <= step.at)
     done.value = [...sooner, step, ...later].slice(-MOST)

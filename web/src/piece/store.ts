@@ -6,7 +6,7 @@ import type { Drawings, Fault, Move, Piece, PieceOut, Plan, PlanOut, Restate } f
 import { withValue, without } from '../paths'
 import { useShop } from '../shop/store'
 import { useHad } from './had'
-import { type Step, useHistory } from './history'
+import { goesOn, type PieceStep, type Step, useHistory } from './history'
 import { dropKept, keep, kept } from './kept'
 import { useReadings } from './readings'
 import { faultSaid } from '../said'
@@ -17,6 +17,8 @@ export type Status = 'loading' | 'saved' | 'saving' | 'away' | 'conflict' | 'mis
 interface Edit {
   path: string
   value: unknown
+  /** Whether it is one of many steps of a value that is being turned. */
+  turning?: boolean
   /** When it was made, among edits, drags and choices. */
   at: number
 }
@@ -229,9 +231,9 @@ export const usePiece = defineStore('piece', () => {
   }
 
   /** Put a value, typed or chosen, at a place of the piece. */
-  function set(path: string, value: unknown): void {
+  function set(path: string, value: unknown, turning = false): void {
     const others = pending.value.filter((edit) => edit.path !== path)
-    pending.value = [...others, { path, value, at: (made += 1) }]
+    pending.value = [...others, { path, value, turning, at: (made += 1) }]
     drop(path)
     remember()
     busy()
@@ -290,7 +292,13 @@ export const usePiece = defineStore('piece', () => {
       const fence = Math.min(moved ? movedAt : Infinity, restated.length ? saidAt : Infinity)
       const batch = pending.value.filter((edit) => edit.at < fence)
       const final = !moving
-      const old = before ?? piece.value
+      const turned = !moved && !restated.length && batch.every((edit) => edit.turning)
+      const of = turned ? batch.map((edit) => edit.path).join() : ''
+      const when = Date.now()
+      const first = last.value
+      const further = first?.kind === 'piece' && goesOn(first, { ...first, of, when })
+      // A value that is turned on is changed from what it was before it was touched.
+      const old = before ?? (further ? first.before : piece.value)
       const changing = batch.length + restated.length > 0 || moved !== null
       const wanted = station.value
       // While something is held only what is drawn and written at the stance is asked for.
@@ -328,13 +336,13 @@ export const usePiece = defineStore('piece', () => {
         drop('')
         if (status.value === 'away') status.value = 'saving'
         if (final) {
-          const when = Math.max(
+          const at = Math.max(
             0,
             ...batch.map((edit) => edit.at),
             moved ? movedAt : 0,
             restated.length ? saidAt : 0,
           )
-          settle(old, changing, when, answer.says)
+          settle(old, changing, { at, of, when, says: answer.says })
         }
       } catch (error) {
         if (mine !== turn) return
@@ -372,11 +380,15 @@ export const usePiece = defineStore('piece', () => {
   }
 
   /** After a change has been understood: one step to undo, and a save. */
-  function settle(old: Piece, changed: boolean, at: number, says: string): void {
+  function settle(
+    old: Piece,
+    changed: boolean,
+    how: Pick<PieceStep, 'at' | 'says' | 'of' | 'when'>,
+  ): void {
     before = null
     const after = piece.value
     if (!changed || !after || same(old, after)) return calm()
-    history.record({ kind: 'piece', at, station: station.value, says, before: old, after })
+    history.record({ kind: 'piece', station: station.value, before: old, after, ...how })
     tookBack.value = null
     later()
   }

@@ -2,7 +2,7 @@
 import { computed, onMounted, ref } from 'vue'
 
 import { api, ask, Refused } from '../api/client'
-import type { EveryTool, ReadyShop, Shop } from '../api/types'
+import type { EveryTool, ReadyShop, Shop, Tool } from '../api/types'
 import Drawing from '../drawing/Drawing.vue'
 import Choice from '../fields/Choice.vue'
 import Sheet from '../Sheet.vue'
@@ -43,13 +43,12 @@ async function keep(): Promise<void> {
     await store.change((now: Shop) => {
       const rounding = { ...now.rounding, system: system.value }
       if (!every.value) return { ...now, rounding }
-      const has = new Map((now.tools ?? []).map((tool) => [tool.kind, tool]))
-      const tools = every.value.tools.flatMap((tool) => {
-        const owned = ticked.value.includes(tool.kind ?? '')
-        const mine = has.get(tool.kind)
-        return mine ? [{ ...mine, owned }] : owned ? [{ ...tool, owned }] : []
-      })
-      return { ...now, rounding, tools }
+      const owned = (tool: Tool): boolean => ticked.value.includes(tool.kind ?? '')
+      // Those that are there keep their order: cards come in it.
+      const mine = (now.tools ?? []).map((tool) => ({ ...tool, owned: owned(tool) }))
+      const kinds = mine.map((tool) => tool.kind)
+      const more = every.value.tools.filter((tool) => owned(tool) && !kinds.includes(tool.kind))
+      return { ...now, rounding, tools: [...mine, ...more] }
     })
     open.value = false
   } catch (error) {

@@ -26,10 +26,24 @@ const work = computed(() =>
   works.value.some((w) => w.value === wanted.value) ? wanted.value : (works.value[0]?.value ?? ''),
 )
 const mine = computed(() => cards.value.filter((c) => c.work === work.value))
-const card = computed(() => mine.value.find((c) => c.by === tool.value) ?? mine.value[0])
+/** The tool chosen for the work that is shown: it is shown though it does not reach. */
+const here = ref('')
+/** The tool used last where it reaches, else the first that does. */
+const card = computed(() => {
+  const by = (key: string) => mine.value.find((c) => c.by === key)
+  const last = by(tool.value)
+  return (
+    by(here.value) ??
+    (last?.in_reach ? last : undefined) ??
+    mine.value.find((c) => c.in_reach) ??
+    last ??
+    mine.value[0]
+  )
+})
+watch(work, () => (here.value = ''))
 
 function choose(key: string): void {
-  tool.value = key
+  here.value = tool.value = key
   localStorage.setItem(KEPT + props.station, key)
 }
 watch(

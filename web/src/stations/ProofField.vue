@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 
 import type { Proof } from '../api/types'
 import FigureText from '../fields/FigureText.vue'
@@ -8,6 +8,7 @@ import { usePiece } from '../piece/store'
 import { useShop } from '../shop/store'
 import GaugeButton from './GaugeButton.vue'
 import ReadingMore from './ReadingMore.vue'
+import ReadWith from './ReadWith.vue'
 
 /** One proof's field, what is thought of its answer, the gauge, and what is behind it. */
 const props = defineProps<{
@@ -20,6 +21,8 @@ const props = defineProps<{
 }>()
 const store = usePiece()
 const shop = useShop()
+/** What it is going to be read with, where it is not what the proof names. */
+const readWith = ref('')
 const unit = computed(() => (shop.system === 'inch' ? ' in' : ' mm'))
 const VERDICT: Record<string, string> = { fine: 'fine', off: 'off', slip: 'off' }
 
@@ -53,7 +56,7 @@ const said = computed(() => {
       :stamp="store.readings"
       :waiting="proof.id in store.unsent"
       :data-proof="proof.id"
-      @commit="store.answer(proof.id, $event)"
+      @commit="store.answer(proof.id, $event, readWith ? { tool: readWith } : {})"
     />
     <span v-if="!compact" class="verdict" role="status">
       <template v-if="proof.off && !refused"
@@ -74,6 +77,12 @@ const said = computed(() => {
     </p>
     <GaugeButton :proof="proof.id" />
     <ReadingMore v-if="proof.answer && !store.rehearsal" :proof="proof.id" />
+    <ReadWith
+      v-else-if="!store.rehearsal"
+      v-model="readWith"
+      :name="label ?? proof.short"
+      :usual="proof.read_on"
+    />
   </li>
 </template>
 
