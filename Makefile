@@ -16,7 +16,7 @@ DEMO_DATA ?= demo-data
 
 PY := .venv/bin/python
 STAMPS := build/stamps
-WEB := $(shell find web/src -type f) web/index.html web/vite.config.ts
+WEB := $(shell find web/src docs/glossary -type f) web/index.html web/vite.config.ts
 
 .PHONY: demo demo-fresh run test bench trust lint check build install screenshots clean
 .PHONY: compiled backup backup-check restore take-out take-in audit lock

@@ -86,8 +86,8 @@ def lean_figures(lean: LeanAngles, key: str, outward: tuple[float, float], show:
             note="the line from front to back",
         )
     return LeanFigures(
-        splay=show.angle(s),
-        rake=show.angle(r),
+        splay=show.typed_angle(s),
+        rake=show.typed_angle(r),
         resultant=show.figure(
             f"{key}.resultant",
             "Resultant, the true lean",
@@ -302,7 +302,7 @@ def _walk(part: object, path: str, found: dict[str, Quantity], show: Show) -> No
         if isinstance(rule, Length):
             found[at] = show.fine(value) if rule.fine else show.length(value)
         elif isinstance(rule, Angle):
-            found[at] = show.angle(value)
+            found[at] = show.typed_angle(value)
         elif isinstance(value, tuple):
             if listed:
                 found.update((f"{at}.{k}", show.length(item)) for k, item in enumerate(value))

@@ -149,6 +149,12 @@ class Show:
         self._angles[deg, places] = made
         return made
 
+    def typed_angle(self, deg: float) -> Quantity:
+        """An angle that was chosen: to as many decimals as it was given in, two at most."""
+        hundredths = deg * 100.0
+        exact = abs(hundredths - round(hundredths)) < 1e-6 and round(hundredths) % 10 != 0
+        return self.angle(deg, 2 if exact else 1)
+
     def count(self, number: int) -> Quantity:
         """A number of things."""
         return Quantity(number, "count", str(number), str(number))

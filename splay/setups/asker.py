@@ -71,8 +71,9 @@ class Asker:
         """Measured with a rule; `expected` in mm."""
         near = self.show.length(NEAR_MM)
         found = length_slips(expected.value) if slips is None else slips
-        shown = self.show.closely
-        return self._proof(key, "rule", shown(expected.value), near, shown, words, LIKE_MM, found)
+        # What is expected is said as that length is said everywhere; what was read, as closely as it was.
+        told = self.show.length(expected.value)
+        return self._proof(key, "rule", told, near, self.show.closely, words, LIKE_MM, found)
 
     def hair(self, key: Key, expected_mm: float, near_mm: float, words: Words) -> Proof:
         """Measured with a gauge or a caliper, where a hair matters; mm."""

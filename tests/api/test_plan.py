@@ -21,7 +21,8 @@ class Planning(ApiCase):
         return self.call("POST", "/api/plan", {"piece": {**PIECE, **change}})
 
     def test_a_plan_comes_back_with_the_piece_as_read_and_nothing_is_kept(self) -> None:
-        with self.assertNumQueries(4):  # session, maker, shop, the maker's own readings
+        # session, maker, shop, their units, the maker's own readings
+        with self.assertNumQueries(5):
             answer = self.plan(height="17 3/4 in")
         self.assertEqual(answer.status_code, 200)
         body = answer.json()

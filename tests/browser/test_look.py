@@ -108,3 +108,25 @@ class Look(BrowserCase):
             assert before and after
             self.assertGreater(after["width"] * after["height"], 1.1 * before["width"] * before["height"])
             page.locator(f"[data-large='{name}']").click()
+
+    def test_every_screen_prints_clean(self) -> None:
+        """On paper nothing is there to be pressed, nothing runs over the edge, and no page is empty."""
+        page = self.page
+        address = self.hang(starter("bench"))
+        paths = [f"{address}/{station}" for station in STATIONS]
+        paths += [f"{self.live_server_url}{path}" for path in ("/", "/shop", "/quick")]
+        for path in paths:
+            page.emulate_media(media="screen")
+            page.goto(path)
+            page.wait_for_selector(".station svg.drawing, main h1")
+            page.wait_for_timeout(400)
+            page.emulate_media(media="print")
+            page.set_viewport_size({"width": 720, "height": 1000})
+            with self.subTest(path):
+                self.assertFalse(page.locator(".bar").is_visible())
+                self.assertEqual(page.locator("button.word:visible, .v-btn:visible").count(), 0)
+                wide = page.evaluate("document.documentElement.scrollWidth")
+                self.assertLessEqual(wide, 720)
+                paper = page.pdf(format="A4")
+                self.assertLessEqual(paper.count(b"/Type /Page\n") + paper.count(b"/Type /Page "), 6)
+            page.set_viewport_size({"width": 1280, "height": 800})

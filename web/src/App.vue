@@ -3,6 +3,7 @@ import { onMounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { useTheme } from 'vuetify'
 
+import GlossarySheet from './GlossarySheet.vue'
 import HelpSheet from './HelpSheet.vue'
 import FirstSheet from './shop/FirstSheet.vue'
 import { usePiece } from './piece/store'
@@ -17,6 +18,8 @@ const piece = usePiece()
 const router = useRouter()
 const theme = useTheme()
 const help = ref(false)
+/** The words for what the hands do. */
+const words = ref(false)
 /** On a phone: whether the ways to other pages are shown. */
 const menu = ref(false)
 router.afterEach(() => (menu.value = false))
@@ -66,7 +69,7 @@ function unsent(event: KeyboardEvent): boolean {
 
 /** What lies over the bench has the keys. */
 function covered(): boolean {
-  return help.value || document.querySelector('.v-overlay--active .sheet') !== null
+  return help.value || words.value || document.querySelector('.v-overlay--active .sheet') !== null
 }
 
 /** To the first field of the page, past everything above it. */
@@ -78,6 +81,7 @@ function toWork(): void {
 
 function key(event: KeyboardEvent): void {
   if (event.key === '?' && help.value) help.value = false
+  if (event.key === 'g' && words.value) words.value = false
   if (event.altKey || covered()) return
   if (event.ctrlKey || event.metaKey) {
     const pressed = event.key.toLowerCase()
@@ -98,6 +102,7 @@ function key(event: KeyboardEvent): void {
     s: () => router.push('/shop'),
     t: nextTheme,
     f: toWork,
+    g: () => (words.value = true),
   }
   const wanted = piece.plan?.stations[Number(event.key) - 1]?.name
   if (wanted && router.currentRoute.value.name === 'piece') {
@@ -143,6 +148,7 @@ onMounted(() => addEventListener('keydown', key))
           </button>
           <button class="plain word" type="button" @click="nextTheme">light</button>
           <button class="plain word" type="button" @click="help = true">keys</button>
+          <button class="plain word" type="button" data-words @click="words = true">words</button>
           <button
             v-if="!session.session.demo"
             class="plain word"
@@ -159,6 +165,7 @@ onMounted(() => addEventListener('keydown', key))
       </div>
       <RouterView />
       <HelpSheet v-model="help" />
+      <GlossarySheet v-model="words" />
       <FirstSheet v-if="shop.unasked.includes('units')" />
     </template>
     <p v-else class="notice" role="status">{{ failed || 'Opening the shop.' }}</p>

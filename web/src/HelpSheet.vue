@@ -13,6 +13,8 @@ const keys = [
   ['arrows', 'in a row of words: look along it; space or Enter chooses'],
   ['arrows', 'nudge the handle that has the focus; with Shift, further'],
   ['f', 'the first field of the page'],
+  ['g', 'the words, with a drawing each'],
+  ['up, down', 'in a field: turn its value; with Shift, further; the wheel too'],
   ['q', 'Quick set'],
   ['r', 'the rack'],
   ['s', 'the shop'],

@@ -5,6 +5,7 @@ import { RouterLink, useRouter } from 'vue-router'
 import { api, ask, Away, Refused } from '../api/client'
 import type { OffRack, Piece, RackPiece, Start } from '../api/types'
 import Drawing from '../drawing/Drawing.vue'
+import Choice from '../fields/Choice.vue'
 import FigureText from '../fields/FigureText.vue'
 import RevisionsSheet from '../piece/RevisionsSheet.vue'
 import { inWhole } from '../said'
@@ -29,9 +30,21 @@ const leaving = ref<RackPiece | null>(null)
 const off = ref<OffRack[]>([])
 const looking = ref(false)
 const sought = ref('')
+const order = ref('turn')
+const ORDERS = [
+  { value: 'turn', title: 'changed last' },
+  { value: 'name', title: 'name' },
+  { value: 'open', title: 'unfinished first' },
+]
 const found = computed(() => {
   const words = sought.value.toLowerCase().split(' ')
-  return pieces.value?.filter((one) => words.every((word) => one.name.toLowerCase().includes(word)))
+  const those = pieces.value?.filter((one) =>
+    words.every((word) => one.name.toLowerCase().includes(word)),
+  )
+  // As they come they hang by what was changed last.
+  if (order.value === 'name') those?.sort((a, b) => a.name.localeCompare(b.name))
+  if (order.value === 'open') those?.sort((a, b) => Number(a.finished) - Number(b.finished))
+  return those
 })
 const choosing = ref(false)
 /** A piece whose last state cannot be opened, and whether its earlier ones are looked at. */
@@ -198,6 +211,13 @@ function stage({ next, finished }: RackPiece): string {
         label="Find by name"
         autocomplete="off"
         data-find
+      />
+      <Choice
+        v-if="(pieces?.length ?? 0) > MANY"
+        label="by"
+        :items="ORDERS"
+        :value="order"
+        @choose="order = $event"
       />
       <button v-if="off.length" class="plain word" type="button" data-off @click="looking = true">
         taken off: {{ off.length }}

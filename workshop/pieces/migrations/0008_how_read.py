@@ -17,7 +17,8 @@ def on_the_scale_of_now(apps, schema_editor):
         shop = workbench()
     readings = apps.get_model("pieces", "ReadingRow").objects
     for name, kind in KINDS.items():
-        how = how_read(kind, shop)
+        # Sawn lines were then read on what holes are read with.
+        how = how_read(KINDS["bore"] if kind.scale == "sawn" else kind, shop)
         if how:
             readings.filter(kind=name).update(at_square=how.at_square, counts=how.counts, gauge=how.gauge)
 

@@ -108,7 +108,9 @@ const SIDES = [
     </p>
     <PhotoPanel v-if="top.outline.kind === 'drawn'" />
     <details>
-      <summary>grain, use, how many, notes</summary>
+      <summary>
+        grain, use, how many, notes<template v-if="store.piece?.notes"> (there are some)</template>
+      </summary>
       <div class="grid">
         <PieceField label="Grain, off the left-right line" path="top.grain" />
         <v-select
