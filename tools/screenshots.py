@@ -99,6 +99,23 @@ SHOTS = {
 }
 
 
+_TASKS = {"fit": "fit dry and read", "stretchers": "bore the sockets"}
+
+
+def _states(page: Page, address: str, folder: Path) -> None:
+    """A bench made higher, beside what it was."""
+    open_piece(page, address, "Foyer bench", "stance")
+    height = page.locator("[data-field='height'] input")
+    height.fill("520")
+    height.press("Enter")
+    page.locator("[data-status=saved]").wait_for()
+    page.wait_for_timeout(1500)
+    page.get_by_role("button", name="earlier states").click()
+    page.wait_for_selector("[data-side=after] svg")
+    page.wait_for_timeout(800)
+    page.screenshot(path=folder / "states.png")
+
+
 def _rehearse(page: Page, address: str, folder: Path) -> None:
     """A virtual stool measured once, drawn larger, the truth told."""
     page.goto(f"{address}/rehearsal")
@@ -136,8 +153,8 @@ def main(folder: Path, wanted: list[str]) -> None:
         for name, (piece, station) in SHOTS.items():
             if not wanted or name in wanted:
                 open_piece(page, address, piece, station)
-                if name == "fit":
-                    page.get_by_label("fit dry and read").click(force=True)
+                if name in _TASKS:
+                    page.get_by_role("radio", name=_TASKS[name]).click(force=True)
                     page.wait_for_timeout(400)
                 if name == "in-the-round":
                     page.get_by_label("turn it round").click(force=True)
@@ -147,6 +164,9 @@ def main(folder: Path, wanted: list[str]) -> None:
                         page.locator("[data-next]").click()
                     page.wait_for_timeout(300)
                 page.screenshot(path=folder / f"{name}.png")
+        # The last one: it changes the piece.
+        if not wanted or "states" in wanted:
+            _states(page, address, folder)
 
 
 if __name__ == "__main__":

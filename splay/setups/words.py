@@ -23,12 +23,15 @@ def with_the(name: str) -> str:
 
 
 def counted(parts: Iterable[StickPart]) -> str:
-    """ "the front apron", "4 legs", "2 rails and 4 legs": one by its name, several by their number."""
+    """ "the front apron", "the left apron and the right apron", "2 rails and 4 legs": one or two by
+    their names, more by their number."""
     mine = {part.key: part for part in parts}.values()
     roles: dict[str, list[StickPart]] = {}
     for part in mine:
         roles.setdefault(part.role, []).append(part)
     said = []
+    if len(mine) == 2 and len(roles) == 1:
+        return " and ".join(with_the(part.name) for part in mine)
     for role, alike in roles.items():
         one = with_the(alike[0].name)
         said.append(one if len(alike) == 1 else f"{len(alike)} {_PLURALS.get(role, role)}")

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import re
+
 from playwright.sync_api import expect
 
 from splay.piece import read_piece, write_piece
@@ -129,3 +131,33 @@ class InHand(BrowserCase):
         sheet.get_by_label("Call state 1").fill("as drawn")
         sheet.get_by_label("Call state 1").press("Enter")
         expect(sheet.locator("[data-state='1']")).to_contain_text("as drawn")
+
+    def test_a_caution_stands_at_the_field_that_causes_it(self) -> None:
+        page = self.at(self.hang(starter("bench")), "boring")
+        type_in(page, "supports.0.joint.depth", "42")
+        found = page.locator("[data-finding=thin_skin]")
+        expect(found).to_be_visible()
+        depth = page.locator("[data-field='supports.0.joint.depth']")
+        expect(depth).to_have_class(re.compile("cautioned"))
+        # Pressing the caution leads to its field, which says it too.
+        found.click()
+        expect(field(page, "supports.0.joint.depth")).to_be_focused()
+        expect(depth.locator(".v-messages")).to_contain_text("mm")
+        type_in(page, "supports.0.joint.depth", "26")
+        expect(found).to_have_count(0)
+        expect(depth).not_to_have_class(re.compile("cautioned"))
+
+    def test_an_angle_is_shown_as_it_was_typed(self) -> None:
+        page = self.at(self.hang(starter("bench")))
+        type_in(page, "supports.0.angles.0.splay", "11.25")
+        expect(field(page, "supports.0.angles.0.splay")).to_have_value("11.25°")
+        expect(page.locator("[data-figure=splay]").first).to_have_text("11.25°")
+
+    def test_the_words_are_behind_a_key(self) -> None:
+        page = self.page
+        page.goto(self.live_server_url)
+        page.wait_for_selector("[data-new]")
+        page.keyboard.press("g")
+        expect(page.locator("[data-term=sightline] svg")).to_be_visible()
+        page.keyboard.press("g")
+        expect(page.locator("[data-term=sightline]")).to_have_count(0)

@@ -20,7 +20,7 @@ SEEN = r"""() => {
   for (const e of document.querySelectorAll('.v-field-label, .v-select__selection-text, th, td, h2'))
     if (seen(e) && e.scrollWidth > e.clientWidth + 1 && getComputedStyle(e).overflow !== 'visible')
       cut.add(e.textContent.trim())
-  for (const e of document.querySelectorAll('.v-field input:not([maxlength])'))
+  for (const e of document.querySelectorAll('.v-input:not(.v-select) .v-field input:not([maxlength])'))
     if (seen(e) && !e.closest('[data-field="top.boards"]') && e.scrollWidth > e.clientWidth + 1)
       cut.add(e.value)
   for (const e of document.querySelectorAll('body *')) {

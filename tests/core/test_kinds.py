@@ -525,5 +525,6 @@ class Words(SimpleTestCase):
 
     def test_one_part_is_named_and_several_are_counted(self) -> None:
         titles = {card.title for card in planned(starter("aproned")).setups}
-        self.assertIn("Cut both ends of 2 aprons", titles)
+        self.assertIn("Cut both ends of the left apron and the right apron", titles)
+        self.assertIn("Cut both ends of 4 legs", titles)
         self.assertIn("Mitre the top, its left end", {c.title for c in planned(starter("slab")).setups})

@@ -16,6 +16,17 @@ const props = defineProps<{
 const store = usePiece()
 const text = computed(() => store.chosen[props.path]?.text ?? '')
 const waiting = computed(() => store.status === 'away' && store.waits(props.path))
+/** What the piece is cautioned about that this field changes. */
+const caution = computed(() => {
+  const found = (store.plan?.findings ?? []).find(
+    (one) => one.level !== 'note' && bears(one.field, props.path),
+  )
+  return found ? `${found.text} ${found.mend}` : ''
+})
+/** Whether a caution about one place of the piece is about this field: its own, or its part's. */
+function bears(about: string, path: string): boolean {
+  return about === path || (about.split('.').length > 2 && path.startsWith(`${about}.`))
+}
 const fault = computed(() => store.faults[props.path])
 </script>
 
@@ -26,6 +37,8 @@ const fault = computed(() => store.faults[props.path])
     :fault="fault"
     :hint="hint ?? ''"
     :waiting="waiting"
+    :busy="store.waits(path)"
+    :caution="caution"
     :stamp="store.plan"
     :data-field="path"
     @commit="(typed, turning) => store.set(path, typed, turning)"

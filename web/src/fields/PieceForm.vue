@@ -114,6 +114,6 @@ input[type='checkbox'] {
   vertical-align: -3px;
 }
 .form :deep(input) {
-  font-size: 0.95rem;
+  font-size: 1rem;
 }
 </style>

@@ -18,12 +18,16 @@ const props = withDefaults(
     fault?: Fault | undefined
     /** A word of help under the field; none by default. */
     hint?: string
+    /** Whether what was typed last is on its way: what is read back meanwhile is of something older. */
+    busy?: boolean
+    /** What is cautioned about what stands here: marked, and said while the field has the keys. */
+    caution?: string
     /** Whether what was typed last waits for a workshop that does not answer; not by default. */
     waiting?: boolean
     /** Anything that is new with every answer, so that "450" is shown as "450 mm" again. */
     stamp?: unknown
   }>(),
-  { fault: undefined, hint: '', waiting: false, stamp: undefined },
+  { fault: undefined, hint: '', caution: '', waiting: false, busy: false, stamp: undefined },
 )
 const emit = defineEmits<{
   /** What was typed, on Enter or on leaving; whether it is being turned, a step at a time. */
@@ -39,10 +43,10 @@ const wrong = computed(() => props.fault?.said ?? '')
 // Whatever was read back is shown, unless something newer is being typed, is still to be mended or is on
 // its way: a fault that goes because something else was typed is no answer to that.
 watch(
-  () => [props.text, props.fault, props.stamp, props.waiting],
+  () => [props.text, props.fault, props.stamp, props.waiting, props.busy],
   ([text, fault, stamp], [hadText, hadFault, hadStamp]) => {
     if (text !== hadText || stamp !== hadStamp) answered = true
-    if (props.waiting || (hadFault && !fault && !answered)) return
+    if (props.waiting || props.busy || (hadFault && !fault && !answered)) return
     sent = false
     if (fresh.value || props.fault) return
     typed.value = props.text
@@ -105,8 +109,10 @@ function back(event: KeyboardEvent): void {
   <v-text-field
     v-model="typed"
     :label="label"
-    :hint="waiting ? WAITS : hint"
-    :persistent-hint="waiting || !!hint"
+    :class="{ cautioned: caution && !wrong }"
+    :hint="waiting ? WAITS : caution || hint"
+    :persistent-hint="waiting || (!!hint && !caution)"
+    :title="caution || undefined"
     :error-messages="wrong"
     autocomplete="off"
     spellcheck="false"
@@ -122,3 +128,11 @@ function back(event: KeyboardEvent): void {
     @keydown.esc="back"
   />
 </template>
+
+<style scoped>
+.cautioned :deep(.v-field__outline) {
+  --v-field-border-width: 2px;
+  --v-field-border-opacity: 1;
+  color: var(--caution);
+}
+</style>

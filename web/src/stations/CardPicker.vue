@@ -82,6 +82,15 @@ watch(
 </template>
 
 <style scoped>
+/* The name of a work is read whole. */
+[data-work] :deep(.v-select__selection-text) {
+  white-space: normal;
+  overflow: visible;
+  line-height: 1.3;
+}
+[data-work] :deep(.v-field__input) {
+  height: auto;
+}
 .picker {
   display: grid;
   gap: 0.6rem;

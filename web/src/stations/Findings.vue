@@ -13,6 +13,11 @@ const elsewhere = computed(() => {
   )
   return [...new Set(other.map((f) => f.station))]
 })
+/** To the field that changes it, where it is on this page. */
+function toField(path: string): void {
+  if (!path) return
+  document.querySelector<HTMLElement>(`[data-field^="${CSS.escape(path)}"] input`)?.focus()
+}
 const WORD = { stop: 'Stop', caution: 'Caution', note: 'Note' }
 </script>
 
@@ -28,6 +33,7 @@ const WORD = { stop: 'Stop', caution: 'Caution', note: 'Note' }
       @pointerleave="store.lit = ''"
       @focus="store.lit = finding.legs[0] ? `leg.${finding.legs[0]}` : ''"
       @blur="store.lit = ''"
+      @click="toField(finding.field)"
     >
       <details v-if="finding.level === 'note'">
         <summary><strong>Note.</strong> {{ finding.text }}</summary>
@@ -53,7 +59,11 @@ const WORD = { stop: 'Stop', caution: 'Caution', note: 'Note' }
 li {
   border-left: 6px solid var(--caution);
   padding: 2px 0 2px 8px;
-  font-size: 0.88rem;
+  font-size: 1rem;
+}
+li.caution,
+li.stop {
+  cursor: pointer;
 }
 li.stop {
   border-color: var(--cut);

@@ -87,8 +87,11 @@ const said = computed(() => {
 </template>
 
 <style scoped>
+:deep(.v-messages) {
+  font-size: 0.94rem;
+}
 .verdict {
-  font-size: 0.84rem;
+  font-size: 1rem;
   display: block;
   min-height: 1.3em;
 }
