@@ -109,6 +109,29 @@ class Look(BrowserCase):
             self.assertGreater(after["width"] * after["height"], 1.1 * before["width"] * before["height"])
             page.locator(f"[data-large='{name}']").click()
 
+    def test_what_is_needed_at_arms_length_is_large(self) -> None:
+        """At 1280x800: the setting, which way, the steps, cautions, proofs and their fields, the cuts."""
+        page = self.page
+        needed = (
+            "[data-setting], .which, .steps li, .care, .expect, .proofs input, .proofs .how, "
+            ".proofs .v-messages__message, .findings li, .sticks td, .cut td, .cut .side, .row > .what"
+        )
+        for start in ("bench", "board_sides"):
+            address = self.hang(starter(start))
+            for station in ("boring", "legs", "stretchers", "level"):
+                page.goto(f"{address}/{station}")
+                page.wait_for_selector(".station")
+                page.wait_for_timeout(400)
+                small = page.evaluate(
+                    "what => [...document.querySelectorAll(what)]"
+                    ".filter(e => e.getClientRects().length)"
+                    ".filter(e => parseFloat(getComputedStyle(e).fontSize) < 16)"
+                    ".map(e => e.className + ' ' + e.textContent.trim().slice(0, 30))",
+                    needed,
+                )
+                with self.subTest(start, station=station):
+                    self.assertEqual(small, [])
+
     def test_every_screen_prints_clean(self) -> None:
         """On paper nothing is there to be pressed, nothing runs over the edge, and no page is empty."""
         page = self.page

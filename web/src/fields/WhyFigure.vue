@@ -67,7 +67,7 @@ defineProps<{
 }
 .what,
 dt {
-  font-size: 0.9rem;
+  font-size: 1rem;
 }
 .value,
 dd {

@@ -88,7 +88,14 @@ const said = computed(() => {
 
 <style scoped>
 :deep(.v-messages) {
-  font-size: 0.94rem;
+  font-size: 1rem;
+}
+:deep(.v-messages__message) {
+  line-height: 1.25;
+  letter-spacing: 0;
+}
+:deep(.v-input__details) {
+  padding-inline: 2px;
 }
 .verdict {
   font-size: 1rem;

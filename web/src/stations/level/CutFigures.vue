@@ -46,10 +46,10 @@ const sawing = computed(() => props.round.feet.some((foot) => foot.how === 'saw'
   text-align: right;
 }
 .how {
-  font-size: 0.9rem;
+  font-size: 1rem;
 }
 .care {
-  font-size: 0.86rem;
+  font-size: 1rem;
   border-left: 6px double var(--caution);
   padding-left: 8px;
 }

@@ -75,12 +75,12 @@ td {
 }
 .short {
   color: var(--cut);
-  font-size: 0.95rem;
+  font-size: 1rem;
   font-weight: 500;
 }
 .side {
   display: block;
-  font-size: 0.8rem;
+  font-size: 1rem;
 }
 .big {
   font-size: 1.05rem;
@@ -88,6 +88,6 @@ td {
   color: var(--cut);
 }
 td .quiet {
-  font-size: 0.8rem;
+  font-size: 1rem;
 }
 </style>

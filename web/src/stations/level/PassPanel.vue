@@ -123,7 +123,7 @@ h2 {
   flex: 1 0 100%;
 }
 .how {
-  font-size: 0.88rem;
+  font-size: 1rem;
 }
 .said {
   border-left: 6px solid var(--line);
