@@ -17,6 +17,7 @@ from splay.piece.levelling import Levelling, LevelPass, LevelWay
 from splay.piece.members import Level, Member, OnLeg, OnMember, Rope, Stretcher
 from splay.piece.model import (
     FORMAT,
+    MOST_MADE,
     VERSION,
     Piece,
     Support,
@@ -47,6 +48,7 @@ from splay.piece.tops import (
 
 __all__ = [
     "FORMAT",
+    "MOST_MADE",
     "VERSION",
     "ApronedLegs",
     "AsWide",

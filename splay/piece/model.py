@@ -25,6 +25,8 @@ from splay.quantity import Bare
 
 FORMAT = "proud-rake-piece"
 VERSION = 2
+MOST_MADE = 60
+"""As many like pieces as one document stands for."""
 Use = Literal["stool", "bench", "shoe_seat", "child", "high_stool", "table", "other"]
 Name = Annotated[str, Field(min_length=1, max_length=120), Plain]
 Support = Annotated[
@@ -50,7 +52,7 @@ class Piece(Frozen):
     version: Literal[2] = 2
     name: Name
     use: Use = "stool"
-    make: Annotated[int, Field(ge=1, le=60)] = 1
+    make: Annotated[int, Field(ge=1, le=MOST_MADE)] = 1
     """How many of it are made: all alike as chosen, each read by itself."""
     height: Annotated[float, Length(60, 3000)]
     """Plumb height of the middle of the sitting surface above the floor, mm."""

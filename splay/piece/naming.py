@@ -179,6 +179,8 @@ def _word(step: str, after: str, before: list[str], holder: Any, here: Any) -> s
         whole = _whole(step, number, one, here)
         if whole is not None:
             return whole
+    if step == "leg" and isinstance(here, str):
+        return "stands in"
     if step in PARTS and (number or isinstance(here, Mapping)):
         several = number and (not isinstance(here, list | tuple) or len(here) > 1)
         return f"{PARTS[step]} {number}" if several and PARTS[step] else PARTS[step]

@@ -91,7 +91,7 @@ class Finished(ApiCase):
             made["clashes"],
             [{"path": "height", "what": "height", "mine": "470 mm", "theirs": "480 mm"}],
         )
-        self.assertEqual([one["what"] for one in made["theirs"]], ["height", "top, thickness"])
+        self.assertEqual(made["says"], "height 450 mm → 480 mm and 1 more")
         self.assertEqual(
             (made["piece"]["height"], made["piece"]["top"]["thickness"], made["piece"]["notes"]),
             (470, 44, "elm"),

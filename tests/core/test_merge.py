@@ -171,7 +171,7 @@ class DifferencesTest(SimpleTestCase):
         document = write_piece(base)
         document["members"][0]["ends"][1]["leg"] = _free(base)[0]
         words = in_words(differences(base, read_piece(document), SHOW))
-        self.assertRegex(words, r"^stretcher 1, end 2, leg leg \d → leg \d$")
+        self.assertRegex(words, r"^stretcher 1, end 2, stands in leg \d → leg \d$")
 
     def test_whatever_is_changed_is_said(self) -> None:
         """No figure of any start can change without a word."""

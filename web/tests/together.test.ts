@@ -10,7 +10,7 @@ vi.mock('../src/api/client', async (real) => ({
   ask: (call: Promise<unknown>) => call,
 }))
 const { useTogether } = await import('../src/piece/together')
-const { Refused } = await import('../src/api/client')
+const { Away, Refused } = await import('../src/api/client')
 
 const piece = (name: string): Piece => ({ name }) as Piece
 const theirs = {
@@ -21,7 +21,7 @@ const theirs = {
 } as unknown as PieceOut
 const both = (clashes: MergeOut['clashes'] = []): MergeOut => ({
   piece: piece('both'),
-  theirs: [{ path: 'height', what: 'height', before: '450 mm', after: '470 mm' }],
+  says: 'height 450 mm → 470 mm',
   clashes,
 })
 const clash = { path: 'height', what: 'height', mine: '460 mm', theirs: '470 mm' }
@@ -57,6 +57,19 @@ describe('two changes of one piece', () => {
     expect(body.take).toEqual(['height'])
     expect(open.adopt).toHaveBeenCalledOnce()
     expect(together.clashing.value).toBeNull()
+  })
+
+  it('are chosen once more where nobody answered', async () => {
+    asked.post.mockResolvedValueOnce(both([clash]))
+    const together = useTogether(open)
+    await together.bring(theirs, 3)
+    asked.post.mockRejectedValueOnce(new Away('away'))
+    await together.pick('height', 'mine')
+    expect(together.clashing.value).not.toBeNull()
+    expect(together.picks.value).toEqual({})
+    asked.post.mockResolvedValueOnce(both())
+    await together.pick('height', 'mine')
+    expect(open.adopt).toHaveBeenCalledOnce()
   })
 
   it('are put together once more where something was done meanwhile', async () => {

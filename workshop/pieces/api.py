@@ -18,7 +18,7 @@ from pydantic import Field, TypeAdapter
 from splay.differences import Difference, differences
 from splay.draw import draw
 from splay.errors import BadInput
-from splay.piece import Piece, read_piece, write_piece
+from splay.piece import MOST_MADE, Piece, read_piece, write_piece
 from splay.piece.rounded import in_round_figures
 from splay.piece.starters import STARTS, starter
 from splay.plan import plan
@@ -38,7 +38,7 @@ from workshop.shop.models import the_shop
 
 router = Router()
 _VIEW = TypeAdapter(View)
-Copy = Annotated[int, Field(ge=1, le=60)]
+Copy = Annotated[int, Field(ge=1, le=MOST_MADE)]
 LONGEST_LIST = 1000
 """The latest of a history; all of it is in the file of the piece."""
 Refused = (400, 401, 403, 404, 413, 422)

@@ -8,7 +8,7 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema
 from pydantic import Field, TypeAdapter
 
-from splay.differences import Difference, differences, in_words, worded
+from splay.differences import differences, in_words, worded
 from splay.draw import Drawings, Station, draw
 from splay.errors import BadInput, Fault, shorten
 from splay.piece import Piece, read_piece
@@ -119,10 +119,10 @@ class ClashOut(Schema):
 
 
 class MergeOut(Schema):
-    """The piece with both changes, what theirs are, and where both changed the same."""
+    """The piece with both changes, what theirs are in one line, and where both changed the same."""
 
     piece: Piece
-    theirs: list[Difference]
+    says: str
     clashes: list[ClashOut]
 
 
@@ -210,7 +210,7 @@ def put_together(request: HttpRequest, payload: MergeIn) -> MergeOut:
     made = merge(base, mine, theirs, frozenset(payload.take))
     return MergeOut(
         piece=made.piece,
-        theirs=list(differences(base, theirs, show)),
+        says=in_words(differences(base, theirs, show)),
         clashes=[
             ClashOut(
                 path=clash.mine,

@@ -14,7 +14,7 @@ from pydantic import AwareDatetime, Field
 
 from splay.document import Frozen, read_document
 from splay.errors import BadInput, Fault
-from splay.piece import read_piece
+from splay.piece import MOST_MADE, read_piece
 from splay.reading import kind_named
 from workshop.accounts.makers import LONGEST_NAME
 from workshop.pieces.actions import MOST_OF_A_PIECE, next_turn
@@ -25,7 +25,7 @@ RECORD_VERSION = 1
 Who = Annotated[str, Field(max_length=LONGEST_NAME)] | None
 Proof = Annotated[str, Field(min_length=1, max_length=LONGEST_PROOF)]
 Typed = Annotated[str, Field(max_length=40)]
-Copy = Annotated[int, Field(ge=1, le=60)]
+Copy = Annotated[int, Field(ge=1, le=MOST_MADE)]
 Tool = Annotated[str, Field(max_length=60)]
 Note = Annotated[str, Field(max_length=400)]
 
@@ -86,7 +86,7 @@ class Record(Frozen):
     made: AwareDatetime
     finished: AwareDatetime | None = None
     states: Annotated[list[State], Field(min_length=1, max_length=100_000)]
-    readings: Annotated[tuple[RecordedReading, ...], Field(max_length=60 * MOST_OF_A_PIECE)] = ()
+    readings: Annotated[tuple[RecordedReading, ...], Field(max_length=MOST_MADE * MOST_OF_A_PIECE)] = ()
     events: Annotated[tuple[RecordedEvent, ...], Field(max_length=1_000_000)] = ()
     photo: str | None = None
 

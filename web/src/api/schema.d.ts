@@ -2833,14 +2833,14 @@ export interface components {
         };
         /**
          * MergeOut
-         * @description The piece with both changes, what theirs are, and where both changed the same.
+         * @description The piece with both changes, what theirs are in one line, and where both changed the same.
          */
         MergeOut: {
             /** Clashes */
             clashes: components["schemas"]["ClashOut"][];
             piece: components["schemas"]["Piece"];
-            /** Theirs */
-            theirs: components["schemas"]["Difference"][];
+            /** Says */
+            says: string;
         };
         /**
          * Mesh

@@ -173,7 +173,10 @@ export function useReadings(open: Open) {
     const turn = line.then(() => deliver(mine, proof, typed, said, step))
     line = turn
       .catch(() => undefined)
-      .finally(() => (sending.value = mine === id.value ? Math.max(0, sending.value - 1) : 0))
+      .finally(() => {
+        // Another piece that was opened meanwhile counts its own.
+        if (mine === id.value) sending.value = Math.max(0, sending.value - 1)
+      })
     await turn
   }
 

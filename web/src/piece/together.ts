@@ -1,7 +1,8 @@
 import { type Ref, shallowRef } from 'vue'
 
-import { api, ask, Refused } from '../api/client'
+import { api, ask, Away, Refused } from '../api/client'
 import type { Clash, MergeOut, Piece, PieceOut } from '../api/types'
+import { without } from '../paths'
 
 /** Two changes of one field: the other state, and the places to choose at. */
 export interface Clashing {
@@ -70,22 +71,9 @@ export function useTogether({ id, piece, adopt }: Open) {
         clashing.value = { theirs, clashes }
         return
       }
-      told(theirs, both.theirs)
+      if (both.says) meanwhile.value = { by: theirs.saved_by ?? 'Somebody', says: both.says }
       adopt(both.piece, theirs)
       return
-    }
-  }
-
-  function told(theirs: PieceOut, found: MergeOut['theirs']): void {
-    const first = found[0]
-    if (!first) return
-    const became = ['added', 'taken away'].includes(first.after)
-      ? first.after
-      : `${first.before || 'none'} → ${first.after || 'none'}`
-    const more = found.length > 1 ? ` and ${found.length - 1} more` : ''
-    meanwhile.value = {
-      by: theirs.saved_by ?? 'Somebody',
-      says: `${first.what} ${became}${more}`,
     }
   }
 
@@ -99,7 +87,16 @@ export function useTogether({ id, piece, adopt }: Open) {
     let made: Piece
     if (picks.value[''] || !base)
       made = picks.value[''] === 'theirs' ? now.theirs.piece : piece.value
-    else made = (await merged(base, piece.value, now.theirs.piece, take)).piece
+    else {
+      try {
+        made = (await merged(base, piece.value, now.theirs.piece, take)).piece
+      } catch (error) {
+        if (!(error instanceof Away)) throw error
+        // Nobody answered: it is chosen once more.
+        picks.value = without(picks.value, path)
+        return
+      }
+    }
     clashing.value = null
     adopt(made, now.theirs)
   }
