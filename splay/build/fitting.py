@@ -1,0 +1,94 @@
+"""The steps between cutting and gluing: tenons to their holes, the piece put together dry, wedges."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from splay.build.levels import between, levels
+from splay.build.plainly import told
+from splay.build.step import Step, Unit
+from splay.piece import Battened, DowelScrew, Piece, Reamed, Shouldered, StakedLegs
+from splay.plan import Plan
+from splay.work.phrases import listed
+
+DRY_READ = frozenset({"read", "gap"})
+"""What is read while the piece stands dry, though a later card leans on it."""
+
+
+def fitted(piece: Piece, plan: Plan) -> Iterator[Step]:
+    """Fitting, battens, dry fits and wedges, as far as the piece has them."""
+    for index, support in enumerate(piece.supports):
+        mine = [part for part in plan.parts if part.support == index]
+        if not isinstance(support, StakedLegs) or not mine:
+            continue
+        key = f"fit.{support.id}"
+        units = tuple(Unit(key, "fit", part.id, f"leg {part.number}") for part in mine)
+        named = listed(f"leg {part.number}" for part in mine)
+        if not isinstance(support.joint, DowelScrew):
+            yield told(
+                "fit",
+                f"Fit each tenon to its own hole: {named}",
+                "legs",
+                key=key,
+                units=units,
+                do=_fits(support),
+            )
+        if isinstance(support.joint, Battened):
+            do: tuple[str, ...] = (
+                "Battens on their marks, FRONT to FRONT; a pilot for each screw, then the screws by hand.",
+                "The hole nearest the middle is round and holds; the others are slots, so that the seat "
+                "can move.",
+            )
+            yield told("battens", "Screw the battens on", "boring", key=f"battens.{support.id}", do=do)
+    if plan.parts:
+        yield from _dry(plan)
+    tapered = [part for part in plan.parts if part.wedge]
+    if tapered:
+        units = tuple(Unit("wedges", "wedges", part.id, f"leg {part.number}") for part in tapered)
+        do = (
+            "From offcuts of straight-grained stick, grain along the wedge: split or saw, then pare.",
+            "As wide as the hole, or a hair over where it shall key in; as thick at its edge as the kerf, "
+            "and no longer than the slot is deep plus what is sawn off.",
+            "One for each slot and one over.",
+        )
+        yield told("wedges", "Make the wedges", "legs", units=units, do=do)
+
+
+def _dry(plan: Plan) -> Iterator[Step]:
+    """Dry together once with the legs alone, and once more for stretchers that others carry."""
+    level = levels(plan)
+    for at in range(max(level.values(), default=0) + 1):
+        serves = tuple(id for id, mine in level.items() if mine == at)
+        read = tuple(p.id for p in plan.proofs if p.kind in DRY_READ and p.of[0] in serves)
+        below = [one.name for one in between(plan) if level[one.id] < at]
+        named = listed(below) if below else ""
+        do: tuple[str, ...] = (
+            "Each leg into the hole that bears its number, turned as its marks say, home but not driven.",
+            *((f"With {named} in place, each end in the leg whose number it bears.",) if named else ()),
+            "Stand it on a flat surface and look: legs that should match, matching?",
+            *(("Read what is asked here: stretchers are cut to that.",) if read else ()),
+        )
+        title = f"Put it together dry with {named}" if named else "Put it together dry"
+        key = f"dry_fit.{at}" if at else "dry_fit"
+        yield told("dry_fit", title, "stretchers", key=key, proofs=read, do=do, serves=serves)
+
+
+def _fits(support: StakedLegs) -> tuple[str, ...]:
+    """How a tenon is brought to its hole, by the joint."""
+    if isinstance(support.joint, Reamed):
+        return (
+            "In dry, turned once, out: the rub marks show where it bears. Take a shaving off there.",
+            "Right when it bears all along and stands at its mark; it is driven only when glued.",
+        )
+    if isinstance(support.joint, Shouldered):
+        return (
+            "Start with the tenon a millimetre over; take half of what is left each time, from where it "
+            "shines.",
+            "Right when the shoulder closes all round by hand.",
+        )
+    return (
+        "Start with the tenon a little over; halve what is left to take off each time.",
+        "In dry, turned once, out: it shines where it binds. Take off there and nowhere else.",
+        "Right when it goes home by hand with a push and does not fall out: never hammered, a parallel "
+        "tenon splits the seat.",
+    )

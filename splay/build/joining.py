@@ -1,0 +1,77 @@
+"""The steps of the glue-up, as it was worked out which joints go together when."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from splay.build.document import Build
+from splay.build.glues import GLUES
+from splay.build.plainly import told, without_wait
+from splay.build.step import Step, Unit, Wait
+from splay.piece import Piece
+from splay.plan import Plan
+from splay.work.phrases import listed
+
+
+def joined(piece: Piece, plan: Plan, build: Build) -> Iterator[Step]:
+    """From sanding to the last wedge: a step for each stage of the assembly."""
+    yield told(
+        "ease",
+        "Sand and ease all parts",
+        do=("Every edge a hand meets is eased; tenons, shoulders and the faces of joints are left alone.",),
+    )
+    order = plan.assembly
+    if order is None:
+        return
+    if build.prefinish:
+        do: tuple[str, ...] = ("Tenons, sockets and whatever is sawn off later stay bare: mask them.",)
+        yield told("prefinish", "Finish what will be out of reach", do=do)
+    glue = GLUES[build.glue]
+    do = (
+        "Everything in its place: clamps open to their width, blocks, hammer, straight sticks.",
+        "Together dry from the first stage to the last, by the clock, and apart again.",
+    )
+    yield told("dry_run", "Rehearse the glue-up dry", "stretchers", do=do)
+    wedged = [part for part in plan.parts if part.wedge]
+    for number, stage in enumerate(order.stages, 1):
+        last = number == len(order.stages)
+        soon = last and bool(wedged)
+        step = told(
+            "glue",
+            f"{'Glue' if stage.joints and build.glue != 'none' else 'Put together'}: {stage.title}",
+            "stretchers",
+            key=f"glue.{number}",
+            do=(*((f"{glue.name}: {glue.told}",) if stage.joints and glue.told else ()), *stage.steps),
+            wait=Wait(*glue.waits, "the glue to set") if glue.waits and not soon else None,
+        )
+        if soon or not stage.joints or not glue.waits:
+            step = without_wait(step)
+        yield step
+    if wedged:
+        units = tuple(Unit("wedge", "wedge", part.id, f"leg {part.number}") for part in wedged)
+        many = len(wedged) > 3
+        do = (
+            "Straight after the legs are home, before the glue sets.",
+            *(
+                ("Prop the seat straight under the leg you wedge: the others then carry nothing.",)
+                if many
+                else ()
+            ),
+            "Wedge into its slot, across the seat's grain; blows by turns from leg to leg.",
+            "Stop at the dead sound: one blow more splits the seat or the wedge.",
+        )
+        wait = Wait(*glue.waits, "the glue to set") if glue.waits else None
+        step = told("wedge", "Drive the wedges", "legs", units=units, do=do, wait=wait)
+        yield step if wait else without_wait(step)
+    pegged = [c for c in plan.setups if c.operation == "peg"]
+    if pegged:
+        numbers = dict.fromkeys(n for card in pegged for n in card.legs)
+        ids = {part.number: part.id for part in plan.parts}
+        units = tuple(Unit("peg_in", "peg_in", ids[n], f"leg {n}") for n in numbers)
+        do = (
+            "Bore on through the tenon by the hole that is there, to the peg's depth.",
+            "Peg in with glue on the peg, grain across the seat's; stop when the sound changes.",
+        )
+        yield told(
+            "peg_in", f"Drive the pegs of {listed(u.name for u in units)}", "legs", units=units, do=do
+        )

@@ -1,0 +1,145 @@
+"""The steps of one piece, made from the piece itself: its kinds, joints, cards and proofs."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from splay.build.document import Build
+from splay.build.fitting import DRY_READ, fitted
+from splay.build.joining import joined
+from splay.build.known import NOTHING, Record
+from splay.build.levels import between
+from splay.build.needs import marks_in_words
+from splay.build.operations import OPERATIONS
+from splay.build.plainly import told
+from splay.build.step import Step, Unit
+from splay.build.wood import wood
+from splay.piece import Piece, Reamed, StakedLegs, Through
+from splay.plan import Plan
+from splay.setups.card import SetUp
+from splay.work.marks import member_key
+from splay.work.phrases import listed
+
+
+def steps_of(piece: Piece, plan: Plan, build: Build, record: Record = NOTHING) -> tuple[Step, ...]:
+    """Every step of a piece, one for each work, in no order yet; `build` says which schools are followed,
+    `record` which joints the maker has made before."""
+    return (
+        *wood(piece, plan, build, record),
+        *_seat(piece, plan),
+        *_carded(piece, plan, build),
+        *fitted(piece, plan),
+        *joined(piece, plan, build),
+        *_ended(piece, plan),
+    )
+
+
+def _seat(piece: Piece, plan: Plan) -> Iterator[Step]:
+    mine = tuple(proof.id for proof in plan.proofs if proof.station == "top")
+    marks = marks_in_words(mark for one in plan.layout.steps for mark in one.makes)
+    titles = tuple(step.title for step in plan.layout.steps)
+    yield told("lay_out", "Mark out the seat", "top", proofs=mine, do=titles, marks=marks)
+    top = piece.top
+    if not top.bark:
+        square = top.outline.kind == "rectangle"
+        title = "Cut the seat to size" if square else "Cut the seat to its outline"
+        do = ("Outside the line, then to it: the line is the seat's edge.",)
+        yield told("cut_outline", title, "top", do=do)
+    if top.hollow is not None:
+        do = (
+            f"{plan.chosen['top.hollow.depth'].text} deep in the middle, nothing at its outline: try it "
+            "with a straight-edge across.",
+        )
+        yield told("hollow", "Hollow the seat", "top", do=do)
+    shaped = [
+        name
+        for edge, name in ((top.upper_edge, "upper"), (top.lower_edge, "lower"))
+        if edge.way != "square"
+    ]
+    if shaped:
+        yield told("edges", f"Shape the {' and the '.join(shaped)} edge", "top")
+
+
+def _carded(piece: Piece, plan: Plan, build: Build) -> Iterator[Step]:
+    """One step for each work that has cards, whatever the tool."""
+    read_dry = {p.id for p in plan.proofs if p.kind in DRY_READ}
+    works: dict[str, list[SetUp]] = {}
+    for card in plan.setups:
+        works.setdefault(card.work, []).append(card)
+    # What two works share is read after the later one: a length, once both ends are cut.
+    home = {id: card.work for card in plan.setups for id in card.proofs}
+    for key, cards in works.items():
+        first = cards[0]
+        kind = OPERATIONS[first.operation]
+        proofs = tuple(dict.fromkeys(id for card in cards for id in card.proofs))
+        lay_out: tuple[str, ...] = ()
+        if first.operation == "bore" and build.outline == "before_boring" and not piece.top.bark:
+            lay_out = ("a cradle or a centre pin, for the seat has no straight edge any more",)
+        yield Step(
+            key,
+            first.operation,
+            first.title,
+            first.station,
+            _units(first, plan),
+            cards=tuple(card.id for card in cards),
+            proofs=tuple(id for id in proofs if id not in read_dry and home[id] == key),
+            lay_out=(*lay_out, *kind.lay_out),
+            marks=marks_in_words(mark for card in cards for mark in card.makes),
+            caution=kind.caution,
+            setting=kind.setting,
+            serves=_serves(first, plan),
+        )
+
+
+def _serves(card: SetUp, plan: Plan) -> tuple[str, ...]:
+    ids = {member_key(one.number): one.id for one in between(plan)}
+    return tuple(ids[key] for key in card.parts if key in ids)
+
+
+def _units(card: SetUp, plan: Plan) -> tuple[Unit, ...]:
+    """What is ticked of a card: a leg each or a part each, as its kind of work goes."""
+    legs = {part.number: part.id for part in plan.parts}
+    if OPERATIONS[card.operation].of == "legs" and card.legs:
+        return tuple(Unit(card.work, card.operation, legs[n], f"leg {n}") for n in card.legs)
+    names = {stick.key: stick.name for stick in plan.sticks}
+    names |= {member_key(one.number): one.name for one in between(plan)}
+    ids = {member_key(one.number): one.id for one in between(plan)}
+    if card.parts:
+        return tuple(
+            Unit(card.work, card.operation, ids.get(key, key), names.get(key, key)) for key in card.parts
+        )
+    return (Unit(card.work, card.operation, "", card.title),)
+
+
+def _ended(piece: Piece, plan: Plan) -> Iterator[Step]:
+    proud = [
+        part
+        for part in plan.parts
+        if isinstance(joint := _joint(piece, part.support), Through | Reamed) and joint.proud <= 0.0
+    ]
+    if proud:
+        units = tuple(Unit("trim_flush", "trim_flush", part.id, f"leg {part.number}") for part in proud)
+        do: tuple[str, ...] = (
+            "A card with a hole over the tenon keeps the saw off the seat; then a sharp chisel from the "
+            "edge of the tenon inwards.",
+        )
+        yield told("trim_flush", "Saw the tenons flush", "legs", units=units, do=do)
+    mine = tuple(proof.id for proof in plan.proofs if proof.station == "level")
+    do = ("As the Level station tells: measure, cut, measure again.",)
+    yield told("level", "Level the feet", "level", proofs=mine, do=do)
+    do = ("A small bevel round every foot's edge, so that it does not split when it is dragged.",)
+    yield told("ease_feet", "Ease the feet", "level", do=do)
+    yield told("finish", "Finish it", do=("Dust off; coats as the tin says, on all that is seen.",))
+    if plan.ropes:
+        named = listed(rope.name for rope in plan.ropes)
+        yield told("rope_in", f"Tie {named}", "stretchers")
+    yield told(
+        "write_down",
+        "Write it down",
+        do=("What took how long, what went wrong and how it was saved, what to change next time.",),
+    )
+
+
+def _joint(piece: Piece, support: int) -> object:
+    staked = piece.supports[support]
+    return staked.joint if isinstance(staked, StakedLegs) else None

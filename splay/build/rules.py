@@ -1,0 +1,227 @@
+"""Why one kind of work stands before another, and what it costs where it does not.
+
+All of these are facts of the trade, handed on by makers who paid for them: common practice, no published
+source. What marks lean on which, and which readings later figures follow, is not listed here: that follows
+from the cards themselves.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+Names = frozenset[str]
+
+
+@dataclass(frozen=True)
+class Rule:
+    """Work in `before` stands before work in `after`; `same` only where both are done on one part."""
+
+    before: Names
+    after: Names
+    why: str
+    costs: str
+    same: bool = False
+
+
+def _of(names: str) -> Names:
+    return frozenset(names.split())
+
+
+SHAPING = _of("cut_outline hollow edges")
+SEAT = _of("lay_out bore peg cut_outline hollow edges")
+LEGS = _of("tenon shoulder octagon taper mark pilot top_cut kerf foot_cut")
+STICKS = _of("rip crosscut notch dowel slot stick_tenon")
+STRETCHERS = _of("bore_member bore_rope member_cut floor_side")
+MADE = SEAT | LEGS | STICKS | STRETCHERS
+ON_PARTS = LEGS | STICKS | STRETCHERS | {"fit"}
+"""Work on a leg or another part itself."""
+GLUED = _of("glue wedge peg_in")
+READ = (
+    "read before stretchers are bored and cut: legs stand where their holes put them",
+    "stretchers are cut from the plan, and each degree a hole is off shows as a gap",
+)
+CARRIED = (
+    "what carries another stretcher is in its place before that one is read",
+    "it is read from the plan, and each gap of the carrying one adds to it",
+)
+SOCKETS = (
+    "the depth of the sockets goes into the stretcher's length",
+    "it is cut for sockets as planned: too long, it holds the legs apart",
+)
+"""Between one stretcher and what carries it: why, and what it costs."""
+
+RULES = (
+    Rule(
+        _of("ready"),
+        MADE | _of("glue_boards practice"),
+        "wood is flattened and dry before it is measured from",
+        "a blank that moves afterwards takes every mark and angle along",
+    ),
+    Rule(
+        _of("glue_boards"),
+        SEAT,
+        "the seat is one piece before it is marked out",
+        "a seam planed flush afterwards takes the marks off and thins the seat",
+    ),
+    Rule(
+        _of("practice"),
+        _of("bore tenon shoulder"),
+        "a joint that is new is tried on scrap first",
+        "the first hole is then the practice, in the seat",
+    ),
+    Rule(
+        _of("lay_out"),
+        SHAPING,
+        "lay out before anything is rounded or hollowed: rule and square work from straight edges and "
+        "whole faces",
+        "the middle lines must be found again from a curved edge",
+    ),
+    Rule(
+        _of("lay_out"),
+        _of("bore peg"),
+        "the holes are bored on its marks",
+        "nothing says where a hole goes or which way it leans",
+    ),
+    Rule(
+        _of("bore peg"),
+        SHAPING,
+        "bore while the edges are straight and the faces flat: the blank lies against a fence and clamps",
+        "a rounded or hollowed seat wants a cradle or a centre pin to be held at the angle",
+    ),
+    Rule(
+        _of("cut_outline"),
+        _of("edges"),
+        "an edge is shaped once it is there",
+        "the shaped edge is sawn off",
+    ),
+    Rule(
+        _of("tenon shoulder"),
+        _of("octagon taper"),
+        "tenon while the stock is square and thick: it is held and centred by its faces",
+        "a tapered or eight-sided stick must be packed to be held true",
+        same=True,
+    ),
+    Rule(
+        _of("octagon"),
+        _of("taper"),
+        "eight even sides are gauged from square stock of one size",
+        "the gauge must be set anew along the taper",
+        same=True,
+    ),
+    Rule(
+        _of("stick_tenon dowel slot"),
+        _of("ease"),
+        "joints are cut from true faces",
+        "a sanded face is no longer true, and the joint is cut to it",
+        same=True,
+    ),
+    Rule(
+        _of("rip"),
+        _of("crosscut"),
+        "bevels before lengths: a length is taken along the bevelled corner",
+        "the corner it was measured on is planed away",
+        same=True,
+    ),
+    Rule(
+        _of("bore tenon shoulder"),
+        _of("fit"),
+        "each tenon is tried in its own hole",
+        "a tenon fitted to no hole fits none",
+    ),
+    Rule(
+        _of("fit"),
+        _of("dry_fit kerf"),
+        "a tenon goes home by hand before the whole is put together",
+        "what binds is found only when everything binds",
+    ),
+    Rule(
+        MADE - SHAPING - STRETCHERS,
+        _of("dry_fit"),
+        "it is put together dry from finished joints",
+        "what is cut afterwards moves what was read",
+    ),
+    Rule(
+        MADE,
+        _of("ease"),
+        "sand once every joint and mark has served",
+        "marks are sanded away before they are used, joints lose their faces",
+    ),
+    Rule(
+        _of("ease"),
+        GLUED | _of("prefinish"),
+        "sand and ease before assembly: afterwards corners between parts are out of reach",
+        "sanding across joints and into corners takes longer and shows",
+    ),
+    Rule(
+        _of("prefinish"),
+        GLUED,
+        "what will be out of reach is finished before it is",
+        "a brush does not come between legs and stretchers as well afterwards",
+    ),
+    Rule(
+        MADE | _of("fit dry_fit wedges"),
+        GLUED,
+        "all parts are there before glue is spread: it does not wait",
+        "glue sets while the missing part is made",
+    ),
+    Rule(
+        _of("kerf"),
+        _of("wedges"),
+        "a wedge is made to its slot",
+        "a wedge thicker than its slot opens splits the tenon below the ring",
+    ),
+    Rule(
+        _of("dry_run"),
+        GLUED,
+        "gone through dry and timed once, nothing is searched for with glue on it",
+        "the open time is spent on finding clamps",
+    ),
+    Rule(
+        MADE | _of("fit dry_fit wedges ease"),
+        _of("dry_run"),
+        "it is rehearsed with everything that will be glued",
+        "the rehearsal leaves out what goes wrong",
+    ),
+    Rule(
+        _of("glue"),
+        _of("wedge peg_in trim_flush level rope_in"),
+        "wedges, pegs and the saw want the tenon where it stays",
+        "a tenon wedged short of home cannot be driven any more",
+    ),
+    Rule(
+        _of("wedge peg_in"),
+        _of("trim_flush level"),
+        "wedges and pegs pull a leg the last hair home",
+        "what was sawn flush or level stands proud again",
+    ),
+    Rule(
+        GLUED,
+        _of("level"),
+        "level what stands as it will stand",
+        "glue and wedges move the feet after they were cut",
+    ),
+    Rule(
+        _of("level"),
+        _of("ease_feet finish write_down"),
+        "feet are eased and finished once they are cut",
+        "finish on what is sawn off is wasted, and the new end is bare",
+    ),
+    Rule(
+        _of("trim_flush ease_feet"),
+        _of("finish"),
+        "never finish what will be cut off",
+        "the coat goes into the bin with the offcut, and the cut stays bare",
+    ),
+    Rule(
+        _of("finish"),
+        _of("rope_in"),
+        "rope is tied on finished legs",
+        "it soaks up the finish and stiffens",
+    ),
+    Rule(
+        MADE | GLUED | _of("finish trim_flush ease_feet rope_in"),
+        _of("write_down"),
+        "it is written down when all of it is known",
+        "what was learned last is missing",
+    ),
+)  # fmt: skip

@@ -1,0 +1,68 @@
+"""The first steps: blanks, the seat glued up, a joint that is new tried on scrap."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from splay.build.document import Build
+from splay.build.known import Record
+from splay.build.plainly import told
+from splay.build.step import Step
+from splay.piece import Piece, StakedLegs
+from splay.plan import Plan
+from splay.work.phrases import cap, listed
+
+
+def wood(piece: Piece, plan: Plan, build: Build, record: Record) -> Iterator[Step]:
+    """Readying the wood, gluing boards, a practice joint where it is new to this maker."""
+    flat = f"The seat's blank: flat on both faces, {plan.chosen['top.thickness'].text} thick."
+    do = [flat, *_blanks(piece, plan)]
+    dry = "Dry enough that it stays where it is: wet wood bores badly and moves later."
+    yield told("ready", "Ready the wood", do=(*do, dry))
+    if len(piece.top.boards) > 1:
+        how = (
+            "Lay the boards side by side, their show faces one way; plane the edges until no light shows.",
+            "Glue, clamps above and below by turns, a straight-edge across: flat before it sets.",
+        )
+        yield told("glue_boards", "Glue the seat from its boards", do=how)
+    new = [joint for joint in _joints(piece) if joint not in record.joints]
+    if new or any(isinstance(s, StakedLegs) and s.leg.practice for s in piece.supports):
+        why = (
+            "This joint is in none of your finished pieces yet." if new else "A practice leg is made along."
+        )
+        how = (
+            f"{why} Bore one hole at the setting of the first boring card into scrap as thick as the seat.",
+            "Fit a tenon to it, read the angle, saw it through: then set out the real one.",
+        )
+        yield told("practice", "Try the joint on scrap", "boring", do=how)
+
+
+def _joints(piece: Piece) -> list[str]:
+    """The ways legs are joined to the top, each once."""
+    return list(dict.fromkeys(s.joint.way for s in piece.supports if isinstance(s, StakedLegs)))
+
+
+def _blanks(piece: Piece, plan: Plan) -> Iterator[str]:
+    """How many of what size to cut, in words."""
+    for batch in plan.batches:
+        part = next(one for one in plan.parts if one.number == batch.legs[0])
+        many = int(batch.make.quantity.value)
+        support = piece.supports[batch.support]
+        assert isinstance(support, StakedLegs)
+        more = [(support.leg.spare, "spare"), (support.leg.practice, "for practice")]
+        along = [f"{count} {what}" for count, what in more if count]
+        also = f", {listed(along)} among them" if along else ""
+        yield (
+            f"Legs: {many} blanks {part.stock.quantity.text} square, {part.blank.quantity.text} long{also}."
+        )
+    done: set[str] = set()
+    for stick in plan.sticks:
+        if stick.alike in done:
+            continue
+        done.add(stick.alike)
+        many = sum(one.alike == stick.alike for one in plan.sticks) * piece.make
+        size = " by ".join(figure.quantity.text for figure in stick.stock)
+        yield f"{cap(stick.name)}: {many} blank{'s' * (many > 1)} {size}, {stick.blank.quantity.text} long."
+    for member in plan.members:
+        size = f"{member.planned_total.quantity.text} and a little over"
+        yield f"{cap(member.name)}: stock for {piece.make}, {size}."
