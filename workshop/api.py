@@ -8,6 +8,8 @@ from ninja.openapi.schema import OpenAPISchema
 from workshop.access import Maker
 from workshop.accounts.api import makers_router as makers
 from workshop.accounts.api import router as accounts
+from workshop.build.api import log_router as log
+from workshop.build.api import router as builds
 from workshop.gauges.api import router as gauges
 from workshop.keeping.api import router as keeping
 from workshop.pieces.api import router as pieces
@@ -76,6 +78,8 @@ api.add_router("/session", accounts, tags=["session"])
 api.add_router("/makers", makers, tags=["makers"])
 api.add_router("/pieces", pieces, tags=["pieces"])
 api.add_router("/pieces", photos, tags=["pieces"])
+api.add_router("/pieces", builds, tags=["build"])
+api.add_router("/log", log, tags=["log"])
 api.add_router("/shop", shop, tags=["shop"])
 api.add_router("", plans, tags=["plan"])
 api.add_router("", gauges, tags=["gauges"])

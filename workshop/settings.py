@@ -43,6 +43,7 @@ INSTALLED_APPS = [
     "workshop.accounts",
     "workshop.pieces",
     "workshop.shop",
+    "workshop.build",
     "workshop.keeping",
 ]
 MIDDLEWARE = [

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from typing import Literal
@@ -45,20 +45,30 @@ class Progress:
     next: str | None
 
 
-def progress(order: Order, done: Iterable[Done], now: datetime) -> Progress:
-    """How far a piece is at `now`. What was ticked under a name that no work bears any more (the legs share
+Hold = tuple[datetime, str]
+"""Until when something holds a step up, and what."""
+
+
+def progress(
+    order: Order, done: Iterable[Done], now: datetime, holds: Mapping[str, Hold] | None = None
+) -> Progress:
+    """How far a piece is at `now`; `holds` are what a mishap makes some steps wait for, by key. What was ticked under a name that no work bears any more (the legs share
     their settings otherwise now) counts for the same kind of work on the same leg or part."""
     rows = tuple(done)
-    named = {unit.key for step in (*order.steps, *order.skipped) for unit in step.units}
+    steps = (*order.steps, *order.skipped)
+    named = {(unit.key, unit.operation, unit.of) for step in steps for unit in step.units}
     ticked = {(row.key, row.operation, row.of): row.at for row in rows}
-    stray = {(row.operation, row.of): row.at for row in rows if row.key not in named}
+    stray = {
+        (row.operation, row.of): row.at for row in rows if (row.key, row.operation, row.of) not in named
+    }
 
     def when(unit: Unit) -> datetime | None:
         return ticked.get((unit.key, unit.operation, unit.of)) or stray.get((unit.operation, unit.of))
 
     times = {step.key: [when(unit) for unit in step.units] for step in order.steps}
     ended = {key: max(at for at in mine if at) for key, mine in times.items() if mine and all(mine)}
-    going = tuple(_going(step, k, order, times, ended, now) for k, step in enumerate(order.steps))
+    held = holds or {}
+    going = tuple(_going(step, k, order, times, ended, now, held) for k, step in enumerate(order.steps))
     left = [one for one in going if one.state != "done"]
     free = [one for one in left if one.state != "waiting"]
     waiting = sorted((one for one in left if one.until), key=lambda one: one.until or now)
@@ -85,6 +95,7 @@ def _going(
     times: dict[str, list[datetime | None]],
     ended: dict[str, datetime],
     now: datetime,
+    holds: Mapping[str, Hold],
 ) -> Going:
     mine = times[step.key]
     done = tuple(unit for unit, at in zip(step.units, mine, strict=True) if at)
@@ -99,6 +110,8 @@ def _going(
         for one in order.steps
         if one.key in held and one.key in ended and one.wait
     ]
+    if step.key in holds:
+        waits.append(holds[step.key])
     until, why = max(waits, default=(None, ""))
     if until is not None and until > now:
         return Going(step.key, "waiting", done, until, why, last)

@@ -36,11 +36,18 @@ class Whose(ApiCase):
             for method in methods
         ]
 
+    QUERIES: ClassVar[dict[str, str]] = {"compare": "?a=1&b=1", "rescues": "?step=lay_out"}
     BODIES: ClassVar[dict[str, Any]] = {
         "PUT /readings/bore.l1": {"typed": "12"},
         "PUT /kept": {"kept": False},
         "PUT /finished": {"finished": True},
         "PUT /revisions/1/called": {"called": "as drawn"},
+        "PUT /build": {"document": {}, "based_on": 0},
+        "PUT /build/done": {"step": "lay_out"},
+        "PUT /build/undone": {"step": "lay_out"},
+        "PUT /build/timer": {"step": "lay_out", "run": True},
+        "PUT /build/wrong": {"step": "lay_out", "rescue": "as_is"},
+        "POST /log": {"sort": "note", "says": "seen"},
     }
 
     def body(self, method: str, path: str) -> Any:
@@ -65,7 +72,7 @@ class Whose(ApiCase):
         for method, path in self.routes():
             for who in (self.rowan, self):
                 with self.subTest(f"{method} {path}"):
-                    query = "?a=1&b=1" if path.endswith("/compare") else ""
+                    query = self.QUERIES.get(path.rsplit("/", 1)[-1], "")
                     where = path.replace("{id}", self.made["id"]) + query
                     answer = who.call(method, where, self.body(method, path))
                     self.assertEqual(answer.status_code, 404, answer.content)
@@ -94,7 +101,7 @@ class Whose(ApiCase):
         self.call("DELETE", self.path)
         for method, path in self.routes():
             if not path.endswith("/hang"):
-                query = "?a=1&b=1" if path.endswith("/compare") else ""
+                query = self.QUERIES.get(path.rsplit("/", 1)[-1], "")
                 where = path.replace("{id}", self.made["id"]) + query
                 answer = self.call(method, where, self.body(method, path))
                 self.assertEqual(answer.status_code, 404, f"{method} {path}")

@@ -38,7 +38,14 @@ from splay.setups.slips import FAR
 from splay.shop import Shop
 from splay.work.proofs import KINDS
 from workshop.accounts.makers import is_first
-from workshop.pieces.models import LONGEST_PROOF, PieceRow, ReadingEvent, ReadingRow, Revision
+from workshop.pieces.models import (
+    LONGEST_CALLED,
+    LONGEST_PROOF,
+    PieceRow,
+    ReadingEvent,
+    ReadingRow,
+    Revision,
+)
 from workshop.problems import Conflict
 
 Maker = User | AnonymousUser
@@ -256,7 +263,8 @@ def _keep_answer(
     )
     what = "corrected" if had else "answered"
     of = {"piece": row, "proof": proof, "copy": taken.copy}
-    ReadingEvent.objects.create(**of, what=what, by=named(maker), **said)
+    called = asked.what[:LONGEST_CALLED] if asked else ""
+    ReadingEvent.objects.create(**of, what=what, called=called, by=named(maker), **said)
     return kept
 
 
@@ -283,7 +291,9 @@ def withdraw(id: UUID, proof: str, maker: Maker, copy: int = 1) -> None:
     row = get_row(id, maker)
     for had in row.readings.filter(proof=proof, copy=copy):
         of = {"piece": row, "proof": proof, "copy": copy}
+        before = row.reading_events.filter(proof=proof, copy=copy).first()
         said = {"what": "withdrawn", "value": had.value, "typed": had.typed}
+        said["called"] = before.called if before else ""
         ReadingEvent.objects.create(**of, **said, by=named(maker))
         had.delete()
 

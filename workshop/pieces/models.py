@@ -6,6 +6,7 @@ from django.conf import settings
 from django.db import models
 
 LONGEST_PROOF = 80
+LONGEST_CALLED = 120
 BIN_NIGHTS = 30
 """Nights a piece that was taken off the rack can be hung up again."""
 MAKER = settings.AUTH_USER_MODEL
@@ -97,12 +98,13 @@ class ReadingRow(models.Model):
 
 class ReadingEvent(models.Model):
     """What was once said of a proof, on one copy of the piece: answered, corrected or withdrawn; never
-    changed."""
+    changed. `called` is what it was taken of, in the words of then."""
 
     piece = models.ForeignKey(PieceRow, on_delete=models.CASCADE, related_name="reading_events")
     proof = models.CharField(max_length=LONGEST_PROOF)
     copy = models.PositiveSmallIntegerField(default=1)
     what = models.CharField(max_length=10)
+    called = models.CharField(max_length=LONGEST_CALLED, blank=True, default="")
     value = models.FloatField(null=True)
     typed = models.CharField(max_length=40, blank=True)
     tool = models.CharField(max_length=60, blank=True)

@@ -1,4 +1,4 @@
-"""All that is kept of a piece as one open JSON file: its states, readings, history and photograph."""
+"""All that is kept of a piece as one open JSON file: its states, readings, photograph and build."""
 
 from __future__ import annotations
 
@@ -17,8 +17,17 @@ from splay.errors import BadInput, Fault
 from splay.piece import MOST_MADE, read_piece
 from splay.reading import kind_named
 from workshop.accounts.makers import LONGEST_NAME
+from workshop.build.record import RecordedBuild, bring, recorded
 from workshop.pieces.actions import MOST_OF_A_PIECE, next_turn
-from workshop.pieces.models import LONGEST_PROOF, PiecePhoto, PieceRow, ReadingEvent, ReadingRow, Revision
+from workshop.pieces.models import (
+    LONGEST_CALLED,
+    LONGEST_PROOF,
+    PiecePhoto,
+    PieceRow,
+    ReadingEvent,
+    ReadingRow,
+    Revision,
+)
 from workshop.pieces.photos import is_plain_jpeg, plain_jpeg
 
 RECORD_VERSION = 1
@@ -67,6 +76,7 @@ class RecordedEvent(Frozen):
     proof: Proof
     copy_number: Copy = 1
     what: Literal["answered", "corrected", "withdrawn"]
+    called: Annotated[str, Field(max_length=LONGEST_CALLED)] = ""
     value: float | None = None
     typed: Typed = ""
     tool: Tool = ""
@@ -89,6 +99,7 @@ class Record(Frozen):
     readings: Annotated[tuple[RecordedReading, ...], Field(max_length=MOST_MADE * MOST_OF_A_PIECE)] = ()
     events: Annotated[tuple[RecordedEvent, ...], Field(max_length=1_000_000)] = ()
     photo: str | None = None
+    build: RecordedBuild | None = None
 
 
 def record_of(row: PieceRow) -> Record:
@@ -128,6 +139,7 @@ def record_of(row: PieceRow) -> Record:
                 proof=e.proof,
                 copy_number=e.copy,
                 what=_WHAT[e.what],
+                called=e.called,
                 value=e.value,
                 typed=e.typed,
                 tool=e.tool,
@@ -138,6 +150,7 @@ def record_of(row: PieceRow) -> Record:
             for e in row.reading_events.select_related("by").order_by("pk")
         ),
         photo=base64.b64encode(bytes(photo.image)).decode() if photo else None,
+        build=recorded(row),
     )
 
 
@@ -211,6 +224,8 @@ def hang_record(
         ReadingRow.objects.filter(pk=answer.pk).update(taken=reading.taken)
     if record.photo:
         _photo(row, record.photo)
+    if record.build:
+        bring(row, record.build, lambda name: _maker(name, makers))
     return row
 
 

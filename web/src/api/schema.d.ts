@@ -128,6 +128,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Whole Log
+         * @description What happened in the whole shop, the latest first.
+         */
+        get: operations["workshop_build_api_whole_log"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/makers": {
         parameters: {
             query?: never;
@@ -344,6 +364,150 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{id}/build": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look
+         * @description The order of work of a piece and how far it is.
+         */
+        get: operations["workshop_build_api_look"];
+        /**
+         * Keep
+         * @description Keep the maker's own order.
+         */
+        put: operations["workshop_build_api_keep"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/build/done": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Tick
+         * @description Say that a step is done.
+         */
+        put: operations["workshop_build_api_tick"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/build/kept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep Order
+         * @description Keep this order for the next piece of its kind.
+         */
+        put: operations["workshop_build_api_keep_order"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/build/rescues": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ways Out
+         * @description How what went wrong at a step is usually saved.
+         */
+        get: operations["workshop_build_api_ways_out"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/build/timer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Run Timer
+         * @description Start or stop a step's timer.
+         */
+        put: operations["workshop_build_api_run_timer"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/build/undone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Untick
+         * @description Say that a step is not done after all.
+         */
+        put: operations["workshop_build_api_untick"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/build/wrong": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Go Wrong
+         * @description Write down what went wrong and do what its way out asks.
+         */
+        put: operations["workshop_build_api_go_wrong"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{id}/compare": {
         parameters: {
             query?: never;
@@ -438,6 +602,70 @@ export interface paths {
          * @description Keep a piece to its maker, or show it to the shop again.
          */
         put: operations["workshop_pieces_api_keep_to_maker"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Log
+         * @description What happened to a piece, the latest first.
+         */
+        get: operations["workshop_build_api_log"];
+        put?: never;
+        /**
+         * Say
+         * @description Write a line into a piece's log.
+         */
+        post: operations["workshop_build_api_say"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/log/photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Picture
+         * @description Keep a photograph (the body is the picture itself) in a piece's log.
+         */
+        put: operations["workshop_build_api_picture"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/log/{number}/photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See
+         * @description A photograph of the log, a JPEG.
+         */
+        get: operations["workshop_build_api_see"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -1449,6 +1677,25 @@ export interface components {
             width: number | string;
         };
         /**
+         * Broken
+         * @description A reason the maker's order breaks: the step that comes too early, the one it wants before it
+         *     (left out altogether where `skipped`), why, and what it costs.
+         */
+        Broken: {
+            /** Costs */
+            costs: string;
+            /** Key */
+            key: string;
+            /** Skipped */
+            skipped: boolean;
+            /** Wanted */
+            wanted: string;
+            /** Wants */
+            wants: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * BrowserOut
          * @description One browser a maker is signed in with; `here` the one that asks.
          */
@@ -1471,6 +1718,126 @@ export interface components {
              * Format: date-time
              */
             since: string;
+        };
+        /**
+         * Build
+         * @description The maker's own order for one piece; steps that are not named in it stand where they usually do.
+         */
+        Build: {
+            /**
+             * Added
+             * @default []
+             */
+            added: components["schemas"]["OwnStep"][];
+            /**
+             * Format
+             * @default proud-rake-build
+             * @constant
+             */
+            format: "proud-rake-build";
+            /**
+             * Glue
+             * @description What the joints are glued with.
+             * @default yellow
+             * @enum {string}
+             */
+            glue: "yellow" | "hide" | "none";
+            /**
+             * Merged
+             * @description Steps done in one, under the key of the first.
+             * @default []
+             */
+            merged: string[][];
+            /**
+             * Order
+             * @default []
+             */
+            order: string[];
+            /**
+             * Outline
+             * @description When the outline is cut: before boring it wants a cradle or a centre pin.
+             * @default after_boring
+             * @enum {string}
+             */
+            outline: "after_boring" | "before_boring";
+            /**
+             * Prefinish
+             * @description Whether what will be out of reach is finished before assembly.
+             * @default false
+             */
+            prefinish: boolean;
+            /**
+             * Skipped
+             * @default []
+             */
+            skipped: components["schemas"]["Skip"][];
+            /**
+             * Split
+             * @description Steps done leg by leg, or part by part.
+             * @default []
+             */
+            split: string[];
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+        };
+        /**
+         * BuildOut
+         * @description The build of one copy of a piece. `next` is the step to go on with, on copy `next_copy`; `left` the
+         *     minutes of what is not done on any copy, `spent` those counted; `said` what there is to say of what was
+         *     just done; `now` the workshop's clock.
+         */
+        BuildOut: {
+            /** Copy Number */
+            copy_number: number;
+            document: components["schemas"]["Build"];
+            /** Kept */
+            kept: boolean;
+            /** Left */
+            left: number;
+            /** Make */
+            make: number;
+            /** Name */
+            name: string;
+            /** Next */
+            next: string | null;
+            /** Next Copy */
+            next_copy: number;
+            /**
+             * Now
+             * Format: date-time
+             */
+            now: string;
+            /** Number */
+            number: number;
+            /** Said */
+            said: string;
+            /** Skipped */
+            skipped: components["schemas"]["SkippedOut"][];
+            /** Spent */
+            spent: number;
+            /** Steps */
+            steps: components["schemas"]["StepOut"][];
+        };
+        /**
+         * BuildSave
+         * @description The maker's own order and the number it was changed from.
+         */
+        BuildSave: {
+            /** Based On */
+            based_on: number;
+            /**
+             * Copy Number
+             * @default 1
+             */
+            copy_number: number;
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
         };
         /**
          * Called
@@ -1910,6 +2277,47 @@ export interface components {
             on_edge: number;
             /** Tilt */
             tilt: number;
+        };
+        /**
+         * EntryOut
+         * @description One line of the log. `sort` is done, undone, mishap, note, lesson, photo, time, repair, order or
+         *     reading; `became` what came of a mishap, `rescue` how it was saved; `photo` the address of a picture.
+         */
+        EntryOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Became */
+            became: string[];
+            /** By */
+            by: string | null;
+            /** Copy Number */
+            copy_number: number;
+            /** Id */
+            id: number;
+            /** Minutes */
+            minutes: number | null;
+            /** Name */
+            name: string;
+            /** Operation */
+            operation: string;
+            /** Photo */
+            photo: string | null;
+            /**
+             * Piece
+             * Format: uuid
+             */
+            piece: string;
+            /** Rescue */
+            rescue: string;
+            /** Says */
+            says: string;
+            /** Sort */
+            sort: string;
+            /** Title */
+            title: string;
         };
         /**
          * EveryTool
@@ -2530,6 +2938,23 @@ export interface components {
             wedge: components["schemas"]["Figure"] | null;
         };
         /**
+         * LessonOut
+         * @description What was learned at such a step before.
+         */
+        LessonOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string | null;
+            /** Piece */
+            piece: string;
+            /** Says */
+            says: string;
+        };
+        /**
          * Level
          * @description How high on a leg: by its drop, its height, or its place along the leg.
          */
@@ -2695,6 +3120,16 @@ export interface components {
              *     ]
              */
             passes: components["schemas"]["LevelPass"][];
+        };
+        /**
+         * LogOut
+         * @description A page of the log, the latest first; `more` where there is earlier.
+         */
+        LogOut: {
+            /** Entries */
+            entries: components["schemas"]["EntryOut"][];
+            /** More */
+            more: boolean;
         };
         /**
          * MakerOut
@@ -3186,6 +3621,48 @@ export interface components {
              * @description Front to back (y), mm.
              */
             width: number | string;
+        };
+        /**
+         * OwnStep
+         * @description A step the maker added; it stands before the step `before`, at the end where that is empty.
+         */
+        OwnStep: {
+            /**
+             * After
+             * @description Steps that it waits for; a circle of them is refused.
+             * @default []
+             */
+            after: string[];
+            /**
+             * Before
+             * @default
+             */
+            before: string;
+            /**
+             * Do
+             * @description What is done, in the maker's words.
+             * @default
+             */
+            do: string;
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /**
+             * Minutes
+             * @description What it takes, minutes.
+             * @default 15
+             */
+            minutes: number;
+            /** Title */
+            title: string;
+            /**
+             * Wait H
+             * @description How long the work rests after it, hours.
+             * @default 0
+             */
+            wait_h: number;
         };
         /**
          * OwnedBit
@@ -4086,6 +4563,7 @@ export interface components {
          * @description A piece with its whole history; `finished` since when, `photo` a JPEG in base64.
          */
         Record: {
+            build?: components["schemas"]["RecordedBuild"] | null;
             /** By */
             by?: string | null;
             /**
@@ -4133,6 +4611,76 @@ export interface components {
             version: 1;
         };
         /**
+         * RecordedBuild
+         * @description The maker's own order, what is ticked, the log.
+         */
+        RecordedBuild: {
+            /**
+             * Done
+             * @default []
+             */
+            done: components["schemas"]["RecordedUnit"][];
+            /**
+             * Log
+             * @default []
+             */
+            log: components["schemas"]["RecordedEntry"][];
+            order?: components["schemas"]["Build"] | null;
+        };
+        /**
+         * RecordedEntry
+         * @description One line of the log; `photo` a JPEG in base64.
+         */
+        RecordedEntry: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by?: string | null;
+            /**
+             * Copy Number
+             * @default 1
+             */
+            copy_number: number;
+            /** Data */
+            data?: {
+                [key: string]: unknown;
+            };
+            /** Minutes */
+            minutes?: number | null;
+            /**
+             * Operation
+             * @default
+             */
+            operation: string;
+            /** Photo */
+            photo?: string | null;
+            /**
+             * Says
+             * @default
+             */
+            says: string;
+            /** Sort */
+            sort: string;
+            /**
+             * Step
+             * @default
+             */
+            step: string;
+            /**
+             * Title
+             * @default
+             */
+            title: string;
+            /**
+             * Token
+             * @default
+             */
+            token: string;
+        };
+        /**
          * RecordedEvent
          * @description What was once said of a proof.
          */
@@ -4144,6 +4692,11 @@ export interface components {
             at: string;
             /** By */
             by?: string | null;
+            /**
+             * Called
+             * @default
+             */
+            called: string;
             /**
              * Copy Number
              * @default 1
@@ -4232,6 +4785,35 @@ export interface components {
             value: number;
         };
         /**
+         * RecordedUnit
+         * @description One unit of work that is ticked.
+         */
+        RecordedUnit: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by?: string | null;
+            /**
+             * Copy Number
+             * @default 1
+             */
+            copy_number: number;
+            /** Key */
+            key: string;
+            /** Minutes */
+            minutes?: number | null;
+            /**
+             * Of
+             * @default
+             */
+            of: string;
+            /** Operation */
+            operation: string;
+        };
+        /**
          * Rectangle
          * @description A rectangle, its corners rounded to a radius or left sharp.
          */
@@ -4257,6 +4839,42 @@ export interface components {
              * @description Front to back (y), mm.
              */
             width: number | string;
+        };
+        /**
+         * Rescue
+         * @description One way to save a step. `again`: the same is done once more, and its readings taken anew; `anew`: so
+         *     is all that was done to that part before, on a new one; `scraps`: the part goes to the offcuts; `asks`
+         *     what must be known for it; the wait holds whatever comes next.
+         */
+        Rescue: {
+            /**
+             * Again
+             * @default false
+             */
+            again: boolean;
+            /**
+             * Anew
+             * @default false
+             */
+            anew: boolean;
+            /**
+             * Asks
+             * @default
+             * @enum {string}
+             */
+            asks: "" | "length" | "leg";
+            /** Do */
+            do: string[];
+            /** Name */
+            name: string;
+            /**
+             * Scraps
+             * @default false
+             */
+            scraps: boolean;
+            /** Title */
+            title: string;
+            wait?: components["schemas"]["Wait"] | null;
         };
         /**
          * RestateIn
@@ -4557,6 +5175,39 @@ export interface components {
              * @default 35
              */
             reach: number | string;
+        };
+        /**
+         * SaidIn
+         * @description A note, a lesson for the next time, a repair, or hours spent.
+         */
+        SaidIn: {
+            /**
+             * Copy Number
+             * @default 1
+             */
+            copy_number: number;
+            /** Minutes */
+            minutes?: number | null;
+            /**
+             * Says
+             * @default
+             */
+            says: string;
+            /**
+             * Sort
+             * @enum {string}
+             */
+            sort: "note" | "lesson" | "repair" | "time";
+            /**
+             * Step
+             * @default
+             */
+            step: string;
+            /**
+             * Token
+             * @default
+             */
+            token: string;
         };
         /**
          * Scale
@@ -4894,6 +5545,31 @@ export interface components {
             figure: components["schemas"]["Figure"];
         };
         /**
+         * Skip
+         * @description A step that is left out, and why.
+         */
+        Skip: {
+            /** Key */
+            key: string;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+        };
+        /**
+         * SkippedOut
+         * @description A step that is left out.
+         */
+        SkippedOut: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * SlabLeg
          * @description One end of the slab mitred down to the floor.
          */
@@ -5164,6 +5840,65 @@ export interface components {
             title: string;
             /** Words */
             words: string;
+        };
+        /**
+         * StepOut
+         * @description One step on its way. `minutes` is what it takes for all copies, from `whose` own times (0: usual);
+         *     `until` when it need wait no more; `copies_done` of how many copies it is done; `seconds` what its timer
+         *     counted, `since` when it runs.
+         */
+        StepOut: {
+            /** Broken */
+            broken: components["schemas"]["Broken"][];
+            /** Called */
+            called: string;
+            /** Cards */
+            cards: string[];
+            /** Caution */
+            caution: string;
+            /** Copies Done */
+            copies_done: number;
+            /** Do */
+            do: string[];
+            /** For What */
+            for_what: string;
+            /** Key */
+            key: string;
+            /** Lay Out */
+            lay_out: string[];
+            /** Lessons */
+            lessons: components["schemas"]["LessonOut"][];
+            /** Marks */
+            marks: string[];
+            /** Merged */
+            merged: string[];
+            /** Minutes */
+            minutes: number;
+            /** Operation */
+            operation: string;
+            /** Own */
+            own: boolean;
+            /** Proofs */
+            proofs: string[];
+            /** Seconds */
+            seconds: number;
+            /** Since */
+            since: string | null;
+            /** State */
+            state: string;
+            /** Station */
+            station: string;
+            /** Title */
+            title: string;
+            /** Units */
+            units: components["schemas"]["UnitOut"][];
+            /** Until */
+            until: string | null;
+            wait: components["schemas"]["Wait"] | null;
+            /** Wants */
+            wants: components["schemas"]["WantOut"][];
+            /** Whose */
+            whose: number;
         };
         /**
          * Stick
@@ -5454,6 +6189,30 @@ export interface components {
             way: "through";
         };
         /**
+         * Tick
+         * @description A step that is done, or some of its legs and parts; what it took, as typed or as counted here.
+         */
+        Tick: {
+            /**
+             * Copy Number
+             * @default 1
+             */
+            copy_number: number;
+            /** Minutes */
+            minutes?: number | null;
+            /** Seconds */
+            seconds?: number | null;
+            /** Step */
+            step: string;
+            /**
+             * Token
+             * @default
+             */
+            token: string;
+            /** Units */
+            units?: components["schemas"]["UnitIn"][];
+        };
+        /**
          * TiltingTable
          * @description A drill press whose table tilts.
          */
@@ -5489,6 +6248,23 @@ export interface components {
              *     }
              */
             scale: components["schemas"]["Scale"];
+        };
+        /**
+         * TimerIn
+         * @description A step's timer, started or stopped; how long it ran by this page's own clock.
+         */
+        TimerIn: {
+            /**
+             * Copy Number
+             * @default 1
+             */
+            copy_number: number;
+            /** Run */
+            run: boolean;
+            /** Seconds */
+            seconds?: number | null;
+            /** Step */
+            step: string;
         };
         /**
          * Top
@@ -5639,6 +6415,34 @@ export interface components {
             by: "under_rim";
         };
         /**
+         * UnitIn
+         * @description One leg or part of a step.
+         */
+        UnitIn: {
+            /** Key */
+            key: string;
+            /** Of */
+            of: string;
+            /** Operation */
+            operation: string;
+        };
+        /**
+         * UnitOut
+         * @description One leg or part of a step, and whether it is ticked.
+         */
+        UnitOut: {
+            /** Done */
+            done: boolean;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Of */
+            of: string;
+            /** Operation */
+            operation: string;
+        };
+        /**
          * View
          * @description A drawing: its name, title, the box that holds it (left, bottom, right, top), what is on it.
          */
@@ -5661,6 +6465,74 @@ export interface components {
             shapes: components["schemas"]["Shape"][];
             /** Title */
             title: string;
+        };
+        /**
+         * Wait
+         * @description How long the work rests after a step, hours from and to, and for what.
+         */
+        Wait: {
+            /** For What */
+            for_what: string;
+            /** Least H */
+            least_h: number;
+            /** Most H */
+            most_h: number;
+        };
+        /**
+         * WantOut
+         * @description A step that must stand before another, why, and whether it is done.
+         */
+        WantOut: {
+            /** Costs */
+            costs: string;
+            /** Done */
+            done: boolean;
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * WrongIn
+         * @description What went wrong, and the way out that was taken.
+         */
+        WrongIn: {
+            /**
+             * Amount
+             * @default
+             */
+            amount: string;
+            /**
+             * Copy Number
+             * @default 1
+             */
+            copy_number: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Of
+             * @default
+             */
+            of: string;
+            /**
+             * Other
+             * @default
+             */
+            other: string;
+            /** Rescue */
+            rescue: string;
+            /** Step */
+            step: string;
+            /**
+             * Token
+             * @default
+             */
+            token: string;
         };
     };
     responses: {
@@ -6035,6 +6907,43 @@ export interface operations {
                     "application/json": components["schemas"]["HealthOut"];
                 };
             };
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_build_api_whole_log: {
+        parameters: {
+            query?: {
+                words?: string;
+                sort?: string;
+                before?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
         };
     };
@@ -6528,6 +7437,312 @@ export interface operations {
             507: components["responses"]["Problem507"];
         };
     };
+    workshop_build_api_look: {
+        parameters: {
+            query?: {
+                copy_number?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_build_api_keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BuildSave"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_build_api_tick: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Tick"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_build_api_keep_order: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_build_api_ways_out: {
+        parameters: {
+            query: {
+                step: string;
+                of?: string;
+                copy_number?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rescue"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_build_api_run_timer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TimerIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_build_api_untick: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Tick"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_build_api_go_wrong: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WrongIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
     workshop_pieces_api_compared: {
         parameters: {
             query: {
@@ -6697,6 +7912,160 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Kept"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_build_api_log: {
+        parameters: {
+            query?: {
+                words?: string;
+                sort?: string;
+                before?: string | null;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_build_api_say: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaidIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_build_api_picture: {
+        parameters: {
+            query?: {
+                step?: string;
+                says?: string;
+                copy_number?: number;
+                token?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_build_api_see: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
                 };
             };
             400: components["responses"]["Problem400"];

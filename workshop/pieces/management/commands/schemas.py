@@ -1,4 +1,4 @@
-"""Write the published schemas into docs/: piece, shop and record files, API. --check only compares."""
+"""Write the published schemas into docs/: piece, shop, build and record files, API. --check only compares."""
 
 import json
 import sys
@@ -7,6 +7,7 @@ from typing import Any
 from django.conf import settings
 from django.core.management.base import BaseCommand, CommandParser
 
+from splay.build import build_schema
 from splay.piece import piece_schema
 from splay.shop import shop_schema
 from workshop.api import api
@@ -18,6 +19,7 @@ def published() -> dict[str, str]:
     made = {
         "piece.schema.json": piece_schema(),
         "shop.schema.json": shop_schema(),
+        "build.schema.json": build_schema(),
         "record.schema.json": {
             "$schema": "https://json-schema.org/draft/2020-12/schema",
             **Record.model_json_schema(),

@@ -1,0 +1,401 @@
+"""The build of a piece over HTTP: ticked, timed, gone wrong and saved, told in the log, taken along."""
+
+from __future__ import annotations
+
+import io
+from datetime import UTC, datetime, timedelta
+from typing import Any
+from unittest.mock import patch
+
+from PIL import Image
+
+from tests.api.base import ApiCase
+from tests.api.test_makers import GOOD, Someone
+from workshop.build.models import Entry, Timer, UnitDone
+from workshop.pieces.models import PieceRow
+from workshop.pieces.record import hang_record, read_record, record_of
+
+NOON = datetime(2026, 3, 2, 12, 0, tzinfo=UTC)
+
+
+class BuildCase(ApiCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.made = self.new(name="Lantern stool")
+        self.path = f"/api/pieces/{self.made['id']}"
+        self.clock = NOON
+        for where in ("situation", "actions", "log"):
+            mocked = patch(f"workshop.build.{where}.timezone.now", lambda: self.clock)
+            mocked.start()
+            self.addCleanup(mocked.stop)
+
+    def build(self, copy: int = 1) -> dict[str, Any]:
+        answer = self.call("GET", f"{self.path}/build?copy_number={copy}")
+        self.assertEqual(answer.status_code, 200, answer.content)
+        return dict(answer.json())
+
+    def step(self, key: str, copy: int = 1) -> dict[str, Any]:
+        return next(one for one in self.build(copy)["steps"] if one["key"] == key)
+
+    def put(self, what: str, status: int = 200, **body: Any) -> dict[str, Any]:
+        answer = self.call("PUT", f"{self.path}/build/{what}", body)
+        self.assertEqual(answer.status_code, status, answer.content)
+        return dict(answer.json())
+
+    def order(self, status: int = 200, based_on: int = 0, **document: Any) -> dict[str, Any]:
+        answer = self.call("PUT", f"{self.path}/build", {"document": document, "based_on": based_on})
+        self.assertEqual(answer.status_code, status, answer.content)
+        return dict(answer.json())
+
+    def log(self, query: str = "") -> list[dict[str, Any]]:
+        return list(self.call("GET", f"{self.path}/log{query}").json()["entries"])
+
+    def through(self, upto: str) -> None:
+        """Tick every step before the one named."""
+        for step in self.build()["steps"]:
+            if step["key"] == upto:
+                return
+            self.put("done", step=step["key"])
+            self.clock += timedelta(hours=30)
+
+
+class Going(BuildCase):
+    def test_a_new_piece_begins_with_the_wood_and_every_step_says_what_it_wants_before_it(self) -> None:
+        made = self.build()
+        self.assertEqual((made["next"], made["steps"][0]["title"]), ("ready", "Ready the wood"))
+        bore = self.step("bore.l1")
+        self.assertIn("Mark out the seat", [want["title"] for want in bore["wants"]])
+        self.assertFalse(any(want["done"] for want in bore["wants"]))
+        self.assertEqual([unit["name"] for unit in bore["units"]], ["leg 1", "leg 2", "leg 3"])
+
+    def test_what_is_ticked_leads_to_the_next_and_stays_ticked(self) -> None:
+        made = self.put("done", step="ready")
+        self.assertEqual(made["next"], "practice")
+        self.put("done", step="ready")
+        self.assertEqual(UnitDone.objects.count(), 1)
+        self.assertEqual([line["sort"] for line in self.log()], ["done"])
+        self.assertEqual(self.put("undone", step="ready")["next"], "ready")
+        self.assertEqual([line["sort"] for line in self.log()], ["undone", "done"])
+
+    def test_a_step_is_begun_with_its_first_leg_and_done_with_its_last(self) -> None:
+        self.through("bore.l1")
+        units = self.step("bore.l1")["units"]
+        named = [{k: unit[k] for k in ("key", "operation", "of")} for unit in units]
+        self.put("done", step="bore.l1", units=named[:2], minutes=12)
+        step = self.step("bore.l1")
+        self.assertEqual(
+            (step["state"], [u["done"] for u in step["units"]]), ("begun", [True, True, False])
+        )
+        self.assertEqual(
+            list(UnitDone.objects.filter(operation="bore").values_list("minutes", flat=True)), [6, 6]
+        )
+        self.put("done", step="bore.l1", units=named[2:])
+        self.assertEqual(self.step("bore.l1")["state"], "done")
+
+    def test_what_was_bored_stays_bored_when_legs_come_to_share_their_settings_otherwise(self) -> None:
+        self.through("bore.l1")
+        self.put("done", step="bore.l1")
+        piece = self.call("GET", self.path).json()["piece"]
+        piece["supports"][0]["scope"] = "each"
+        first = piece["supports"][0]["angles"][0]
+        piece["supports"][0]["angles"] = [{**first, "resultant": 10 + k} for k in range(3)]
+        saved = self.call("PUT", self.path, {"document": piece, "based_on": 1})
+        self.assertEqual(saved.status_code, 200, saved.content)
+        bored = [step for step in self.build()["steps"] if step["operation"] == "bore"]
+        self.assertEqual([step["state"] for step in bored], ["done"] * 3)
+
+    def test_glue_must_set_before_what_leans_on_it_and_the_clock_ends_the_wait(self) -> None:
+        self.through("glue.1")
+        made = self.put("done", step="glue.1")
+        after = self.put("done", step=made["next"]) if made["next"] == "wedge" else made
+        waiting = next(one for one in after["steps"] if one["state"] == "waiting")
+        self.assertIn(waiting["for_what"], ("the glue to set",))
+        self.clock += timedelta(minutes=59)
+        self.assertEqual(self.step(waiting["key"])["state"], "waiting")
+        self.clock += timedelta(minutes=2)
+        self.assertEqual(self.step(waiting["key"])["state"], "open")
+
+    def test_what_leans_on_a_wait_further_on_is_not_offered_meanwhile(self) -> None:
+        self.through("glue.1")
+        self.put("done", step="glue.1")
+        made = self.put("done", step="wedge")
+        self.assertNotIn(made["next"], ("finish", "write_down", "ease_feet"))
+
+    def test_six_are_worked_step_by_step_each_on_its_own(self) -> None:
+        piece = {**self.made["piece"], "make": 6}
+        self.call("PUT", self.path, {"document": piece, "based_on": 1})
+        for copy in (1, 2, 3):
+            self.put("done", step="ready", copy_number=copy)
+        made = self.build(2)
+        self.assertEqual((made["next"], made["next_copy"]), ("ready", 4))
+        self.assertEqual(made["steps"][0]["copies_done"], 3)
+        for copy in (4, 5, 6):
+            made = self.put("done", step="ready", copy_number=copy)
+        self.assertEqual((made["next"], made["next_copy"]), ("practice", 1))
+
+    def test_two_devices_at_one_step_tick_it_once(self) -> None:
+        for _ in range(2):
+            self.put("done", step="ready", token="a1")
+        self.assertEqual(UnitDone.objects.count(), 1)
+        self.assertEqual(len(self.log()), 1)
+
+    def test_a_step_that_is_no_more_is_said_and_nothing_is_ticked(self) -> None:
+        refused = self.put("done", 422, step="gone")
+        self.assertIn("Look at the order of work again", refused["detail"])
+        self.assertEqual(UnitDone.objects.count(), 0)
+
+
+class Timing(BuildCase):
+    def test_a_timer_survives_and_its_minutes_go_to_the_step(self) -> None:
+        self.put("timer", step="ready", run=True)
+        self.clock += timedelta(minutes=20)
+        self.put("timer", step="ready", run=False)
+        self.clock += timedelta(hours=3)
+        self.put("timer", step="ready", run=True)
+        self.clock += timedelta(minutes=10)
+        made = self.put("done", step="ready")
+        self.assertAlmostEqual(made["spent"], 30.0)
+        self.assertEqual(Timer.objects.count(), 0)
+
+    def test_one_pair_of_hands_has_one_timer(self) -> None:
+        self.put("timer", step="ready", run=True)
+        self.clock += timedelta(minutes=5)
+        self.put("timer", step="lay_out", run=True)
+        first, second = self.step("ready"), self.step("lay_out")
+        self.assertEqual((first["since"], first["seconds"]), (None, 300.0))
+        self.assertIsNotNone(second["since"])
+
+    def test_a_clock_set_back_an_hour_is_said_and_the_pages_own_count_is_taken(self) -> None:
+        self.put("timer", step="ready", run=True)
+        self.clock += timedelta(minutes=-40)
+        said = self.put("done", step="ready", seconds=1200)
+        self.assertIn("clock was changed", said["said"])
+        self.assertAlmostEqual(said["spent"], 20.0)
+
+    def test_a_timer_left_running_over_the_night_counts_nothing_and_says_so(self) -> None:
+        self.put("timer", step="ready", run=True)
+        self.clock += timedelta(hours=15)
+        said = self.put("done", step="ready")
+        self.assertIn("Type the minutes", said["said"])
+        self.assertEqual(said["spent"], 0.0)
+
+    def test_typed_minutes_are_taken_before_the_timers(self) -> None:
+        self.put("timer", step="ready", run=True)
+        self.clock += timedelta(minutes=50)
+        self.assertEqual(self.put("done", step="ready", minutes=35)["spent"], 35.0)
+
+    def test_ones_own_times_feed_the_next_piece(self) -> None:
+        usual = self.step("lay_out")
+        self.put("done", step="lay_out", minutes=50)
+        for _ in range(2):
+            other = self.new(name="Another")
+            where = f"/api/pieces/{other['id']}/build/done"
+            self.call("PUT", where, {"step": "lay_out", "minutes": 55})
+        made = self.new(name="The next")
+        steps = self.call("GET", f"/api/pieces/{made['id']}/build").json()["steps"]
+        own = next(one for one in steps if one["key"] == "lay_out")
+        self.assertEqual((usual["whose"], own["minutes"], own["whose"]), (0, 55.0, 3))
+
+
+class Wrong(BuildCase):
+    def ways(self, step: str, of: str = "") -> list[dict[str, Any]]:
+        answer = self.call("GET", f"{self.path}/build/rescues?step={step}&of={of}")
+        self.assertEqual(answer.status_code, 200, answer.content)
+        return list(answer.json())
+
+    def test_a_hole_gone_wrong_is_plugged_waited_for_read_anew_and_bored_again(self) -> None:
+        self.through("bore.l1")
+        self.put("done", step="bore.l1")
+        for leg in ("l1", "l2"):
+            self.call("PUT", f"{self.path}/readings/bore.{leg}", {"typed": "16"})
+        plug = next(way for way in self.ways("bore.l1", "l2") if way["name"] == "plug")
+        self.assertIn("28.0 mm thick", plug["do"][0])
+        made = self.put("wrong", step="bore.l1", of="l2", rescue="plug", note="tore out")
+        step = next(one for one in made["steps"] if one["key"] == "bore.l1")
+        self.assertEqual([u["done"] for u in step["units"]], [True, False, True])
+        self.assertEqual((step["state"], step["for_what"]), ("waiting", "the plug's glue to harden"))
+        readings = self.call("GET", self.path).json()["readings"]
+        self.assertEqual([one["proof"] for one in readings], ["bore.l1"])
+        self.clock += timedelta(hours=13)
+        self.assertEqual(self.step("bore.l1")["state"], "begun")
+        line = self.log("?sort=mishap")[0]
+        self.assertEqual((line["says"], line["rescue"]), ("tore out", "Plug it and bore again"))
+        self.assertIn("1 reading put away", line["became"])
+
+    def test_a_leg_cut_too_short_makes_the_whole_piece_lower_by_its_upright_part(self) -> None:
+        key = next(one["key"] for one in self.build()["steps"] if one["operation"] == "foot_cut")
+        before = self.call("GET", self.path).json()["piece"]
+        self.put("wrong", step=key, of="l1", rescue="shorten", amount="10 mm")
+        after = self.call("GET", self.path).json()
+        # The starting stool leans 14 degrees: 10 mm along the leg are 9.70 mm upright (cos 14 = 0.97030).
+        lean = before["supports"][0]["angles"][0]["resultant"]
+        self.assertEqual(lean, 14.0)
+        self.assertAlmostEqual(before["height"] - after["piece"]["height"], 9.703, places=3)
+        self.assertEqual(after["revision"], 2)
+
+    def test_two_legs_change_places_with_their_readings(self) -> None:
+        key = next(one["key"] for one in self.build()["steps"] if one["operation"] == "fit")
+        for proof, typed in (("foot.l1", "461"), ("foot.l2", "463")):
+            self.call("PUT", f"{self.path}/readings/{proof}", {"typed": typed})
+        self.put("wrong", step=key, of="l1", rescue="swap", other="l2")
+        readings = {one["proof"]: one["typed"] for one in self.call("GET", self.path).json()["readings"]}
+        self.assertEqual(
+            {k: v.split()[0] for k, v in readings.items()}, {"foot.l1": "463", "foot.l2": "461"}
+        )
+        refused = self.put("wrong", 422, step=key, of="l1", rescue="swap", other="l1")
+        self.assertIn("another leg", refused["detail"])
+
+    def test_a_spare_is_offered_as_long_as_there_is_one(self) -> None:
+        piece = self.call("GET", self.path).json()["piece"]
+        piece["supports"][0]["leg"]["spare"] = 1
+        self.call("PUT", self.path, {"document": piece, "based_on": 1})
+        key = next(one["key"] for one in self.build()["steps"] if one["operation"] == "tenon")
+        self.through(key)
+        self.put("done", step=key)
+        self.assertIn("spare", [way["name"] for way in self.ways(key, "l1")])
+        made = self.put("wrong", step=key, of="l1", rescue="spare", note="split")
+        step = next(one for one in made["steps"] if one["key"] == key)
+        self.assertEqual([u["done"] for u in step["units"]], [False, True, True])
+        self.assertNotIn("spare", [way["name"] for way in self.ways(key, "l1")])
+        self.assertEqual(Entry.objects.get(sort="mishap").data["scrapped"], 1)
+
+    def test_a_part_made_again_goes_through_all_that_was_done_to_it_and_nothing_of_the_seat(self) -> None:
+        key = next(one["key"] for one in self.build()["steps"] if one["operation"] == "foot_cut")
+        self.through(key)
+        made = self.put("wrong", step=key, of="l3", rescue="anew")
+        undone = {
+            step["operation"]
+            for step in made["steps"]
+            for unit in step["units"]
+            if unit["of"] == "l3" and not unit["done"] and step["state"] == "begun"
+        }
+        self.assertEqual(undone, {"tenon", "octagon", "taper", "mark"})
+        self.assertEqual(self.step("bore.l1")["state"], "done")
+
+    def test_a_way_out_that_is_none_is_refused_and_one_sent_twice_counts_once(self) -> None:
+        refused = self.put("wrong", 422, step="ready", rescue="pray")
+        self.assertIn("Choose one of those that are shown", refused["detail"])
+        for _ in range(2):
+            self.put("wrong", step="ready", rescue="as_is", note="knot", token="w1")
+        self.assertEqual(len(self.log()), 1)
+
+
+class OwnOrder(BuildCase):
+    def test_what_a_maker_reorders_is_kept_with_the_reason_it_breaks(self) -> None:
+        keys = [one["key"] for one in self.build()["steps"]]
+        made = self.order(order=["bore.l1", *keys])
+        self.assertEqual(made["steps"][0]["key"], "bore.l1")
+        self.assertIn(
+            "the holes are bored on its marks", [one["why"] for one in made["steps"][0]["broken"]]
+        )
+        self.assertEqual(made["number"], 1)
+
+    def test_somebody_elses_change_is_not_overwritten(self) -> None:
+        self.order(split=["bore.l1"])
+        self.order(409, glue="hide")
+        self.assertEqual(self.build()["document"]["split"], ["bore.l1"])
+        self.order(based_on=1, glue="hide", split=["bore.l1"])
+        self.assertEqual(self.build()["document"]["glue"], "hide")
+
+    def test_a_circle_is_refused_in_words_and_nothing_changes(self) -> None:
+        added = [{"id": "o1", "title": "A", "after": ["o2"]}, {"id": "o2", "title": "B", "after": ["o1"]}]
+        refused = self.order(422, added=added)
+        self.assertIn("in a circle", refused["detail"])
+        self.assertEqual(self.build()["number"], 0)
+
+    def test_an_order_kept_is_the_next_such_pieces_and_no_other_kinds(self) -> None:
+        keys = [one["key"] for one in self.build()["steps"]]
+        tenon = next(k for k in keys if "tenon" in k)
+        before = self.build()
+        self.order(order=[tenon, *[k for k in keys if k != tenon]])
+        self.put("kept")
+        alike, other = (
+            self.new(name="Alike"),
+            self.call("POST", "/api/pieces", {"start": "board_sides"}).json(),
+        )
+        steps = self.call("GET", f"/api/pieces/{alike['id']}/build").json()
+        at = [one["operation"] for one in steps["steps"]]
+        self.assertLess(at.index("tenon"), at.index("lay_out"))
+        self.assertTrue(steps["kept"])
+        self.assertFalse(before["kept"])
+        self.assertFalse(self.call("GET", f"/api/pieces/{other['id']}/build").json()["kept"])
+
+
+class TheLog(BuildCase):
+    def say(self, says: str, sort: str = "note", step: str = "", status: int = 200) -> Any:
+        answer = self.call("POST", f"{self.path}/log", {"sort": sort, "says": says, "step": step})
+        self.assertEqual(answer.status_code, status, answer.content)
+        return answer.json()
+
+    def test_everything_that_happened_stands_in_it_the_latest_first_in_words(self) -> None:
+        self.put("done", step="ready", minutes=80)
+        self.clock += timedelta(hours=1)
+        self.say("Ash from the north slope", step="lay_out")
+        self.call("PUT", f"{self.path}/readings/bore.l1", {"typed": "14"})
+        lines = [(line["sort"], line["title"], line["says"]) for line in self.log()]
+        self.assertIn(("note", "Mark out the seat", "Ash from the north slope"), lines)
+        self.assertIn(("done", "Ready the wood", ""), lines)
+        self.assertIn("Lean of a straight rod in hole 1 answered", [title for _, title, _ in lines])
+
+    def test_it_is_searched_by_words_whatever_their_case_over_all_pieces(self) -> None:
+        self.say("Die Fichte war zu naß: ÄRGER")
+        other = self.new(name="Chart table")
+        self.call(
+            "POST", f"/api/pieces/{other['id']}/log", {"sort": "note", "says": "ärger with the band saw"}
+        )
+        found = self.call("GET", "/api/log?words=ärger").json()["entries"]
+        self.assertEqual({line["name"] for line in found}, {"Lantern stool", "Chart table"})
+        found = self.call("GET", "/api/log?words=ärger chart").json()["entries"]
+        self.assertEqual([line["name"] for line in found], ["Chart table"])
+        self.assertEqual(self.call("GET", "/api/log?words=elm").json()["entries"], [])
+
+    def test_a_lesson_is_shown_at_that_step_on_the_next_piece(self) -> None:
+        self.say("Back it with scrap", "lesson", "bore.l1")
+        other = self.new(name="The next")
+        steps = self.call("GET", f"/api/pieces/{other['id']}/build").json()["steps"]
+        bore = next(one for one in steps if one["operation"] == "bore")
+        self.assertEqual([one["says"] for one in bore["lessons"]], ["Back it with scrap"])
+        self.assertEqual([one for step in steps for one in step["lessons"] if step is not bore], [])
+
+    def test_what_another_keeps_to_themselves_is_in_nobody_elses_log(self) -> None:
+        self.say("mine alone", "lesson", "bore.l1")
+        self.call("PUT", f"{self.path}/kept", {"kept": True})
+        self.call("POST", "/api/makers", {"name": "linden", "password": GOOD})
+        linden = Someone()
+        linden.sign_in("linden", GOOD)
+        self.assertEqual(linden.call("GET", "/api/log?words=mine").json()["entries"], [])
+        other = linden.call("POST", "/api/pieces", {"start": "round_three"}).json()
+        steps = linden.call("GET", f"/api/pieces/{other['id']}/build").json()["steps"]
+        self.assertEqual([one for step in steps for one in step["lessons"]], [])
+
+    def test_a_photograph_is_kept_plain_and_what_is_none_is_refused(self) -> None:
+        picture = io.BytesIO()
+        Image.new("RGB", (80, 60), "tan").save(picture, "JPEG")
+        where = f"{self.path}/log/photo?step=ready&says=the%20blank"
+        kept = self.call("PUT", where, picture.getvalue())
+        self.assertEqual(kept.status_code, 200, kept.content)
+        seen = self.call("GET", kept.json()["photo"])
+        self.assertEqual((seen["Content-Type"], seen.content[:2]), ("image/jpeg", b"\xff\xd8"))
+        refused = self.call("PUT", where, b"no picture at all")
+        self.assertEqual(refused.status_code, 422)
+        self.assertEqual(len(self.log()), 1)
+
+    def test_nothing_is_no_note(self) -> None:
+        refused = self.say("  ", status=422)
+        self.assertIn("Write a word or two", refused["detail"])
+
+    def test_order_ticks_and_log_go_out_with_the_piece_and_come_back_the_same(self) -> None:
+        self.order(split=["bore.l1"], glue="hide")
+        self.put("done", step="ready", minutes=70)
+        self.put("wrong", step="lay_out", rescue="as_is", note="rule slipped")
+        picture = io.BytesIO()
+        Image.new("RGB", (80, 60), "tan").save(picture, "JPEG")
+        self.call("PUT", f"{self.path}/log/photo", picture.getvalue())
+        row = PieceRow.objects.get(pk=self.made["id"])
+        out = record_of(row)
+        row.delete()
+        back = hang_record(read_record(out.model_dump(mode="json")), None)
+        assert back is not None
+        again = record_of(back)
+        self.assertEqual(again.build, out.build)
+        self.assertEqual(len(out.build.log if out.build else ()), 4)

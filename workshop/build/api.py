@@ -1,0 +1,234 @@
+"""The build of a piece, and the log."""
+
+from datetime import datetime
+from typing import Annotated, Any, Literal
+from uuid import UUID
+
+from django.http import Http404, HttpRequest, HttpResponse
+from ninja import Router, Schema
+from pydantic import Field
+
+from splay.build.document import LONGEST_KEY
+from splay.build.rescue import Rescue
+from splay.piece import MOST_MADE
+from workshop.build import actions
+from workshop.build.answers import BuildOut, build_out
+from workshop.build.models import LONGEST_SAID, Entry
+from workshop.build.reading_log import EntryOut, LogOut, log_of
+from workshop.build.situation import situation
+from workshop.pieces.actions import get_row
+from workshop.problems import Problem
+from workshop.shop.models import the_shop
+
+router = Router()
+log_router = Router()
+Refused = (400, 401, 403, 404, 413, 422)
+Copy = Annotated[int, Field(ge=1, le=MOST_MADE)]
+Key = Annotated[str, Field(max_length=LONGEST_KEY)]
+Token = Annotated[str, Field(max_length=40)]
+Minutes = Annotated[float, Field(ge=0, le=actions.MOST_MINUTES, allow_inf_nan=False)]
+Seconds = Annotated[float, Field(ge=0, le=1e7, allow_inf_nan=False)]
+Note = Annotated[str, Field(max_length=LONGEST_SAID)]
+
+
+class BuildSave(Schema):
+    """The maker's own order and the number it was changed from."""
+
+    document: dict[str, Any]
+    based_on: Annotated[int, Field(ge=0)]
+    copy_number: Copy = 1
+
+
+class UnitIn(Schema):
+    """One leg or part of a step."""
+
+    key: Key
+    operation: Annotated[str, Field(max_length=20)]
+    of: Key
+
+
+class Tick(Schema):
+    """A step that is done, or some of its legs and parts; what it took, as typed or as counted here."""
+
+    step: Key
+    units: Annotated[list[UnitIn], Field(max_length=400, default_factory=list)]
+    copy_number: Copy = 1
+    minutes: Minutes | None = None
+    seconds: Seconds | None = None
+    token: Token = ""
+
+
+class TimerIn(Schema):
+    """A step's timer, started or stopped; how long it ran by this page's own clock."""
+
+    step: Key
+    run: bool
+    copy_number: Copy = 1
+    seconds: Seconds | None = None
+
+
+class WrongIn(Schema):
+    """What went wrong, and the way out that was taken."""
+
+    step: Key
+    of: Key = ""
+    rescue: Annotated[str, Field(max_length=20)]
+    copy_number: Copy = 1
+    amount: Annotated[str, Field(max_length=40)] = ""
+    other: Key = ""
+    note: Note = ""
+    token: Token = ""
+
+
+class SaidIn(Schema):
+    """A note, a lesson for the next time, a repair, or hours spent."""
+
+    sort: Literal["note", "lesson", "repair", "time"]
+    says: Note = ""
+    step: Key = ""
+    copy_number: Copy = 1
+    minutes: Minutes | None = None
+    token: Token = ""
+
+
+def _out(request: HttpRequest, id: UUID, copy: int, said: str = "") -> BuildOut:
+    row = get_row(id, request.user)
+    return build_out(situation(row, the_shop(request.user), request.user, copy), request.user, said)
+
+
+def _ticked(payload: Tick) -> actions.Ticked:
+    units = tuple((one.key, one.operation, one.of) for one in payload.units)
+    return actions.Ticked(
+        payload.step, units, payload.copy_number, payload.minutes, payload.seconds, payload.token
+    )
+
+
+@router.get("/{uuid:id}/build", response={200: BuildOut, (401, 404, 422): Problem})
+def look(request: HttpRequest, id: UUID, copy_number: Copy = 1) -> BuildOut:
+    """The order of work of a piece and how far it is."""
+    return _out(request, id, copy_number)
+
+
+@router.put("/{uuid:id}/build", response={200: BuildOut, (*Refused, 409): Problem})
+def keep(request: HttpRequest, id: UUID, payload: BuildSave) -> BuildOut:
+    """Keep the maker's own order."""
+    shop = the_shop(request.user)
+    actions.keep_build(id, payload.document, payload.based_on, shop, request.user)
+    return _out(request, id, payload.copy_number)
+
+
+@router.put("/{uuid:id}/build/kept", response={200: BuildOut, Refused: Problem})
+def keep_order(request: HttpRequest, id: UUID) -> BuildOut:
+    """Keep this order for the next piece of its kind."""
+    actions.keep_order(id, the_shop(request.user), request.user)
+    return _out(request, id, 1)
+
+
+@router.put("/{uuid:id}/build/done", response={200: BuildOut, Refused: Problem})
+def tick(request: HttpRequest, id: UUID, payload: Tick) -> BuildOut:
+    """Say that a step is done."""
+    said = actions.tick(id, _ticked(payload), the_shop(request.user), request.user)
+    return _out(request, id, payload.copy_number, said)
+
+
+@router.put("/{uuid:id}/build/undone", response={200: BuildOut, Refused: Problem})
+def untick(request: HttpRequest, id: UUID, payload: Tick) -> BuildOut:
+    """Say that a step is not done after all."""
+    actions.untick(id, _ticked(payload), the_shop(request.user), request.user)
+    return _out(request, id, payload.copy_number)
+
+
+@router.put("/{uuid:id}/build/timer", response={200: BuildOut, Refused: Problem})
+def run_timer(request: HttpRequest, id: UUID, payload: TimerIn) -> BuildOut:
+    """Start or stop a step's timer."""
+    shop = the_shop(request.user)
+    said = actions.run_timer(
+        id, payload.step, payload.copy_number, payload.run, payload.seconds, shop, request.user
+    )
+    return _out(request, id, payload.copy_number, said)
+
+
+@router.get("/{uuid:id}/build/rescues", response={200: list[Rescue], (401, 404, 422): Problem})
+def ways_out(
+    request: HttpRequest, id: UUID, step: Key, of: Key = "", copy_number: Copy = 1
+) -> list[Rescue]:
+    """How what went wrong at a step is usually saved."""
+    return list(actions.ways_out(id, step, of, copy_number, the_shop(request.user), request.user))
+
+
+@router.put("/{uuid:id}/build/wrong", response={200: BuildOut, (*Refused, 409): Problem})
+def go_wrong(request: HttpRequest, id: UUID, payload: WrongIn) -> BuildOut:
+    """Write down what went wrong and do what its way out asks."""
+    wrong = actions.Wrong(
+        payload.step,
+        payload.of,
+        payload.rescue,
+        payload.copy_number,
+        payload.amount,
+        payload.other,
+        payload.note,
+        payload.token,
+    )
+    said = actions.go_wrong(id, wrong, the_shop(request.user), request.user)
+    return _out(request, id, payload.copy_number, said)
+
+
+@router.get("/{uuid:id}/log", response={200: LogOut, (401, 404, 422): Problem})
+def log(
+    request: HttpRequest,
+    id: UUID,
+    words: Annotated[str, Field(max_length=200)] = "",
+    sort: Annotated[str, Field(max_length=12)] = "",
+    before: datetime | None = None,
+) -> LogOut:
+    """What happened to a piece, the latest first."""
+    return log_of(request.user, id, words, sort, before)
+
+
+@router.post("/{uuid:id}/log", response={200: BuildOut, Refused: Problem})
+def say(request: HttpRequest, id: UUID, payload: SaidIn) -> BuildOut:
+    """Write a line into a piece's log."""
+    said = actions.Said(
+        payload.sort, payload.says, payload.step, payload.copy_number, payload.minutes, payload.token
+    )
+    actions.say(id, said, the_shop(request.user), request.user)
+    return _out(request, id, payload.copy_number)
+
+
+@router.put("/{uuid:id}/log/photo", response={200: EntryOut, (400, 401, 403, 404, 413, 422): Problem})
+def picture(
+    request: HttpRequest,
+    id: UUID,
+    step: Key = "",
+    says: Annotated[str, Field(max_length=400)] = "",
+    copy_number: Copy = 1,
+    token: Token = "",
+) -> EntryOut:
+    """Keep a photograph (the body is the picture itself) in a piece's log."""
+    shop = the_shop(request.user)
+    kept = actions.keep_picture(id, request.body, step, copy_number, says, token, shop, request.user)
+    found = log_of(request.user, id, "", "photo", None).entries
+    return next(one for one in found if one.id == kept.pk)
+
+
+@router.get("/{uuid:id}/log/{int:number}/photo", response={200: None, (401, 404): Problem})
+def see(request: HttpRequest, id: UUID, number: int) -> HttpResponse:
+    """A photograph of the log, a JPEG."""
+    row = get_row(id, request.user)
+    kept = Entry.objects.filter(piece=row, pk=number, image__isnull=False).first()
+    if kept is None or kept.image is None:
+        raise Http404
+    answer = HttpResponse(bytes(kept.image), content_type="image/jpeg")
+    answer["Cache-Control"] = "private, max-age=86400"
+    return answer
+
+
+@log_router.get("", response={200: LogOut, (401, 422): Problem})
+def whole_log(
+    request: HttpRequest,
+    words: Annotated[str, Field(max_length=200)] = "",
+    sort: Annotated[str, Field(max_length=12)] = "",
+    before: datetime | None = None,
+) -> LogOut:
+    """What happened in the whole shop, the latest first."""
+    return log_of(request.user, None, words, sort, before)
