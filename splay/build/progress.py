@@ -52,8 +52,11 @@ Hold = tuple[datetime, str]
 def progress(
     order: Order, done: Iterable[Done], now: datetime, holds: Mapping[str, Hold] | None = None
 ) -> Progress:
-    """How far a piece is at `now`; `holds` are what a mishap makes some steps wait for, by key. What was ticked under a name that no work bears any more (the legs share
-    their settings otherwise now) counts for the same kind of work on the same leg or part."""
+    """How far a piece is at `now`; `holds` are what a mishap makes some steps wait for, by key.
+
+    What was ticked under a name that no work bears any more (the legs share their settings otherwise now)
+    counts for the same kind of work on the same leg or part.
+    """
     rows = tuple(done)
     steps = (*order.steps, *order.skipped)
     named = {(unit.key, unit.operation, unit.of) for step in steps for unit in step.units}

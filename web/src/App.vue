@@ -125,7 +125,7 @@ onMounted(() => addEventListener('keydown', key))
     <SignIn v-else-if="session.session && !session.session.maker" />
     <template v-else-if="session.session && shop.shop">
       <button class="skip" type="button" @click="toWork">to the first field</button>
-      <header class="bar">
+      <header v-if="$route.name !== 'bench'" class="bar">
         <RouterLink to="/" class="name">Proud Rake</RouterLink>
         <button
           class="plain word menu"
@@ -140,6 +140,7 @@ onMounted(() => addEventListener('keydown', key))
           <RouterLink to="/">Rack</RouterLink>
           <RouterLink to="/quick">Quick set</RouterLink>
           <RouterLink to="/rehearsal">Rehearse</RouterLink>
+          <RouterLink to="/log">Log</RouterLink>
           <RouterLink to="/shop">Shop</RouterLink>
         </nav>
         <div class="right" :class="{ shut: !menu }">

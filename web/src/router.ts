@@ -7,11 +7,18 @@ export const router = createRouter({
   routes: [
     { path: '/', name: 'rack', component: RackView },
     {
-      path: '/piece/:id/:station(stance|top|boring|legs|stretchers|level)?',
+      path: '/piece/:id/:station(stance|top|boring|legs|stretchers|level|work|log)?',
       name: 'piece',
       component: () => import('./piece/PieceView.vue'),
       props: true,
     },
+    {
+      path: '/piece/:id/bench/:which?',
+      name: 'bench',
+      component: () => import('./build/BenchView.vue'),
+      props: true,
+    },
+    { path: '/log', name: 'log', component: () => import('./build/WholeLogView.vue') },
     { path: '/quick', name: 'quick', component: () => import('./quick/QuickView.vue') },
     {
       path: '/rehearsal',

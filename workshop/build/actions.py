@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import timedelta
+from datetime import datetime, timedelta
 from secrets import token_hex
 from typing import Any
 from uuid import UUID
 
 from django.db import transaction
-from django.utils import timezone
 
 from splay.build import Build, Step, Unit, read_build, write_build
 from splay.build.rescue import Rescue, done_to, lowered, rescues
@@ -91,7 +91,8 @@ def keep_order(id: UUID, shop: Shop, maker: Maker) -> None:
 @dataclass(frozen=True)
 class Ticked:
     """What is ticked: a step, or some units of it; on one copy. `minutes` as typed, or `seconds` as the
-    page's own clock counted them; `token` is the page's name for it."""
+    page's own clock counted them; `token` is the page's name for it; `ago` how long ago it was, where the
+    workshop could not be reached then."""
 
     step: str
     units: tuple[tuple[str, str, str], ...] = ()
@@ -99,6 +100,7 @@ class Ticked:
     minutes: float | None = None
     seconds: float | None = None
     token: str = ""
+    ago: timedelta = timedelta(0)
 
 
 @transaction.atomic
@@ -113,27 +115,38 @@ def tick(id: UUID, ticked: Ticked, shop: Shop, maker: Maker) -> str:
     fresh = [unit for unit in wanted if unit not in had]
     if not fresh:
         return ""
-    minutes, said = _minutes(row, step, ticked, maker)
-    for unit in fresh:
+    at = now.now - ticked.ago
+    minutes, said = _minutes(row, step, ticked, at)
+    mark_done(row, step, fresh, ticked.copy, minutes, at, maker, ticked.token)
+    return said
+
+
+def mark_done(
+    row: PieceRow,
+    step: Step,
+    units: Sequence[Unit],
+    copy: int,
+    minutes: float | None,
+    at: datetime,
+    maker: Maker,
+    token: str = "",
+) -> None:
+    """Tick units of a step, which took so many minutes together, and write it into the log."""
+    for unit in units:
         UnitDone.objects.update_or_create(
             piece=row,
-            copy=ticked.copy,
+            copy=copy,
             key=unit.key,
             operation=unit.operation,
             of=unit.of,
             defaults={
-                "minutes": None if minutes is None else minutes / len(fresh),
-                "at": now.now,
+                "minutes": None if minutes is None else minutes / len(units),
+                "at": at,
                 "by": named(maker),
             },
         )
-    named_so = "" if len(fresh) == len(step.units) else ", ".join(unit.name for unit in fresh)
-    write(
-        row,
-        Line("done", named_so, step, ticked.copy, minutes, token=ticked.token, at=now.now),
-        maker,
-    )
-    return said
+    named_so = "" if len(units) == len(step.units) else ", ".join(unit.name for unit in units)
+    write(row, Line("done", named_so, step, copy, minutes, token=token, at=at), maker)
 
 
 @transaction.atomic
@@ -173,23 +186,23 @@ def _units(step: Step, named_so: tuple[tuple[str, str, str], ...]) -> tuple[Unit
     return tuple(known[one] for one in named_so)
 
 
-def _minutes(row: PieceRow, step: Step, ticked: Ticked, maker: Maker) -> tuple[float | None, str]:
+def _minutes(row: PieceRow, step: Step, ticked: Ticked, at: datetime) -> tuple[float | None, str]:
     """What it took: as typed, else as its timer says; and what is to be said where that cannot be."""
     timer = row.timers.filter(step=step.key, copy=ticked.copy).first()
     if timer is None:
         return ticked.minutes, ""
-    seconds, said = _ran(timer, ticked.seconds)
+    seconds, said = _ran(timer, ticked.seconds, at)
     timer.delete()
     if ticked.minutes is not None:
         return ticked.minutes, ""
     return (seconds / 60.0 if seconds > 0.0 else None), said
 
 
-def _ran(timer: Timer, seconds: float | None) -> tuple[float, str]:
-    """What a timer counted, seconds; and what is to be said where a clock was changed under it."""
+def _ran(timer: Timer, seconds: float | None, at: datetime) -> tuple[float, str]:
+    """What a timer counted until `at`, seconds; and what is to be said where a clock was changed."""
     if timer.since is None:
         return timer.before, ""
-    elapsed = (timezone.now() - timer.since).total_seconds()
+    elapsed = (at - timer.since).total_seconds()
     if seconds is not None and abs(elapsed - seconds) > CLOCKS_APART_S:
         return timer.before + seconds, "The workshop's clock was changed: this page's own count was taken."
     if elapsed < 0.0 or elapsed > LONGEST_RUN.total_seconds():
@@ -200,28 +213,34 @@ def _ran(timer: Timer, seconds: float | None) -> tuple[float, str]:
     return timer.before + elapsed, ""
 
 
+@dataclass(frozen=True)
+class Timing:
+    """A timer started or stopped: how long it ran by the page's own clock, how long ago that was."""
+
+    step: str
+    run: bool
+    copy: int = 1
+    seconds: float | None = None
+    ago: timedelta = timedelta(0)
+
+
 @transaction.atomic
-def run_timer(
-    id: UUID, step: str, copy: int, run: bool, seconds: float | None, shop: Shop, maker: Maker
-) -> str:
+def run_timer(id: UUID, timing: Timing, shop: Shop, maker: Maker) -> str:
     """Start or stop the timer of a step; one maker's others stop, for there is one pair of hands."""
     row = get_row(id, maker)
-    wanted = _step(situation(row, shop, maker, copy), step)
+    now = situation(row, shop, maker, timing.copy)
+    wanted, at = _step(now, timing.step), now.now - timing.ago
+    mine: dict[str, Any] = {"piece": row, "step": wanted.key, "copy": timing.copy}
     said = ""
-    others = Timer.objects.filter(since__isnull=False, by=named(maker))
-    for other in others if run else others.filter(piece=row, step=wanted.key, copy=copy):
-        if run and (other.piece_id, other.step, other.copy) == (row.pk, wanted.key, copy):
-            return ""
-        other.before, said = _ran(other, None if run else seconds)
+    running = Timer.objects.filter(since__isnull=False, by=named(maker))
+    if timing.run and running.filter(**mine).exists():
+        return ""
+    for other in running if timing.run else running.filter(**mine):
+        other.before, said = _ran(other, None if timing.run else timing.seconds, at)
         other.since = None
         other.save()
-    if run:
-        Timer.objects.update_or_create(
-            piece=row,
-            copy=copy,
-            step=wanted.key,
-            defaults={"since": timezone.now(), "by": named(maker)},
-        )
+    if timing.run:
+        Timer.objects.update_or_create(**mine, defaults={"since": at, "by": named(maker)})
     return said
 
 

@@ -76,6 +76,7 @@ class StepOut(Schema):
     seconds: float
     since: datetime | None
     merged: list[str]
+    split_from: str
     own: bool
 
 
@@ -88,9 +89,12 @@ class SkippedOut(Schema):
 
 
 class BuildOut(Schema):
-    """The build of one copy of a piece. `next` is the step to go on with, on copy `next_copy`; `left` the
-    minutes of what is not done on any copy, `spent` those counted; `said` what there is to say of what was
-    just done; `now` the workshop's clock."""
+    """The build of one copy of a piece.
+
+    `next` is the step to go on with, on copy `next_copy`; `shown_done` are steps that are not ticked though
+    readings show that they were done; `left` the minutes of what is not done on any copy, `spent` those
+    counted; `said` what there is to say of what was just done; `now` the workshop's clock.
+    """
 
     name: str
     make: int
@@ -101,6 +105,7 @@ class BuildOut(Schema):
     skipped: list[SkippedOut]
     next: str | None
     next_copy: int
+    shown_done: list[str]
     left: float
     spent: float
     kept: bool
@@ -134,6 +139,7 @@ def build_out(now: Situation, maker: Maker, said: str = "") -> BuildOut:
         ],
         next=next_key,
         next_copy=next_copy,
+        shown_done=_shown_done(now),
         left=_left(now, copies),
         spent=sum(one or 0.0 for one in times) + counted,
         kept=bool(now.record.order),
@@ -151,6 +157,17 @@ def _next(copies: list[Progress], now: Situation) -> tuple[int, str | None]:
         return now.copy, None
     first, copy = min(open_)
     return copy, now.order.steps[first].key
+
+
+def _shown_done(now: Situation) -> list[str]:
+    """Steps not ticked, though all that is read at them was read; and all that they need before them."""
+    answered = {proof.id for proof in now.plan.proofs if proof.answer is not None}
+    seen = {step.key for step in now.order.steps if step.proofs and answered.issuperset(step.proofs)}
+    for step in reversed(now.order.steps):
+        if step.key in seen:
+            seen |= {need.before for need in now.order.needs if need.after == step.key}
+    going = {one.key: one.state for one in now.progress.steps}
+    return [step.key for step in now.order.steps if step.key in seen and going[step.key] != "done"]
 
 
 def _left(now: Situation, copies: list[Progress]) -> float:
@@ -206,6 +223,7 @@ def _step_out(
         seconds=timer.before if timer else 0.0,
         since=timer.since if timer else None,
         merged=[part.key for part in step.parts],
+        split_from=step.split_from,
         own=step.operation == "own",
     )
 

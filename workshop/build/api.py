@@ -1,6 +1,6 @@
 """The build of a piece, and the log."""
 
-from datetime import datetime
+from datetime import datetime, timedelta
 from typing import Annotated, Any, Literal
 from uuid import UUID
 
@@ -48,23 +48,27 @@ class UnitIn(Schema):
 
 
 class Tick(Schema):
-    """A step that is done, or some of its legs and parts; what it took, as typed or as counted here."""
+    """A step that is done, or some of its legs and parts; what it took, as typed or as counted here.
+    `ago`: how many seconds ago that was, where the workshop could not be reached then."""
 
     step: Key
     units: Annotated[list[UnitIn], Field(max_length=400, default_factory=list)]
     copy_number: Copy = 1
     minutes: Minutes | None = None
     seconds: Seconds | None = None
+    ago: Seconds = 0.0
     token: Token = ""
 
 
 class TimerIn(Schema):
-    """A step's timer, started or stopped; how long it ran by this page's own clock."""
+    """A step's timer, started or stopped; how long it ran by this page's own clock, and how long ago that
+    was, where the workshop could not be reached then."""
 
     step: Key
     run: bool
     copy_number: Copy = 1
     seconds: Seconds | None = None
+    ago: Seconds = 0.0
 
 
 class WrongIn(Schema):
@@ -99,7 +103,13 @@ def _out(request: HttpRequest, id: UUID, copy: int, said: str = "") -> BuildOut:
 def _ticked(payload: Tick) -> actions.Ticked:
     units = tuple((one.key, one.operation, one.of) for one in payload.units)
     return actions.Ticked(
-        payload.step, units, payload.copy_number, payload.minutes, payload.seconds, payload.token
+        payload.step,
+        units,
+        payload.copy_number,
+        payload.minutes,
+        payload.seconds,
+        payload.token,
+        timedelta(seconds=payload.ago),
     )
 
 
@@ -142,9 +152,9 @@ def untick(request: HttpRequest, id: UUID, payload: Tick) -> BuildOut:
 def run_timer(request: HttpRequest, id: UUID, payload: TimerIn) -> BuildOut:
     """Start or stop a step's timer."""
     shop = the_shop(request.user)
-    said = actions.run_timer(
-        id, payload.step, payload.copy_number, payload.run, payload.seconds, shop, request.user
-    )
+    ago = timedelta(seconds=payload.ago)
+    timing = actions.Timing(payload.step, payload.run, payload.copy_number, payload.seconds, ago)
+    said = actions.run_timer(id, timing, shop, request.user)
     return _out(request, id, payload.copy_number, said)
 
 

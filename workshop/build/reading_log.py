@@ -122,7 +122,8 @@ def _entry_out(row: Entry, names: dict[UUID, str]) -> EntryOut:
 
 
 def _reading_out(row: ReadingEvent, names: dict[UUID, str]) -> EntryOut:
-    said = f"{row.typed}{f', {row.tool}' if row.tool else ''}{f': {row.note}' if row.note else ''}"
+    what = "" if row.what == "answered" else f"{row.what}: "
+    said = f"{what}{row.typed}{f', {row.tool}' if row.tool else ''}{f': {row.note}' if row.note else ''}"
     return EntryOut(
         id=row.pk,
         sort="reading",
@@ -131,7 +132,7 @@ def _reading_out(row: ReadingEvent, names: dict[UUID, str]) -> EntryOut:
         piece=row.piece_id,
         name=names.get(row.piece_id, ""),
         copy_number=row.copy,
-        title=f"{row.called or 'a reading'} {row.what}",
+        title=row.called or "a reading",
         operation="",
         says=said,
         minutes=None,

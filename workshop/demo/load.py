@@ -17,6 +17,7 @@ from splay.rehearse import Hidden, seed_of, take
 from splay.shop import OwnedBit, Rounding, Shop, workbench
 from splay.work.proofs import KINDS
 from workshop.accounts.demo import DEMO_MAKER
+from workshop.demo.build import tell
 from workshop.demo.slice_photo import slice_photo
 from workshop.pieces.actions import Taken, answer, put_on_rack, save
 from workshop.pieces.models import PieceRow
@@ -104,6 +105,7 @@ def load_demo() -> int:
             typed = f"{expected[proof].value + off:.1f}"
             answer(row.pk, proof, Taken(typed, "metric"), shop, maker)
         _measure(row, name, read_piece(document), shop, maker)
+        tell(row, name, shop, maker)
         if document["top"]["outline"].get("photo"):
             corners = [(c["x"], c["y"]) for c in document["top"]["outline"]["corners"]]
             keep_photo(row.pk, slice_photo(corners), maker)

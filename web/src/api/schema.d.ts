@@ -1786,8 +1786,8 @@ export interface components {
         };
         /**
          * BuildOut
-         * @description The build of one copy of a piece. `next` is the step to go on with, on copy `next_copy`; `left` the
-         *     minutes of what is not done on any copy, `spent` those counted; `said` what there is to say of what was
+         * @description The build of one copy of a piece. `next` is the step to go on with, on copy `next_copy`; `shown_done` are steps not
+         *     ticked that readings show were done; `left` the minutes of what is not done on any copy, `spent` those counted; `said` what there is to say of what was
          *     just done; `now` the workshop's clock.
          */
         BuildOut: {
@@ -1815,6 +1815,8 @@ export interface components {
             number: number;
             /** Said */
             said: string;
+            /** Shown Done */
+            shown_done: string[];
             /** Skipped */
             skipped: components["schemas"]["SkippedOut"][];
             /** Spent */
@@ -5884,6 +5886,8 @@ export interface components {
             seconds: number;
             /** Since */
             since: string | null;
+            /** Split From */
+            split_from: string;
             /** State */
             state: string;
             /** Station */
@@ -6191,8 +6195,14 @@ export interface components {
         /**
          * Tick
          * @description A step that is done, or some of its legs and parts; what it took, as typed or as counted here.
+         *     `ago`: how many seconds ago that was, where the workshop could not be reached then.
          */
         Tick: {
+            /**
+             * Ago
+             * @default 0
+             */
+            ago: number;
             /**
              * Copy Number
              * @default 1
@@ -6251,9 +6261,15 @@ export interface components {
         };
         /**
          * TimerIn
-         * @description A step's timer, started or stopped; how long it ran by this page's own clock.
+         * @description A step's timer, started or stopped; how long it ran by this page's own clock, and how long ago that
+         *     was, where the workshop could not be reached then.
          */
         TimerIn: {
+            /**
+             * Ago
+             * @default 0
+             */
+            ago: number;
             /**
              * Copy Number
              * @default 1

@@ -4,6 +4,8 @@ import { computed, ref, watch } from 'vue'
 
 import { whyAway } from '../api/client'
 import { inWhole } from '../said'
+import LogStation from '../build/LogStation.vue'
+import WorkStation from '../build/WorkStation.vue'
 import BoringStation from '../stations/boring/BoringStation.vue'
 import LegsStation from '../stations/legs/LegsStation.vue'
 import LevelStation from '../stations/level/LevelStation.vue'
@@ -21,6 +23,8 @@ const props = defineProps<{
   station?: string
 }>()
 const store = usePiece()
+const OWN = ['work', 'log']
+const LOG = { name: 'log', title: 'Log', proofs: 0, answered: 0, off: 0 }
 const revisions = ref(false)
 /** On a phone: whether all that can be done is shown in the head. */
 const more = ref(false)
@@ -32,7 +36,8 @@ watch(
 )
 watch(
   () => props.station,
-  (name) => store.show((name || 'stance') as StationName),
+  // The order of work and the log have calls of their own: they show nothing of the plan.
+  (name) => store.show((OWN.includes(name ?? '') ? 'stance' : name || 'stance') as StationName),
   { immediate: true },
 )
 
@@ -146,13 +151,22 @@ function rename(event: Event): void {
       >
         {{ store.finished ? 'finished' : 'call it finished' }}
       </button>
+      <RouterLink
+        v-if="store.plan"
+        class="on rest"
+        :to="`/piece/${id}/work`"
+        :aria-current="station === 'work' ? 'page' : undefined"
+        data-work-link
+      >
+        order of work
+      </RouterLink>
       <RouterLink v-if="next" class="on rest" :to="`/piece/${id}/${next.name}`">
         carry on: {{ next.title }}
       </RouterLink>
     </div>
     <StoryStick
       v-if="store.plan"
-      :stations="store.plan.stations"
+      :stations="[...store.plan.stations, LOG]"
       :at="station || 'stance'"
       :piece="id"
     />
@@ -208,6 +222,8 @@ function rename(event: Event): void {
       <v-btn size="small" @click="store.faults = {}">Put it away</v-btn>
     </div>
     <StanceStation v-if="!store.plan" />
+    <WorkStation v-else-if="station === 'work'" />
+    <LogStation v-else-if="station === 'log'" />
     <p v-else-if="store.turned !== (station || 'stance')" class="turning quiet" role="status">
       Laying out the {{ station }} station.
     </p>

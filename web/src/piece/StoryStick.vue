@@ -12,11 +12,13 @@ defineProps<{
 }>()
 
 function word(station: Station): string {
+  if (station.name === 'log') return 'what happened'
   if (!station.proofs) return 'as you like'
   const off = station.off ? `, ${station.off} off` : ''
   return `${station.answered} of ${station.proofs} proved${off}`
 }
 function filled(station: Station): number {
+  if (station.name === 'log') return 0
   return station.proofs ? station.answered / station.proofs : 1
 }
 </script>

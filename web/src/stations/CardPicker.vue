@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue'
 import Choice from '../fields/Choice.vue'
 import { usePiece } from '../piece/store'
 import SetUpCard from './SetUpCard.vue'
+import { usePickedTool } from './tool'
 
 /** The cards of a station, one at a time: chosen by the work, then by tool. */
 const props = defineProps<{ /** The station whose cards are shown. */ station: string }>()
@@ -12,7 +13,6 @@ const emit = defineEmits<{
   /** The parts of the card now shown, by key. */ parts: [parts: string[]]
 }>()
 const store = usePiece()
-const KEPT = 'proud-rake.tool.'
 
 const cards = computed(() => (store.plan?.setups ?? []).filter((c) => c.station === props.station))
 const works = computed(() => {
@@ -21,31 +21,15 @@ const works = computed(() => {
   return [...found.entries()].map(([value, title]) => ({ value, title }))
 })
 const wanted = ref('')
-const tool = ref(localStorage.getItem(KEPT + props.station) ?? '')
 const work = computed(() =>
   works.value.some((w) => w.value === wanted.value) ? wanted.value : (works.value[0]?.value ?? ''),
 )
 const mine = computed(() => cards.value.filter((c) => c.work === work.value))
-/** The tool chosen for the work that is shown: it is shown though it does not reach. */
-const here = ref('')
-/** The tool used last where it reaches, else the first that does. */
-const card = computed(() => {
-  const by = (key: string) => mine.value.find((c) => c.by === key)
-  const last = by(tool.value)
-  return (
-    by(here.value) ??
-    (last?.in_reach ? last : undefined) ??
-    mine.value.find((c) => c.in_reach) ??
-    last ??
-    mine.value[0]
-  )
-})
-watch(work, () => (here.value = ''))
-
-function choose(key: string): void {
-  here.value = tool.value = key
-  localStorage.setItem(KEPT + props.station, key)
-}
+const { card, choose } = usePickedTool(
+  mine,
+  computed(() => props.station),
+  work,
+)
 watch(
   work,
   () => {

@@ -1,4 +1,4 @@
-"""Write the published schemas into docs/: piece, shop, build and record files, API. --check only compares."""
+"""Write the published schemas of files and API into docs/. --check only compares."""
 
 import json
 import sys

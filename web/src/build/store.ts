@@ -1,0 +1,226 @@
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef } from 'vue'
+
+import { api, ask, Away, Refused } from '../api/client'
+import type { BuildDocument, BuildOut, BuildStep } from '../api/types'
+import { withDeeds } from './overlay'
+import { type Deed, keepDeeds, keptDeeds, tell, type Waiting } from './queue'
+
+const RETRY_MS = 1500
+
+/**
+ * The build of the open piece: its order, what is done, what runs. What is done at the bench holds at once;
+ * it is told the workshop one thing after the other, and kept in this browser until the workshop has it.
+ */
+export const useBuild = defineStore('build', () => {
+  const id = ref('')
+  const build = shallowRef<BuildOut | null>(null)
+  const deeds = shallowRef<Waiting[]>([])
+  const away = ref(false)
+  /** What there is to say: what became of a mishap, what a clock did, what was refused. */
+  const said = ref('')
+  const wrong = ref('')
+  const copy = ref(1)
+  let telling = false
+  let retry = 0
+  /** When a timer that runs was first seen running, by a clock that nobody sets. */
+  const seen = new Map<string, number>()
+
+  const steps = computed<BuildStep[]>(() =>
+    build.value ? withDeeds(build.value, deeds.value) : [],
+  )
+  const step = (key: string): BuildStep | undefined => steps.value.find((one) => one.key === key)
+  /** The step to go on with, as far as this browser knows. */
+  const next = computed(() => {
+    const told = build.value?.next
+    if (told && step(told)?.state !== 'done') return told
+    const open = steps.value.find((one) => one.state !== 'done' && one.state !== 'waiting')
+    return open?.key ?? told ?? null
+  })
+
+  async function open(wanted: string, of = 1): Promise<void> {
+    if (wanted !== id.value) {
+      clearTimeout(retry)
+      id.value = wanted
+      build.value = null
+      deeds.value = keptDeeds(wanted)
+      seen.clear()
+      said.value = wrong.value = ''
+    }
+    copy.value = of
+    await look()
+    if (deeds.value.length) void tellAll()
+  }
+
+  async function look(): Promise<void> {
+    const [wanted, of] = [id.value, copy.value]
+    if (!wanted) return
+    try {
+      const got = await ask(
+        api.GET('/api/pieces/{id}/build', {
+          params: { path: { id: wanted }, query: { copy_number: of } },
+        }),
+      )
+      if (wanted === id.value && of === copy.value) take(got)
+      away.value = false
+    } catch (error) {
+      if (wanted !== id.value) return
+      if (error instanceof Away) {
+        away.value = true
+        if (!build.value) retry = window.setTimeout(() => void look(), RETRY_MS)
+      } else if (error instanceof Refused) wrong.value = error.problem.detail
+      else throw error
+    }
+  }
+
+  function take(got: BuildOut): void {
+    build.value = got
+    wrong.value = ''
+    if (got.said) said.value = got.said
+    for (const one of got.steps)
+      if (one.since && !seen.has(one.key)) seen.set(one.key, performance.now())
+      else if (!one.since) seen.delete(one.key)
+  }
+
+  /** Something was done: it holds here at once. */
+  function did(deed: Deed): void {
+    said.value = ''
+    const one = { ...deed, at: Date.now(), token: crypto.randomUUID() } as Waiting
+    put([...deeds.value, one])
+    void tellAll()
+  }
+
+  function put(those: Waiting[]): void {
+    deeds.value = those
+    if (!keepDeeds(id.value, those))
+      said.value = 'This browser keeps no more: leave the page open until the workshop answers.'
+  }
+
+  async function tellAll(): Promise<void> {
+    if (telling) return
+    telling = true
+    const mine = id.value
+    clearTimeout(retry)
+    while (mine === id.value && deeds.value.length) {
+      const [first] = deeds.value
+      if (!first) break
+      try {
+        const got = await tell(mine, first)
+        if (mine !== id.value) break
+        put(deeds.value.slice(1))
+        away.value = false
+        if (got && got.copy_number === copy.value) take(got)
+      } catch (error) {
+        if (mine !== id.value) break
+        if (error instanceof Away) {
+          away.value = true
+          retry = window.setTimeout(() => void tellAll(), RETRY_MS)
+          break
+        }
+        if (!(error instanceof Refused)) {
+          telling = false
+          throw error
+        }
+        put(deeds.value.slice(1))
+        said.value = error.problem.detail
+        await look()
+      }
+    }
+    telling = false
+  }
+
+  /** How long a timer ran by this page's own clock; null where it was not watched from its start. */
+  function counted(one: BuildStep): number | null {
+    const from = seen.get(one.key)
+    if (!one.since || from === undefined || !build.value) return null
+    // Seen first when it ran already: what the workshop counted until then belongs to it.
+    const ran = (new Date(build.value.now).getTime() - new Date(one.since).getTime()) / 1000
+    return ran < 2 && ran > -2 ? (performance.now() - from) / 1000 : null
+  }
+
+  function tick(one: BuildStep, units = one.units, minutes: number | null = null): void {
+    const body = {
+      step: one.key,
+      units: units.map(({ key, operation, of }) => ({ key, operation, of })),
+      copy_number: copy.value,
+      minutes,
+      seconds: counted(one),
+    }
+    did({ what: 'done', body })
+  }
+  function untick(one: BuildStep, units = one.units): void {
+    const body = {
+      step: one.key,
+      units: units.map(({ key, operation, of }) => ({ key, operation, of })),
+      copy_number: copy.value,
+      minutes: null,
+      seconds: null,
+    }
+    did({ what: 'undone', body })
+  }
+  function time(one: BuildStep, run: boolean): void {
+    const seconds = run ? null : counted(one)
+    if (run) seen.set(one.key, performance.now())
+    did({ what: 'timer', body: { step: one.key, run, copy_number: copy.value, seconds } })
+  }
+
+  /** Change the maker's own order. */
+  async function change(
+    how: (document: BuildDocument) => Partial<BuildDocument>,
+  ): Promise<boolean> {
+    const had = build.value
+    if (!had) return false
+    const document = { ...had.document, ...how(had.document) } as Record<string, unknown>
+    try {
+      const got = await ask(
+        api.PUT('/api/pieces/{id}/build', {
+          params: { path: { id: id.value } },
+          body: { document, based_on: had.number, copy_number: copy.value },
+        }),
+      )
+      said.value = ''
+      take(got)
+      return true
+    } catch (error) {
+      if (error instanceof Away) said.value = 'The workshop does not answer: change it again later.'
+      else if (error instanceof Refused) {
+        said.value = error.problem.detail
+        await look()
+      } else throw error
+      return false
+    }
+  }
+
+  async function keepOrder(): Promise<void> {
+    try {
+      const params = { path: { id: id.value } }
+      take(await ask(api.PUT('/api/pieces/{id}/build/kept', { params })))
+      said.value = 'Kept: the next piece of this kind begins with this order.'
+    } catch (error) {
+      if (error instanceof Away) said.value = 'The workshop does not answer: keep it later.'
+      else if (error instanceof Refused) said.value = error.problem.detail
+      else throw error
+    }
+  }
+
+  return {
+    id,
+    build,
+    steps,
+    step,
+    next,
+    deeds,
+    away,
+    said,
+    wrong,
+    copy,
+    open,
+    look,
+    did,
+    tick,
+    untick,
+    time,
+    change,
+    keepOrder,
+  }
+})
