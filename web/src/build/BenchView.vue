@@ -129,14 +129,18 @@ async function done(): Promise<void> {
     go(1)
     return
   }
+  const stood = at.value
   build.tick(one)
-  const make = build.build?.make ?? 1
-  if (several.value && one.copies_done + 1 < make) {
-    const to = (build.copy % make) + 1
-    await turnCopy(to)
-    return
+  if (several.value) {
+    await build.settled()
+    const make = build.build?.make ?? 1
+    if ((build.step(one.key)?.copies_done ?? make) < make) {
+      const here = build.build?.next === one.key
+      await turnCopy(here ? (build.build?.next_copy ?? 1) : (build.copy % make) + 1)
+      return
+    }
   }
-  const to = build.steps[at.value + 1]
+  const to = build.steps[stood + 1]
   if (to) await router.replace(place(to))
 }
 

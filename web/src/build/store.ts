@@ -90,6 +90,11 @@ export const useBuild = defineStore('build', () => {
     void tellAll()
   }
 
+  /** When the workshop knows everything, or does not answer. */
+  async function settled(): Promise<void> {
+    while (deeds.value.length && !away.value) await new Promise((go) => setTimeout(go, 30))
+  }
+
   function put(those: Waiting[]): void {
     deeds.value = those
     if (!keepDeeds(id.value, those))
@@ -217,6 +222,7 @@ export const useBuild = defineStore('build', () => {
     open,
     look,
     did,
+    settled,
     tick,
     untick,
     time,
