@@ -9,6 +9,7 @@ from typing import Annotated, Any, Literal, Self
 from pydantic import BaseModel, Field, TypeAdapter, ValidationInfo, field_validator, model_validator
 from pydantic_core import PydanticCustomError
 
+from splay.build.glues import GlueName
 from splay.document import Frozen, Plain, current, read_document
 from splay.ids import Id, Ids
 
@@ -58,8 +59,22 @@ class Build(Frozen):
     """Steps done in one, under the key of the first."""
     outline: Literal["after_boring", "before_boring"] = "after_boring"
     """When the outline is cut: before boring it wants a cradle or a centre pin."""
-    glue: Literal["yellow", "hide", "none"] = "yellow"
+    glue: GlueName = "yellow"
     """What the joints are glued with."""
+    open_min: Annotated[float, Field(gt=0, le=600, allow_inf_nan=False)] | None = None
+    """Minutes that glue stays open by the maker's own count, at 20 °C and 50 % damp; none for the usual."""
+    air_c: Annotated[float, Field(ge=-20, le=60, allow_inf_nan=False)] = 20.0
+    """The shop's air on the day of the glue-up, °C."""
+    air_rh: Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)] = 50.0
+    """How damp it is, % relative humidity."""
+    finish: Literal["hard_wax_oil", "wiping_varnish", "exterior_varnish", "lacquer", "soap", "bare"] = (
+        "hard_wax_oil"
+    )
+    """What it is finished with."""
+    used: Literal["", "indoors", "feet", "outdoors", "child"] = ""
+    """What it is used for: feet for what is stepped on; empty for what its kind says."""
+    reused: bool = False
+    """Whether any of the wood carries an old finish of unknown kind."""
     prefinish: bool = False
     """Whether what will be out of reach is finished before assembly."""
 

@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from splay.build.document import Build
-from splay.build.glues import GLUES
+from splay.build.glues import GLUES, clamping
+from splay.build.levels import stage_key
 from splay.build.plainly import told, without_wait
 from splay.build.step import Step, Unit, Wait
 from splay.piece import Piece
@@ -32,6 +33,7 @@ def joined(piece: Piece, plan: Plan, build: Build) -> Iterator[Step]:
         "Together dry from the first stage to the last, by the clock, and apart again.",
     )
     yield told("dry_run", "Rehearse the glue-up dry", "stretchers", do=do)
+    rests = Wait(clamping(glue, build.air_c), glue.waits[1], "the glue to set") if glue.waits else None
     wedged = [part for part in plan.parts if part.wedge]
     for number, stage in enumerate(order.stages, 1):
         last = number == len(order.stages)
@@ -40,9 +42,9 @@ def joined(piece: Piece, plan: Plan, build: Build) -> Iterator[Step]:
             "glue",
             f"{'Glue' if stage.joints and build.glue != 'none' else 'Put together'}: {stage.title}",
             "stretchers",
-            key=f"glue.{number}",
+            key=stage_key(number),
             do=(*((f"{glue.name}: {glue.told}",) if stage.joints and glue.told else ()), *stage.steps),
-            wait=Wait(*glue.waits, "the glue to set") if glue.waits and not soon else None,
+            wait=None if soon else rests,
         )
         if soon or not stage.joints or not glue.waits:
             step = without_wait(step)
@@ -60,9 +62,8 @@ def joined(piece: Piece, plan: Plan, build: Build) -> Iterator[Step]:
             "Wedge into its slot, across the seat's grain; blows by turns from leg to leg.",
             "Stop at the dead sound: one blow more splits the seat or the wedge.",
         )
-        wait = Wait(*glue.waits, "the glue to set") if glue.waits else None
-        step = told("wedge", "Drive the wedges", "legs", units=units, do=do, wait=wait)
-        yield step if wait else without_wait(step)
+        step = told("wedge", "Drive the wedges", "legs", units=units, do=do, wait=rests)
+        yield step if rests else without_wait(step)
     pegged = [c for c in plan.setups if c.operation == "peg"]
     if pegged:
         numbers = dict.fromkeys(n for card in pegged for n in card.legs)

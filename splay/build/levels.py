@@ -1,4 +1,4 @@
-"""How deep a stretcher hangs on others: those between legs first, what they carry next."""
+"""What hangs on what: stretchers on others that carry them, a stage of gluing on the one before."""
 
 from __future__ import annotations
 
@@ -20,3 +20,8 @@ def levels(plan: Plan) -> dict[str, int]:
         carried = [found[numbers[end.member]] for end in part.ends if end.member]
         found[part.id] = max(carried, default=-1) + 1
     return found
+
+
+def stage_key(number: int) -> str:
+    """The key of the step that glues a stage of the assembly, counted from 1."""
+    return f"glue.{number}"

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from splay.build.document import Build
+from splay.build.finish import FINISHES, dries, use_of
 from splay.build.fitting import DRY_READ, fitted
 from splay.build.joining import joined
 from splay.build.known import NOTHING, Record
@@ -12,13 +13,13 @@ from splay.build.levels import between
 from splay.build.needs import marks_in_words
 from splay.build.operations import OPERATIONS
 from splay.build.plainly import told
-from splay.build.step import Step, Unit
+from splay.build.step import Step, Unit, Wait
 from splay.build.wood import wood
 from splay.piece import Piece, Reamed, StakedLegs, Through
 from splay.plan import Plan
 from splay.setups.card import SetUp
 from splay.work.marks import member_key
-from splay.work.phrases import listed
+from splay.work.phrases import cap, listed
 
 
 def steps_of(piece: Piece, plan: Plan, build: Build, record: Record = NOTHING) -> tuple[Step, ...]:
@@ -30,7 +31,7 @@ def steps_of(piece: Piece, plan: Plan, build: Build, record: Record = NOTHING) -
         *_carded(piece, plan, build),
         *fitted(piece, plan),
         *joined(piece, plan, build),
-        *_ended(piece, plan),
+        *_ended(piece, plan, build),
     )
 
 
@@ -111,7 +112,7 @@ def _units(card: SetUp, plan: Plan) -> tuple[Unit, ...]:
     return (Unit(card.work, card.operation, "", card.title),)
 
 
-def _ended(piece: Piece, plan: Plan) -> Iterator[Step]:
+def _ended(piece: Piece, plan: Plan, build: Build) -> Iterator[Step]:
     proud = [
         part
         for part in plan.parts
@@ -129,7 +130,7 @@ def _ended(piece: Piece, plan: Plan) -> Iterator[Step]:
     yield told("level", "Level the feet", "level", proofs=mine, do=do)
     do = ("A small bevel round every foot's edge, so that it does not split when it is dragged.",)
     yield told("ease_feet", "Ease the feet", "level", do=do)
-    yield told("finish", "Finish it", do=("Dust off; coats as the tin says, on all that is seen.",))
+    yield from _coats(piece, build)
     if plan.ropes:
         named = listed(rope.name for rope in plan.ropes)
         yield told("rope_in", f"Tie {named}", "stretchers")
@@ -138,6 +139,26 @@ def _ended(piece: Piece, plan: Plan) -> Iterator[Step]:
         "Write it down",
         do=("What took how long, what went wrong and how it was saved, what to change next time.",),
     )
+
+
+def _coats(piece: Piece, build: Build) -> Iterator[Step]:
+    """A step for each coat, with what is done to it when it is dry."""
+    use, finish = use_of(piece, build), FINISHES[build.finish]
+    coats = finish.coats.get(use) or finish.coats.get("indoors", ())
+    for number, coat in enumerate(coats, 1):
+        wiped = (
+            f"What stands on it after {coat.wiped_after:g} min is wiped off." if coat.wiped_after else ""
+        )
+        first = "Dust off, everything that is seen." if number == 1 else ""
+        then = f"When it is dry: rubbed down with {coat.then}, dusted off." if coat.then else ""
+        how = f"{cap(coat.what)}, {coat.how}."
+        yield told(
+            "finish",
+            f"Finish, coat {number} of {len(coats)}: {coat.what}",
+            key=f"finish.{number}",
+            do=tuple(line for line in (first, how, wiped, then) if line),
+            wait=Wait(*dries(coat, build.air_c), "the coat to dry"),
+        )
 
 
 def _joint(piece: Piece, support: int) -> object:

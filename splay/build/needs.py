@@ -146,8 +146,11 @@ def _by_work(cards: Iterable[SetUp]) -> Mapping[str, list[SetUp]]:
 
 
 def _staged(steps: tuple[Step, ...]) -> Iterator[Need]:
-    """Stages of one gluing follow each other as they were worked out; readings come before what follows
-    from them."""
+    """Stages of one gluing follow each other as they were worked out, and so do coats."""
+    coats = [step for step in steps if step.operation == "finish"]
+    for before, after in pairwise(coats):
+        cost = "a coat on one that is not dry wrinkles and never hardens"
+        yield Need(before.key, after.key, "each coat is dry and rubbed down before the next", cost)
     stages = [step for step in steps if step.operation == "glue"]
     for before, after in pairwise(stages):
         yield Need(

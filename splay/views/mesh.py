@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from itertools import pairwise
 from typing import Literal
@@ -38,13 +39,23 @@ class Mesh:
 
 def meshes(model: Model) -> tuple[Mesh, ...]:
     """Every solid of the piece."""
+    return (*seen_meshes(model), *_tenons(model))
+
+
+def _tenons(model: Model) -> Iterator[Mesh]:
+    """What of the legs is let into the top."""
+    for k, leg in enumerate(model.stance.legs):
+        enters, tip = model.tenons[k]
+        yield _tube(f"leg.{leg.number}", "leg", [tip, enters])
+
+
+def seen_meshes(model: Model) -> tuple[Mesh, ...]:
+    """The solids without the legs' tenons: what can be seen and touched of the piece."""
     made = [_top(model)]
     for k, leg in enumerate(model.stance.legs):
         mouth, end = model.legs[k]
         rings = [mouth, model.middles[k], end]
         made.append(_tube(f"leg.{leg.number}", "leg", rings))
-        enters, tip = model.tenons[k]
-        made.append(_tube(f"leg.{leg.number}", "leg", [tip, enters]))
     for body in model.stance.bodies:
         if body.drawn:
             made += _body(model, body.key, body.stood)

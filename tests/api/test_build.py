@@ -286,6 +286,47 @@ class Wrong(BuildCase):
         self.assertEqual(len(self.log()), 1)
 
 
+class Gluing(BuildCase):
+    def glued(self, how: str = "home", **more: Any) -> dict[str, Any]:
+        joints = [{"name": f"leg {k} in the seat", "outcome": how} for k in (1, 2, 3)]
+        body = {"steps": ["glue.1"], "dry": False, "seconds": 270, "joints": joints, **more}
+        return self.put("glued", **body)
+
+    def test_in_earnest_and_to_the_end_the_stage_is_done_and_dry_it_is_not(self) -> None:
+        self.glued(dry=True)
+        self.assertNotEqual(self.step("glue.1")["state"], "done")
+        self.glued(stopped=True)
+        self.assertNotEqual(self.step("glue.1")["state"], "done")
+        self.glued()
+        self.assertEqual(self.step("glue.1")["state"], "done")
+        says = [line["says"] for line in self.log("?sort=glue")]
+        self.assertEqual(says[0], "3 joints in 4.5 min; all home")
+        self.assertIn("stopped midway", says[1])
+
+    def test_a_gap_is_kept_with_its_joint(self) -> None:
+        self.glued("gap", note="clamps too short")
+        self.assertEqual(
+            self.log("?sort=glue")[0]["says"],
+            "3 joints in 4.5 min; leg 1 in the seat with a gap; leg 2 in the seat with a gap; "
+            "leg 3 in the seat with a gap; clamps too short",
+        )
+
+    def test_ones_own_pace_is_the_middle_of_ones_glue_ups(self) -> None:
+        def told() -> tuple[float, int]:
+            made = self.call("GET", f"{self.path}/build/glueup").json()
+            return made["pace"], made["paced_by"]
+
+        self.glued(seconds=180)
+        self.assertEqual(told()[1], 0)
+        self.glued(seconds=360)
+        self.glued(seconds=900, dry=True)
+        self.assertEqual(told(), (1.5, 2))
+
+    def test_a_step_that_is_none_is_refused(self) -> None:
+        refused = self.put("glued", 422, steps=["glue.9"], dry=True, seconds=3, joints=[])
+        self.assertIn("a step of this piece", refused["detail"])
+
+
 class OwnOrder(BuildCase):
     def test_what_a_maker_reorders_is_kept_with_the_reason_it_breaks(self) -> None:
         keys = [one["key"] for one in self.build()["steps"]]

@@ -47,6 +47,7 @@ class Whose(ApiCase):
         "PUT /build/undone": {"step": "lay_out"},
         "PUT /build/timer": {"step": "lay_out", "run": True},
         "PUT /build/wrong": {"step": "lay_out", "rescue": "as_is"},
+        "PUT /build/glued": {"steps": [], "dry": True, "seconds": 1, "joints": []},
         "POST /log": {"sort": "note", "says": "seen"},
     }
 

@@ -224,3 +224,75 @@ class OwnOrder(BrowserCase):
         expect(page.locator("[data-step='bore.l1']")).to_contain_text("done")
         expect(page.locator("[data-step=lay_out]")).to_contain_text("done")
         expect(page.locator("[data-step=ease]")).not_to_contain_text("done")
+
+
+class GlueAndFinish(BrowserCase):
+    def test_a_glue_up_is_rehearsed_runs_out_of_time_is_stopped_and_says_what_can_be_saved(self) -> None:
+        page = self.page
+        page.goto(f"{self.hang(starter('bench'))}/glueup")
+        expect(page.locator("[data-sitting]")).to_have_count(3)
+        expect(page.locator("[data-sitting='0']")).to_contain_text("Legs 1 and 4, then Legs 2 and 3")
+        expect(page.locator("[data-blocks]").first).to_contain_text("behind leg 1")
+        page.locator("[data-air] input").fill("30")
+        page.locator("[data-air] input").press("Enter")
+        expect(page.locator("[data-open]")).to_have_text("4.0 min")
+        expect(page.locator("[data-against]").first).to_contain_text("A second pair of hands")
+        page.locator("[data-own-open] input").fill("-3")
+        page.locator("[data-own-open] input").press("Enter")
+        expect(page.locator("[data-own-open]")).to_contain_text("Type a number from 0.1 to 600")
+        page.locator("[data-own-open] input").fill("0.1")
+        page.locator("[data-own-open] input").press("Enter")
+        expect(page.locator("[data-open]")).to_have_text("0.1 min")
+        page.locator("[data-dry='0']").click()
+        page.locator("[data-begin]").click()
+        for _ in range(page.locator("[data-run-next]").count() + 1):
+            page.locator("[data-home]").click()
+            if not page.locator("[data-home]").count():
+                break
+        expect(page.locator("[data-run]")).to_have_count(0)
+        page.locator("[data-glue='0']").click()
+        page.locator("[data-begin]").click()
+        page.locator("[data-gap]").click()
+        expect(page.locator("[data-run-next]")).to_contain_text("2 of")
+        page.reload()
+        expect(page.locator("[data-run-next]")).to_contain_text("2 of")
+        expect(page.locator("[data-run-over]")).to_contain_text("pull apart, wash both faces")
+        page.locator("[data-stop]").click()
+        expect(page.locator("[data-stopping]")).to_contain_text("1 of 2 closed")
+        page.locator("[data-stop-it]").click()
+        expect(page.locator("[data-run]")).to_have_count(0)
+        page.locator("nav.stick").get_by_text("Log").click()
+        expect(page.locator("[data-entry].glue").first).to_contain_text("stopped midway")
+        expect(page.locator("[data-entry].glue").first).to_contain_text("with a gap")
+        self.assertEqual(UnitDone.objects.count(), 0)
+
+    def test_a_glue_up_that_went_home_is_done_in_the_order_of_work(self) -> None:
+        page = self.page
+        address = self.hang(starter("round_three"))
+        page.goto(f"{address}/glueup")
+        page.locator("[data-glue='0']").click()
+        page.keyboard.press("Enter")
+        for k in range(3):
+            expect(page.locator("[data-run-next]")).to_contain_text(
+                f"{k + 1} of 3: leg {k + 1} in the seat"
+            )
+            page.keyboard.press("Space")
+        expect(page.locator("[data-sitting='0']")).to_contain_text("done")
+        ticked = UnitDone.objects.get()
+        self.assertEqual((ticked.operation, ticked.key), ("glue", "glue.1"))
+        self.assertEqual(Entry.objects.filter(sort="glue").get().data["joints"][0][1], "home")
+
+    def test_coats_follow_the_use_and_a_wrong_finish_is_said(self) -> None:
+        page = self.page
+        page.goto(f"{self.hang(starter('round_three'))}/finish")
+        expect(page.locator("[data-coat]")).to_have_count(2)
+        expect(page.locator("[data-caution]").first).to_contain_text("lay them out flat")
+        page.get_by_role("radio", name="outdoors").click(force=True)
+        expect(page.locator("[data-unfit]")).to_contain_text("Hard-wax oil is not for outdoors")
+        page.get_by_role("radio", name="exterior varnish").click(force=True)
+        expect(page.locator("[data-coat]")).to_have_count(5)
+        page.get_by_role("radio", name="before, where it will").click(force=True)
+        expect(page.locator("[data-mask]")).to_contain_text("tenon")
+        page.locator("[data-work-link]").click()
+        expect(page.locator("[data-step='finish.5']")).to_be_visible()
+        expect(page.locator("[data-step=prefinish]")).to_be_visible()

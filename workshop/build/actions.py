@@ -399,6 +399,54 @@ def say(id: UUID, said: Said, shop: Shop, maker: Maker) -> Entry:
     return write(row, line, maker)
 
 
+@dataclass(frozen=True)
+class Glued:
+    """How a sitting of the glue-up went: the steps it holds, dry or in earnest, seconds, each joint by name
+    with its outcome, whether it was stopped midway."""
+
+    steps: tuple[str, ...]
+    dry: bool
+    seconds: float
+    joints: tuple[tuple[str, str], ...]
+    stopped: bool = False
+    note: str = ""
+    copy: int = 1
+    token: str = ""
+
+
+OUTCOMES = {"gap": "with a gap", "short": "short of home", "open": "left open"}
+
+
+@transaction.atomic
+def keep_glued(id: UUID, ran: Glued, shop: Shop, maker: Maker) -> None:
+    """Keep how a sitting went; in earnest and to its end, its steps are done."""
+    row = get_row(id, maker)
+    if ran.token and row.log.filter(token=ran.token).exists():
+        return
+    now = situation(row, shop, maker, ran.copy)
+    steps = [_step(now, key) for key in ran.steps]
+    bad = [f"{name} {OUTCOMES[how]}" for name, how in ran.joints if how in OUTCOMES]
+    how = "stopped midway" if ran.stopped else "dry" if ran.dry else "all home" if not bad else ""
+    minutes = f"{len(ran.joints)} joints in {ran.seconds / 60.0:.1f} min"
+    says = "; ".join(part for part in (minutes, how, *bad, ran.note.strip()) if part)
+    data = {
+        "dry": ran.dry,
+        "stopped": ran.stopped,
+        "seconds": ran.seconds,
+        "joints": [list(one) for one in ran.joints],
+    }
+    first = steps[0] if steps else None
+    write(row, Line("glue", says, first, ran.copy, data=data, token=ran.token), maker)
+    if ran.dry or ran.stopped:
+        return
+    for step in steps:
+        had = {(one.key, one.operation, one.of) for one in row.units_done.filter(copy=ran.copy)}
+        fresh = [u for u in step.units if (u.key, u.operation, u.of) not in had]
+        if fresh:
+            share = ran.seconds / 60.0 / len(steps)
+            mark_done(row, step, fresh, ran.copy, share, now.now, maker)
+
+
 def keep_picture(
     id: UUID, picture: bytes, step: str, copy: int, says: str, token: str, shop: Shop, maker: Maker
 ) -> Entry:

@@ -9,13 +9,16 @@ from ninja import Router, Schema
 from pydantic import Field
 
 from splay.build.document import LONGEST_KEY
+from splay.build.finish import Finishing, finishing
+from splay.build.glueup import GlueUp, glue_up
 from splay.build.rescue import Rescue
 from splay.piece import MOST_MADE
+from splay.quantity import Show
 from workshop.build import actions
 from workshop.build.answers import BuildOut, build_out
 from workshop.build.models import LONGEST_SAID, Entry
 from workshop.build.reading_log import EntryOut, LogOut, log_of
-from workshop.build.situation import situation
+from workshop.build.situation import pace_of, situation
 from workshop.pieces.actions import get_row
 from workshop.problems import Problem
 from workshop.shop.models import the_shop
@@ -81,6 +84,26 @@ class WrongIn(Schema):
     amount: Annotated[str, Field(max_length=40)] = ""
     other: Key = ""
     note: Note = ""
+    token: Token = ""
+
+
+class JointIn(Schema):
+    """How one joint went: home, with a gap, short of home, or left open when it was stopped."""
+
+    name: Annotated[str, Field(max_length=120)]
+    outcome: Literal["home", "gap", "short", "open"]
+
+
+class GluedIn(Schema):
+    """How a sitting went: its steps, how long it took, each joint, whether it was stopped."""
+
+    steps: Annotated[list[Key], Field(max_length=40)]
+    dry: bool
+    seconds: Seconds
+    joints: Annotated[list[JointIn], Field(max_length=200)]
+    stopped: bool = False
+    note: Note = ""
+    copy_number: Copy = 1
     token: Token = ""
 
 
@@ -181,6 +204,38 @@ def go_wrong(request: HttpRequest, id: UUID, payload: WrongIn) -> BuildOut:
     )
     said = actions.go_wrong(id, wrong, the_shop(request.user), request.user)
     return _out(request, id, payload.copy_number, said)
+
+
+@router.get("/{uuid:id}/build/glueup", response={200: GlueUp | None, (401, 404, 422): Problem})
+def look_at_glue_up(request: HttpRequest, id: UUID, copy_number: Copy = 1) -> GlueUp | None:
+    """The glue-up of a piece in today's air; nothing for one that has no joints."""
+    now = situation(get_row(id, request.user), the_shop(request.user), request.user, copy_number)
+    return glue_up(now.plan, now.build, Show(now.shop.rounding.units()), pace_of(request.user))
+
+
+@router.put("/{uuid:id}/build/glued", response={200: BuildOut, Refused: Problem})
+def glued(request: HttpRequest, id: UUID, payload: GluedIn) -> BuildOut:
+    """Keep how a sitting of the glue-up went, dry or in earnest."""
+    outcomes = tuple((one.name, one.outcome) for one in payload.joints)
+    ran = actions.Glued(
+        tuple(payload.steps),
+        payload.dry,
+        payload.seconds,
+        outcomes,
+        payload.stopped,
+        payload.note,
+        payload.copy_number,
+        payload.token,
+    )
+    actions.keep_glued(id, ran, the_shop(request.user), request.user)
+    return _out(request, id, payload.copy_number)
+
+
+@router.get("/{uuid:id}/build/finish", response={200: Finishing, (401, 404, 422): Problem})
+def look_at_finish(request: HttpRequest, id: UUID) -> Finishing:
+    """How a piece is finished: coats, waits, how much of it."""
+    now = situation(get_row(id, request.user), the_shop(request.user), request.user)
+    return finishing(now.piece, now.plan, now.build, Show(now.shop.rounding.units()))
 
 
 @router.get("/{uuid:id}/log", response={200: LogOut, (401, 404, 422): Problem})

@@ -13,7 +13,7 @@ from workshop.build.models import LONGEST_SAID, Entry
 from workshop.pieces.actions import Maker, named
 from workshop.pieces.models import PieceRow
 
-Sort = Literal["done", "undone", "mishap", "note", "lesson", "photo", "time", "repair", "order"]
+Sort = Literal["done", "undone", "mishap", "note", "lesson", "photo", "time", "repair", "order", "glue"]
 
 
 @dataclass(frozen=True)

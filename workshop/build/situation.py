@@ -5,12 +5,14 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import datetime
+from statistics import median
 
 from django.contrib.auth.models import User
 from django.db.models import F
 from django.utils import timezone
 
 from splay.build import Build, Order, Record, order_of, read_build
+from splay.build.glueup import Pace
 from splay.build.progress import Done, Hold, Progress, progress
 from splay.piece import Piece, StakedLegs, read_piece
 from splay.plan import Plan, plan
@@ -114,6 +116,24 @@ def record_of(maker: Maker, piece: Piece, row: PieceRow | None = None) -> Record
         joints=frozenset(_glued_by(maker, row)),
         order=tuple(kept.operations) if kept else (),
     )
+
+
+MOST_GLUED = 12
+"""A hand at gluing is judged by its latest glue-ups."""
+FEW_GLUED = 2
+
+
+def pace_of(maker: Maker) -> Pace:
+    """One maker's own minutes a joint, from glue-ups not stopped; the usual while they are few."""
+    if not isinstance(maker, User):
+        return Pace()
+    rows = Entry.objects.filter(by=maker, sort="glue", data__dry=False, data__stopped=False)
+    took = [
+        one["seconds"] / 60.0 / len(one["joints"])
+        for one in rows.order_by("-at").values_list("data", flat=True)[:MOST_GLUED]
+        if one.get("joints") and one.get("seconds")
+    ]
+    return Pace(median(took), len(took)) if len(took) >= FEW_GLUED else Pace()
 
 
 def _glued_by(maker: User, row: PieceRow | None) -> Iterable[str]:

@@ -408,6 +408,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{id}/build/finish": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look At Finish
+         * @description How a piece is finished: coats, waits, how much of it.
+         */
+        get: operations["workshop_build_api_look_at_finish"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/build/glued": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Glued
+         * @description Keep how a sitting of the glue-up went, dry or in earnest.
+         */
+        put: operations["workshop_build_api_glued"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/build/glueup": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look At Glue Up
+         * @description The glue-up of a piece in today's air; nothing for one that has no joints.
+         */
+        get: operations["workshop_build_api_look_at_glue_up"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{id}/build/kept": {
         parameters: {
             query?: never;
@@ -1610,6 +1670,15 @@ export interface components {
             way: "blind";
         };
         /**
+         * Block
+         * @description A clamping block whose face is sloped, so that the clamp pulls along the stretcher.
+         */
+        Block: {
+            slope: components["schemas"]["Quantity"];
+            /** Where */
+            where: string;
+        };
+        /**
          * BoardSides
          * @description Two boards that lean outward, one at each end.
          */
@@ -1730,6 +1799,25 @@ export interface components {
              */
             added: components["schemas"]["OwnStep"][];
             /**
+             * Air C
+             * @description The shop's air on the day of the glue-up, °C.
+             * @default 20
+             */
+            air_c: number;
+            /**
+             * Air Rh
+             * @description How damp it is, % relative humidity.
+             * @default 50
+             */
+            air_rh: number;
+            /**
+             * Finish
+             * @description What it is finished with.
+             * @default hard_wax_oil
+             * @enum {string}
+             */
+            finish: "hard_wax_oil" | "wiping_varnish" | "exterior_varnish" | "lacquer" | "soap" | "bare";
+            /**
              * Format
              * @default proud-rake-build
              * @constant
@@ -1741,13 +1829,18 @@ export interface components {
              * @default yellow
              * @enum {string}
              */
-            glue: "yellow" | "hide" | "none";
+            glue: "yellow" | "slow" | "hide" | "liquid_hide" | "epoxy" | "none";
             /**
              * Merged
              * @description Steps done in one, under the key of the first.
              * @default []
              */
             merged: string[][];
+            /**
+             * Open Min
+             * @description Minutes that glue stays open by the maker's own count, at 20 °C and 50 % damp; none for the usual.
+             */
+            open_min?: number | null;
             /**
              * Order
              * @default []
@@ -1767,6 +1860,12 @@ export interface components {
              */
             prefinish: boolean;
             /**
+             * Reused
+             * @description Whether any of the wood carries an old finish of unknown kind.
+             * @default false
+             */
+            reused: boolean;
+            /**
              * Skipped
              * @default []
              */
@@ -1778,6 +1877,13 @@ export interface components {
              */
             split: string[];
             /**
+             * Used
+             * @description What it is used for: feet for what is stepped on; empty for what its kind says.
+             * @default
+             * @enum {string}
+             */
+            used: "" | "indoors" | "feet" | "outdoors" | "child";
+            /**
              * Version
              * @default 1
              * @constant
@@ -1786,9 +1892,11 @@ export interface components {
         };
         /**
          * BuildOut
-         * @description The build of one copy of a piece. `next` is the step to go on with, on copy `next_copy`; `shown_done` are steps not
-         *     ticked that readings show were done; `left` the minutes of what is not done on any copy, `spent` those counted; `said` what there is to say of what was
-         *     just done; `now` the workshop's clock.
+         * @description The build of one copy of a piece.
+         *
+         *     `next` is the step to go on with, on copy `next_copy`; `shown_done` are steps that are not ticked though
+         *     readings show that they were done; `left` the minutes of what is not done on any copy, `spent` those
+         *     counted; `said` what there is to say of what was just done; `now` the workshop's clock.
          */
         BuildOut: {
             /** Copy Number */
@@ -1929,6 +2037,29 @@ export interface components {
             theirs: string;
             /** What */
             what: string;
+        };
+        /**
+         * CoatStep
+         * @description One coat of this piece: hours to dry in today's air, litres of it.
+         */
+        CoatStep: {
+            /** Dry H */
+            dry_h: [
+                number,
+                number
+            ];
+            /** How */
+            how: string;
+            /** Litres */
+            litres: number;
+            /** Number */
+            number: number;
+            /** Then */
+            then: string;
+            /** What */
+            what: string;
+            /** Wiped After */
+            wiped_after: number;
         };
         /**
          * Corner
@@ -2415,6 +2546,43 @@ export interface components {
             finished: boolean;
         };
         /**
+         * Finishing
+         * @description The finishing of a piece: the surface, the coats, what is masked, what it stands on, cautions, care
+         *     to hand over; `unfit` says where a finish is not for this use.
+         */
+        Finishing: {
+            /** Area M2 */
+            area_m2: number;
+            /** Area Parts */
+            area_parts: [
+                string,
+                number
+            ][];
+            /** Care */
+            care: string;
+            /** Cautions */
+            cautions: string[];
+            /** Coats */
+            coats: components["schemas"]["CoatStep"][];
+            /** Days */
+            days: number;
+            /** Finish */
+            finish: string;
+            /** Litres */
+            litres: number;
+            /** Mask */
+            mask: string[];
+            /** Stands On */
+            stands_on: string;
+            /** Unfit */
+            unfit: string;
+            /**
+             * Use
+             * @enum {string}
+             */
+            use: "indoors" | "feet" | "outdoors" | "child";
+        };
+        /**
          * FootCut
          * @description `long` and `short` are the cut end's axes (a leg with corners: over its flats) on the floor, mm.
          *
@@ -2520,6 +2688,91 @@ export interface components {
              * @default 1
              */
             size: number;
+        };
+        /**
+         * GlueStage
+         * @description One stage: the `step` it is in the order of work, the joints by name, how (in words), what to have at hand, the blocks, minutes it takes.
+         */
+        GlueStage: {
+            /** At Hand */
+            at_hand: string[];
+            /** Blocks */
+            blocks: components["schemas"]["Block"][];
+            /** Joints */
+            joints: string[];
+            /** Minutes */
+            minutes: number;
+            /** Step */
+            step: string;
+            /** Steps */
+            steps: string[];
+            /** Title */
+            title: string;
+        };
+        /**
+         * GlueUp
+         * @description The glue-up of a piece today. `pace` is minutes a joint, from `paced_by` own glue-ups (0: the
+         *     usual); `open_min` and `clamp_h` hold in today's air; `cautions` what is against it today.
+         */
+        GlueUp: {
+            /** Cautions */
+            cautions: string[];
+            /** Clamp H */
+            clamp_h: number;
+            /** Clean */
+            clean: string;
+            /** Glue */
+            glue: string;
+            /** Heat Opens */
+            heat_opens: boolean;
+            /** Open Min */
+            open_min: number;
+            /** Pace */
+            pace: number;
+            /** Paced By */
+            paced_by: number;
+            /** Saved */
+            saved: string;
+            /** Sittings */
+            sittings: components["schemas"]["Sitting"][];
+            /** Spread */
+            spread: components["schemas"]["Quantity"][];
+            /** Told */
+            told: string;
+        };
+        /**
+         * GluedIn
+         * @description How a sitting of the glue-up went: its steps, how long it took, each joint; whether it was stopped.
+         */
+        GluedIn: {
+            /**
+             * Copy Number
+             * @default 1
+             */
+            copy_number: number;
+            /** Dry */
+            dry: boolean;
+            /** Joints */
+            joints: components["schemas"]["JointIn"][];
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Seconds */
+            seconds: number;
+            /** Steps */
+            steps: string[];
+            /**
+             * Stopped
+             * @default false
+             */
+            stopped: boolean;
+            /**
+             * Token
+             * @default
+             */
+            token: string;
         };
         /**
          * GuideBlock
@@ -2746,6 +2999,19 @@ export interface components {
              * @enum {string}
              */
             way: "insets";
+        };
+        /**
+         * JointIn
+         * @description How one joint went: home, with a gap, short of home, or left open when it was stopped.
+         */
+        JointIn: {
+            /** Name */
+            name: string;
+            /**
+             * Outcome
+             * @enum {string}
+             */
+            outcome: "home" | "gap" | "short" | "open";
         };
         /**
          * Kept
@@ -5540,6 +5806,23 @@ export interface components {
             password: string;
         };
         /**
+         * Sitting
+         * @description Stages that are glued in one go, one after the other: minutes they take, whether the open time holds
+         *     that, and what is left of it.
+         */
+        Sitting: {
+            /** Fits */
+            fits: boolean;
+            /** Joints */
+            joints: number;
+            /** Left */
+            left: number;
+            /** Minutes */
+            minutes: number;
+            /** Stages */
+            stages: components["schemas"]["GlueStage"][];
+        };
+        /**
          * Size
          * @description One size over all.
          */
@@ -7551,6 +7834,117 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BuildOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_build_api_look_at_finish: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Finishing"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_build_api_glued: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GluedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_build_api_look_at_glue_up: {
+        parameters: {
+            query?: {
+                copy_number?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GlueUp"] | null;
                 };
             };
             400: components["responses"]["Problem400"];

@@ -26,6 +26,7 @@ const SORTS = [
   { value: 'done', title: 'steps' },
   { value: 'reading', title: 'readings' },
   { value: 'mishap', title: 'went wrong' },
+  { value: 'glue', title: 'glue-ups' },
   { value: 'lesson', title: 'lessons' },
   { value: 'note', title: 'notes' },
   { value: 'photo', title: 'photographs' },
@@ -42,6 +43,7 @@ const SAYS: Record<string, string> = {
   repair: 'repair',
   order: 'order of work',
   reading: 'read',
+  glue: 'glue-up',
 }
 
 async function load(before: string | null = null): Promise<void> {

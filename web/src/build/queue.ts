@@ -8,6 +8,7 @@ export type Deed =
   | { what: 'wrong'; body: Wrong }
   | { what: 'say'; body: Saying }
   | { what: 'photo'; body: Picture }
+  | { what: 'glued'; body: Glued }
 /** A deed on its way: when it was done by this browser's clock, and which copy it was done on. */
 export type Waiting = Deed & { at: number; token: string }
 
@@ -39,6 +40,15 @@ export interface Saying {
   step: string
   copy_number: number
   minutes: number | null
+}
+export interface Glued {
+  steps: string[]
+  dry: boolean
+  seconds: number
+  joints: { name: string; outcome: 'home' | 'gap' | 'short' | 'open' }[]
+  stopped: boolean
+  note: string
+  copy_number: number
 }
 export interface Picture {
   step: string
@@ -98,6 +108,10 @@ export async function tell(id: string, deed: Waiting): Promise<BuildOut | null> 
     case 'wrong':
       return await ask(
         api.PUT('/api/pieces/{id}/build/wrong', { params, body: { ...deed.body, token } }),
+      )
+    case 'glued':
+      return await ask(
+        api.PUT('/api/pieces/{id}/build/glued', { params, body: { ...deed.body, token } }),
       )
     case 'say':
       return await ask(api.POST('/api/pieces/{id}/log', { params, body: { ...deed.body, token } }))

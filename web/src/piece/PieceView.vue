@@ -4,6 +4,8 @@ import { computed, ref, watch } from 'vue'
 
 import { whyAway } from '../api/client'
 import { inWhole } from '../said'
+import FinishStation from '../build/FinishStation.vue'
+import GlueStation from '../build/GlueStation.vue'
 import LogStation from '../build/LogStation.vue'
 import WorkStation from '../build/WorkStation.vue'
 import BoringStation from '../stations/boring/BoringStation.vue'
@@ -12,6 +14,7 @@ import LevelStation from '../stations/level/LevelStation.vue'
 import StanceStation from '../stations/stance/StanceStation.vue'
 import StretchersStation from '../stations/stretchers/StretchersStation.vue'
 import TopStation from '../stations/top/TopStation.vue'
+import { useBuild } from '../build/store'
 import RevisionsSheet from './RevisionsSheet.vue'
 import StoryStick from './StoryStick.vue'
 import { type StationName, usePiece } from './store'
@@ -23,8 +26,9 @@ const props = defineProps<{
   station?: string
 }>()
 const store = usePiece()
-const OWN = ['work', 'log']
-const LOG = { name: 'log', title: 'Log', proofs: 0, answered: 0, off: 0 }
+const build = useBuild()
+/** Stations with calls of their own, that show nothing of the plan. */
+const OWN = ['work', 'glueup', 'finish', 'log']
 const revisions = ref(false)
 /** On a phone: whether all that can be done is shown in the head. */
 const more = ref(false)
@@ -34,12 +38,34 @@ watch(
   (id) => void store.open(id),
   { immediate: true },
 )
+// What is ticked fills the stick; it is asked for when the piece stands drawn.
+watch(
+  () => store.plan !== null && !store.rehearsal,
+  (drawn) => drawn && build.id !== store.id && void build.open(store.id, store.copy),
+  { immediate: true },
+)
 watch(
   () => props.station,
   // The order of work and the log have calls of their own: they show nothing of the plan.
   (name) => store.show((OWN.includes(name ?? '') ? 'stance' : name || 'stance') as StationName),
   { immediate: true },
 )
+
+/** The notches of the stick: the plan's stations with the build's own, which fill as steps are ticked. */
+const notches = computed(() => {
+  const made = [...(store.plan?.stations ?? [])]
+  const ticked = (of: string[]): { proofs: number; answered: number; off: number } => {
+    const mine = build.id === store.id ? build.steps.filter((s) => of.includes(s.operation)) : []
+    const answered = mine.filter((one) => one.state === 'done').length
+    return { proofs: mine.length, answered, off: 0 }
+  }
+  const level = made.findIndex((one) => one.name === 'level')
+  const before = level < 0 ? made.length : level
+  made.splice(before, 0, { name: 'glueup', title: 'Glue-up', ...ticked(['glue', 'wedge']) })
+  made.push({ name: 'finish', title: 'Finish', ...ticked(['finish', 'prefinish']) })
+  made.push({ name: 'log', title: 'Log', proofs: 0, answered: 0, off: 0 })
+  return made
+})
 
 const said = computed(
   () =>
@@ -164,12 +190,7 @@ function rename(event: Event): void {
         carry on: {{ next.title }}
       </RouterLink>
     </div>
-    <StoryStick
-      v-if="store.plan"
-      :stations="[...store.plan.stations, LOG]"
-      :at="station || 'stance'"
-      :piece="id"
-    />
+    <StoryStick v-if="store.plan" :stations="notches" :at="station || 'stance'" :piece="id" />
     <p v-if="store.tookBack" class="took quiet" role="status" data-took-back>
       {{ store.tookBack.what }}: {{ store.tookBack.step.says }}
       <RouterLink v-if="elsewhere" class="on" :to="`/piece/${id}/${elsewhere.name}`">
@@ -223,6 +244,8 @@ function rename(event: Event): void {
     </div>
     <StanceStation v-if="!store.plan" />
     <WorkStation v-else-if="station === 'work'" />
+    <GlueStation v-else-if="station === 'glueup'" />
+    <FinishStation v-else-if="station === 'finish'" />
     <LogStation v-else-if="station === 'log'" />
     <p v-else-if="store.turned !== (station || 'stance')" class="turning quiet" role="status">
       Laying out the {{ station }} station.

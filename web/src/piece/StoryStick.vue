@@ -11,15 +11,19 @@ defineProps<{
   piece: string
 }>()
 
+/** Stations whose steps are ticked, not proved. */
+const TICKED = ['glueup', 'finish']
 function word(station: Station): string {
   if (station.name === 'log') return 'what happened'
+  if (TICKED.includes(station.name))
+    return station.proofs ? `${station.answered} of ${station.proofs} done` : ''
   if (!station.proofs) return 'as you like'
   const off = station.off ? `, ${station.off} off` : ''
   return `${station.answered} of ${station.proofs} proved${off}`
 }
 function filled(station: Station): number {
-  if (station.name === 'log') return 0
-  return station.proofs ? station.answered / station.proofs : 1
+  if (station.proofs) return station.answered / station.proofs
+  return station.name === 'log' || TICKED.includes(station.name) ? 0 : 1
 }
 </script>
 
@@ -84,7 +88,6 @@ function filled(station: Station): number {
 }
 .cut {
   width: 46px;
-  grid-row: 1 / 3;
   align-self: start;
 }
 path {
@@ -109,7 +112,9 @@ path {
   text-underline-offset: 4px;
 }
 .word {
+  grid-column: 1 / -1;
   font-size: 0.8rem;
+  white-space: nowrap;
   text-decoration: none;
 }
 @media (max-width: 900px) {
