@@ -10,6 +10,7 @@ from workshop.accounts.api import makers_router as makers
 from workshop.accounts.api import router as accounts
 from workshop.build.api import log_router as log
 from workshop.build.api import router as builds
+from workshop.build.time_api import router as time
 from workshop.gauges.api import router as gauges
 from workshop.keeping.api import router as keeping
 from workshop.pieces.api import router as pieces
@@ -61,7 +62,12 @@ class ProudRake(NinjaAPI):
         return schema
 
 
-FILES = {"/photo": "image/jpeg", "/backups/{name}": "application/zip", "/archive": "application/zip"}
+FILES = {
+    "/photo": "image/jpeg",
+    "/backups/{name}": "application/zip",
+    "/archive": "application/zip",
+    "/time/calendar": "text/calendar",
+}
 """What answers with a file, by the ends of their addresses."""
 
 api = ProudRake(
@@ -79,6 +85,7 @@ api.add_router("/makers", makers, tags=["makers"])
 api.add_router("/pieces", pieces, tags=["pieces"])
 api.add_router("/pieces", photos, tags=["pieces"])
 api.add_router("/pieces", builds, tags=["build"])
+api.add_router("/time", time, tags=["time"])
 api.add_router("/log", log, tags=["log"])
 api.add_router("/shop", shop, tags=["shop"])
 api.add_router("", plans, tags=["plan"])

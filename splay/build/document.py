@@ -4,6 +4,7 @@ merged. Version 1 of the file."""
 from __future__ import annotations
 
 from collections.abc import Mapping
+from datetime import date
 from typing import Annotated, Any, Literal, Self
 
 from pydantic import BaseModel, Field, TypeAdapter, ValidationInfo, field_validator, model_validator
@@ -75,6 +76,8 @@ class Build(Frozen):
     """What it is used for: feet for what is stepped on; empty for what its kind says."""
     reused: bool = False
     """Whether any of the wood carries an old finish of unknown kind."""
+    promised: date | None = None
+    """The day it is promised for."""
     prefinish: bool = False
     """Whether what will be out of reach is finished before assembly."""
 

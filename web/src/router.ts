@@ -19,6 +19,7 @@ export const router = createRouter({
       props: true,
     },
     { path: '/log', name: 'log', component: () => import('./build/WholeLogView.vue') },
+    { path: '/time', name: 'time', component: () => import('./build/TimeView.vue') },
     { path: '/quick', name: 'quick', component: () => import('./quick/QuickView.vue') },
     {
       path: '/rehearsal',

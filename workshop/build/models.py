@@ -31,6 +31,14 @@ class KeptOrder(models.Model):
         constraints = (models.UniqueConstraint(fields=("maker", "kind"), name="one_order_a_kind"),)
 
 
+class OwnHours(models.Model):
+    """When a maker works: stretches of the week as weekday (0 Monday), hours from and to; days off."""
+
+    maker = models.OneToOneField(MAKER, on_delete=models.CASCADE, related_name="hours")
+    stretches = models.JSONField()
+    off = models.JSONField(default=list)
+
+
 class UnitDone(models.Model):
     """One unit of work that is ticked, on one copy of the piece; `minutes` where they are known."""
 

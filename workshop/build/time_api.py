@@ -1,0 +1,124 @@
+"""Time: several pieces over one maker's working hours."""
+
+from datetime import date, datetime
+from typing import Annotated
+from uuid import UUID
+
+from django.http import HttpRequest, HttpResponse
+from django.utils import timezone
+from ninja import Router, Schema
+from pydantic import Field
+
+from splay.build.schedule import Hours, Moved, Slot, Stretch, moved
+from workshop.build import time
+from workshop.problems import Problem
+from workshop.shop.models import the_shop
+
+router = Router()
+Zone = Annotated[str, Field(max_length=60)]
+Hour = Annotated[float, Field(ge=0, le=24, allow_inf_nan=False)]
+
+
+class StretchIO(Schema):
+    """A stretch of working time: weekday (0 Monday), hours from and to."""
+
+    weekday: Annotated[int, Field(ge=0, le=6)]
+    begins_h: Hour
+    ends_h: Hour
+
+
+class HoursIO(Schema):
+    """When a maker works, and days off."""
+
+    stretches: Annotated[list[StretchIO], Field(max_length=60)]
+    off: Annotated[list[date], Field(max_length=400, default_factory=list)]
+
+
+class PieceTime(Schema):
+    """One piece in the schedule: when it ends, the day it is promised for, hours late, what holds it, the
+    hours of work left."""
+
+    id: UUID
+    name: str
+    ends: datetime | None
+    promised: date | None
+    late_h: float
+    past: bool
+    why: str
+    work_h: float
+
+
+class TimeOut(Schema):
+    """The schedule of a maker's pieces. `least` is when all could end at the earliest; `moved` what becomes
+    of each where something slips; `trouble` pieces that cannot be planned."""
+
+    hours: HoursIO
+    own: bool
+    slots: list[Slot]
+    pieces: list[PieceTime]
+    moved: list[Moved]
+    work_h: float
+    least: datetime | None
+    trouble: list[str]
+    now: datetime
+
+
+@router.get("", response={200: TimeOut, (401, 422): Problem})
+def look(
+    request: HttpRequest,
+    zone: Zone = "",
+    slip: UUID | None = None,
+    by_h: Annotated[float, Field(ge=0, le=1000, allow_inf_nan=False)] = 0.0,
+) -> TimeOut:
+    """A maker's pieces over their working hours; with the next step of one so many hours longer."""
+    where, now = time.zone_of(zone), timezone.now()
+    jobs, trouble = time.jobs_of(the_shop(request.user), request.user, now, where)
+    made = time.laid_out(jobs, request.user, now, where)
+    told: tuple[Moved, ...] = ()
+    if slip is not None and by_h:
+        later = time.laid_out(jobs, request.user, now, where, (str(slip), by_h))
+        told, made = moved(jobs, made, later), later
+    hours = time.hours_of(request.user)
+    by = {one.job: one for one in made.ends}
+    return TimeOut(
+        hours=HoursIO(stretches=[StretchIO(**vars(one)) for one in hours.stretches], off=sorted(hours.off)),
+        own=hours is not time.USUAL,
+        slots=list(made.slots),
+        pieces=[
+            PieceTime(
+                id=UUID(job.id),
+                name=job.name,
+                ends=by[job.id].ends,
+                promised=None if job.promised is None else time.day_of(job.promised),
+                late_h=by[job.id].late_h,
+                past=job.promised is not None and job.promised < now,
+                why=by[job.id].why,
+                work_h=sum(task.minutes for task in job.tasks) / 60.0,
+            )
+            for job in jobs
+        ],
+        moved=list(told),
+        work_h=made.work_h,
+        least=made.least,
+        trouble=trouble,
+        now=now,
+    )
+
+
+@router.put("/hours", response={200: HoursIO, (400, 401, 403, 413, 422): Problem})
+def keep_hours(request: HttpRequest, payload: HoursIO) -> HoursIO:
+    """Keep when this maker works."""
+    stretches = tuple(Stretch(one.weekday, one.begins_h, one.ends_h) for one in payload.stretches)
+    time.keep_hours(Hours(stretches, frozenset(payload.off)), request.user)
+    return payload
+
+
+@router.get("/calendar", response={200: None, (401, 422): Problem})
+def calendar(request: HttpRequest, zone: Zone = "") -> HttpResponse:
+    """The schedule as an iCalendar file."""
+    where, now = time.zone_of(zone), timezone.now()
+    jobs, _ = time.jobs_of(the_shop(request.user), request.user, now, where)
+    body = time.calendar(jobs, time.laid_out(jobs, request.user, now, where), now)
+    answer = HttpResponse(body, content_type="text/calendar; charset=utf-8")
+    answer["Content-Disposition"] = 'attachment; filename="proud-rake.ics"'
+    return answer
