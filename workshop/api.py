@@ -10,6 +10,7 @@ from workshop.accounts.api import makers_router as makers
 from workshop.accounts.api import router as accounts
 from workshop.build.api import log_router as log
 from workshop.build.api import router as builds
+from workshop.build.class_api import router as classes
 from workshop.build.time_api import router as time
 from workshop.gauges.api import router as gauges
 from workshop.keeping.api import router as keeping
@@ -85,6 +86,7 @@ api.add_router("/makers", makers, tags=["makers"])
 api.add_router("/pieces", pieces, tags=["pieces"])
 api.add_router("/pieces", photos, tags=["pieces"])
 api.add_router("/pieces", builds, tags=["build"])
+api.add_router("/pieces", classes, tags=["build"])
 api.add_router("/time", time, tags=["time"])
 api.add_router("/log", log, tags=["log"])
 api.add_router("/shop", shop, tags=["shop"])

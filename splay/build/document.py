@@ -37,6 +37,15 @@ class OwnStep(Frozen):
     """Steps that it waits for; a circle of them is refused."""
 
 
+class Spent(Frozen):
+    """Something that was paid for."""
+
+    what: Annotated[str, Field(min_length=1, max_length=80), Plain]
+    sort: Literal["wood", "finish", "hardware", "other"] = "wood"
+    amount: Annotated[float, Field(ge=0, le=1e7, allow_inf_nan=False)]
+    """In the maker's own money."""
+
+
 class Skip(Frozen):
     """A step that is left out, and why."""
 
@@ -76,6 +85,8 @@ class Build(Frozen):
     """What it is used for: feet for what is stepped on; empty for what its kind says."""
     reused: bool = False
     """Whether any of the wood carries an old finish of unknown kind."""
+    spent: Annotated[tuple[Spent, ...], Field(max_length=100)] = ()
+    """What was paid for it: wood, finish, hardware."""
     promised: date | None = None
     """The day it is promised for."""
     prefinish: bool = False

@@ -327,6 +327,60 @@ class Gluing(BuildCase):
         self.assertIn("a step of this piece", refused["detail"])
 
 
+class Worth(BuildCase):
+    def cost(self) -> dict[str, Any]:
+        return dict(self.call("GET", f"{self.path}/build/cost").json())
+
+    def test_what_it_cost_follows_ticks_notes_the_rate_and_what_was_paid(self) -> None:
+        self.put("done", step="ready", minutes=90)
+        self.call("POST", f"{self.path}/log", {"sort": "time", "minutes": 30, "says": "sharpening"})
+        self.order(spent=[{"what": "ash", "amount": 24}])
+        self.assertEqual(self.cost()["cost"]["total"], 24)
+        kept = self.call("PUT", "/api/pieces/rate", {"rate": 30, "money": "kr"})
+        self.assertEqual(kept.status_code, 200)
+        told = self.cost()
+        self.assertEqual((told["cost"]["hours"], told["cost"]["total"], told["money"]), (2.0, 84.0, "kr"))
+        self.put("wrong", step="ready", rescue="as_is")
+        self.assertEqual(self.cost()["cost"]["mishaps"], 1)
+        self.assertIn("paid: ash, 24", [line["says"] for line in self.log("?sort=order")])
+        self.assertEqual(self.call("PUT", "/api/pieces/rate", {"rate": -3}).status_code, 422)
+
+    def test_built_again_it_has_its_order_its_leans_as_read_and_nothing_ticked_or_promised(self) -> None:
+        self.order(glue="hide", promised="2026-04-01", spent=[{"what": "ash", "amount": 24}])
+        self.call("PUT", f"{self.path}/readings/bore.l2", {"typed": "15.2"})
+        made = self.call("POST", f"{self.path}/again", {"as_built": True})
+        self.assertEqual(made.status_code, 201, made.content)
+        path = f"/api/pieces/{made.json()['id']}"
+        piece = self.call("GET", path).json()
+        self.assertEqual((piece["piece"]["name"], piece["readings"]), ("Lantern stool 2", []))
+        angles = piece["piece"]["supports"][0]["angles"]
+        self.assertEqual([one["resultant"] for one in angles], [14.0, 15.2, 14.0])
+        build = self.call("GET", f"{path}/build").json()
+        document = build["document"]
+        self.assertEqual((document["glue"], document["promised"], document["spent"]), ("hide", None, []))
+        self.assertFalse(any(step["state"] == "done" for step in build["steps"]))
+        plain = self.call("POST", f"{self.path}/again", {}).json()
+        again = self.call("GET", f"/api/pieces/{plain['id']}").json()["piece"]
+        self.assertEqual(again["supports"], self.made["piece"]["supports"])
+
+
+class Class(BuildCase):
+    def test_an_order_is_handed_out_judged_kept_and_counted(self) -> None:
+        given = self.call("GET", f"{self.path}/class?learner=kim").json()
+        keys = [one["key"] for one in given["steps"]]
+        answer = self.call("PUT", f"{self.path}/class", {"learner": "kim", "order": keys})
+        self.assertTrue(answer.json()["wrong"])
+        good = [step["key"] for step in self.build()["steps"]]
+        self.call("PUT", f"{self.path}/class", {"learner": "jo", "order": good})
+        told = self.call("GET", f"{self.path}/class").json()
+        self.assertEqual([one["learner"] for one in told["handed_in"]], ["jo", "kim"])
+        self.assertEqual((told["handed_in"][0]["wrong"], told["common"][0]["learners"]), (0, 1))
+        self.call("PUT", f"{self.path}/class", {"learner": "kim", "order": good})
+        self.assertEqual(self.call("GET", f"{self.path}/class").json()["common"], [])
+        refused = self.call("PUT", f"{self.path}/class", {"learner": "kim", "order": good[1:]})
+        self.assertIn("every step of the piece once", refused.json()["detail"])
+
+
 class OwnOrder(BuildCase):
     def test_what_a_maker_reorders_is_kept_with_the_reason_it_breaks(self) -> None:
         keys = [one["key"] for one in self.build()["steps"]]
@@ -445,4 +499,5 @@ class TheLog(BuildCase):
         assert back is not None
         again = record_of(back)
         self.assertEqual(again.build, out.build)
-        self.assertEqual(len(out.build.log if out.build else ()), 4)
+        assert out.build is not None
+        self.assertEqual([one.sort for one in out.build.log], ["order", "done", "mishap", "photo"])

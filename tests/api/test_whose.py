@@ -48,6 +48,8 @@ class Whose(ApiCase):
         "PUT /build/timer": {"step": "lay_out", "run": True},
         "PUT /build/wrong": {"step": "lay_out", "rescue": "as_is"},
         "PUT /build/glued": {"steps": [], "dry": True, "seconds": 1, "joints": []},
+        "POST /again": {},
+        "PUT /class": {"learner": "kim", "order": ["ready", "lay_out"]},
         "POST /log": {"sort": "note", "says": "seen"},
     }
 

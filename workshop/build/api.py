@@ -5,16 +5,17 @@ from typing import Annotated, Any, Literal
 from uuid import UUID
 
 from django.http import Http404, HttpRequest, HttpResponse
-from ninja import Router, Schema
+from ninja import Router, Schema, Status
 from pydantic import Field
 
+from splay.build.cost import Cost
 from splay.build.document import LONGEST_KEY
 from splay.build.finish import Finishing, finishing
 from splay.build.glueup import GlueUp, glue_up
 from splay.build.rescue import Rescue
 from splay.piece import MOST_MADE
 from splay.quantity import Show
-from workshop.build import actions
+from workshop.build import mishaps, ordering, telling, ticking, worth
 from workshop.build.answers import BuildOut, build_out
 from workshop.build.models import LONGEST_SAID, Entry
 from workshop.build.reading_log import EntryOut, LogOut, log_of
@@ -29,7 +30,7 @@ Refused = (400, 401, 403, 404, 413, 422)
 Copy = Annotated[int, Field(ge=1, le=MOST_MADE)]
 Key = Annotated[str, Field(max_length=LONGEST_KEY)]
 Token = Annotated[str, Field(max_length=40)]
-Minutes = Annotated[float, Field(ge=0, le=actions.MOST_MINUTES, allow_inf_nan=False)]
+Minutes = Annotated[float, Field(ge=0, le=ticking.MOST_MINUTES, allow_inf_nan=False)]
 Seconds = Annotated[float, Field(ge=0, le=1e7, allow_inf_nan=False)]
 Note = Annotated[str, Field(max_length=LONGEST_SAID)]
 
@@ -87,6 +88,33 @@ class WrongIn(Schema):
     token: Token = ""
 
 
+class RateIO(Schema):
+    """What a maker's hour costs, in which money."""
+
+    rate: Annotated[float, Field(ge=0, le=100_000, allow_inf_nan=False)]
+    money: Annotated[str, Field(max_length=8)] = ""
+
+
+class CostOut(Schema):
+    """What a piece cost, at the maker's rate."""
+
+    cost: Cost
+    rate: float
+    money: str
+
+
+class AgainIn(Schema):
+    """Whether the leans are taken as they were read."""
+
+    as_built: bool = False
+
+
+class AgainOut(Schema):
+    """The piece that was hung up."""
+
+    id: UUID
+
+
 class JointIn(Schema):
     """How one joint went: home, with a gap, short of home, or left open when it was stopped."""
 
@@ -123,9 +151,9 @@ def _out(request: HttpRequest, id: UUID, copy: int, said: str = "") -> BuildOut:
     return build_out(situation(row, the_shop(request.user), request.user, copy), request.user, said)
 
 
-def _ticked(payload: Tick) -> actions.Ticked:
+def _ticked(payload: Tick) -> ticking.Ticked:
     units = tuple((one.key, one.operation, one.of) for one in payload.units)
-    return actions.Ticked(
+    return ticking.Ticked(
         payload.step,
         units,
         payload.copy_number,
@@ -146,28 +174,28 @@ def look(request: HttpRequest, id: UUID, copy_number: Copy = 1) -> BuildOut:
 def keep(request: HttpRequest, id: UUID, payload: BuildSave) -> BuildOut:
     """Keep the maker's own order."""
     shop = the_shop(request.user)
-    actions.keep_build(id, payload.document, payload.based_on, shop, request.user)
+    ordering.keep_build(id, payload.document, payload.based_on, shop, request.user)
     return _out(request, id, payload.copy_number)
 
 
 @router.put("/{uuid:id}/build/kept", response={200: BuildOut, Refused: Problem})
 def keep_order(request: HttpRequest, id: UUID) -> BuildOut:
     """Keep this order for the next piece of its kind."""
-    actions.keep_order(id, the_shop(request.user), request.user)
+    ordering.keep_order(id, the_shop(request.user), request.user)
     return _out(request, id, 1)
 
 
 @router.put("/{uuid:id}/build/done", response={200: BuildOut, Refused: Problem})
 def tick(request: HttpRequest, id: UUID, payload: Tick) -> BuildOut:
     """Say that a step is done."""
-    said = actions.tick(id, _ticked(payload), the_shop(request.user), request.user)
+    said = ticking.tick(id, _ticked(payload), the_shop(request.user), request.user)
     return _out(request, id, payload.copy_number, said)
 
 
 @router.put("/{uuid:id}/build/undone", response={200: BuildOut, Refused: Problem})
 def untick(request: HttpRequest, id: UUID, payload: Tick) -> BuildOut:
     """Say that a step is not done after all."""
-    actions.untick(id, _ticked(payload), the_shop(request.user), request.user)
+    ticking.untick(id, _ticked(payload), the_shop(request.user), request.user)
     return _out(request, id, payload.copy_number)
 
 
@@ -176,8 +204,8 @@ def run_timer(request: HttpRequest, id: UUID, payload: TimerIn) -> BuildOut:
     """Start or stop a step's timer."""
     shop = the_shop(request.user)
     ago = timedelta(seconds=payload.ago)
-    timing = actions.Timing(payload.step, payload.run, payload.copy_number, payload.seconds, ago)
-    said = actions.run_timer(id, timing, shop, request.user)
+    timing = ticking.Timing(payload.step, payload.run, payload.copy_number, payload.seconds, ago)
+    said = ticking.run_timer(id, timing, shop, request.user)
     return _out(request, id, payload.copy_number, said)
 
 
@@ -186,13 +214,13 @@ def ways_out(
     request: HttpRequest, id: UUID, step: Key, of: Key = "", copy_number: Copy = 1
 ) -> list[Rescue]:
     """How what went wrong at a step is usually saved."""
-    return list(actions.ways_out(id, step, of, copy_number, the_shop(request.user), request.user))
+    return list(mishaps.ways_out(id, step, of, copy_number, the_shop(request.user), request.user))
 
 
 @router.put("/{uuid:id}/build/wrong", response={200: BuildOut, (*Refused, 409): Problem})
 def go_wrong(request: HttpRequest, id: UUID, payload: WrongIn) -> BuildOut:
     """Write down what went wrong and do what its way out asks."""
-    wrong = actions.Wrong(
+    wrong = mishaps.Wrong(
         payload.step,
         payload.of,
         payload.rescue,
@@ -202,7 +230,7 @@ def go_wrong(request: HttpRequest, id: UUID, payload: WrongIn) -> BuildOut:
         payload.note,
         payload.token,
     )
-    said = actions.go_wrong(id, wrong, the_shop(request.user), request.user)
+    said = mishaps.go_wrong(id, wrong, the_shop(request.user), request.user)
     return _out(request, id, payload.copy_number, said)
 
 
@@ -217,7 +245,7 @@ def look_at_glue_up(request: HttpRequest, id: UUID, copy_number: Copy = 1) -> Gl
 def glued(request: HttpRequest, id: UUID, payload: GluedIn) -> BuildOut:
     """Keep how a sitting of the glue-up went, dry or in earnest."""
     outcomes = tuple((one.name, one.outcome) for one in payload.joints)
-    ran = actions.Glued(
+    ran = telling.Glued(
         tuple(payload.steps),
         payload.dry,
         payload.seconds,
@@ -227,7 +255,7 @@ def glued(request: HttpRequest, id: UUID, payload: GluedIn) -> BuildOut:
         payload.copy_number,
         payload.token,
     )
-    actions.keep_glued(id, ran, the_shop(request.user), request.user)
+    telling.keep_glued(id, ran, the_shop(request.user), request.user)
     return _out(request, id, payload.copy_number)
 
 
@@ -236,6 +264,28 @@ def look_at_finish(request: HttpRequest, id: UUID) -> Finishing:
     """How a piece is finished: coats, waits, how much of it."""
     now = situation(get_row(id, request.user), the_shop(request.user), request.user)
     return finishing(now.piece, now.plan, now.build, Show(now.shop.rounding.units()))
+
+
+@router.get("/{uuid:id}/build/cost", response={200: CostOut, (401, 404, 422): Problem})
+def look_at_cost(request: HttpRequest, id: UUID) -> CostOut:
+    """What a piece cost by now, and what the next one would."""
+    now = situation(get_row(id, request.user), the_shop(request.user), request.user)
+    rate, money = worth.rate_of(request.user)
+    return CostOut(cost=worth.cost(now, rate), rate=rate, money=money)
+
+
+@router.put("/rate", response={200: RateIO, (400, 401, 403, 413, 422): Problem})
+def keep_rate(request: HttpRequest, payload: RateIO) -> RateIO:
+    """Keep what this maker's hour costs."""
+    worth.keep_rate(payload.rate, payload.money, request.user)
+    return payload
+
+
+@router.post("/{uuid:id}/again", response={201: AgainOut, Refused: Problem})
+def build_again(request: HttpRequest, id: UUID, payload: AgainIn) -> Status:
+    """Hang up the same piece to be built again, with its order of work."""
+    row = worth.build_again(id, payload.as_built, the_shop(request.user), request.user)
+    return Status(201, AgainOut(id=row.pk))
 
 
 @router.get("/{uuid:id}/log", response={200: LogOut, (401, 404, 422): Problem})
@@ -253,10 +303,10 @@ def log(
 @router.post("/{uuid:id}/log", response={200: BuildOut, Refused: Problem})
 def say(request: HttpRequest, id: UUID, payload: SaidIn) -> BuildOut:
     """Write a line into a piece's log."""
-    said = actions.Said(
+    said = telling.Said(
         payload.sort, payload.says, payload.step, payload.copy_number, payload.minutes, payload.token
     )
-    actions.say(id, said, the_shop(request.user), request.user)
+    telling.say(id, said, the_shop(request.user), request.user)
     return _out(request, id, payload.copy_number)
 
 
@@ -271,7 +321,7 @@ def picture(
 ) -> EntryOut:
     """Keep a photograph (the body is the picture itself) in a piece's log."""
     shop = the_shop(request.user)
-    kept = actions.keep_picture(id, request.body, step, copy_number, says, token, shop, request.user)
+    kept = telling.keep_picture(id, request.body, step, copy_number, says, token, shop, request.user)
     found = log_of(request.user, id, "", "photo", None).entries
     return next(one for one in found if one.id == kept.pk)
 

@@ -39,6 +39,27 @@ class OwnHours(models.Model):
     off = models.JSONField(default=list)
 
 
+class OwnRate(models.Model):
+    """What one maker's hour costs, in which money."""
+
+    maker = models.OneToOneField(MAKER, on_delete=models.CASCADE, related_name="rate")
+    rate = models.FloatField(default=0.0)
+    money = models.CharField(max_length=8, default="")
+
+
+class ClassOrder(models.Model):
+    """An order of work as one learner put it, and which reasons it broke."""
+
+    piece = models.ForeignKey(PieceRow, on_delete=models.CASCADE, related_name="class_orders")
+    learner = models.CharField(max_length=60)
+    order = models.JSONField()
+    broken = models.JSONField(default=list)
+    at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        constraints = (models.UniqueConstraint(fields=("piece", "learner"), name="one_order_a_learner"),)
+
+
 class UnitDone(models.Model):
     """One unit of work that is ticked, on one copy of the piece; `minutes` where they are known."""
 

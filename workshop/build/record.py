@@ -14,7 +14,7 @@ from splay.build.document import LONGEST_KEY
 from splay.document import Frozen
 from splay.errors import BadInput, Fault
 from splay.piece import MOST_MADE
-from workshop.build.models import LONGEST_SAID, BuildRow, Entry, UnitDone
+from workshop.build.models import LONGEST_SAID, BuildRow, ClassOrder, Entry, UnitDone
 from workshop.pieces.models import PieceRow
 from workshop.pieces.photos import is_plain_jpeg, plain_jpeg
 
@@ -56,12 +56,21 @@ class RecordedEntry(Frozen):
     by: Who = None
 
 
+class RecordedClass(Frozen):
+    """The order of work as one learner put it, with the reasons it broke."""
+
+    learner: Annotated[str, Field(max_length=60)]
+    order: Annotated[tuple[Key, ...], Field(max_length=1000)]
+    broken: Annotated[tuple[dict[str, str], ...], Field(max_length=1000)] = ()
+
+
 class RecordedBuild(Frozen):
-    """The maker's own order, what is ticked, the log."""
+    """The maker's own order, what is ticked, the log, what a class handed in."""
 
     order: Build | None = None
     done: Annotated[tuple[RecordedUnit, ...], Field(max_length=100_000)] = ()
     log: Annotated[tuple[RecordedEntry, ...], Field(max_length=100_000)] = ()
+    learners: Annotated[tuple[RecordedClass, ...], Field(max_length=1000)] = ()
 
 
 def recorded(row: PieceRow) -> RecordedBuild:
@@ -98,6 +107,10 @@ def recorded(row: PieceRow) -> RecordedBuild:
             )
             for one in row.log.select_related("by").order_by("pk")
         ),
+        learners=tuple(
+            RecordedClass(learner=one.learner, order=tuple(one.order), broken=tuple(one.broken))
+            for one in row.class_orders.order_by("learner")
+        ),
     )
 
 
@@ -112,6 +125,9 @@ def bring(row: PieceRow, build: RecordedBuild, find: Find) -> None:
     for unit in build.done:
         said = {**unit.model_dump(exclude={"copy_number", "by"}), "copy": unit.copy_number}
         UnitDone.objects.create(piece=row, by=find(unit.by), **said)
+    for one in build.learners:
+        said = {"learner": one.learner, "order": list(one.order), "broken": list(one.broken)}
+        ClassOrder.objects.create(piece=row, **said)
     for number, entry in enumerate(build.log):
         said = {**entry.model_dump(exclude={"copy_number", "by", "photo"}), "copy": entry.copy_number}
         image = _image(entry.photo, number) if entry.photo else None

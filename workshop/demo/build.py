@@ -11,10 +11,12 @@ from django.utils import timezone
 
 from splay.build import Step
 from splay.shop import Shop
-from workshop.build.actions import Wrong, go_wrong, keep_build, mark_done
 from workshop.build.log import Line, write
+from workshop.build.mishaps import Wrong, go_wrong
 from workshop.build.models import Entry, UnitDone
+from workshop.build.ordering import keep_build
 from workshop.build.situation import Situation, situation
+from workshop.build.ticking import mark_done
 from workshop.pieces.models import PieceRow
 
 FIRST_HOUR, HOURS = 8, 9

@@ -4,9858 +4,10250 @@
  */
 
 export interface paths {
-  '/api/angles': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Angles
-     * @description All four names of a lean from any two.
-     */
-    post: operations['workshop_pieces_plan_api_angles']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/archive': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Take Out
-     * @description The whole shop as open files: what everybody keeps to themselves is in it too.
-     */
-    get: operations['workshop_keeping_api_take_out']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/backups': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Backups
-     * @description The archives there are, the latest first. They hold everybody's work: the first maker sees them.
-     */
-    get: operations['workshop_keeping_api_backups']
-    put?: never
-    /**
-     * Back Up
-     * @description Make one now.
-     */
-    post: operations['workshop_keeping_api_back_up']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/backups/{name}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Fetch
-     * @description One archive, to be put away elsewhere.
-     */
-    get: operations['workshop_keeping_api_fetch']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/gauges/read': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Listen Once
-     * @description One reading from the instrument a proof is taken with.
-     */
-    post: operations['workshop_gauges_api_listen_once']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/health': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Health
-     * @description Whether the workshop can keep what it is given; 503 where it cannot.
-     */
-    get: operations['workshop_keeping_api_health']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/log': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Whole Log
-     * @description What happened in the whole shop, the latest first.
-     */
-    get: operations['workshop_build_api_whole_log']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/makers': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * All Makers
-     * @description Every maker of the shop, the first one first.
-     */
-    get: operations['workshop_accounts_api_all_makers']
-    put?: never
-    /**
-     * Add Maker
-     * @description Add a maker: the first one does.
-     */
-    post: operations['workshop_accounts_api_add_maker']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/makers/{name}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    post?: never
-    /**
-     * Remove Maker
-     * @description Take a maker from the shop; what they did stays, with their name. The first maker does.
-     */
-    delete: operations['workshop_accounts_api_remove_maker']
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/makers/{name}/password': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    /**
-     * New Password
-     * @description Give somebody who forgot it a new password: the first maker does.
-     */
-    put: operations['workshop_accounts_api_new_password']
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/merge': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Put Together
-     * @description Two changes of one piece in one; nothing is kept.
-     */
-    post: operations['workshop_pieces_plan_api_put_together']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Rack
-     * @description Every piece, the one changed last first.
-     */
-    get: operations['workshop_pieces_api_rack']
-    put?: never
-    /**
-     * Put On Rack
-     * @description Put a new piece on the rack.
-     */
-    post: operations['workshop_pieces_api_put_on_rack']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces/bin': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Off Rack
-     * @description The pieces that were taken off the rack and that this maker may hang up again.
-     */
-    get: operations['workshop_pieces_api_off_rack']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces/drawings': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Drawings
-     * @description Some pieces as they hang drawn on the rack, by id; those that hang undrawn are left out.
-     */
-    get: operations['workshop_pieces_api_drawings']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces/example': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Example
-     * @description Hang a finished piece on the rack, to look into and throw away.
-     */
-    post: operations['workshop_pieces_api_example']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces/starts': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Starts
-     * @description Every piece there is to start from.
-     */
-    get: operations['workshop_pieces_api_starts']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces/{id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Read
-     * @description One piece as it was last saved.
-     */
-    get: operations['workshop_pieces_api_read']
-    /**
-     * Save
-     * @description Save a piece as its next revision.
-     */
-    put: operations['workshop_pieces_api_save']
-    post?: never
-    /**
-     * Take Off
-     * @description Take a piece off the rack; for some nights it can be hung up again.
-     */
-    delete: operations['workshop_pieces_api_take_off']
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces/{id}/build': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Look
-     * @description The order of work of a piece and how far it is.
-     */
-    get: operations['workshop_build_api_look']
-    /**
-     * Keep
-     * @description Keep the maker's own order.
-     */
-    put: operations['workshop_build_api_keep']
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces/{id}/build/done': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    /**
-     * Tick
-     * @description Say that a step is done.
-     */
-    put: operations['workshop_build_api_tick']
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces/{id}/build/finish': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Look At Finish
-     * @description How a piece is finished: coats, waits, how much of it.
-     */
-    get: operations['workshop_build_api_look_at_finish']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces/{id}/build/glued': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    /**
-     * Glued
-     * @description Keep how a sitting of the glue-up went, dry or in earnest.
-     */
-    put: operations['workshop_build_api_glued']
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces/{id}/build/glueup': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Look At Glue Up
-     * @description The glue-up of a piece in today's air; nothing for one that has no joints.
-     */
-    get: operations['workshop_build_api_look_at_glue_up']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces/{id}/build/kept': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    /**
-     * Keep Order
-     * @description Keep this order for the next piece of its kind.
-     */
-    put: operations['workshop_build_api_keep_order']
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces/{id}/build/rescues': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Ways Out
-     * @description How what went wrong at a step is usually saved.
-     */
-    get: operations['workshop_build_api_ways_out']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces/{id}/build/timer': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    /**
-     * Run Timer
-     * @description Start or stop a step's timer.
-     */
-    put: operations['workshop_build_api_run_timer']
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces/{id}/build/undone': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    /**
-     * Untick
-     * @description Say that a step is not done after all.
-     */
-    put: operations['workshop_build_api_untick']
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces/{id}/build/wrong': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    /**
-     * Go Wrong
-     * @description Write down what went wrong and do what its way out asks.
-     */
-    put: operations['workshop_build_api_go_wrong']
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces/{id}/compare': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Compared
-     * @description What differs between two saved states.
-     */
-    get: operations['workshop_pieces_api_compared']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces/{id}/file': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * File
-     * @description The piece as a file to keep: the product's own open format; as it was stored, where that cannot be
-     *     read.
-     */
-    get: operations['workshop_pieces_api_file']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces/{id}/finished': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    /**
-     * Finish
-     * @description Say that a piece is finished, or not yet.
-     */
-    put: operations['workshop_pieces_api_finish']
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces/{id}/hang': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Hang Again
-     * @description Hang up again what was taken off.
-     */
-    post: operations['workshop_pieces_api_hang_again']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces/{id}/kept': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    /**
-     * Keep To Maker
-     * @description Keep a piece to its maker, or show it to the shop again.
-     */
-    put: operations['workshop_pieces_api_keep_to_maker']
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces/{id}/log': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Log
-     * @description What happened to a piece, the latest first.
-     */
-    get: operations['workshop_build_api_log']
-    put?: never
-    /**
-     * Say
-     * @description Write a line into a piece's log.
-     */
-    post: operations['workshop_build_api_say']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces/{id}/log/photo': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    /**
-     * Picture
-     * @description Keep a photograph (the body is the picture itself) in a piece's log.
-     */
-    put: operations['workshop_build_api_picture']
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces/{id}/log/{number}/photo': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * See
-     * @description A photograph of the log, a JPEG.
-     */
-    get: operations['workshop_build_api_see']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces/{id}/photo': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Look
-     * @description The photograph, a JPEG.
-     */
-    get: operations['workshop_pieces_photo_api_look']
-    /**
-     * Keep
-     * @description Keep a photograph (the body is the picture itself) in the place of the one before.
-     */
-    put: operations['workshop_pieces_photo_api_keep']
-    post?: never
-    /**
-     * Drop
-     * @description Take the photograph away.
-     */
-    delete: operations['workshop_pieces_photo_api_drop']
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces/{id}/photo/about': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * About
-     * @description What photograph there is of a piece.
-     */
-    get: operations['workshop_pieces_photo_api_about']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces/{id}/readings/{proof}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    /**
-     * Answer
-     * @description Answer a proof, or correct its answer.
-     */
-    put: operations['workshop_pieces_api_answer']
-    post?: never
-    /**
-     * Withdraw
-     * @description Take an answer back.
-     */
-    delete: operations['workshop_pieces_api_withdraw']
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces/{id}/readings/{proof}/history': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * History
-     * @description Everything that was said of a proof, the newest first.
-     */
-    get: operations['workshop_pieces_api_history']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces/{id}/record': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Record
-     * @description The piece with its whole history, readings and photograph, as one file to keep.
-     */
-    get: operations['workshop_pieces_api_record']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces/{id}/revisions': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Revisions
-     * @description Every saved state of a piece, the newest first.
-     */
-    get: operations['workshop_pieces_api_revisions']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces/{id}/revisions/{number}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Revision
-     * @description A piece as it once was.
-     */
-    get: operations['workshop_pieces_api_revision']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces/{id}/revisions/{number}/called': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    /**
-     * Call State
-     * @description Give a saved state a name to find it by.
-     */
-    put: operations['workshop_pieces_api_call_state']
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/pieces/{id}/revisions/{number}/drawing': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Drawn State
-     * @description A piece as it once was, drawn as it would hang on the rack.
-     */
-    get: operations['workshop_pieces_api_drawn_state']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/plan': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Make Plan
-     * @description The plan of a piece; nothing is kept.
-     */
-    post: operations['workshop_pieces_plan_api_make_plan']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/quick/lean': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Quick
-     * @description What to set for a lean on every tool of the shop.
-     */
-    post: operations['workshop_pieces_plan_api_quick']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/quick/mitre': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Quick Corner
-     * @description The mitre between a rail and a leaning leg, on the shop's saw.
-     */
-    post: operations['workshop_pieces_plan_api_quick_corner']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/rehearsal/pieces/{start}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Rehearsal
-     * @description A piece to rehearse on: assembled, its feet over length, never kept.
-     */
-    get: operations['workshop_gauges_api_rehearsal']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/rehearsal/reveal': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * Show Hidden
-     * @description How a rehearsal's hidden piece really stands by now.
-     */
-    post: operations['workshop_gauges_api_show_hidden']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/session': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Session
-     * @description Who is signed in.
-     */
-    get: operations['workshop_accounts_api_session']
-    put?: never
-    /**
-     * Sign In
-     * @description Sign a maker in.
-     */
-    post: operations['workshop_accounts_api_sign_in']
-    /**
-     * Sign Out
-     * @description Sign out.
-     */
-    delete: operations['workshop_accounts_api_sign_out']
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/session/browsers': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Browsers
-     * @description Where one is signed in, the latest first.
-     */
-    get: operations['workshop_accounts_api_browsers']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/session/browsers/{id}': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    post?: never
-    /**
-     * Sign Browser Out
-     * @description Sign one's other browser out.
-     */
-    delete: operations['workshop_accounts_api_sign_browser_out']
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/session/first': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    put?: never
-    /**
-     * First Maker
-     * @description Make the shop's first maker, while there is none and only at the machine itself.
-     */
-    post: operations['workshop_accounts_api_first_maker']
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/session/password': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    /**
-     * Change Password
-     * @description Change one's own password; every other browser is signed out.
-     */
-    put: operations['workshop_accounts_api_change_password']
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/shop': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Read
-     * @description The shop's tools and units.
-     */
-    get: operations['workshop_shop_api_read']
-    /**
-     * Change
-     * @description Change the shop's tools or units.
-     */
-    put: operations['workshop_shop_api_change']
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/shop/ready': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Ready
-     * @description Ready-made sets of tools, and every tool there is to add one from.
-     */
-    get: operations['workshop_shop_api_ready']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/shop/tools': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Tools
-     * @description Every kind of tool, to be ticked by sight.
-     */
-    get: operations['workshop_shop_api_tools']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/time': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Look
-     * @description A maker's pieces over their working hours; with the next step of one so many hours longer.
-     */
-    get: operations['workshop_build_time_api_look']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/time/calendar': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    /**
-     * Calendar
-     * @description The schedule as an iCalendar file.
-     */
-    get: operations['workshop_build_time_api_calendar']
-    put?: never
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
-  '/api/time/hours': {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    get?: never
-    /**
-     * Keep Hours
-     * @description Keep when this maker works.
-     */
-    put: operations['workshop_build_time_api_keep_hours']
-    post?: never
-    delete?: never
-    options?: never
-    head?: never
-    patch?: never
-    trace?: never
-  }
+    "/api/angles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Angles
+         * @description All four names of a lean from any two.
+         */
+        post: operations["workshop_pieces_plan_api_angles"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Take Out
+         * @description The whole shop as open files: what everybody keeps to themselves is in it too.
+         */
+        get: operations["workshop_keeping_api_take_out"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/backups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Backups
+         * @description The archives there are, the latest first. They hold everybody's work: the first maker sees them.
+         */
+        get: operations["workshop_keeping_api_backups"];
+        put?: never;
+        /**
+         * Back Up
+         * @description Make one now.
+         */
+        post: operations["workshop_keeping_api_back_up"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/backups/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Fetch
+         * @description One archive, to be put away elsewhere.
+         */
+        get: operations["workshop_keeping_api_fetch"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/gauges/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Listen Once
+         * @description One reading from the instrument a proof is taken with.
+         */
+        post: operations["workshop_gauges_api_listen_once"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/health": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Health
+         * @description Whether the workshop can keep what it is given; 503 where it cannot.
+         */
+        get: operations["workshop_keeping_api_health"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Whole Log
+         * @description What happened in the whole shop, the latest first.
+         */
+        get: operations["workshop_build_api_whole_log"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/makers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * All Makers
+         * @description Every maker of the shop, the first one first.
+         */
+        get: operations["workshop_accounts_api_all_makers"];
+        put?: never;
+        /**
+         * Add Maker
+         * @description Add a maker: the first one does.
+         */
+        post: operations["workshop_accounts_api_add_maker"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/makers/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove Maker
+         * @description Take a maker from the shop; what they did stays, with their name. The first maker does.
+         */
+        delete: operations["workshop_accounts_api_remove_maker"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/makers/{name}/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * New Password
+         * @description Give somebody who forgot it a new password: the first maker does.
+         */
+        put: operations["workshop_accounts_api_new_password"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/merge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put Together
+         * @description Two changes of one piece in one; nothing is kept.
+         */
+        post: operations["workshop_pieces_plan_api_put_together"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Rack
+         * @description Every piece, the one changed last first.
+         */
+        get: operations["workshop_pieces_api_rack"];
+        put?: never;
+        /**
+         * Put On Rack
+         * @description Put a new piece on the rack.
+         */
+        post: operations["workshop_pieces_api_put_on_rack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/bin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Off Rack
+         * @description The pieces that were taken off the rack and that this maker may hang up again.
+         */
+        get: operations["workshop_pieces_api_off_rack"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/drawings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Drawings
+         * @description Some pieces as they hang drawn on the rack, by id; those that hang undrawn are left out.
+         */
+        get: operations["workshop_pieces_api_drawings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/example": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Example
+         * @description Hang a finished piece on the rack, to look into and throw away.
+         */
+        post: operations["workshop_pieces_api_example"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/rate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep Rate
+         * @description Keep what this maker's hour costs.
+         */
+        put: operations["workshop_build_api_keep_rate"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/starts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Starts
+         * @description Every piece there is to start from.
+         */
+        get: operations["workshop_pieces_api_starts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read
+         * @description One piece as it was last saved.
+         */
+        get: operations["workshop_pieces_api_read"];
+        /**
+         * Save
+         * @description Save a piece as its next revision.
+         */
+        put: operations["workshop_pieces_api_save"];
+        post?: never;
+        /**
+         * Take Off
+         * @description Take a piece off the rack; for some nights it can be hung up again.
+         */
+        delete: operations["workshop_pieces_api_take_off"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Build Again
+         * @description Hang up the same piece to be built again, with its order of work.
+         */
+        post: operations["workshop_build_api_build_again"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/build": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look
+         * @description The order of work of a piece and how far it is.
+         */
+        get: operations["workshop_build_api_look"];
+        /**
+         * Keep
+         * @description Keep the maker's own order.
+         */
+        put: operations["workshop_build_api_keep"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/build/cost": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look At Cost
+         * @description What a piece cost by now, and what the next one would.
+         */
+        get: operations["workshop_build_api_look_at_cost"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/build/done": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Tick
+         * @description Say that a step is done.
+         */
+        put: operations["workshop_build_api_tick"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/build/finish": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look At Finish
+         * @description How a piece is finished: coats, waits, how much of it.
+         */
+        get: operations["workshop_build_api_look_at_finish"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/build/glued": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Glued
+         * @description Keep how a sitting of the glue-up went, dry or in earnest.
+         */
+        put: operations["workshop_build_api_glued"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/build/glueup": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look At Glue Up
+         * @description The glue-up of a piece in today's air; nothing for one that has no joints.
+         */
+        get: operations["workshop_build_api_look_at_glue_up"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/build/kept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep Order
+         * @description Keep this order for the next piece of its kind.
+         */
+        put: operations["workshop_build_api_keep_order"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/build/rescues": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ways Out
+         * @description How what went wrong at a step is usually saved.
+         */
+        get: operations["workshop_build_api_ways_out"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/build/timer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Run Timer
+         * @description Start or stop a step's timer.
+         */
+        put: operations["workshop_build_api_run_timer"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/build/undone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Untick
+         * @description Say that a step is not done after all.
+         */
+        put: operations["workshop_build_api_untick"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/build/wrong": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Go Wrong
+         * @description Write down what went wrong and do what its way out asks.
+         */
+        put: operations["workshop_build_api_go_wrong"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/class": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Hand Out
+         * @description The order of work mixed up, the same way each time for one learner.
+         */
+        get: operations["workshop_build_class_api_hand_out"];
+        /**
+         * Hand In
+         * @description Judge a learner's order and keep it; one handed in again takes the place of the one before.
+         */
+        put: operations["workshop_build_class_api_hand_in"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Compared
+         * @description What differs between two saved states.
+         */
+        get: operations["workshop_pieces_api_compared"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * File
+         * @description The piece as a file to keep: the product's own open format; as it was stored, where that cannot be
+         *     read.
+         */
+        get: operations["workshop_pieces_api_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/finished": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Finish
+         * @description Say that a piece is finished, or not yet.
+         */
+        put: operations["workshop_pieces_api_finish"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/hang": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hang Again
+         * @description Hang up again what was taken off.
+         */
+        post: operations["workshop_pieces_api_hang_again"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/kept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep To Maker
+         * @description Keep a piece to its maker, or show it to the shop again.
+         */
+        put: operations["workshop_pieces_api_keep_to_maker"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Log
+         * @description What happened to a piece, the latest first.
+         */
+        get: operations["workshop_build_api_log"];
+        put?: never;
+        /**
+         * Say
+         * @description Write a line into a piece's log.
+         */
+        post: operations["workshop_build_api_say"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/log/photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Picture
+         * @description Keep a photograph (the body is the picture itself) in a piece's log.
+         */
+        put: operations["workshop_build_api_picture"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/log/{number}/photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See
+         * @description A photograph of the log, a JPEG.
+         */
+        get: operations["workshop_build_api_see"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look
+         * @description The photograph, a JPEG.
+         */
+        get: operations["workshop_pieces_photo_api_look"];
+        /**
+         * Keep
+         * @description Keep a photograph (the body is the picture itself) in the place of the one before.
+         */
+        put: operations["workshop_pieces_photo_api_keep"];
+        post?: never;
+        /**
+         * Drop
+         * @description Take the photograph away.
+         */
+        delete: operations["workshop_pieces_photo_api_drop"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/photo/about": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * About
+         * @description What photograph there is of a piece.
+         */
+        get: operations["workshop_pieces_photo_api_about"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/readings/{proof}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Answer
+         * @description Answer a proof, or correct its answer.
+         */
+        put: operations["workshop_pieces_api_answer"];
+        post?: never;
+        /**
+         * Withdraw
+         * @description Take an answer back.
+         */
+        delete: operations["workshop_pieces_api_withdraw"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/readings/{proof}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * History
+         * @description Everything that was said of a proof, the newest first.
+         */
+        get: operations["workshop_pieces_api_history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/record": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Record
+         * @description The piece with its whole history, readings and photograph, as one file to keep.
+         */
+        get: operations["workshop_pieces_api_record"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Revisions
+         * @description Every saved state of a piece, the newest first.
+         */
+        get: operations["workshop_pieces_api_revisions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/revisions/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Revision
+         * @description A piece as it once was.
+         */
+        get: operations["workshop_pieces_api_revision"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/revisions/{number}/called": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Call State
+         * @description Give a saved state a name to find it by.
+         */
+        put: operations["workshop_pieces_api_call_state"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/revisions/{number}/drawing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Drawn State
+         * @description A piece as it once was, drawn as it would hang on the rack.
+         */
+        get: operations["workshop_pieces_api_drawn_state"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Plan
+         * @description The plan of a piece; nothing is kept.
+         */
+        post: operations["workshop_pieces_plan_api_make_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quick/lean": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Quick
+         * @description What to set for a lean on every tool of the shop.
+         */
+        post: operations["workshop_pieces_plan_api_quick"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/quick/mitre": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Quick Corner
+         * @description The mitre between a rail and a leaning leg, on the shop's saw.
+         */
+        post: operations["workshop_pieces_plan_api_quick_corner"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rehearsal/pieces/{start}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Rehearsal
+         * @description A piece to rehearse on: assembled, its feet over length, never kept.
+         */
+        get: operations["workshop_gauges_api_rehearsal"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rehearsal/reveal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Show Hidden
+         * @description How a rehearsal's hidden piece really stands by now.
+         */
+        post: operations["workshop_gauges_api_show_hidden"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Session
+         * @description Who is signed in.
+         */
+        get: operations["workshop_accounts_api_session"];
+        put?: never;
+        /**
+         * Sign In
+         * @description Sign a maker in.
+         */
+        post: operations["workshop_accounts_api_sign_in"];
+        /**
+         * Sign Out
+         * @description Sign out.
+         */
+        delete: operations["workshop_accounts_api_sign_out"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/browsers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Browsers
+         * @description Where one is signed in, the latest first.
+         */
+        get: operations["workshop_accounts_api_browsers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/browsers/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Sign Browser Out
+         * @description Sign one's other browser out.
+         */
+        delete: operations["workshop_accounts_api_sign_browser_out"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/first": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * First Maker
+         * @description Make the shop's first maker, while there is none and only at the machine itself.
+         */
+        post: operations["workshop_accounts_api_first_maker"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change Password
+         * @description Change one's own password; every other browser is signed out.
+         */
+        put: operations["workshop_accounts_api_change_password"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read
+         * @description The shop's tools and units.
+         */
+        get: operations["workshop_shop_api_read"];
+        /**
+         * Change
+         * @description Change the shop's tools or units.
+         */
+        put: operations["workshop_shop_api_change"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/ready": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ready
+         * @description Ready-made sets of tools, and every tool there is to add one from.
+         */
+        get: operations["workshop_shop_api_ready"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/tools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Tools
+         * @description Every kind of tool, to be ticked by sight.
+         */
+        get: operations["workshop_shop_api_tools"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/time": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look
+         * @description A maker's pieces over their working hours; with the next step of one so many hours longer.
+         */
+        get: operations["workshop_build_time_api_look"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/time/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Calendar
+         * @description The schedule as an iCalendar file.
+         */
+        get: operations["workshop_build_time_api_calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/time/hours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep Hours
+         * @description Keep when this maker works.
+         */
+        put: operations["workshop_build_time_api_keep_hours"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
-export type webhooks = Record<string, never>
+export type webhooks = Record<string, never>;
 export interface components {
-  schemas: {
-    /**
-     * AngleGuide
-     * @description A drill guide with a tilting column, clamped or screwed to the work.
-     */
-    AngleGuide: {
-      /**
-       * Id
-       * @description Its own for good, whatever it is called; given where it is missing.
-       * @default
-       */
-      id: string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'angle_guide'
-      /**
-       * Name
-       * @description What the maker calls it.
-       */
-      name: string
-      /**
-       * Owned
-       * @description Whether cards for it are wanted.
-       * @default true
-       */
-      owned: boolean
-      /**
-       * @default {
-       *       "at_square": 0,
-       *       "counts": "up",
-       *       "reach": 45,
-       *       "step": 1
-       *     }
-       */
-      scale: components['schemas']['Scale']
-    }
-    /**
-     * AnglesIn
-     * @description Two of the four, as typed; the sightline from the left-right or the front-back line.
-     */
-    AnglesIn: {
-      /** From Centre */
-      from_centre?: string | number | null
-      /** From Side */
-      from_side?: string | number | null
-      /** Rake */
-      rake?: string | number | null
-      /** Resultant */
-      resultant?: string | number | null
-      /** Splay */
-      splay?: string | number | null
-    }
-    /**
-     * Answer
-     * @description What was read for a proof, as typed; `kind` that of the proof, for one the piece asks no more;
-     *     `based_on` the number of the answer that stood there when it was typed, 0 for none; `keep` leaves the
-     *     reading as it was taken and changes only what is said about it; `copy_number` which of several like
-     *     pieces it was taken on.
-     */
-    Answer: {
-      /** Bare */
-      bare?: ('inch' | 'metric') | null
-      /** Based On */
-      based_on?: number | null
-      /**
-       * Copy Number
-       * @default 1
-       */
-      copy_number: number
-      /**
-       * Keep
-       * @default false
-       */
-      keep: boolean
-      /**
-       * Kind
-       * @default
-       */
-      kind: string
-      /**
-       * Note
-       * @default
-       */
-      note: string
-      /**
-       * Sure
-       * @default false
-       */
-      sure: boolean
-      /**
-       * Tool
-       * @default
-       */
-      tool: string
-      /** Typed */
-      typed: string
-    }
-    /**
-     * ApronedLegs
-     * @description Four square legs leaning both ways, joined by aprons that lean with them.
-     */
-    ApronedLegs: {
-      /**
-       * Allowance
-       * @description Left on the legs for trimming level, mm.
-       * @default 10
-       */
-      allowance: number | string
-      /**
-       * Apron
-       * @description Height of the aprons on their face, mm.
-       * @default 80
-       */
-      apron: number | string
-      /**
-       * Face
-       * @description Width of a leg's faces at the top, mm.
-       * @default 40
-       */
-      face: number | string
-      /**
-       * Id
-       * @default
-       */
-      id: string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'aproned_legs'
-      /**
-       * Length
-       * @description Over the outer faces of the legs where they meet the top, side to side, mm.
-       */
-      length: number | string
-      /**
-       * Rake
-       * @description Lean to front and back, seen square from the side, degrees.
-       */
-      rake: number | string
-      /**
-       * Setback
-       * @description Apron's outer face behind the leg's, mm.
-       * @default 4
-       */
-      setback: number | string
-      /**
-       * Splay
-       * @description Lean sideways, seen square from the front, degrees.
-       */
-      splay: number | string
-      /**
-       * Tenon
-       * @description Length of the apron's tenons, mm; 0 for none.
-       * @default 20
-       */
-      tenon: number | string
-      /**
-       * Thickness
-       * @description Thickness of the aprons, mm.
-       * @default 20
-       */
-      thickness: number | string
-      /**
-       * True Section
-       * @description Whether the legs are planed to the aprons' planes (their corners then off 90) or left square.
-       * @default true
-       */
-      true_section: boolean
-      /**
-       * Width
-       * @description Over the outer faces of the legs where they meet the top, front to back, mm.
-       */
-      width: number | string
-    }
-    /**
-     * Arris
-     * @description The length along one long corner, named by the face and the edge it lies between (`between`).
-     *
-     *     `across` and `up` are the signs of its place in the stick's own frame.
-     */
-    Arris: {
-      /** Across */
-      across: number
-      /** Between */
-      between: [string, string]
-      length: components['schemas']['Figure']
-      /** Up */
-      up: number
-      /** Where */
-      where: string
-    }
-    /**
-     * AsWide
-     * @description The outsides of the feet plumb under the top's own extent: it stands as wide as its top.
-     */
-    AsWide: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      by: 'as_wide'
-    }
-    /**
-     * Assembly
-     * @description The order of assembly. `spread` is how far each tenon must be drawn outward as it enters the
-     *     top; `apart` how far from one direction the pieces of a stage close, where that is a strain.
-     */
-    Assembly: {
-      apart: components['schemas']['Quantity'] | null
-      /** Spread */
-      spread: components['schemas']['Figure'][]
-      /** Stages */
-      stages: components['schemas']['Stage'][]
-    }
-    /**
-     * BackupOut
-     * @description One archive: its file name, when it was made, its size in bytes, and whether by night, by hand or
-     *     before a change of version.
-     */
-    BackupOut: {
-      /** Kind */
-      kind: string
-      /**
-       * Made
-       * Format: date-time
-       */
-      made: string
-      /** Name */
-      name: string
-      /** Size */
-      size: number
-    }
-    /**
-     * BandSaw
-     * @description A band saw with a gauge in its table, and a table that tilts.
-     */
-    BandSaw: {
-      /**
-       * Id
-       * @description Its own for good, whatever it is called; given where it is missing.
-       * @default
-       */
-      id: string
-      /**
-       * Kerf
-       * @description millimetres, or a length in the trade's notation
-       * @default 1.5
-       */
-      kerf: number | string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'band_saw'
-      /**
-       * Name
-       * @description What the maker calls it.
-       */
-      name: string
-      /**
-       * Owned
-       * @description Whether cards for it are wanted.
-       * @default true
-       */
-      owned: boolean
-      /**
-       * @description How its gauge reads.
-       * @default {
-       *       "at_square": 90,
-       *       "counts": "down",
-       *       "reach": 60,
-       *       "step": 0.5
-       *     }
-       */
-      scale: components['schemas']['Scale']
-      /**
-       * Tallest
-       * @description Thickest stock that passes under the guide, mm.
-       * @default 200
-       */
-      tallest: number | string
-      /**
-       * @description How the table's tilt reads.
-       * @default {
-       *       "at_square": 0,
-       *       "counts": "up",
-       *       "reach": 45,
-       *       "step": 1
-       *     }
-       */
-      tilt: components['schemas']['Scale']
-    }
-    /**
-     * Batch
-     * @description How many legs to make of one set: those in all the pieces that are made, spare and practice ones.
-     *
-     *     For legs measured one by one: the shortest's length, how high the piece can stand with it,
-     *     and what comes off each of the others at the foot.
-     */
-    Batch: {
-      /** Cut Off */
-      cut_off: components['schemas']['Figure'][]
-      /** Legs */
-      legs: number[]
-      make: components['schemas']['Figure']
-      shortest: components['schemas']['Figure'] | null
-      /** Support */
-      support: number
-    }
-    /**
-     * Battened
-     * @description Blind tenons in battens screwed across the grain under a thin top.
-     */
-    Battened: {
-      /**
-       * Batten Thickness
-       * @description Through the batten, mm.
-       * @default 40
-       */
-      batten_thickness: number | string
-      /**
-       * Batten Width
-       * @description Across the batten's face, mm.
-       * @default 60
-       */
-      batten_width: number | string
-      /**
-       * Counterbore
-       * @description How deep its head is let in, mm.
-       * @default 8
-       */
-      counterbore: number | string
-      /**
-       * Depth
-       * @description Depth bored along the axis into the batten, mm.
-       */
-      depth: number | string
-      /**
-       * End
-       * @description Batten beyond the outermost leg centre, at each end, mm.
-       * @default 40
-       */
-      end: number | string
-      /** @description A peg from the batten's side, if it is pegged. */
-      peg?: components['schemas']['Peg'] | null
-      /**
-       * Screw
-       * @description Length of each screw under its head, mm.
-       * @default 50
-       */
-      screw: number | string
-      /**
-       * Screws
-       * @description Screws a batten.
-       * @default 3
-       */
-      screws: number
-      /**
-       * Socket
-       * @description Diameter of the hole, mm.
-       */
-      socket: number | string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      way: 'battened'
-    }
-    /**
-     * Belly
-     * @description The thickest, or thinnest, place between top and foot.
-     */
-    Belly: {
-      /**
-       * At
-       * @description Where along the exposed length, as a share of it from the underside.
-       * @default 0.4
-       */
-      at: number
-      /**
-       * Size
-       * @description Diameter or width there, mm.
-       */
-      size: number | string
-    }
-    /**
-     * BevelGauge
-     * @description A bevel gauge set from a protractor, standing on the sightline beside a hand drill.
-     */
-    BevelGauge: {
-      /**
-       * Id
-       * @description Its own for good, whatever it is called; given where it is missing.
-       * @default
-       */
-      id: string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'bevel_gauge'
-      /**
-       * Name
-       * @description What the maker calls it.
-       */
-      name: string
-      /**
-       * Owned
-       * @description Whether cards for it are wanted.
-       * @default true
-       */
-      owned: boolean
-      /**
-       * @default {
-       *       "at_square": 90,
-       *       "counts": "down",
-       *       "reach": 85,
-       *       "step": 0.5
-       *     }
-       */
-      scale: components['schemas']['Scale']
-    }
-    /**
-     * Bit
-     * @description The bit for the sockets, and what stands out in front of its flat.
-     */
-    Bit: {
-      /**
-       * Centre Spur
-       * @description How far the lead point stands out, mm; 0 for none.
-       * @default 0
-       */
-      centre_spur: number | string
-      /**
-       * Rim Spurs
-       * @description How far the cutting spurs at the rim stand out, mm; 0 for none.
-       * @default 0
-       */
-      rim_spurs: number | string
-    }
-    /**
-     * Blind
-     * @description A tenon that ends inside the top, bored from the underside.
-     */
-    Blind: {
-      /**
-       * Depth
-       * @description Depth bored along the axis to the flat of the bit, mm.
-       */
-      depth: number | string
-      /** @description A peg from above, if it is pegged. */
-      peg?: components['schemas']['Peg'] | null
-      /**
-       * Socket
-       * @description Diameter of the hole, mm.
-       */
-      socket: number | string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      way: 'blind'
-    }
-    /**
-     * Block
-     * @description A clamping block whose face is sloped, so that the clamp pulls along the stretcher.
-     */
-    Block: {
-      slope: components['schemas']['Quantity']
-      /** Where */
-      where: string
-    }
-    /**
-     * BoardSides
-     * @description Two boards that lean outward, one at each end.
-     */
-    BoardSides: {
-      /**
-       * Allowance
-       * @description Left on the boards for trimming level, mm.
-       * @default 5
-       */
-      allowance: number | string
-      /**
-       * @default {
-       *       "height": 40,
-       *       "width": 120
-       *     }
-       */
-      cut_out: components['schemas']['FootCutOut'] | null
-      /**
-       * @default {
-       *       "count": 1,
-       *       "depth": 14,
-       *       "gap": 1,
-       *       "size": 8,
-       *       "way": "loose_tenon",
-       *       "width": 30
-       *     }
-       */
-      dowels: components['schemas']['Dowels']
-      /**
-       * Id
-       * @default
-       */
-      id: string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'board_sides'
-      /**
-       * Length
-       * @description Over the outer faces where they meet the top, side to side, mm.
-       */
-      length: number | string
-      /**
-       * Rails
-       * @description Cross-pieces and treads between the boards.
-       * @default []
-       */
-      rails: components['schemas']['CrossPiece'][]
-      /**
-       * Splay
-       * @description How far the boards lean outward, degrees.
-       */
-      splay: number | string
-      /**
-       * Thickness
-       * @description Thickness of a board, mm.
-       * @default 22
-       */
-      thickness: number | string
-      /**
-       * Width
-       * @description Width of a board, front to back, mm.
-       */
-      width: number | string
-    }
-    /**
-     * Broken
-     * @description A reason the maker's order breaks: the step that comes too early, the one it wants before it
-     *     (left out altogether where `skipped`), why, and what it costs.
-     */
-    Broken: {
-      /** Costs */
-      costs: string
-      /** Key */
-      key: string
-      /** Skipped */
-      skipped: boolean
-      /** Wanted */
-      wanted: string
-      /** Wants */
-      wants: string
-      /** Why */
-      why: string
-    }
-    /**
-     * BrowserOut
-     * @description One browser a maker is signed in with; `here` the one that asks.
-     */
-    BrowserOut: {
-      /** Address */
-      address: string
-      /** Browser */
-      browser: string
-      /** Here */
-      here: boolean
-      /** Id */
-      id: number
-      /**
-       * Seen
-       * Format: date-time
-       */
-      seen: string
-      /**
-       * Since
-       * Format: date-time
-       */
-      since: string
-    }
-    /**
-     * Build
-     * @description The maker's own order for one piece; steps that are not named in it stand where they usually do.
-     */
-    Build: {
-      /**
-       * Added
-       * @default []
-       */
-      added: components['schemas']['OwnStep'][]
-      /**
-       * Air C
-       * @description The shop's air on the day of the glue-up, °C.
-       * @default 20
-       */
-      air_c: number
-      /**
-       * Air Rh
-       * @description How damp it is, % relative humidity.
-       * @default 50
-       */
-      air_rh: number
-      /**
-       * Finish
-       * @description What it is finished with.
-       * @default hard_wax_oil
-       * @enum {string}
-       */
-      finish: 'hard_wax_oil' | 'wiping_varnish' | 'exterior_varnish' | 'lacquer' | 'soap' | 'bare'
-      /**
-       * Format
-       * @default proud-rake-build
-       * @constant
-       */
-      format: 'proud-rake-build'
-      /**
-       * Glue
-       * @description What the joints are glued with.
-       * @default yellow
-       * @enum {string}
-       */
-      glue: 'yellow' | 'slow' | 'hide' | 'liquid_hide' | 'epoxy' | 'none'
-      /**
-       * Merged
-       * @description Steps done in one, under the key of the first.
-       * @default []
-       */
-      merged: string[][]
-      /**
-       * Open Min
-       * @description Minutes that glue stays open by the maker's own count, at 20 °C and 50 % damp; none for the usual.
-       */
-      open_min?: number | null
-      /**
-       * Order
-       * @default []
-       */
-      order: string[]
-      /**
-       * Outline
-       * @description When the outline is cut: before boring it wants a cradle or a centre pin.
-       * @default after_boring
-       * @enum {string}
-       */
-      outline: 'after_boring' | 'before_boring'
-      /**
-       * Prefinish
-       * @description Whether what will be out of reach is finished before assembly.
-       * @default false
-       */
-      prefinish: boolean
-      /**
-       * Promised
-       * @description The day it is promised for.
-       */
-      promised?: string | null
-      /**
-       * Reused
-       * @description Whether any of the wood carries an old finish of unknown kind.
-       * @default false
-       */
-      reused: boolean
-      /**
-       * Skipped
-       * @default []
-       */
-      skipped: components['schemas']['Skip'][]
-      /**
-       * Split
-       * @description Steps done leg by leg, or part by part.
-       * @default []
-       */
-      split: string[]
-      /**
-       * Used
-       * @description What it is used for: feet for what is stepped on; empty for what its kind says.
-       * @default
-       * @enum {string}
-       */
-      used: '' | 'indoors' | 'feet' | 'outdoors' | 'child'
-      /**
-       * Version
-       * @default 1
-       * @constant
-       */
-      version: 1
-    }
-    /**
-     * BuildOut
-     * @description The build of one copy of a piece.
-     *
-     *     `next` is the step to go on with, on copy `next_copy`; `shown_done` are steps that are not ticked though
-     *     readings show that they were done; `left` the minutes of what is not done on any copy, `spent` those
-     *     counted; `said` what there is to say of what was just done; `now` the workshop's clock.
-     */
-    BuildOut: {
-      /** Copy Number */
-      copy_number: number
-      document: components['schemas']['Build']
-      /** Kept */
-      kept: boolean
-      /** Left */
-      left: number
-      /** Make */
-      make: number
-      /** Name */
-      name: string
-      /** Next */
-      next: string | null
-      /** Next Copy */
-      next_copy: number
-      /**
-       * Now
-       * Format: date-time
-       */
-      now: string
-      /** Number */
-      number: number
-      /** Said */
-      said: string
-      /** Shown Done */
-      shown_done: string[]
-      /** Skipped */
-      skipped: components['schemas']['SkippedOut'][]
-      /** Spent */
-      spent: number
-      /** Steps */
-      steps: components['schemas']['StepOut'][]
-    }
-    /**
-     * BuildSave
-     * @description The maker's own order and the number it was changed from.
-     */
-    BuildSave: {
-      /** Based On */
-      based_on: number
-      /**
-       * Copy Number
-       * @default 1
-       */
-      copy_number: number
-      /** Document */
-      document: {
-        [key: string]: unknown
-      }
-    }
-    /**
-     * Called
-     * @description What a saved state is called; empty for no name.
-     */
-    Called: {
-      /** Called */
-      called: string
-    }
-    /**
-     * Change
-     * @description One figure moved by readings. `because` names the readings, `cut` says that the part is cut
-     *     already and so stays as it is, `said` what follows from that.
-     */
-    Change: {
-      /** Because */
-      because: string[]
-      /** Cut */
-      cut: boolean
-      now: components['schemas']['Quantity']
-      /** Part */
-      part: string
-      /** Said */
-      said: string
-      was: components['schemas']['Quantity']
-      /** What */
-      what: string
-    }
-    /**
-     * Check
-     * @description One cross-check: the distance between two marks, or a mark and the edge, its proof's id, and what
-     *     that is taken on.
-     */
-    Check: {
-      figure: components['schemas']['Figure']
-      /** Id */
-      id: string
-      /** Legs */
-      legs: number[]
-      /** Of */
-      of: string[]
-    }
-    /**
-     * Circle
-     * @description Evenly round a circle.
-     */
-    Circle: {
-      /**
-       * Count
-       * @description How many legs.
-       * @default 3
-       */
-      count: number
-      /**
-       * First
-       * @description Bearing of leg 1 from the middle, degrees from x towards y; 90 is at the back.
-       * @default 90
-       */
-      first: number | string
-      /**
-       * Legs
-       * @description The legs' ids, anticlockwise seen from above, from `first` on.
-       * @default []
-       */
-      legs: string[]
-      /**
-       * Radius
-       * @description Radius of the circle of leg centres, mm.
-       */
-      radius: number | string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      way: 'circle'
-    }
-    /**
-     * ClashOut
-     * @description A place both changed: its path in mine, what it is called, what each made of it.
-     */
-    ClashOut: {
-      /** Mine */
-      mine: string
-      /** Path */
-      path: string
-      /** Theirs */
-      theirs: string
-      /** What */
-      what: string
-    }
-    /**
-     * CoatStep
-     * @description One coat of this piece: hours to dry in today's air, litres of it.
-     */
-    CoatStep: {
-      /** Dry H */
-      dry_h: [number, number]
-      /** How */
-      how: string
-      /** Litres */
-      litres: number
-      /** Number */
-      number: number
-      /** Then */
-      then: string
-      /** What */
-      what: string
-      /** Wiped After */
-      wiped_after: number
-    }
-    /**
-     * Corner
-     * @description One corner of a drawn outline.
-     */
-    Corner: {
-      /**
-       * X
-       * @description To the right of the middle, mm.
-       */
-      x: number | string
-      /**
-       * Y
-       * @description To the back of the middle, mm.
-       */
-      y: number | string
-    }
-    /**
-     * CrossPiece
-     * @description A level piece between two leaning parts.
-     */
-    CrossPiece: {
-      /**
-       * Depth
-       * @description Height on its face, mm.
-       * @default 40
-       */
-      depth: number | string
-      /**
-       * Drop
-       * @description Plumb, from the underside of the top down to its upper edge, mm; 0 is flush.
-       * @default 0
-       */
-      drop: number | string
-      /**
-       * Lies
-       * @description On its edge like a rail, or flat like a tread: then `depth` runs front to back.
-       * @default upright
-       * @enum {string}
-       */
-      lies: 'upright' | 'flat'
-      /**
-       * Offset
-       * @description Its middle in front of (-) or behind (+) the middle of the support, mm.
-       * @default 0
-       */
-      offset: number | string
-      /**
-       * Thickness
-       * @description Through its face, mm.
-       * @default 25
-       */
-      thickness: number | string
-    }
-    /**
-     * DShape
-     * @description A D: straight along the back, square for a while, then half an ellipse to the front.
-     */
-    DShape: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'd'
-      /**
-       * Length
-       * @description Side to side (x), along the straight back, mm.
-       */
-      length: number | string
-      /**
-       * Straight
-       * @description How far the ends run straight forward from the back before the curve begins, mm.
-       * @default 0
-       */
-      straight: number | string
-      /**
-       * Width
-       * @description Front to back (y), mm.
-       */
-      width: number | string
-    }
-    /**
-     * Dial
-     * @description A tool's own scale and where to set it, degrees.
-     *
-     *     `reading` is the exact figure on that scale, `mark` the nearest division that can be set.
-     */
-    Dial: {
-      /** At Square */
-      at_square: number
-      /** Counts */
-      counts: string
-      mark: components['schemas']['Quantity']
-      /** Name */
-      name: string
-      /** Off Square */
-      off_square: number
-      /** Reach */
-      reach: number
-      reading: components['schemas']['Quantity']
-      /** Step */
-      step: number
-    }
-    /**
-     * Difference
-     * @description One thing: its path, what it is called, what it says before and after; empty where it was not.
-     */
-    Difference: {
-      /** After */
-      after: string
-      /** Before */
-      before: string
-      /** Path */
-      path: string
-      /** What */
-      what: string
-    }
-    /**
-     * DigitalGauge
-     * @description A digital angle gauge on the drill, zeroed before boring.
-     *
-     *     Reading 0 at square it was zeroed with the bit standing square to the top; reading 90 it was
-     *     zeroed lying on the top.
-     */
-    DigitalGauge: {
-      /**
-       * Id
-       * @description Its own for good, whatever it is called; given where it is missing.
-       * @default
-       */
-      id: string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'digital_gauge'
-      /**
-       * Name
-       * @description What the maker calls it.
-       */
-      name: string
-      /**
-       * Owned
-       * @description Whether cards for it are wanted.
-       * @default true
-       */
-      owned: boolean
-      /**
-       * @default {
-       *       "at_square": 0,
-       *       "counts": "up",
-       *       "reach": 90,
-       *       "step": 0.1
-       *     }
-       */
-      scale: components['schemas']['Scale']
-    }
-    /**
-     * Dish
-     * @description A hollow both ways: an arc in every section through the middle.
-     */
-    Dish: {
-      /**
-       * Depth
-       * @description Depth in the middle, mm.
-       */
-      depth: number | string
-      /**
-       * Length
-       * @description Side to side at the surface, mm.
-       */
-      length: number | string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      way: 'dish'
-      /**
-       * Width
-       * @description Front to back at the surface, mm.
-       */
-      width: number | string
-    }
-    /**
-     * DowelScrew
-     * @description A screw pointed at both ends: half in the top, half in the leg, the leg's end cut to the lean.
-     */
-    DowelScrew: {
-      /**
-       * Core
-       * @description Diameter of the pilot hole in the top, mm.
-       * @default 5
-       */
-      core: number | string
-      /**
-       * Into Top
-       * @description Thread that goes into the top, along the axis, mm.
-       * @default 30
-       */
-      into_top: number | string
-      /**
-       * Length
-       * @description The whole screw, mm.
-       * @default 80
-       */
-      length: number | string
-      /**
-       * Socket
-       * @description Diameter of the screw over its thread, mm.
-       * @default 8
-       */
-      socket: number | string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      way: 'dowel_screw'
-    }
-    /**
-     * Dowels
-     * @description Dowels or loose tenons in a butt joint.
-     */
-    Dowels: {
-      /**
-       * Count
-       * @description How many in one joint.
-       * @default 2
-       */
-      count: number
-      /**
-       * Depth
-       * @description Depth in each of the two parts, mm.
-       * @default 25
-       */
-      depth: number | string
-      /**
-       * Gap
-       * @description Left over at each end for glue, mm.
-       * @default 1
-       */
-      gap: number | string
-      /**
-       * Size
-       * @description Diameter of a dowel, thickness of a loose tenon, mm.
-       * @default 10
-       */
-      size: number | string
-      /**
-       * Way
-       * @default dowel
-       * @enum {string}
-       */
-      way: 'dowel' | 'loose_tenon'
-      /**
-       * Width
-       * @description Width of a loose tenon over its rounded edges, mm; of no account for dowels.
-       * @default 30
-       */
-      width: number | string
-    }
-    /**
-     * Drawings
-     * @description `piece`: the views asked for; `sections` and `legs`, one a group of legs; `layout`, one a
-     *     step of the marking-out; `sticks`, one a part of square stock;
-     *     `marks`, what to write on each leg and stretcher; `pictures`, one a set-up card,
-     *     by the card's id; `meshes`, the solids of the turnable view.
-     */
-    Drawings: {
-      /** Layout */
-      layout: components['schemas']['View'][]
-      /** Legs */
-      legs: components['schemas']['View'][]
-      /** Marks */
-      marks: components['schemas']['View'][]
-      /** Meshes */
-      meshes: components['schemas']['Mesh'][]
-      /** Pictures */
-      pictures: {
-        [key: string]: components['schemas']['View']
-      }
-      /** Piece */
-      piece: components['schemas']['View'][]
-      /** Sections */
-      sections: components['schemas']['View'][]
-      /** Sticks */
-      sticks: components['schemas']['View'][]
-    }
-    /**
-     * Drawn
-     * @description An outline drawn over the slab or slice itself: its corners in order, straight or smoothed.
-     */
-    Drawn: {
-      /**
-       * Corners
-       * @description In order round the edge, either way round; the middle of the piece is (0, 0).
-       */
-      corners: components['schemas']['Corner'][]
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'drawn'
-      /** @description A photograph to draw over, where one was laid. */
-      photo?: components['schemas']['Photo'] | null
-      /**
-       * Smooth
-       * @description Whether a curve runs through the corners, as bark does, instead of straight lines.
-       * @default false
-       */
-      smooth: boolean
-    }
-    /**
-     * EdgeShape
-     * @description What is done to an edge all round: it takes room from the face.
-     */
-    EdgeShape: {
-      /**
-       * Angle
-       * @description Slope of a chamfer off the face, degrees.
-       * @default 45
-       */
-      angle: number | string
-      /**
-       * Size
-       * @description Radius of a round-over, or how far a chamfer comes in on the face, mm.
-       * @default 0
-       */
-      size: number | string
-      /**
-       * Way
-       * @default square
-       * @enum {string}
-       */
-      way: 'square' | 'round_over' | 'chamfer'
-    }
-    /**
-     * EndCut
-     * @description One end, laid with its `up` face showing. Bare numbers, degrees and mm.
-     *
-     *     `mitre` is on that face between the cut and square across, positive where the end runs
-     *     longer towards the first edge (across); `tilt` is of the blade off square to the face,
-     *     positive where it runs longer towards the face itself; `on_edge` is the line on the edge.
-     */
-    EndCut: {
-      /** Mitre */
-      mitre: number
-      /** On Edge */
-      on_edge: number
-      /** Tilt */
-      tilt: number
-    }
-    /**
-     * EntryOut
-     * @description One line of the log. `sort` is done, undone, mishap, note, lesson, photo, time, repair, order or
-     *     reading; `became` what came of a mishap, `rescue` how it was saved; `photo` the address of a picture.
-     */
-    EntryOut: {
-      /**
-       * At
-       * Format: date-time
-       */
-      at: string
-      /** Became */
-      became: string[]
-      /** By */
-      by: string | null
-      /** Copy Number */
-      copy_number: number
-      /** Id */
-      id: number
-      /** Minutes */
-      minutes: number | null
-      /** Name */
-      name: string
-      /** Operation */
-      operation: string
-      /** Photo */
-      photo: string | null
-      /**
-       * Piece
-       * Format: uuid
-       */
-      piece: string
-      /** Rescue */
-      rescue: string
-      /** Says */
-      says: string
-      /** Sort */
-      sort: string
-      /** Title */
-      title: string
-    }
-    /**
-     * EveryTool
-     * @description One tool of each kind there is, and a picture of it at work by kind, for most.
-     */
-    EveryTool: {
-      /** Pictures */
-      pictures: {
-        [key: string]: components['schemas']['View']
-      }
-      /** Tools */
-      tools: (
-        | components['schemas']['BevelGauge']
-        | components['schemas']['TiltingTable']
-        | components['schemas']['Ramp']
-        | components['schemas']['GuideBlock']
-        | components['schemas']['AngleGuide']
-        | components['schemas']['DigitalGauge']
-        | components['schemas']['OppositeLeg']
-        | components['schemas']['Protractor']
-        | components['schemas']['MitreSaw']
-        | components['schemas']['TableSaw']
-        | components['schemas']['BandSaw']
-        | components['schemas']['Handsaw']
-        | components['schemas']['HandPlane']
-        | components['schemas']['TaperJig']
-        | components['schemas']['RouterTable']
-        | components['schemas']['TenonCutter']
-      )[]
-    }
-    /**
-     * FaultOut
-     * @description One wrong field: where, what was got, what is allowed, what to do; `what` it is about in the maker's
-     *     words, and all of it `said` in whole sentences.
-     */
-    FaultOut: {
-      /** Allowed */
-      allowed: string
-      /** Do */
-      do: string
-      /** Field */
-      field: string
-      /** Got */
-      got: string
-      /** Said */
-      said: string
-      /** What */
-      what: string
-    }
-    /**
-     * Figure
-     * @description A figure that can answer "why?": what it is, its value, the formula and what went in.
-     */
-    Figure: {
-      /** Formula */
-      formula: string
-      /** Inputs */
-      inputs: components['schemas']['Input'][]
-      /** Key */
-      key: string
-      /** Label */
-      label: string
-      /**
-       * Note
-       * @default
-       */
-      note: string
-      quantity: components['schemas']['Quantity']
-    }
-    /**
-     * Finding
-     * @description `code` names the rule; "stop" would spoil the piece, "caution" wants a look, "note" informs.
-     *
-     *     `legs` it concerns, `number` the figure found, `limit` what it is held against, `at` the
-     *     place on the top (top frame, mm), `field` where the maker can change it, `station` where it
-     *     is shown.
-     */
-    Finding: {
-      /** At */
-      at: [number, number] | null
-      /** Code */
-      code: string
-      /** Field */
-      field: string
-      /** Legs */
-      legs: number[]
-      /**
-       * Level
-       * @enum {string}
-       */
-      level: 'stop' | 'caution' | 'note'
-      limit: components['schemas']['Quantity'] | null
-      /** Mend */
-      mend: string
-      number: components['schemas']['Quantity']
-      /** Station */
-      station: string
-      /** Text */
-      text: string
-    }
-    /**
-     * Finished
-     * @description Whether a piece is finished, as its maker says.
-     */
-    Finished: {
-      /** Finished */
-      finished: boolean
-    }
-    /**
-     * Finishing
-     * @description The finishing of a piece: the surface, the coats, what is masked, what it stands on, cautions, care
-     *     to hand over; `unfit` says where a finish is not for this use.
-     */
-    Finishing: {
-      /** Area M2 */
-      area_m2: number
-      /** Area Parts */
-      area_parts: [string, number][]
-      /** Care */
-      care: string
-      /** Cautions */
-      cautions: string[]
-      /** Coats */
-      coats: components['schemas']['CoatStep'][]
-      /** Days */
-      days: number
-      /** Finish */
-      finish: string
-      /** Litres */
-      litres: number
-      /** Mask */
-      mask: string[]
-      /** Stands On */
-      stands_on: string
-      /** Unfit */
-      unfit: string
-      /**
-       * Use
-       * @enum {string}
-       */
-      use: 'indoors' | 'feet' | 'outdoors' | 'child'
-    }
-    /**
-     * FootCut
-     * @description `long` and `short` are the cut end's axes (a leg with corners: over its flats) on the floor, mm.
-     *
-     *     `below` and `above` are how far, along the axis, the end's longest and shortest side lie
-     *     beyond and short of the axis; they add up to `high_low`. `taper` is the radius lost per mm.
-     */
-    FootCut: {
-      /** Above */
-      above: number
-      /** Below */
-      below: number
-      /** Long */
-      long: number
-      /** Short */
-      short: number
-      /** Taper */
-      taper: number
-    }
-    /**
-     * FootCutOut
-     * @description What is sawn out of a board's lower end so that it stands on two feet.
-     */
-    FootCutOut: {
-      /**
-       * Height
-       * @description Up the board's face, mm.
-       * @default 40
-       */
-      height: number | string
-      /**
-       * Width
-       * @description Between the feet, mm.
-       * @default 120
-       */
-      width: number | string
-    }
-    /**
-     * Footprint
-     * @description The outsides of the feet on a given size; on a circle `width` is the ring round them.
-     */
-    Footprint: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      by: 'footprint'
-      /**
-       * Depth
-       * @description Over the outsides of the feet, front to back, mm (on a circle: not used).
-       */
-      depth: number | string
-      /**
-       * Width
-       * @description Over the outsides of the feet, side to side, mm (on a circle: across the ring).
-       */
-      width: number | string
-    }
-    /**
-     * Free
-     * @description Legs put down where the maker likes.
-     */
-    Free: {
-      /**
-       * Spots
-       * @description The legs put down, each standing for its mirrored partners too.
-       */
-      spots: components['schemas']['Spot'][]
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      way: 'free'
-    }
-    /**
-     * GaugeIn
-     * @description Which proof is taken; `count` how many readings were asked for so far, `before` the last line.
-     */
-    GaugeIn: {
-      /** Bare */
-      bare?: ('inch' | 'metric') | null
-      /**
-       * Before
-       * @default
-       */
-      before: string
-      /**
-       * Count
-       * @default 1
-       */
-      count: number
-      /** Piece */
-      piece: {
-        [key: string]: unknown
-      }
-      /** Proof */
-      proof: string
-      /** Readings */
-      readings?: components['schemas']['ReadingIn'][]
-      /** Seed */
-      seed?: number | null
-      /**
-       * Size
-       * @default 1
-       */
-      size: number
-    }
-    /**
-     * GlueStage
-     * @description One stage: the `step` it is in the order of work, the joints by name, how (in words), what to have at
-     *     hand, the blocks, minutes it takes.
-     */
-    GlueStage: {
-      /** At Hand */
-      at_hand: string[]
-      /** Blocks */
-      blocks: components['schemas']['Block'][]
-      /** Joints */
-      joints: string[]
-      /** Minutes */
-      minutes: number
-      /** Step */
-      step: string
-      /** Steps */
-      steps: string[]
-      /** Title */
-      title: string
-    }
-    /**
-     * GlueUp
-     * @description The glue-up of a piece today. `pace` is minutes a joint, from `paced_by` own glue-ups (0: the
-     *     usual); `open_min` and `clamp_h` hold in today's air; `cautions` what is against it today.
-     */
-    GlueUp: {
-      /** Cautions */
-      cautions: string[]
-      /** Clamp H */
-      clamp_h: number
-      /** Clean */
-      clean: string
-      /** Glue */
-      glue: string
-      /** Heat Opens */
-      heat_opens: boolean
-      /** Open Min */
-      open_min: number
-      /** Pace */
-      pace: number
-      /** Paced By */
-      paced_by: number
-      /** Saved */
-      saved: string
-      /** Sittings */
-      sittings: components['schemas']['Sitting'][]
-      /** Spread */
-      spread: components['schemas']['Quantity'][]
-      /** Told */
-      told: string
-    }
-    /**
-     * GluedIn
-     * @description How a sitting went: its steps, how long it took, each joint, whether it was stopped.
-     */
-    GluedIn: {
-      /**
-       * Copy Number
-       * @default 1
-       */
-      copy_number: number
-      /** Dry */
-      dry: boolean
-      /** Joints */
-      joints: components['schemas']['JointIn'][]
-      /**
-       * Note
-       * @default
-       */
-      note: string
-      /** Seconds */
-      seconds: number
-      /** Steps */
-      steps: string[]
-      /**
-       * Stopped
-       * @default false
-       */
-      stopped: boolean
-      /**
-       * Token
-       * @default
-       */
-      token: string
-    }
-    /**
-     * GuideBlock
-     * @description A block with one face sawn to the angle, held beside a hand drill's bit.
-     */
-    GuideBlock: {
-      /**
-       * Height
-       * @description Height of the guiding face above the work, mm.
-       * @default 75
-       */
-      height: number | string
-      /**
-       * Id
-       * @description Its own for good, whatever it is called; given where it is missing.
-       * @default
-       */
-      id: string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'guide_block'
-      /**
-       * Name
-       * @description What the maker calls it.
-       */
-      name: string
-      /**
-       * Owned
-       * @description Whether cards for it are wanted.
-       * @default true
-       */
-      owned: boolean
-      /**
-       * Reach
-       * @description Furthest lean the block can guide, degrees.
-       * @default 40
-       */
-      reach: number | string
-    }
-    /**
-     * HandPlane
-     * @description A plane and a marking gauge: tapers, bevels and eight sides by hand.
-     */
-    HandPlane: {
-      /**
-       * Id
-       * @description Its own for good, whatever it is called; given where it is missing.
-       * @default
-       */
-      id: string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'hand_plane'
-      /**
-       * Name
-       * @description What the maker calls it.
-       */
-      name: string
-      /**
-       * Owned
-       * @description Whether cards for it are wanted.
-       * @default true
-       */
-      owned: boolean
-    }
-    /**
-     * Handle
-     * @description A place the maker can take hold of: what it moves, which one, where it is, its name.
-     */
-    Handle: {
-      /** At */
-      at: [number, number]
-      /** Label */
-      label: string
-      /** Leg */
-      leg: number
-      /**
-       * Moves
-       * @enum {string}
-       */
-      moves: 'foot' | 'socket' | 'height' | 'lean' | 'member' | 'frame' | 'corner'
-    }
-    /**
-     * Handsaw
-     * @description A handsaw to a scribed line, with a sawn block to guide it where one helps.
-     */
-    Handsaw: {
-      /**
-       * Id
-       * @description Its own for good, whatever it is called; given where it is missing.
-       * @default
-       */
-      id: string
-      /**
-       * Kerf
-       * @description millimetres, or a length in the trade's notation
-       * @default 1.2
-       */
-      kerf: number | string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'handsaw'
-      /**
-       * Name
-       * @description What the maker calls it.
-       */
-      name: string
-      /**
-       * Owned
-       * @description Whether cards for it are wanted.
-       * @default true
-       */
-      owned: boolean
-    }
-    /**
-     * HealthOut
-     * @description How the workshop is. Strangers are told `ok` and nothing else; lengths are in bytes.
-     */
-    HealthOut: {
-      /** Free */
-      free?: number | null
-      /** Last Backup */
-      last_backup?: string | null
-      /** Ok */
-      ok: boolean
-      /** Piece Version */
-      piece_version?: number | null
-      /** Shop Version */
-      shop_version?: number | null
-      /** Troubles */
-      troubles?: string[]
-      /** Up To Date */
-      up_to_date?: boolean | null
-      /** Version */
-      version?: string | null
-      /** Writable */
-      writable?: boolean | null
-    }
-    /**
-     * Heard
-     * @description What came of listening once. `state` is read, silent, rubbish, wrong (another kind of figure) or
-     *     repeated; `value` in mm, degrees or percent where it was read; `typed` the same as a maker would
-     *     type it; `said` what to tell them.
-     */
-    Heard: {
-      /** Line */
-      line: string
-      /** Said */
-      said: string
-      /**
-       * State
-       * @enum {string}
-       */
-      state: 'read' | 'silent' | 'rubbish' | 'wrong' | 'repeated'
-      /** Typed */
-      typed: string
-      /** Value */
-      value: number | null
-    }
-    /**
-     * HeardOut
-     * @description What came of listening to one instrument.
-     */
-    HeardOut: {
-      heard: components['schemas']['Heard']
-      /**
-       * Instrument
-       * @enum {string}
-       */
-      instrument: 'angle_gauge' | 'caliper' | 'height_gauge' | 'moisture_meter'
-    }
-    /**
-     * HiddenLean
-     * @description One leg by name, and how far its hole was bored off its lean, degrees.
-     */
-    HiddenLean: {
-      /** Leg */
-      leg: string
-      off: components['schemas']['Quantity']
-    }
-    /**
-     * HoursIO
-     * @description When a maker works, and days off.
-     */
-    HoursIO: {
-      /** Off */
-      off?: string[]
-      /** Stretches */
-      stretches: components['schemas']['StretchIO'][]
-    }
-    /**
-     * Input
-     * @description One thing a figure was worked out from: its symbol in the formula, its name, its value.
-     */
-    Input: {
-      /** Name */
-      name: string
-      quantity: components['schemas']['Quantity']
-      /** Symbol */
-      symbol: string
-    }
-    /**
-     * Insets
-     * @description Four legs, each set in from the ends and the edges of the top.
-     */
-    Insets: {
-      /**
-       * From Edges
-       * @description Leg centre in from the front and back edge, mm.
-       */
-      from_edges: number | string
-      /**
-       * From Ends
-       * @description Leg centre in from the left and right end, mm.
-       */
-      from_ends: number | string
-      /**
-       * Legs
-       * @description The legs' ids, from the front left corner anticlockwise seen from above.
-       * @default []
-       */
-      legs: string[]
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      way: 'insets'
-    }
-    /**
-     * JointIn
-     * @description How one joint went: home, with a gap, short of home, or left open when it was stopped.
-     */
-    JointIn: {
-      /** Name */
-      name: string
-      /**
-       * Outcome
-       * @enum {string}
-       */
-      outcome: 'home' | 'gap' | 'short' | 'open'
-    }
-    /**
-     * Kept
-     * @description Whether a piece is for its maker's eyes.
-     */
-    Kept: {
-      /** Kept */
-      kept: boolean
-    }
-    /**
-     * Layout
-     * @description The whole marking-out: the face it is done on, the steps, the cross-checks.
-     */
-    Layout: {
-      /** Checks */
-      checks: components['schemas']['Check'][]
-      /** Face */
-      face: string
-      /** Steps */
-      steps: components['schemas']['Step'][]
-    }
-    /**
-     * Lean
-     * @description The sitting surface against the floor: how much it falls, and which way.
-     */
-    Lean: {
-      /**
-       * Fall
-       * @description Fall of the sitting surface, degrees.
-       * @default 0
-       */
-      fall: number | string
-      /**
-       * Toward
-       * @description Bearing towards which it falls, degrees from x towards y; 90 is to the back.
-       * @default 90
-       */
-      toward: number | string
-    }
-    /**
-     * LeanFigures
-     * @description One lean in all its names; the sightline from both lines, None where there is none.
-     */
-    LeanFigures: {
-      from_centre: components['schemas']['Figure'] | null
-      from_side: components['schemas']['Figure'] | null
-      rake: components['schemas']['Quantity']
-      resultant: components['schemas']['Figure']
-      splay: components['schemas']['Quantity']
-      /** Toward */
-      toward: string
-    }
-    /**
-     * Leg
-     * @description The leg's section and taper; the same size at both ends means straight.
-     */
-    Leg: {
-      /**
-       * At Foot
-       * @description Diameter, or width over the flats, on its axis at the floor, mm.
-       */
-      at_foot: number | string
-      /**
-       * At Top
-       * @description Diameter, or width over the flats, where it meets the underside, mm.
-       */
-      at_top: number | string
-      /** @description For a leg thickest, or thinnest, somewhere between. */
-      belly?: components['schemas']['Belly'] | null
-      /**
-       * Facing
-       * @description How a square leg is turned: front face along the left-right line, or a face looking
-       *     along the sightline. Of no account for a round leg.
-       * @default front
-       * @enum {string}
-       */
-      facing: 'front' | 'sightline'
-      /**
-       * Made By
-       * @description Turned on a lathe, or shaved from square through eight sides.
-       * @default shaved
-       * @enum {string}
-       */
-      made_by: 'turned' | 'shaved'
-      /**
-       * Neck
-       * @description What the leg does where it meets the top.
-       * @default plain
-       * @enum {string}
-       */
-      neck: 'plain' | 'cove' | 'shoulder'
-      /**
-       * Practice
-       * @description Practice legs, for a trial hole or a first turning.
-       * @default 0
-       */
-      practice: number
-      /**
-       * Relief
-       * @description Bevel round the foot's edge, measured up the leg, mm.
-       * @default 0
-       */
-      relief: number | string
-      /**
-       * Section
-       * @description Round, eight-sided, or square stock with a round tenon.
-       * @default round
-       * @enum {string}
-       */
-      section: 'round' | 'square' | 'octagon'
-      /**
-       * Spare
-       * @description Spare legs made along with the rest.
-       * @default 0
-       */
-      spare: number
-      /**
-       * Sticks
-       * @description Shaped or reused legs, measured one by one; the shortest sets what all can come to.
-       * @default []
-       */
-      sticks: components['schemas']['Stick'][]
-      /**
-       * Tenon By
-       * @description How the round tenon is made.
-       * @default hand
-       * @enum {string}
-       */
-      tenon_by: 'lathe' | 'cutter' | 'hand'
-    }
-    /**
-     * LegFigures
-     * @description One leg's leans off the top and off plumb, its socket (x, y) and where its foot stands; `index` its
-     *     place in what its support keeps one of a leg, `sightline` the bearing it leans along, degrees.
-     */
-    LegFigures: {
-      boring: components['schemas']['LeanFigures']
-      /** Foot */
-      foot: [components['schemas']['Quantity'], components['schemas']['Quantity']]
-      /** Id */
-      id: string
-      /** Index */
-      index: number
-      /** Measured */
-      measured: boolean
-      /** Number */
-      number: number
-      /** Pair */
-      pair: number
-      /** Place */
-      place: [components['schemas']['Quantity'], components['schemas']['Quantity']]
-      /** Sightline */
-      sightline: number | null
-      standing: components['schemas']['LeanFigures']
-      /** Support */
-      support: number
-    }
-    /**
-     * LegPart
-     * @description One leg's figures, each with its working; `cut` keeps the bare numbers for drawings.
-     */
-    LegPart: {
-      blank: components['schemas']['Figure']
-      block: components['schemas']['Figure']
-      cut: components['schemas']['FootCut']
-      eight: components['schemas']['Figure'] | null
-      exposed: components['schemas']['Figure']
-      finished: components['schemas']['Figure']
-      foot_long: components['schemas']['Figure']
-      foot_short: components['schemas']['Figure']
-      high_low: components['schemas']['Figure']
-      /** Id */
-      id: string
-      in_top: components['schemas']['Figure']
-      /** Making */
-      making: components['schemas']['Figure'][]
-      /** Number */
-      number: number
-      /** Section */
-      section: string
-      stock: components['schemas']['Figure']
-      /** Support */
-      support: number
-      /** Tapers */
-      tapers: components['schemas']['Taper'][]
-      wedge: components['schemas']['Figure'] | null
-    }
-    /**
-     * LessonOut
-     * @description What was learned at such a step before.
-     */
-    LessonOut: {
-      /**
-       * At
-       * Format: date-time
-       */
-      at: string
-      /** By */
-      by: string | null
-      /** Piece */
-      piece: string
-      /** Says */
-      says: string
-    }
-    /**
-     * Level
-     * @description How high on a leg: by its drop, its height, or its place along the leg.
-     */
-    Level: {
-      /**
-       * By
-       * @description drop: plumb below the middle of the sitting surface; height: plumb above the floor;
-       *     along: down the leg's axis from the underside, or from a line scored round it there.
-       * @default height
-       * @enum {string}
-       */
-      by: 'drop' | 'height' | 'along'
-      /**
-       * Value
-       * @description How much, mm.
-       */
-      value: number | string
-    }
-    /**
-     * LevelFoot
-     * @description One foot in one pass. `gap` is how far it floats as the piece stands; `sure` how far off the
-     *     cut may still come out, 19 times in 20, None before it was measured; `how` is saw, sand or leave.
-     */
-    LevelFoot: {
-      after: components['schemas']['Figure']
-      /** Bears */
-      bears: boolean
-      gap: components['schemas']['Quantity']
-      /** How */
-      how: string
-      /** Key */
-      key: string
-      /** Leg */
-      leg: number
-      long: components['schemas']['Figure']
-      /** Long Side */
-      long_side: string
-      loses: components['schemas']['Figure']
-      /** Name */
-      name: string
-      /** Part */
-      part: string
-      shim: components['schemas']['Figure']
-      /** Shim Of */
-      shim_of: string
-      short: components['schemas']['Figure']
-      /** Short Side */
-      short_side: string
-      sure: components['schemas']['Quantity'] | null
-    }
-    /**
-     * LevelPass
-     * @description One round of measuring and cutting.
-     */
-    LevelPass: {
-      /**
-       * Id
-       * @default
-       */
-      id: string
-      /**
-       * Places
-       * @description Where the top's height is taken as it stands: at the middles of its four edges, or over its legs.
-       * @default edges
-       * @enum {string}
-       */
-      places: 'edges' | 'legs'
-      /**
-       * Raised
-       * @description Upside down on blocks: how far they hold the upper face off the bench, mm.
-       * @default 0
-       */
-      raised: number | string
-      /**
-       * Way
-       * @default bench
-       * @enum {string}
-       */
-      way: 'bench' | 'standing' | 'shims' | 'seat' | 'sighted'
-    }
-    /**
-     * LevelRound
-     * @description One pass, by its id. Angles in degrees, lengths in mm; `falls_right` and `falls_back` are how far
-     *     the top falls more than it should that way as it stands; `short_by` what is missing to the wanted
-     *     height; `good` says that it may stay as it is, `said` why or why not; `begins` how the feet ended before
-     *     it, where they were proved; `choose_ends` whether there are legs for which that is to be said.
-     */
-    LevelRound: {
-      /** Answered */
-      answered: number
-      /** Asked */
-      asked: number
-      /** Bears */
-      bears: string
-      /** Begins */
-      begins: string
-      bench: components['schemas']['Figure'] | null
-      block: components['schemas']['Figure']
-      /** Block Of */
-      block_of: string
-      /** Choose Ends */
-      choose_ends: boolean
-      falls_back: components['schemas']['Quantity']
-      falls_right: components['schemas']['Quantity']
-      /** Feet */
-      feet: components['schemas']['LevelFoot'][]
-      /** Good */
-      good: boolean
-      height_after: components['schemas']['Quantity']
-      height_now: components['schemas']['Quantity']
-      highest: components['schemas']['Figure']
-      /** Id */
-      id: string
-      /** Number */
-      number: number
-      /** Problems */
-      problems: components['schemas']['Problem'][]
-      rocks: components['schemas']['Quantity'] | null
-      /** Said */
-      said: string
-      short_by: components['schemas']['Quantity'] | null
-      spacer: components['schemas']['Figure'] | null
-      /** Spacer Of */
-      spacer_of: string
-      tilt: components['schemas']['Quantity']
-      wanted: components['schemas']['Quantity']
-      /** Way */
-      way: string
-    }
-    /**
-     * Levelling
-     * @description What the levelling aims at, and its passes in order.
-     */
-    Levelling: {
-      /**
-       * Ends
-       * @description How legs set into the top end before the first pass: square and over length, or sawn to the floor.
-       * @default square
-       * @enum {string}
-       */
-      ends: 'square' | 'sawn'
-      /**
-       * Flat
-       * @description How far the bench or floor it is measured on may be out of flat, mm.
-       * @default 0.1
-       */
-      flat: number | string
-      /**
-       * Lean Allowed
-       * @description How far the top may lean from what was chosen, to lose less of the legs, degrees.
-       * @default 0
-       */
-      lean_allowed: number | string
-      /**
-       * Passes
-       * @default [
-       *       {
-       *         "id": "",
-       *         "places": "edges",
-       *         "raised": 0,
-       *         "way": "bench"
-       *       }
-       *     ]
-       */
-      passes: components['schemas']['LevelPass'][]
-    }
-    /**
-     * LogOut
-     * @description A page of the log, the latest first; `more` where there is earlier.
-     */
-    LogOut: {
-      /** Entries */
-      entries: components['schemas']['EntryOut'][]
-      /** More */
-      more: boolean
-    }
-    /**
-     * MakerOut
-     * @description A maker of the shop; `first` the one who looks after the others.
-     */
-    MakerOut: {
-      /** First */
-      first: boolean
-      /** Name */
-      name: string
-      /**
-       * Since
-       * Format: date-time
-       */
-      since: string
-    }
-    /**
-     * Mark
-     * @description One thing drawn. point: `points` has one, `text` its name; line: an open run; arc: a run too.
-     */
-    Mark: {
-      /**
-       * Kind
-       * @enum {string}
-       */
-      kind: 'point' | 'line' | 'arc'
-      /** Points */
-      points: [number, number][]
-      /**
-       * Text
-       * @default
-       */
-      text: string
-    }
-    /**
-     * MemberEnd
-     * @description One end: what it goes into, where along it, at what angle, and the socket there.
-     *
-     *     `acute_side` is "foot" or "top" for the side of the leg the acute angle lies on, "" when square;
-     *     `radius` half of what it goes into there, mm; `found` is the acute angle as it was read, between the
-     *     axes; `pass_by` how far to turn the leg for the drill to pass its opposite. `mark` is where its
-     *     middle is marked: along the stick from the end a rule is hooked on, named by `hook`; `round_` how far
-     *     round it from its line (mm; on a flat, `face`, from the flat's middle line towards `aside_to`).
-     *     `opening_on` is the opening against the surface, degrees: below 90 the acute side lies towards the
-     *     foot, or second end.
-     */
-    MemberEnd: {
-      /** Acute Side */
-      acute_side: string
-      acute_wall: components['schemas']['Figure']
-      /** Aside To */
-      aside_to: string
-      behind: components['schemas']['Figure']
-      /** Clockwise */
-      clockwise: boolean
-      down: components['schemas']['Figure']
-      /** Face */
-      face: string
-      found: components['schemas']['Quantity'] | null
-      /** Hook */
-      hook: string
-      /** Into */
-      into: string
-      /** Leg */
-      leg: number
-      mark: components['schemas']['Figure']
-      /** Member */
-      member: number
-      obtuse_wall: components['schemas']['Figure']
-      /** Opening On */
-      opening_on: number
-      pass_by: components['schemas']['Figure'] | null
-      /** Radius */
-      radius: number
-      read: components['schemas']['Figure']
-      round_: components['schemas']['Figure']
-      shoulder: components['schemas']['Figure']
-      turn: components['schemas']['Figure']
-    }
-    /**
-     * MemberPart
-     * @description A stretcher's figures; `coplanar` names the members that lie in one plane with it.
-     *
-     *     `total` is what to cut it to: from its measured gap and sockets where they were measured
-     *     (`as_built`), else as planned. `tenons` are how far each end goes in.
-     */
-    MemberPart: {
-      /** As Built */
-      as_built: boolean
-      centres: components['schemas']['Figure']
-      /** Coplanar */
-      coplanar: number[]
-      /** Ends */
-      ends: [components['schemas']['MemberEnd'], components['schemas']['MemberEnd']]
-      gap: components['schemas']['Figure']
-      /** Id */
-      id: string
-      /** Name */
-      name: string
-      /** Number */
-      number: number
-      planned_total: components['schemas']['Figure']
-      /** Tenons */
-      tenons: [components['schemas']['Figure'], components['schemas']['Figure']]
-      total: components['schemas']['Figure']
-    }
-    /**
-     * MergeIn
-     * @description A piece as it was, and two pieces it became; where both changed the same, `take` names the paths at
-     *     which theirs is taken.
-     */
-    MergeIn: {
-      /** Base */
-      base: {
-        [key: string]: unknown
-      }
-      /** Mine */
-      mine: {
-        [key: string]: unknown
-      }
-      /** Take */
-      take?: string[]
-      /** Theirs */
-      theirs: {
-        [key: string]: unknown
-      }
-    }
-    /**
-     * MergeOut
-     * @description The piece with both changes, what theirs are in one line, and where both changed the same.
-     */
-    MergeOut: {
-      /** Clashes */
-      clashes: components['schemas']['ClashOut'][]
-      piece: components['schemas']['Piece']
-      /** Says */
-      says: string
-    }
-    /**
-     * Mesh
-     * @description One part: its key, what it is, corner coordinates x y z one after another, triangles as
-     *     indices counter-clockwise from outside, and the edges to be drawn as pairs of indices.
-     */
-    Mesh: {
-      /** Edges */
-      edges: number[]
-      /** Part */
-      part: string
-      /** Points */
-      points: number[]
-      /**
-       * Stuff
-       * @enum {string}
-       */
-      stuff: 'top' | 'leg' | 'stick' | 'member' | 'rope'
-      /** Triangles */
-      triangles: number[]
-    }
-    /**
-     * MitreIn
-     * @description A rail meeting a leg that splays: the splay and both widths, as typed.
-     */
-    MitreIn: {
-      /** Leg */
-      leg: string | number
-      /** Rail */
-      rail: string | number
-      /** Splay */
-      splay: string | number
-    }
-    /**
-     * MitreSaw
-     * @description A saw that swings across a fence and whose blade may lean.
-     */
-    MitreSaw: {
-      /**
-       * Id
-       * @description Its own for good, whatever it is called; given where it is missing.
-       * @default
-       */
-      id: string
-      /**
-       * Kerf
-       * @description millimetres, or a length in the trade's notation
-       * @default 2.5
-       */
-      kerf: number | string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'mitre_saw'
-      /**
-       * Name
-       * @description What the maker calls it.
-       */
-      name: string
-      /**
-       * Owned
-       * @description Whether cards for it are wanted.
-       * @default true
-       */
-      owned: boolean
-      /**
-       * @default {
-       *       "at_square": 0,
-       *       "counts": "up",
-       *       "reach": 47,
-       *       "step": 0.5
-       *     }
-       */
-      scale: components['schemas']['Scale']
-      /**
-       * @default {
-       *       "at_square": 0,
-       *       "counts": "up",
-       *       "reach": 45,
-       *       "step": 0.5
-       *     }
-       */
-      tilt: components['schemas']['Scale']
-      /**
-       * Widest
-       * @description Widest stock it cuts through, mm.
-       * @default 300
-       */
-      widest: number | string
-    }
-    /**
-     * MitredFrames
-     * @description A rail mitred to a leg at each end; two such frames cross in half laps.
-     */
-    MitredFrames: {
-      /**
-       * Allowance
-       * @description Left on the legs for trimming level, mm.
-       * @default 10
-       */
-      allowance: number | string
-      /**
-       * Crossing
-       * @description Angle between the two frames, degrees.
-       * @default 90
-       */
-      crossing: number | string
-      /**
-       * @default {
-       *       "count": 1,
-       *       "depth": 18,
-       *       "gap": 1,
-       *       "size": 8,
-       *       "way": "loose_tenon",
-       *       "width": 25
-       *     }
-       */
-      dowels: components['schemas']['Dowels']
-      /**
-       * First
-       * @description Bearing of the first frame, degrees from x towards y.
-       * @default 45
-       */
-      first: number | string
-      /**
-       * Frames
-       * @description One frame alone, or two that cross.
-       * @default 2
-       * @enum {integer}
-       */
-      frames: 1 | 2
-      /**
-       * Id
-       * @default
-       */
-      id: string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'mitred_frames'
-      /**
-       * Leg
-       * @description Width of the leg's face, mm.
-       * @default 50
-       */
-      leg: number | string
-      /**
-       * Length
-       * @description Over the upper corners of one frame, mm.
-       */
-      length: number | string
-      /**
-       * Rail
-       * @description Depth of the rail, mm.
-       * @default 50
-       */
-      rail: number | string
-      /**
-       * Splay
-       * @description How far the legs lean outward, degrees.
-       */
-      splay: number | string
-      /**
-       * Thickness
-       * @description Thickness of rails and legs, mm.
-       * @default 32
-       */
-      thickness: number | string
-    }
-    /**
-     * MoveIn
-     * @description A handle dragged in a view, to a place in that view's own mm.
-     */
-    MoveIn: {
-      /**
-       * Leg
-       * @default 0
-       */
-      leg: number
-      /**
-       * Moves
-       * @enum {string}
-       */
-      moves: 'foot' | 'socket' | 'height' | 'lean' | 'member' | 'frame' | 'corner'
-      /** To */
-      to: [number, number]
-      /**
-       * View
-       * @enum {string}
-       */
-      view: 'front' | 'side' | 'plan'
-    }
-    /**
-     * Moved
-     * @description What becomes of a piece when something slips: how much later it ends, hours, and late by how much.
-     */
-    Moved: {
-      /** By H */
-      by_h: number
-      /** Job */
-      job: string
-      /** Late H */
-      late_h: number
-      /** Name */
-      name: string
-    }
-    /**
-     * NewPassword
-     * @description A password and the one it replaces.
-     */
-    NewPassword: {
-      /** New */
-      new: string
-      /** Old */
-      old: string
-    }
-    /**
-     * OffRack
-     * @description A piece that was taken off the rack, and for how many nights it can still be hung up.
-     */
-    OffRack: {
-      /** By */
-      by: string | null
-      /**
-       * Id
-       * Format: uuid
-       */
-      id: string
-      /** Name */
-      name: string
-      /** Nights Left */
-      nights_left: number
-      /**
-       * Removed
-       * Format: date-time
-       */
-      removed: string
-    }
-    /**
-     * OnLeg
-     * @description An end in a leg.
-     */
-    OnLeg: {
-      /**
-       * Leg
-       * @description The leg's id.
-       */
-      leg: string
-      level: components['schemas']['Level']
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      on: 'leg'
-    }
-    /**
-     * OnMember
-     * @description An end in another member.
-     */
-    OnMember: {
-      /**
-       * Member
-       * @description The member's id; it stands earlier in the list.
-       */
-      member: string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      on: 'member'
-      /**
-       * Share
-       * @description Where along it, as a share of the way between its ends.
-       * @default 0.5
-       */
-      share: number
-    }
-    /**
-     * OnPiece
-     * @description A piece and what was read of it; `seed` names a rehearsal's hidden truth, else the piece's own.
-     */
-    OnPiece: {
-      /** Bare */
-      bare?: ('inch' | 'metric') | null
-      /** Piece */
-      piece: {
-        [key: string]: unknown
-      }
-      /** Readings */
-      readings?: components['schemas']['ReadingIn'][]
-      /** Seed */
-      seed?: number | null
-      /**
-       * Size
-       * @default 1
-       */
-      size: number
-    }
-    /**
-     * OnlyPassword
-     * @description A password for somebody else.
-     */
-    OnlyPassword: {
-      /** Password */
-      password: string
-    }
-    /**
-     * OppositeLeg
-     * @description A hand drill sighted on the mark on the opposite leg.
-     */
-    OppositeLeg: {
-      /**
-       * Id
-       * @description Its own for good, whatever it is called; given where it is missing.
-       * @default
-       */
-      id: string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'opposite_leg'
-      /**
-       * Name
-       * @description What the maker calls it.
-       */
-      name: string
-      /**
-       * Owned
-       * @description Whether cards for it are wanted.
-       * @default true
-       */
-      owned: boolean
-    }
-    /**
-     * Oval
-     * @description An ellipse with its axes along x and y.
-     */
-    Oval: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'oval'
-      /**
-       * Length
-       * @description Side to side (x), mm.
-       */
-      length: number | string
-      /**
-       * Width
-       * @description Front to back (y), mm.
-       */
-      width: number | string
-    }
-    /**
-     * OwnStep
-     * @description A step the maker added; it stands before the step `before`, at the end where that is empty.
-     */
-    OwnStep: {
-      /**
-       * After
-       * @description Steps that it waits for; a circle of them is refused.
-       * @default []
-       */
-      after: string[]
-      /**
-       * Before
-       * @default
-       */
-      before: string
-      /**
-       * Do
-       * @description What is done, in the maker's words.
-       * @default
-       */
-      do: string
-      /**
-       * Id
-       * @default
-       */
-      id: string
-      /**
-       * Minutes
-       * @description What it takes, minutes.
-       * @default 15
-       */
-      minutes: number
-      /** Title */
-      title: string
-      /**
-       * Wait H
-       * @description How long the work rests after it, hours.
-       * @default 0
-       */
-      wait_h: number
-    }
-    /**
-     * OwnedBit
-     * @description One bit in the drawer: what it bores, and what stands out in front of its flat.
-     */
-    OwnedBit: {
-      /**
-       * Centre Spur
-       * @description How far the lead point stands out, mm; 0 for none.
-       * @default 0
-       */
-      centre_spur: number | string
-      /**
-       * Diameter
-       * @description Diameter of the hole it leaves, mm.
-       */
-      diameter: number | string
-      /**
-       * Rim Spurs
-       * @description How far the cutting spurs at the rim stand out, mm; 0 for none.
-       * @default 0
-       */
-      rim_spurs: number | string
-    }
-    /**
-     * Peg
-     * @description A peg through a blind tenon: driven from the upper face, or from the side of a batten.
-     */
-    Peg: {
-      /**
-       * Angle
-       * @description Slope off square to the face it enters, degrees; from the side it slopes away from the top.
-       * @default 10
-       */
-      angle: number | string
-      /**
-       * Diameter
-       * @description Diameter of the peg, mm.
-       * @default 8
-       */
-      diameter: number | string
-      /**
-       * Entry
-       * @description Where it enters: from above, how far from over the leg's centre, against the way the leg leans;
-       *     from the side, how far from the batten's face against the top; mm.
-       * @default 14
-       */
-      entry: number | string
-      /**
-       * Margin
-       * @description Least wood left round the peg's far end, mm.
-       * @default 5
-       */
-      margin: number | string
-    }
-    /**
-     * Photo
-     * @description Where a photograph of the wood, taken square from above, lies under a drawn outline.
-     *
-     *     The picture itself is kept beside the piece; this is how big it is laid and where.
-     */
-    Photo: {
-      /**
-       * Turn
-       * @description Turned so far counter-clockwise, degrees.
-       * @default 0
-       */
-      turn: number | string
-      /**
-       * Width
-       * @description What it shows from its left edge to its right, mm on the wood.
-       */
-      width: number | string
-      /**
-       * X
-       * @description Its middle to the right of the middle of the piece, mm.
-       * @default 0
-       */
-      x: number | string
-      /**
-       * Y
-       * @description Its middle to the back of the middle of the piece, mm.
-       * @default 0
-       */
-      y: number | string
-    }
-    /**
-     * PhotoOut
-     * @description A kept photograph: its size in pixels, and when it was sent.
-     */
-    PhotoOut: {
-      /** Height */
-      height: number
-      /**
-       * Taken
-       * Format: date-time
-       */
-      taken: string
-      /** Width */
-      width: number
-    }
-    /**
-     * Piece
-     * @description Everything the maker chose about one piece; lengths in mm, angles in degrees.
-     */
-    Piece: {
-      /**
-       * Format
-       * @default proud-rake-piece
-       * @constant
-       */
-      format: 'proud-rake-piece'
-      /**
-       * Height
-       * @description Plumb height of the middle of the sitting surface above the floor, mm.
-       */
-      height: number | string
-      /**
-       * @default {
-       *       "fall": 0,
-       *       "toward": 90
-       *     }
-       */
-      lean: components['schemas']['Lean']
-      /**
-       * @description How its feet are brought into one plane.
-       * @default {
-       *       "ends": "square",
-       *       "flat": 0.1,
-       *       "lean_allowed": 0,
-       *       "passes": [
-       *         {
-       *           "id": "",
-       *           "places": "edges",
-       *           "raised": 0,
-       *           "way": "bench"
-       *         }
-       *       ]
-       *     }
-       */
-      levelling: components['schemas']['Levelling']
-      /**
-       * Make
-       * @description How many of it are made: all alike as chosen, each read by itself.
-       * @default 1
-       */
-      make: number
-      /**
-       * Members
-       * @description Stretchers, footrests and ropes, shown numbered from 1 in this order.
-       * @default []
-       */
-      members: (components['schemas']['Stretcher'] | components['schemas']['Rope'])[]
-      /** Name */
-      name: string
-      /**
-       * Notes
-       * @default
-       */
-      notes: string
-      /** Supports */
-      supports: (
-        | components['schemas']['StakedLegs']
-        | components['schemas']['PlaneFrames']
-        | components['schemas']['MitredFrames']
-        | components['schemas']['BoardSides']
-        | components['schemas']['SlabLeg']
-        | components['schemas']['ApronedLegs']
-      )[]
-      top: components['schemas']['Top']
-      /**
-       * Trials
-       * @description Trial positions kept with why they were left.
-       * @default []
-       */
-      trials: components['schemas']['Trial'][]
-      /**
-       * Use
-       * @default stool
-       * @enum {string}
-       */
-      use: 'stool' | 'bench' | 'shoe_seat' | 'child' | 'high_stool' | 'table' | 'other'
-      /**
-       * Version
-       * @default 2
-       * @constant
-       */
-      version: 2
-    }
-    /**
-     * PieceNew
-     * @description A new piece: a document (or a whole record), or the name of one to start from. `another` gives it a
-     *     name of its own where the document's is taken.
-     */
-    PieceNew: {
-      /**
-       * Another
-       * @default false
-       */
-      another: boolean
-      /** Bare */
-      bare?: ('inch' | 'metric') | null
-      /** Document */
-      document?: {
-        [key: string]: unknown
-      } | null
-      /**
-       * Start
-       * @default round_three
-       */
-      start: string
-    }
-    /**
-     * PieceOut
-     * @description A piece with the number of its latest revision, its readings, and its figures as they are read
-     *     (`chosen`, by path): what is shown of a piece that cannot be planned. `by` made it, `saved_by` saved
-     *     this state; `kept` says that only the first sees it, `finished` that its maker called it so.
-     */
-    PieceOut: {
-      /** By */
-      by: string | null
-      /** Chosen */
-      chosen: {
-        [key: string]: components['schemas']['Quantity']
-      }
-      /** Finished */
-      finished: boolean
-      /**
-       * Id
-       * Format: uuid
-       */
-      id: string
-      /** Kept */
-      kept: boolean
-      piece: components['schemas']['Piece']
-      /** Readings */
-      readings: components['schemas']['ReadingOut'][]
-      /** Revision */
-      revision: number
-      /**
-       * Saved
-       * Format: date-time
-       */
-      saved: string
-      /** Saved By */
-      saved_by: string | null
-    }
-    /**
-     * PieceSave
-     * @description A piece's document and the revision it was changed from.
-     */
-    PieceSave: {
-      /** Bare */
-      bare?: ('inch' | 'metric') | null
-      /** Based On */
-      based_on: number
-      /** Document */
-      document: {
-        [key: string]: unknown
-      }
-    }
-    /**
-     * PieceTime
-     * @description One piece in the schedule: when it ends, the day it is promised for, hours late, what holds it, the
-     *     hours of work left.
-     */
-    PieceTime: {
-      /** Ends */
-      ends: string | null
-      /**
-       * Id
-       * Format: uuid
-       */
-      id: string
-      /** Late H */
-      late_h: number
-      /** Name */
-      name: string
-      /** Past */
-      past: boolean
-      /** Promised */
-      promised: string | null
-      /** Why */
-      why: string
-      /** Work H */
-      work_h: number
-    }
-    /**
-     * Plan
-     * @description Everything worked out for one piece.
-     *
-     *     `chosen` holds each typed value of the piece by its path, as the maker reads it; `legs` the
-     *     leans of legs set into the top; `numbering` how they are numbered, in words; `sizes` what the
-     *     whole comes to; `layout` the marking-out;
-     *     `parts` and `sockets` one entry a leg, in order; `sticks` the parts of square stock;
-     *     `members` and `ropes` what runs between; `batches` how many legs to make of each kind,
-     *     `counts` of other parts where several pieces are made;
-     *     `level` the passes of levelling, empty where they were not asked for; `known` the readings by proof,
-     *     `changes` what they moved; `next` the station to carry on at, None where nothing is left to prove;
-     *     `assembly` the order it goes together in;
-     *     `stance` the bare geometry for drawings.
-     */
-    Plan: {
-      assembly: components['schemas']['Assembly'] | null
-      /** Batches */
-      batches: components['schemas']['Batch'][]
-      /** Changes */
-      changes: components['schemas']['Change'][]
-      /** Chosen */
-      chosen: {
-        [key: string]: components['schemas']['Quantity']
-      }
-      /** Counts */
-      counts: components['schemas']['Figure'][]
-      /** Findings */
-      findings: components['schemas']['Finding'][]
-      layout: components['schemas']['Layout']
-      /** Legs */
-      legs: components['schemas']['LegFigures'][]
-      /** Level */
-      level: components['schemas']['LevelRound'][]
-      /** Members */
-      members: components['schemas']['MemberPart'][]
-      next: components['schemas']['Station'] | null
-      /** Numbering */
-      numbering: string
-      /** Parts */
-      parts: components['schemas']['LegPart'][]
-      /** Proofs */
-      proofs: components['schemas']['Proof'][]
-      /** Ropes */
-      ropes: components['schemas']['RopePart'][]
-      /** Setups */
-      setups: components['schemas']['SetUp'][]
-      /** Sizes */
-      sizes: components['schemas']['Size'][]
-      /** Sockets */
-      sockets: components['schemas']['SocketPart'][]
-      /** Stations */
-      stations: components['schemas']['Station'][]
-      /** Sticks */
-      sticks: components['schemas']['StickPart'][]
-    }
-    /**
-     * PlanIn
-     * @description A piece, whose tools, what was measured; `shop` empty means the installation's own; `along`
-     *     asks for one more view of the stance, in along that bearing; `live` is for a drag of the stance under
-     *     way: its answer has no cards, proofs or stations; `exaggerate` multiplies how unlike
-     *     the feet are drawn at Level; `before` is the piece as it was, for the answer to say what has become of
-     *     it.
-     */
-    PlanIn: {
-      /** Along */
-      along?: number | null
-      /** Bare */
-      bare?: ('inch' | 'metric') | null
-      /** Before */
-      before?: {
-        [key: string]: unknown
-      } | null
-      /**
-       * Exaggerate
-       * @default 1
-       */
-      exaggerate: number
-      /**
-       * Live
-       * @default false
-       */
-      live: boolean
-      /** Moves */
-      moves?: components['schemas']['MoveIn'][]
-      /** Piece */
-      piece: {
-        [key: string]: unknown
-      }
-      /** Readings */
-      readings?: components['schemas']['ReadingIn'][]
-      /** Restate */
-      restate?: components['schemas']['RestateIn'][]
-      /** Shop */
-      shop?: {
-        [key: string]: unknown
-      } | null
-      /**
-       * Station
-       * @default all
-       * @enum {string}
-       */
-      station:
-        'rack' | 'stance' | 'top' | 'boring' | 'legs' | 'stretchers' | 'level' | 'solid' | 'all'
-    }
-    /**
-     * PlanOut
-     * @description The piece as it was read (and moved); its plan and the drawings, as far as the station shows them.
-     *     `says` is what differs from the piece `before`, in one line.
-     */
-    PlanOut: {
-      drawings: components['schemas']['Drawings']
-      piece: components['schemas']['Piece']
-      plan: components['schemas']['Plan']
-      /** Says */
-      says: string
-    }
-    /**
-     * PlaneFrames
-     * @description Two frames of square stock, one in front and one behind, each leaning in its own plane.
-     */
-    PlaneFrames: {
-      /**
-       * Allowance
-       * @description Left on the legs for trimming level, mm.
-       * @default 10
-       */
-      allowance: number | string
-      /**
-       * Cross
-       * @description The cross-pieces of one frame, uppermost first.
-       * @default [
-       *       {
-       *         "depth": 40,
-       *         "drop": 0,
-       *         "lies": "upright",
-       *         "offset": 0,
-       *         "thickness": 25
-       *       }
-       *     ]
-       */
-      cross: components['schemas']['CrossPiece'][]
-      /**
-       * @default {
-       *       "count": 2,
-       *       "depth": 25,
-       *       "gap": 1,
-       *       "size": 10,
-       *       "way": "dowel",
-       *       "width": 30
-       *     }
-       */
-      dowels: components['schemas']['Dowels']
-      /**
-       * Face
-       * @description Width of a leg's face, in the plane of its frame, mm.
-       * @default 35
-       */
-      face: number | string
-      /**
-       * Id
-       * @default
-       */
-      id: string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'plane_frames'
-      /**
-       * Length
-       * @description Over the outsides of a frame's legs where they meet the top, side to side, mm.
-       */
-      length: number | string
-      /**
-       * Link Thickness
-       * @description Thickness of a link, mm.
-       * @default 25
-       */
-      link_thickness: number | string
-      /**
-       * Link Width
-       * @description Width of a link, side to side, mm.
-       * @default 35
-       */
-      link_width: number | string
-      /**
-       * Links
-       * @description Short pieces that join the two frames under the top.
-       * @default 2
-       */
-      links: number
-      /**
-       * Rake
-       * @description How far the frames lean to front and back, seen square from the side, degrees.
-       */
-      rake: number | string
-      /**
-       * Splay
-       * @description How far the legs lean sideways, seen square from the front, degrees.
-       */
-      splay: number | string
-      /**
-       * Thickness
-       * @description Thickness of a frame, mm.
-       * @default 35
-       */
-      thickness: number | string
-      /**
-       * Width
-       * @description Over the outer faces of both frames where they meet the top, front to back, mm.
-       */
-      width: number | string
-    }
-    /**
-     * Problem
-     * @description What is wrong (RFC 9457), with one entry a wrong field.
-     */
-    Problem: {
-      /** Detail */
-      detail: string
-      /** Faults */
-      faults?: components['schemas']['FaultOut'][]
-      /** Status */
-      status: number
-      /** Title */
-      title: string
-      /**
-       * Type
-       * @default about:blank
-       */
-      type: string
-    }
-    /**
-     * Proof
-     * @description A question one reading answers: what to measure, what is expected, how near is near enough.
-     *
-     *     `kind` is one of those there are, `of` the ids of what it is taken on; the `id` is both together.
-     *     `expected` is on the scale named by `read_on`; `answer` is the reading given, `off` how far it
-     *     lies from what was expected, `verdict` "", "fine", "off" (cut to suit) or "slip" (read wrong, and
-     *     `slip` says how, likely: later figures do not follow it); `usual` is the maker's own spread of such
-     *     readings, `unusual` says that this one lies well outside it; `part` is what it is taken on,
-     *     `station` where it is asked, `short` what its field is called. `how` are the words of `take`.
-     */
-    Proof: {
-      answer: components['schemas']['Quantity'] | null
-      expected: components['schemas']['Quantity']
-      /** How */
-      how: string
-      /** Id */
-      id: string
-      /**
-       * Kind
-       * @default
-       */
-      kind: string
-      /** Leg */
-      leg: number
-      /** Matters */
-      matters: string
-      near: components['schemas']['Quantity']
-      /**
-       * Of
-       * @default []
-       */
-      of: string[]
-      off: components['schemas']['Quantity'] | null
-      /**
-       * Part
-       * @default
-       */
-      part: string
-      /** Read On */
-      read_on: string
-      /**
-       * Short
-       * @default
-       */
-      short: string
-      /**
-       * Slip
-       * @default
-       */
-      slip: string
-      /**
-       * Station
-       * @default
-       */
-      station: string
-      /**
-       * Unusual
-       * @default false
-       */
-      unusual: boolean
-      usual?: components['schemas']['Quantity'] | null
-      /** Verdict */
-      verdict: string
-      /** What */
-      what: string
-    }
-    /**
-     * Protractor
-     * @description A protractor held in the plane of two sticks.
-     */
-    Protractor: {
-      /**
-       * Id
-       * @description Its own for good, whatever it is called; given where it is missing.
-       * @default
-       */
-      id: string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'protractor'
-      /**
-       * Name
-       * @description What the maker calls it.
-       */
-      name: string
-      /**
-       * Owned
-       * @description Whether cards for it are wanted.
-       * @default true
-       */
-      owned: boolean
-      /**
-       * @default {
-       *       "at_square": 90,
-       *       "counts": "down",
-       *       "reach": 80,
-       *       "step": 0.5
-       *     }
-       */
-      scale: components['schemas']['Scale']
-    }
-    /**
-     * Quantity
-     * @description A value and its texts: `value` unrounded in `unit`, `text` in the maker's units, `other`.
-     */
-    Quantity: {
-      /** Other */
-      other: string
-      /** Text */
-      text: string
-      /**
-       * Unit
-       * @enum {string}
-       */
-      unit: 'mm' | 'deg' | 'count' | 'ratio' | 'area'
-      /** Value */
-      value: number
-    }
-    /**
-     * QuickLean
-     * @description A lean in all its names, and what to set for boring it and for cutting its foot.
-     */
-    QuickLean: {
-      lean: components['schemas']['LeanFigures']
-      /** Settings */
-      settings: components['schemas']['QuickSetting'][]
-    }
-    /**
-     * QuickLeanOut
-     * @description The lean in all its names, the settings, a picture for each.
-     */
-    QuickLeanOut: {
-      answer: components['schemas']['QuickLean']
-      /** Pictures */
-      pictures: {
-        [key: string]: components['schemas']['View']
-      }
-    }
-    /**
-     * QuickMitre
-     * @description Where a rail meets a leaning leg: both cuts, and the saw's readings.
-     */
-    QuickMitre: {
-      corner: components['schemas']['Figure']
-      leg: components['schemas']['Figure']
-      rail: components['schemas']['Figure']
-      /** Settings */
-      settings: components['schemas']['QuickSetting'][]
-    }
-    /**
-     * QuickMitreOut
-     * @description Both cuts, the saw's settings, a picture for each.
-     */
-    QuickMitreOut: {
-      answer: components['schemas']['QuickMitre']
-      /** Pictures */
-      pictures: {
-        [key: string]: components['schemas']['View']
-      }
-    }
-    /**
-     * QuickSetting
-     * @description One tool's answer: the setting on its scale, the jig's sizes, whether it reaches.
-     */
-    QuickSetting: {
-      /** Dials */
-      dials: components['schemas']['Dial'][]
-      /** Id */
-      id: string
-      /** In Reach */
-      in_reach: boolean
-      /** Jig */
-      jig: components['schemas']['Figure'][]
-      /** Note */
-      note: string
-      /** Operation */
-      operation: string
-      setting: components['schemas']['Quantity']
-      /** Setting Name */
-      setting_name: string
-      /** Tool */
-      tool: string
-      /** Way */
-      way: string
-    }
-    /**
-     * RackPiece
-     * @description A piece as it hangs on the rack, its height as the shop reads it; `finished` since its maker said so
-     *     or its feet are good enough; `readable` whether its last state can be opened, `by` who made it, `kept`
-     *     whether only they see it, `may_take` whether whoever looks may take it off.
-     */
-    RackPiece: {
-      /** By */
-      by: string | null
-      /** Cautions */
-      cautions: number
-      /**
-       * Changed
-       * Format: date-time
-       */
-      changed: string
-      /** Drawn */
-      drawn: boolean
-      /** Finished */
-      finished: boolean
-      height: components['schemas']['Quantity'] | null
-      /**
-       * Id
-       * Format: uuid
-       */
-      id: string
-      /** Kept */
-      kept: boolean
-      /** Make */
-      make: number
-      /** May Take */
-      may_take: boolean
-      /** Name */
-      name: string
-      next: components['schemas']['Station'] | null
-      /** Readable */
-      readable: boolean
-      /** Revision */
-      revision: number
-      /** Trouble */
-      trouble: string
-      /** Use */
-      use: string
-    }
-    /**
-     * Ramp
-     * @description A hinged ramp or sled under a drill press, raised by a spacer.
-     */
-    Ramp: {
-      /**
-       * Base
-       * @description From the line where ramp and base meet to the near edge of the spacer, mm.
-       * @default 300
-       */
-      base: number | string
-      /**
-       * Id
-       * @description Its own for good, whatever it is called; given where it is missing.
-       * @default
-       */
-      id: string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'ramp'
-      /**
-       * Name
-       * @description What the maker calls it.
-       */
-      name: string
-      /**
-       * Owned
-       * @description Whether cards for it are wanted.
-       * @default true
-       */
-      owned: boolean
-      /**
-       * Reach
-       * @description Steepest the ramp may stand before the work slides or fouls, degrees.
-       * @default 30
-       */
-      reach: number | string
-      /**
-       * Spacer
-       * @description plumb_base: stands plumb, base measured along the base; plumb_ramp: stands plumb, measured
-       *     along the ramp; square_ramp: stands square to the ramp, measured along the ramp; bar: a round
-       *     bar, measured along the base to where it touches.
-       * @default plumb_base
-       * @enum {string}
-       */
-      spacer: 'plumb_base' | 'plumb_ramp' | 'square_ramp' | 'bar'
-    }
-    /**
-     * ReadingEventOut
-     * @description One line of a proof's history.
-     */
-    ReadingEventOut: {
-      /**
-       * At
-       * Format: date-time
-       */
-      at: string
-      /** By */
-      by: string | null
-      /** Note */
-      note: string
-      /** Tool */
-      tool: string
-      /** Typed */
-      typed: string
-      /** What */
-      what: string
-    }
-    /**
-     * ReadingIn
-     * @description The answer to a proof: a number in mm or degrees, or the text as typed. Without its `kind` it must be
-     *     a proof the piece asks.
-     */
-    ReadingIn: {
-      /**
-       * Kind
-       * @default
-       */
-      kind: string
-      /** Proof */
-      proof: string
-      /**
-       * Sure
-       * @default false
-       */
-      sure: boolean
-      /** Value */
-      value: number | string
-    }
-    /**
-     * ReadingOut
-     * @description An answer to a proof, as typed. `value` and `shown` are what the shop's scales of today show for it;
-     *     `as_read` says how it was read where that was another scale; `copy_number` which of several like pieces
-     *     it was taken on.
-     */
-    ReadingOut: {
-      /** As Read */
-      as_read: string
-      /** By */
-      by: string | null
-      /** Copy Number */
-      copy_number: number
-      /** Kind */
-      kind: string
-      /** Note */
-      note: string
-      /** Number */
-      number: number
-      /** Proof */
-      proof: string
-      /** Shown */
-      shown: string
-      /** Sure */
-      sure: boolean
-      /**
-       * Taken
-       * Format: date-time
-       */
-      taken: string
-      /** Tool */
-      tool: string
-      /** Typed */
-      typed: string
-      /** Value */
-      value: number
-    }
-    /**
-     * ReadyShop
-     * @description A set of tools to begin with.
-     */
-    ReadyShop: {
-      /**
-       * Name
-       * @enum {string}
-       */
-      name: 'hand' | 'machine' | 'class'
-      /** Title */
-      title: string
-      /** Tools */
-      tools: (
-        | components['schemas']['BevelGauge']
-        | components['schemas']['TiltingTable']
-        | components['schemas']['Ramp']
-        | components['schemas']['GuideBlock']
-        | components['schemas']['AngleGuide']
-        | components['schemas']['DigitalGauge']
-        | components['schemas']['OppositeLeg']
-        | components['schemas']['Protractor']
-        | components['schemas']['MitreSaw']
-        | components['schemas']['TableSaw']
-        | components['schemas']['BandSaw']
-        | components['schemas']['Handsaw']
-        | components['schemas']['HandPlane']
-        | components['schemas']['TaperJig']
-        | components['schemas']['RouterTable']
-        | components['schemas']['TenonCutter']
-      )[]
-    }
-    /**
-     * Reamed
-     * @description A tapered tenon in a reamed hole, through the top.
-     */
-    Reamed: {
-      /**
-       * Included
-       * @description The whole angle of the taper, degrees.
-       * @default 6
-       */
-      included: number | string
-      /**
-       * Per Turn
-       * @description What one turn of the reamer adds to the hole's diameter, as tried on scrap, mm.
-       * @default 0.1
-       */
-      per_turn: number | string
-      /**
-       * Proud
-       * @description What stands out of the upper face, along the axis, mm.
-       * @default 0
-       */
-      proud: number | string
-      /**
-       * Socket
-       * @description Diameter of the taper where its axis meets the underside, mm.
-       */
-      socket: number | string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      way: 'reamed'
-    }
-    /**
-     * Record
-     * @description A piece with its whole history; `finished` since when, `photo` a JPEG in base64.
-     */
-    Record: {
-      build?: components['schemas']['RecordedBuild'] | null
-      /** By */
-      by?: string | null
-      /**
-       * Events
-       * @default []
-       */
-      events: components['schemas']['RecordedEvent'][]
-      /** Finished */
-      finished?: string | null
-      /**
-       * Format
-       * @default proud-rake-record
-       * @constant
-       */
-      format: 'proud-rake-record'
-      /**
-       * Id
-       * Format: uuid
-       */
-      id: string
-      /**
-       * Kept
-       * @default false
-       */
-      kept: boolean
-      /**
-       * Made
-       * Format: date-time
-       */
-      made: string
-      /** Photo */
-      photo?: string | null
-      /**
-       * Readings
-       * @default []
-       */
-      readings: components['schemas']['RecordedReading'][]
-      /** States */
-      states: components['schemas']['State'][]
-      /**
-       * Version
-       * @default 1
-       * @constant
-       */
-      version: 1
-    }
-    /**
-     * RecordedBuild
-     * @description The maker's own order, what is ticked, the log.
-     */
-    RecordedBuild: {
-      /**
-       * Done
-       * @default []
-       */
-      done: components['schemas']['RecordedUnit'][]
-      /**
-       * Log
-       * @default []
-       */
-      log: components['schemas']['RecordedEntry'][]
-      order?: components['schemas']['Build'] | null
-    }
-    /**
-     * RecordedEntry
-     * @description One line of the log; `photo` a JPEG in base64.
-     */
-    RecordedEntry: {
-      /**
-       * At
-       * Format: date-time
-       */
-      at: string
-      /** By */
-      by?: string | null
-      /**
-       * Copy Number
-       * @default 1
-       */
-      copy_number: number
-      /** Data */
-      data?: {
-        [key: string]: unknown
-      }
-      /** Minutes */
-      minutes?: number | null
-      /**
-       * Operation
-       * @default
-       */
-      operation: string
-      /** Photo */
-      photo?: string | null
-      /**
-       * Says
-       * @default
-       */
-      says: string
-      /** Sort */
-      sort: string
-      /**
-       * Step
-       * @default
-       */
-      step: string
-      /**
-       * Title
-       * @default
-       */
-      title: string
-      /**
-       * Token
-       * @default
-       */
-      token: string
-    }
-    /**
-     * RecordedEvent
-     * @description What was once said of a proof.
-     */
-    RecordedEvent: {
-      /**
-       * At
-       * Format: date-time
-       */
-      at: string
-      /** By */
-      by?: string | null
-      /**
-       * Called
-       * @default
-       */
-      called: string
-      /**
-       * Copy Number
-       * @default 1
-       */
-      copy_number: number
-      /**
-       * Note
-       * @default
-       */
-      note: string
-      /** Proof */
-      proof: string
-      /**
-       * Tool
-       * @default
-       */
-      tool: string
-      /**
-       * Typed
-       * @default
-       */
-      typed: string
-      /** Value */
-      value?: number | null
-      /**
-       * What
-       * @enum {string}
-       */
-      what: 'answered' | 'corrected' | 'withdrawn'
-    }
-    /**
-     * RecordedReading
-     * @description The answer that stands to a proof: mm or degrees as its scale showed them, and as it was typed. An
-     *     angle's scale shows `at_square` where nothing leans, and counts `up` or `down` from there.
-     */
-    RecordedReading: {
-      /** At Square */
-      at_square?: number | null
-      /** By */
-      by?: string | null
-      /**
-       * Copy Number
-       * @default 1
-       */
-      copy_number: number
-      /**
-       * Counts
-       * @default
-       * @enum {string}
-       */
-      counts: '' | 'up' | 'down'
-      /** Expected */
-      expected?: number | null
-      /**
-       * Gauge
-       * @default
-       */
-      gauge: string
-      /** Kind */
-      kind: string
-      /**
-       * Note
-       * @default
-       */
-      note: string
-      /** Proof */
-      proof: string
-      /**
-       * Sure
-       * @default false
-       */
-      sure: boolean
-      /**
-       * Taken
-       * Format: date-time
-       */
-      taken: string
-      /**
-       * Tool
-       * @default
-       */
-      tool: string
-      /** Typed */
-      typed: string
-      /** Value */
-      value: number
-    }
-    /**
-     * RecordedUnit
-     * @description One unit of work that is ticked.
-     */
-    RecordedUnit: {
-      /**
-       * At
-       * Format: date-time
-       */
-      at: string
-      /** By */
-      by?: string | null
-      /**
-       * Copy Number
-       * @default 1
-       */
-      copy_number: number
-      /** Key */
-      key: string
-      /** Minutes */
-      minutes?: number | null
-      /**
-       * Of
-       * @default
-       */
-      of: string
-      /** Operation */
-      operation: string
-    }
-    /**
-     * Rectangle
-     * @description A rectangle, its corners rounded to a radius or left sharp.
-     */
-    Rectangle: {
-      /**
-       * Corner
-       * @description Radius of the corners, mm.
-       * @default 0
-       */
-      corner: number | string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'rectangle'
-      /**
-       * Length
-       * @description Side to side (x), mm.
-       */
-      length: number | string
-      /**
-       * Width
-       * @description Front to back (y), mm.
-       */
-      width: number | string
-    }
-    /**
-     * Rescue
-     * @description One way to save a step. `again`: the same is done once more, and its readings taken anew; `anew`: so
-     *     is all that was done to that part before, on a new one; `scraps`: the part goes to the offcuts; `asks`
-     *     what must be known for it; the wait holds whatever comes next.
-     */
-    Rescue: {
-      /**
-       * Again
-       * @default false
-       */
-      again: boolean
-      /**
-       * Anew
-       * @default false
-       */
-      anew: boolean
-      /**
-       * Asks
-       * @default
-       * @enum {string}
-       */
-      asks: '' | 'length' | 'leg'
-      /** Do */
-      do: string[]
-      /** Name */
-      name: string
-      /**
-       * Scraps
-       * @default false
-       */
-      scraps: boolean
-      /** Title */
-      title: string
-      wait?: components['schemas']['Wait'] | null
-    }
-    /**
-     * RestateIn
-     * @description One thing of the piece to be said another way, keeping it as it is.
-     */
-    RestateIn: {
-      /**
-       * Leg
-       * @default 0
-       */
-      leg: number
-      /**
-       * Measured From
-       * @default out
-       * @enum {string}
-       */
-      measured_from: 'side' | 'centre' | 'out' | 'bearing'
-      /**
-       * Support
-       * @default 0
-       */
-      support: number
-      /** To */
-      to: string
-      /**
-       * What
-       * @enum {string}
-       */
-      what:
-        | 'outline'
-        | 'placement'
-        | 'angle'
-        | 'scope'
-        | 'joint'
-        | 'belly'
-        | 'peg'
-        | 'support'
-        | 'members'
-        | 'more_members'
-        | 'hollow'
-        | 'corners'
-        | 'photo'
-        | 'cross_piece'
-        | 'away'
-    }
-    /**
-     * Resultant
-     * @description By the true lean and the direction in plan in which the leg leans.
-     */
-    Resultant: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      by: 'resultant'
-      /**
-       * Measured From
-       * @description side: from the left-right line, outward; centre: from the front-back line, outward;
-       *     out: from the line straight out from the middle, counter-clockwise; bearing: from x, the
-       *     direction itself.
-       * @default out
-       * @enum {string}
-       */
-      measured_from: 'side' | 'centre' | 'out' | 'bearing'
-      /**
-       * Resultant
-       * @description True lean off the top's normal, degrees.
-       */
-      resultant: number | string
-      /**
-       * Sightline
-       * @description Angle of the sightline from the line named by `measured_from`, degrees.
-       * @default 0
-       */
-      sightline: number | string
-    }
-    /**
-     * Revealed
-     * @description How the hidden piece really stands now: rock and height in mm, lean off its own in degrees.
-     */
-    Revealed: {
-      falls_back: components['schemas']['Quantity']
-      falls_right: components['schemas']['Quantity']
-      height: components['schemas']['Quantity']
-      /** Off */
-      off: components['schemas']['HiddenLean'][]
-      rock: components['schemas']['Quantity']
-      wanted: components['schemas']['Quantity']
-    }
-    /**
-     * RevisionOut
-     * @description One saved state, without its document: the piece's name in it, and what the state was called.
-     */
-    RevisionOut: {
-      /** By */
-      by: string | null
-      /** Called */
-      called: string
-      /** Name */
-      name: string
-      /** Number */
-      number: number
-      /**
-       * Saved
-       * Format: date-time
-       */
-      saved: string
-    }
-    /**
-     * Rope
-     * @description A rope through holes in legs: a rail that gives.
-     */
-    Rope: {
-      /**
-       * Closed
-       * @description Whether it comes back to the first leg.
-       * @default true
-       */
-      closed: boolean
-      /**
-       * Diameter
-       * @description Thickness of the rope, mm.
-       * @default 10
-       */
-      diameter: number | string
-      /**
-       * Ease
-       * @description The hole's diameter over the rope's, mm.
-       * @default 1
-       */
-      ease: number | string
-      /**
-       * Id
-       * @default
-       */
-      id: string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'rope'
-      /**
-       * Knot
-       * @description Rope for the knot or splice, mm.
-       * @default 150
-       */
-      knot: number | string
-      /**
-       * Legs
-       * @description The ids of the legs it runs through, in order.
-       */
-      legs: string[]
-      level: components['schemas']['Level']
-      /**
-       * Name
-       * @description What the maker calls it.
-       * @default
-       */
-      name: string
-    }
-    /**
-     * RopeHole
-     * @description One hole for a rope: its angle to the leg, its turn round it; `acute_side`, `mark`, `round_` and
-     *     `opening_on` as of a stretcher's end, `radius` half the leg there, mm.
-     */
-    RopeHole: {
-      /** Acute Side */
-      acute_side: string
-      /** Aside To */
-      aside_to: string
-      /** Clockwise */
-      clockwise: boolean
-      /** Face */
-      face: string
-      /** Hook */
-      hook: string
-      /** Leg */
-      leg: number
-      mark: components['schemas']['Figure']
-      /** Opening On */
-      opening_on: number
-      /** Radius */
-      radius: number
-      read: components['schemas']['Figure']
-      round_: components['schemas']['Figure']
-      turn: components['schemas']['Figure']
-    }
-    /**
-     * RopePart
-     * @description A rope's figures: the holes, how far down each leg, and the rope itself; `through` names each hole
-     *     for good, by its leg.
-     */
-    RopePart: {
-      /** Downs */
-      downs: components['schemas']['Figure'][]
-      hole: components['schemas']['Figure']
-      /** Holes */
-      holes: components['schemas']['RopeHole'][]
-      /** Id */
-      id: string
-      loop: components['schemas']['Figure']
-      /** Name */
-      name: string
-      /** Number */
-      number: number
-      /** Through */
-      through: string[]
-    }
-    /**
-     * Round
-     * @description A round top.
-     */
-    Round: {
-      /**
-       * Diameter
-       * @description Across, mm.
-       */
-      diameter: number | string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'round'
-    }
-    /**
-     * RoundedTriangle
-     * @description Arcs about the corners of an equal-sided triangle: as wide as 2 arc - side in every way.
-     */
-    RoundedTriangle: {
-      /**
-       * Arc
-       * @description Radius of the long arcs, each struck from the far corner, mm; at least the side.
-       */
-      arc: number | string
-      /**
-       * First
-       * @description Bearing of one corner from the middle, degrees from x towards y; 90 points to the back.
-       * @default 90
-       */
-      first: number | string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'rounded_triangle'
-      /**
-       * Side
-       * @description Side of the triangle of the arcs' centres, mm.
-       */
-      side: number | string
-    }
-    /**
-     * Rounding
-     * @description How figures are shown.
-     */
-    Rounding: {
-      /**
-       * Fraction
-       * @description Inches to the nearest 1/16, 1/32 or 1/64.
-       * @default 32
-       * @enum {integer}
-       */
-      fraction: 16 | 32 | 64
-      /**
-       * Step Mm
-       * @description Millimetres to the nearest 0.5 or 0.1.
-       * @default 0.5
-       */
-      step_mm: number
-      /**
-       * System
-       * @default metric
-       * @enum {string}
-       */
-      system: 'inch' | 'metric'
-    }
-    /**
-     * RouterTable
-     * @description A router in a table, for the slots of loose tenons.
-     */
-    RouterTable: {
-      /**
-       * Cutter
-       * @description Diameter of the cutter, mm.
-       * @default 8
-       */
-      cutter: number | string
-      /**
-       * Id
-       * @description Its own for good, whatever it is called; given where it is missing.
-       * @default
-       */
-      id: string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'router_table'
-      /**
-       * Name
-       * @description What the maker calls it.
-       */
-      name: string
-      /**
-       * Owned
-       * @description Whether cards for it are wanted.
-       * @default true
-       */
-      owned: boolean
-      /**
-       * Reach
-       * @description How far it can stand above the table, mm.
-       * @default 35
-       */
-      reach: number | string
-    }
-    /**
-     * SaidIn
-     * @description A note, a lesson for the next time, a repair, or hours spent.
-     */
-    SaidIn: {
-      /**
-       * Copy Number
-       * @default 1
-       */
-      copy_number: number
-      /** Minutes */
-      minutes?: number | null
-      /**
-       * Says
-       * @default
-       */
-      says: string
-      /**
-       * Sort
-       * @enum {string}
-       */
-      sort: 'note' | 'lesson' | 'repair' | 'time'
-      /**
-       * Step
-       * @default
-       */
-      step: string
-      /**
-       * Token
-       * @default
-       */
-      token: string
-    }
-    /**
-     * Scale
-     * @description A scale in degrees.
-     */
-    Scale: {
-      /**
-       * At Square
-       * @description What it shows when the cut, hole or blade is square, degrees.
-       * @default 0
-       */
-      at_square: number | string
-      /**
-       * Counts
-       * @description Whether the figure grows or shrinks as the tool is set away from square.
-       * @default up
-       * @enum {string}
-       */
-      counts: 'up' | 'down'
-      /**
-       * Reach
-       * @description Furthest it can be set away from square, degrees.
-       * @default 45
-       */
-      reach: number | string
-      /**
-       * Step
-       * @description Smallest division that can be set with trust, degrees.
-       * @default 0.5
-       */
-      step: number | string
-    }
-    /**
-     * SessionOut
-     * @description Who is signed in; `first` says that the shop has no maker yet, `leads` that this is its first one,
-     *     `alone` that there is no other.
-     */
-    SessionOut: {
-      /** Alone */
-      alone: boolean
-      /** Csrf */
-      csrf: string
-      /** Demo */
-      demo: boolean
-      /** First */
-      first: boolean
-      /** Leads */
-      leads: boolean
-      /** Maker */
-      maker: string | null
-    }
-    /**
-     * SetUp
-     * @description One card: what is done to which legs with which tool, the setting, which way, the proof.
-     *
-     *     `work` names what is done, whatever the tool, and `by` the tool, by its id, or what is at hand on any
-     *     bench; the `id` is both together. `proofs` are the ids of the proofs that prove this cut; `legs` the
-     *     staked legs it is for, `parts` the keys of the sticks and members. `lays` are how the work lies and
-     *     `does` what is done, as data: `which_way` and `steps` are their words; `wedges` make up for a reach.
-     *     `uses` are the marks it leans on, `makes` those it leaves on the work, `loses` those that are gone
-     *     after it.
-     */
-    SetUp: {
-      angle: components['schemas']['Figure']
-      /** By */
-      by: string
-      /** Cautions */
-      cautions: string[]
-      /** Checks */
-      checks: components['schemas']['Figure'][]
-      /** Dials */
-      dials: components['schemas']['Dial'][]
-      /**
-       * Id
-       * @default
-       */
-      id: string
-      /** In Reach */
-      in_reach: boolean
-      /** Jig */
-      jig: components['schemas']['Figure'][]
-      /** Legs */
-      legs: number[]
-      /** Operation */
-      operation: string
-      /**
-       * Parts
-       * @default []
-       */
-      parts: string[]
-      /** Proofs */
-      proofs: string[]
-      /** Reach Note */
-      reach_note: string
-      setting: components['schemas']['Quantity'] | null
-      /** Setting Name */
-      setting_name: string
-      /** Station */
-      station: string
-      /** Steps */
-      steps: string[]
-      /** Title */
-      title: string
-      /** Tool */
-      tool: string
-      /** Turns */
-      turns: components['schemas']['Turn'][]
-      /** Way */
-      way: string
-      /** Which Way */
-      which_way: string[]
-      /** Work */
-      work: string
-    }
-    /**
-     * Shape
-     * @description A run of straight lines, an ellipse or a text.
-     *
-     *     `points`: the run; or the ellipse's middle; or the place of the text. `part` names what it
-     *     belongs to ("leg.2", "top"), so that a card can light it up. `sizes` are an ellipse's half
-     *     axes and `turn` its first axis' bearing (or the text's slant), degrees.
-     */
-    Shape: {
-      /**
-       * Anchor
-       * @default middle
-       * @enum {string}
-       */
-      anchor: 'start' | 'middle' | 'end'
-      /**
-       * Kind
-       * @enum {string}
-       */
-      kind: 'line' | 'area' | 'ellipse' | 'text'
-      /**
-       * Layer
-       * @enum {string}
-       */
-      layer:
-        | 'outline'
-        | 'solid'
-        | 'hidden'
-        | 'section'
-        | 'hatch'
-        | 'hatch_area'
-        | 'leg'
-        | 'board'
-        | 'rope'
-        | 'tenon'
-        | 'sightline'
-        | 'axis'
-        | 'grain'
-        | 'floor'
-        | 'foot'
-        | 'footprint'
-        | 'cut'
-        | 'waste'
-        | 'measured'
-        | 'tool'
-        | 'scale'
-        | 'pointer'
-        | 'dimension'
-        | 'label'
-        | 'warning'
-      /**
-       * Part
-       * @default
-       */
-      part: string
-      /** Points */
-      points: [number, number][]
-      /**
-       * Sizes
-       * @default [
-       *       0,
-       *       0
-       *     ]
-       */
-      sizes: [number, number]
-      /**
-       * Text
-       * @default
-       */
-      text: string
-      /**
-       * Turn
-       * @default 0
-       */
-      turn: number
-    }
-    /**
-     * Shield
-     * @description A shield: a bowed back edge, bowed sides running together to a rounded nose in front.
-     */
-    Shield: {
-      /**
-       * Bow
-       * @description How far each of the three edges bows out of its straight line, mm.
-       * @default 20
-       */
-      bow: number | string
-      /**
-       * Corner
-       * @description Radius of the three corners, mm.
-       * @default 20
-       */
-      corner: number | string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'shield'
-      /**
-       * Length
-       * @description Side to side (x) between the back corners, mm.
-       */
-      length: number | string
-      /**
-       * Width
-       * @description Middle of the back edge's chord to the nose (y), before the nose is rounded, mm.
-       */
-      width: number | string
-    }
-    /**
-     * Shop
-     * @description One workshop: its tools and its way of reading figures.
-     */
-    Shop: {
-      /**
-       * @description What is taken of a bit that is not in the list.
-       * @default {
-       *       "centre_spur": 0,
-       *       "rim_spurs": 0
-       *     }
-       */
-      bit: components['schemas']['Bit']
-      /**
-       * Bits
-       * @description The bits in the drawer; none listed means that whatever is wanted is at hand.
-       * @default []
-       */
-      bits: components['schemas']['OwnedBit'][]
-      /**
-       * Format
-       * @default proud-rake-shop
-       * @constant
-       */
-      format: 'proud-rake-shop'
-      /**
-       * Instruments
-       * @description Instruments that send their readings: none, simulated ones, or simulated ones that misbehave.
-       * @default none
-       * @enum {string}
-       */
-      instruments: 'none' | 'simulated' | 'moody'
-      /**
-       * Name
-       * @default Workshop
-       */
-      name: string
-      /**
-       * @default {
-       *       "fraction": 32,
-       *       "step_mm": 0.5,
-       *       "system": "metric"
-       *     }
-       */
-      rounding: components['schemas']['Rounding']
-      /**
-       * Spacers
-       * @description What can be put under a foot.
-       * @default []
-       */
-      spacers: components['schemas']['Spacer'][]
-      /**
-       * Tools
-       * @default []
-       */
-      tools: (
-        | components['schemas']['BevelGauge']
-        | components['schemas']['TiltingTable']
-        | components['schemas']['Ramp']
-        | components['schemas']['GuideBlock']
-        | components['schemas']['AngleGuide']
-        | components['schemas']['DigitalGauge']
-        | components['schemas']['OppositeLeg']
-        | components['schemas']['Protractor']
-        | components['schemas']['MitreSaw']
-        | components['schemas']['TableSaw']
-        | components['schemas']['BandSaw']
-        | components['schemas']['Handsaw']
-        | components['schemas']['HandPlane']
-        | components['schemas']['TaperJig']
-        | components['schemas']['RouterTable']
-        | components['schemas']['TenonCutter']
-      )[]
-      /**
-       * Version
-       * @default 2
-       * @constant
-       */
-      version: 2
-    }
-    /**
-     * ShopIn
-     * @description A shop's document; texts without a unit are read in `bare`.
-     */
-    ShopIn: {
-      /** Bare */
-      bare?: ('inch' | 'metric') | null
-      /** Shop */
-      shop: {
-        [key: string]: unknown
-      }
-    }
-    /**
-     * ShopOut
-     * @description The shop, and each of its typed values by path as the maker reads it. `unasked` says what whoever
-     *     looks has not been asked yet: their units; the shop's tools, where nobody has been.
-     */
-    ShopOut: {
-      /** Chosen */
-      chosen: {
-        [key: string]: components['schemas']['Quantity']
-      }
-      shop: components['schemas']['Shop']
-      /** Unasked */
-      unasked: ('units' | 'tools')[]
-    }
-    /**
-     * Shouldered
-     * @description A tenon that is not round, with shoulders sloped to the top; measured from its foot.
-     */
-    Shouldered: {
-      /**
-       * Across
-       * @description The tenon's shorter side, square to the sightline, mm.
-       */
-      across: number | string
-      /**
-       * Depth
-       * @description Depth of the mortise along the axis, mm; past the upper face it goes through.
-       */
-      depth: number | string
-      /**
-       * Socket
-       * @description The tenon's longer side, along the sightline, mm.
-       */
-      socket: number | string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      way: 'shouldered'
-    }
-    /**
-     * SignIn
-     * @description A maker's name and password.
-     */
-    SignIn: {
-      /** Name */
-      name: string
-      /** Password */
-      password: string
-    }
-    /**
-     * Sitting
-     * @description Stages that are glued in one go, one after the other: minutes they take, whether the open time holds
-     *     that, and what is left of it.
-     */
-    Sitting: {
-      /** Fits */
-      fits: boolean
-      /** Joints */
-      joints: number
-      /** Left */
-      left: number
-      /** Minutes */
-      minutes: number
-      /** Stages */
-      stages: components['schemas']['GlueStage'][]
-    }
-    /**
-     * Size
-     * @description One size over all.
-     */
-    Size: {
-      figure: components['schemas']['Figure']
-    }
-    /**
-     * Skip
-     * @description A step that is left out, and why.
-     */
-    Skip: {
-      /** Key */
-      key: string
-      /**
-       * Why
-       * @default
-       */
-      why: string
-    }
-    /**
-     * SkippedOut
-     * @description A step that is left out.
-     */
-    SkippedOut: {
-      /** Key */
-      key: string
-      /** Title */
-      title: string
-      /** Why */
-      why: string
-    }
-    /**
-     * SlabLeg
-     * @description One end of the slab mitred down to the floor.
-     */
-    SlabLeg: {
-      /**
-       * Allowance
-       * @description Left on its length for trimming level, mm.
-       * @default 10
-       */
-      allowance: number | string
-      /**
-       * @default {
-       *       "count": 4,
-       *       "depth": 16,
-       *       "gap": 1,
-       *       "size": 10,
-       *       "way": "dowel",
-       *       "width": 30
-       *     }
-       */
-      dowels: components['schemas']['Dowels']
-      /**
-       * End
-       * @description The end of the top it stands at.
-       * @default left
-       * @enum {string}
-       */
-      end: 'left' | 'right'
-      /**
-       * Id
-       * @default
-       */
-      id: string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'slab_leg'
-      /**
-       * Splay
-       * @description How far it leans outward, degrees.
-       */
-      splay: number | string
-    }
-    /**
-     * Slot
-     * @description A stretch of work on a step; a step that is interrupted has several. `rests_until` after its last.
-     */
-    Slot: {
-      /**
-       * Begins
-       * Format: date-time
-       */
-      begins: string
-      /**
-       * Ends
-       * Format: date-time
-       */
-      ends: string
-      /** For What */
-      for_what: string
-      /** Job */
-      job: string
-      /** Key */
-      key: string
-      /** Rests Until */
-      rests_until: string | null
-      /** Title */
-      title: string
-    }
-    /**
-     * SocketPart
-     * @description One socket's figures. Through: `exit_shift`; blind: walls, stop, deepest, left above.
-     *
-     *     `exit_at` is where a through hole's middle comes out on the upper face, or the middle of a
-     *     blind hole's floor, top frame x and y, mm. `more` is what its kind of joint asks besides.
-     */
-    SocketPart: {
-      acute_wall: components['schemas']['Figure'] | null
-      deepest: components['schemas']['Figure'] | null
-      edge: components['schemas']['Figure']
-      /** Exit At */
-      exit_at: [number, number]
-      exit_shift: components['schemas']['Figure'] | null
-      first_touch: components['schemas']['Figure'] | null
-      left_above: components['schemas']['Figure'] | null
-      /** More */
-      more: components['schemas']['Figure'][]
-      mouth: components['schemas']['Figure']
-      /** Number */
-      number: number
-      obtuse_wall: components['schemas']['Figure'] | null
-      /** Through */
-      through: boolean
-    }
-    /**
-     * Spacer
-     * @description One thing of known thickness, and how many of it there are.
-     */
-    Spacer: {
-      /**
-       * Count
-       * @description How many of it are at hand.
-       * @default 1
-       */
-      count: number
-      /**
-       * Name
-       * @description What the maker calls it.
-       */
-      name: string
-      /**
-       * Thick
-       * @description Its thickness as it is put under a foot, mm: measured, not read off a table.
-       */
-      thick: number | string
-    }
-    /**
-     * SplayRake
-     * @description By the two leans makers see from the front and from the side, both positive outward.
-     */
-    SplayRake: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      by: 'splay_rake'
-      /**
-       * Rake
-       * @description Lean to front or back off the top's normal seen from the side, degrees.
-       */
-      rake: number | string
-      /**
-       * Splay
-       * @description Lean sideways off the top's normal seen from the front, degrees.
-       */
-      splay: number | string
-    }
-    /**
-     * Spot
-     * @description One leg put down freely, with its mirrored partners.
-     */
-    Spot: {
-      /**
-       * Legs
-       * @description The ids of the leg itself, and of those over the front-back line, the left-right line and both.
-       * @default []
-       */
-      legs: string[]
-      /**
-       * Mirror
-       * @description Partners: over the front-back line (sides), the left-right line (ends), both or none.
-       * @default sides
-       * @enum {string}
-       */
-      mirror: 'none' | 'sides' | 'ends' | 'both'
-      /**
-       * X
-       * @description To the right of the middle, mm.
-       */
-      x: number | string
-      /**
-       * Y
-       * @description To the back of the middle, mm.
-       */
-      y: number | string
-    }
-    /**
-     * Stage
-     * @description One gluing that can be clamped and left: what goes together, in words, how many joints.
-     */
-    Stage: {
-      /** Joints */
-      joints: number
-      /** Parts */
-      parts: string[]
-      /** Steps */
-      steps: string[]
-      /** Title */
-      title: string
-    }
-    /**
-     * StakedLegs
-     * @description A set of legs that end in the top, or in battens under it.
-     */
-    StakedLegs: {
-      /**
-       * Allowance
-       * @description Left on the length for trimming level, along the axis, mm.
-       * @default 20
-       */
-      allowance: number | string
-      /**
-       * Angles
-       * @description One for all; or one a pair, front pair first; or one a leg, in the order the
-       *     placement names them. Where there are fewer, the last serves the rest; where there are more, they are
-       *     kept and not used.
-       */
-      angles: (
-        | components['schemas']['SplayRake']
-        | components['schemas']['Resultant']
-        | components['schemas']['UnderRim']
-        | components['schemas']['AsWide']
-        | components['schemas']['Footprint']
-      )[]
-      /**
-       * Id
-       * @default
-       */
-      id: string
-      /** Joint */
-      joint:
-        | components['schemas']['Through']
-        | components['schemas']['Blind']
-        | components['schemas']['Reamed']
-        | components['schemas']['Battened']
-        | components['schemas']['DowelScrew']
-        | components['schemas']['Shouldered']
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'staked_legs'
-      leg: components['schemas']['Leg']
-      /** Placement */
-      placement:
-        | components['schemas']['Circle']
-        | components['schemas']['Triangle']
-        | components['schemas']['Insets']
-        | components['schemas']['Free']
-      /**
-       * Scope
-       * @description Which legs share an angle: all, each mirrored pair, or none.
-       * @default alike
-       * @enum {string}
-       */
-      scope: 'alike' | 'pairs' | 'each'
-    }
-    /**
-     * Start
-     * @description A piece to start from, drawn.
-     */
-    Start: {
-      drawing: components['schemas']['View']
-      /** Start */
-      start: string
-      /** Title */
-      title: string
-    }
-    /**
-     * State
-     * @description One saved state: its number, when and by whom it was saved, what it was called, and the piece file as
-     *     it then was.
-     */
-    State: {
-      /** By */
-      by?: string | null
-      /**
-       * Called
-       * @default
-       */
-      called: string
-      /** Number */
-      number: number
-      /** Piece */
-      piece: unknown
-      /**
-       * Saved
-       * Format: date-time
-       */
-      saved: string
-    }
-    /**
-     * Station
-     * @description A notch of the story stick: how many proofs it asks for and how many are answered.
-     */
-    Station: {
-      /** Answered */
-      answered: number
-      /** Name */
-      name: string
-      /** Off */
-      off: number
-      /** Proofs */
-      proofs: number
-      /** Title */
-      title: string
-    }
-    /**
-     * Step
-     * @description One step: what is done, the distances to set, and what it draws.
-     *
-     *     `acts` are what is struck, as data, and `words` say them; `uses` and `makes` the marks leaned on and
-     *     left; `face` the face of the seat it is drawn on, which is up then.
-     */
-    Step: {
-      /**
-       * Face
-       * @default underside
-       */
-      face: string
-      /** Figures */
-      figures: components['schemas']['Figure'][]
-      /** Marks */
-      marks: components['schemas']['Mark'][]
-      /** Title */
-      title: string
-      /** Words */
-      words: string
-    }
-    /**
-     * StepOut
-     * @description One step on its way. `minutes` is what it takes for all copies, from `whose` own times (0: usual);
-     *     `until` when it need wait no more; `copies_done` of how many copies it is done; `seconds` what its timer
-     *     counted, `since` when it runs.
-     */
-    StepOut: {
-      /** Broken */
-      broken: components['schemas']['Broken'][]
-      /** Called */
-      called: string
-      /** Cards */
-      cards: string[]
-      /** Caution */
-      caution: string
-      /** Copies Done */
-      copies_done: number
-      /** Do */
-      do: string[]
-      /** For What */
-      for_what: string
-      /** Key */
-      key: string
-      /** Lay Out */
-      lay_out: string[]
-      /** Lessons */
-      lessons: components['schemas']['LessonOut'][]
-      /** Marks */
-      marks: string[]
-      /** Merged */
-      merged: string[]
-      /** Minutes */
-      minutes: number
-      /** Operation */
-      operation: string
-      /** Own */
-      own: boolean
-      /** Proofs */
-      proofs: string[]
-      /** Seconds */
-      seconds: number
-      /** Since */
-      since: string | null
-      /** Split From */
-      split_from: string
-      /** State */
-      state: string
-      /** Station */
-      station: string
-      /** Title */
-      title: string
-      /** Units */
-      units: components['schemas']['UnitOut'][]
-      /** Until */
-      until: string | null
-      wait: components['schemas']['Wait'] | null
-      /** Wants */
-      wants: components['schemas']['WantOut'][]
-      /** Whose */
-      whose: number
-    }
-    /**
-     * Stick
-     * @description One shaped or reused leg as it lies there, measured.
-     */
-    Stick: {
-      /**
-       * At Foot
-       * @description Diameter at the foot, mm.
-       */
-      at_foot: number | string
-      /**
-       * Length
-       * @description From the end that goes into the top to the foot, along its middle, mm.
-       */
-      length: number | string
-      /**
-       * Note
-       * @default
-       */
-      note: string
-    }
-    /**
-     * StickPart
-     * @description One part's figures; `alike` names the parts cut to one setting, mirrored perhaps.
-     */
-    StickPart: {
-      /** Alike */
-      alike: string
-      /** Arrises */
-      arrises: components['schemas']['Arris'][]
-      /** Bevels */
-      bevels: components['schemas']['Figure'][]
-      blank: components['schemas']['Figure']
-      finish: components['schemas']['EndCut']
-      /** Key */
-      key: string
-      /** Name */
-      name: string
-      /** Notches */
-      notches: components['schemas']['Figure'][]
-      overall: components['schemas']['Figure']
-      /** Role */
-      role: string
-      shoulders: components['schemas']['Figure'] | null
-      start: components['schemas']['EndCut']
-      /** Stock */
-      stock: [components['schemas']['Figure'], components['schemas']['Figure']]
-      /** Support */
-      support: number
-    }
-    /**
-     * StretchIO
-     * @description A stretch of working time: weekday (0 Monday), hours from and to.
-     */
-    StretchIO: {
-      /** Begins H */
-      begins_h: number
-      /** Ends H */
-      ends_h: number
-      /** Weekday */
-      weekday: number
-    }
-    /**
-     * Stretcher
-     * @description A round stick whose ends go into sockets.
-     */
-    Stretcher: {
-      /**
-       * Depth
-       * @description Depth of each socket along the stretcher's own line, mm.
-       * @default 20
-       */
-      depth: number | string
-      /**
-       * Diameter
-       * @description In its middle, mm.
-       * @default 24
-       */
-      diameter: number | string
-      /**
-       * Ends
-       * @description Both ends, each in a leg or in an earlier stretcher.
-       */
-      ends: (components['schemas']['OnLeg'] | components['schemas']['OnMember'])[]
-      /**
-       * Id
-       * @default
-       */
-      id: string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'stretcher'
-      /**
-       * Name
-       * @description What the maker calls it, such as footrest.
-       * @default
-       */
-      name: string
-      /**
-       * Spring
-       * @description Added to the length so that it pushes the legs apart a little, mm.
-       * @default 0
-       */
-      spring: number | string
-      /**
-       * Tenon
-       * @description Diameter of its tenons and of the sockets, mm.
-       * @default 16
-       */
-      tenon: number | string
-    }
-    /**
-     * TableSaw
-     * @description A saw with a sliding mitre gauge and a blade that tilts.
-     */
-    TableSaw: {
-      /**
-       * Id
-       * @description Its own for good, whatever it is called; given where it is missing.
-       * @default
-       */
-      id: string
-      /**
-       * Kerf
-       * @description millimetres, or a length in the trade's notation
-       * @default 3
-       */
-      kerf: number | string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'table_saw'
-      /**
-       * Name
-       * @description What the maker calls it.
-       */
-      name: string
-      /**
-       * Owned
-       * @description Whether cards for it are wanted.
-       * @default true
-       */
-      owned: boolean
-      /**
-       * @description How the mitre gauge reads.
-       * @default {
-       *       "at_square": 90,
-       *       "counts": "down",
-       *       "reach": 60,
-       *       "step": 0.5
-       *     }
-       */
-      scale: components['schemas']['Scale']
-      /**
-       * Tallest
-       * @description Greatest height the blade stands above the table, mm.
-       * @default 75
-       */
-      tallest: number | string
-      /**
-       * @description How the blade's tilt reads.
-       * @default {
-       *       "at_square": 0,
-       *       "counts": "up",
-       *       "reach": 45,
-       *       "step": 0.5
-       *     }
-       */
-      tilt: components['schemas']['Scale']
-    }
-    /**
-     * Taper
-     * @description One taper of a leg, from its thick place to its thin one: what comes off each face there; `begins`
-     *     and `ends` are those places down from the underside, `towards` what the thin one is called; mm.
-     */
-    Taper: {
-      /** Begins */
-      begins: number
-      /** Ends */
-      ends: number
-      off: components['schemas']['Figure']
-      /** Thick */
-      thick: number
-      /** Thin */
-      thin: number
-      /**
-       * Towards
-       * @enum {string}
-       */
-      towards: 'top' | 'foot' | 'waist'
-    }
-    /**
-     * TaperJig
-     * @description A sled that carries a leg past the blade at its taper.
-     */
-    TaperJig: {
-      /**
-       * Id
-       * @description Its own for good, whatever it is called; given where it is missing.
-       * @default
-       */
-      id: string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'taper_jig'
-      /**
-       * Length
-       * @description Between its two stops, mm.
-       * @default 700
-       */
-      length: number | string
-      /**
-       * Name
-       * @description What the maker calls it.
-       */
-      name: string
-      /**
-       * Owned
-       * @description Whether cards for it are wanted.
-       * @default true
-       */
-      owned: boolean
-    }
-    /**
-     * TenonCutter
-     * @description A cutter in a drill that makes round tenons.
-     */
-    TenonCutter: {
-      /**
-       * Bore
-       * @description Diameter of the tenon it leaves, mm.
-       * @default 28
-       */
-      bore: number | string
-      /**
-       * Id
-       * @description Its own for good, whatever it is called; given where it is missing.
-       * @default
-       */
-      id: string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'tenon_cutter'
-      /**
-       * Name
-       * @description What the maker calls it.
-       */
-      name: string
-      /**
-       * Owned
-       * @description Whether cards for it are wanted.
-       * @default true
-       */
-      owned: boolean
-      /**
-       * Takes
-       * @description How much longer than the tenon's diameter the stock's diagonal may be, mm.
-       * @default 25
-       */
-      takes: number | string
-    }
-    /**
-     * Through
-     * @description A tenon that comes out at the upper face.
-     */
-    Through: {
-      /**
-       * Bored From
-       * @description The face the boring starts from.
-       * @default underside
-       * @enum {string}
-       */
-      bored_from: 'underside' | 'upper'
-      /**
-       * Proud
-       * @description What stands out of the upper face, along the axis, mm.
-       * @default 0
-       */
-      proud: number | string
-      /**
-       * Socket
-       * @description Diameter of the hole, mm.
-       */
-      socket: number | string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      way: 'through'
-    }
-    /**
-     * Tick
-     * @description A step that is done, or some of its legs and parts; what it took, as typed or as counted here.
-     *     `ago`: how many seconds ago that was, where the workshop could not be reached then.
-     */
-    Tick: {
-      /**
-       * Ago
-       * @default 0
-       */
-      ago: number
-      /**
-       * Copy Number
-       * @default 1
-       */
-      copy_number: number
-      /** Minutes */
-      minutes?: number | null
-      /** Seconds */
-      seconds?: number | null
-      /** Step */
-      step: string
-      /**
-       * Token
-       * @default
-       */
-      token: string
-      /** Units */
-      units?: components['schemas']['UnitIn'][]
-    }
-    /**
-     * TiltingTable
-     * @description A drill press whose table tilts.
-     */
-    TiltingTable: {
-      /**
-       * Id
-       * @description Its own for good, whatever it is called; given where it is missing.
-       * @default
-       */
-      id: string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      kind: 'tilting_table'
-      /**
-       * Name
-       * @description What the maker calls it.
-       */
-      name: string
-      /**
-       * Owned
-       * @description Whether cards for it are wanted.
-       * @default true
-       */
-      owned: boolean
-      /**
-       * @default {
-       *       "at_square": 0,
-       *       "counts": "up",
-       *       "reach": 45,
-       *       "step": 0.5
-       *     }
-       */
-      scale: components['schemas']['Scale']
-    }
-    /**
-     * TimeOut
-     * @description The schedule of a maker's pieces. `least` is when all could end at the earliest; `moved` what becomes
-     *     of each where something slips; `trouble` pieces that cannot be planned.
-     */
-    TimeOut: {
-      hours: components['schemas']['HoursIO']
-      /** Least */
-      least: string | null
-      /** Moved */
-      moved: components['schemas']['Moved'][]
-      /**
-       * Now
-       * Format: date-time
-       */
-      now: string
-      /** Own */
-      own: boolean
-      /** Pieces */
-      pieces: components['schemas']['PieceTime'][]
-      /** Slots */
-      slots: components['schemas']['Slot'][]
-      /** Trouble */
-      trouble: string[]
-      /** Work H */
-      work_h: number
-    }
-    /**
-     * TimerIn
-     * @description A step's timer, started or stopped; how long it ran by this page's own clock, and how long ago that
-     *     was, where the workshop could not be reached then.
-     */
-    TimerIn: {
-      /**
-       * Ago
-       * @default 0
-       */
-      ago: number
-      /**
-       * Copy Number
-       * @default 1
-       */
-      copy_number: number
-      /** Run */
-      run: boolean
-      /** Seconds */
-      seconds?: number | null
-      /** Step */
-      step: string
-    }
-    /**
-     * Top
-     * @description The top: outline, full thickness, grain, and what is shaped away.
-     */
-    Top: {
-      /**
-       * Bark
-       * @description Whether the edge is left as the tree grew it: nothing is measured from it.
-       * @default false
-       */
-      bark: boolean
-      /**
-       * Boards
-       * @description Widths of the boards or strips it is glued from, across the grain, from the right of the
-       *     grain's bearing to its left, mm; empty for one piece.
-       * @default []
-       */
-      boards: (number | string)[]
-      /**
-       * Grain
-       * @description Bearing of the long grain, degrees from x towards y; 0 runs side to side.
-       * @default 0
-       */
-      grain: number | string
-      /** Hollow */
-      hollow?: (components['schemas']['Trough'] | components['schemas']['Dish']) | null
-      /**
-       * @default {
-       *       "angle": 45,
-       *       "size": 0,
-       *       "way": "square"
-       *     }
-       */
-      lower_edge: components['schemas']['EdgeShape']
-      /** Outline */
-      outline:
-        | components['schemas']['Round']
-        | components['schemas']['Oval']
-        | components['schemas']['Rectangle']
-        | components['schemas']['RoundedTriangle']
-        | components['schemas']['DShape']
-        | components['schemas']['Shield']
-        | components['schemas']['Drawn']
-      /**
-       * Thickness
-       * @description Full thickness, mm.
-       */
-      thickness: number | string
-      /**
-       * @default {
-       *       "angle": 45,
-       *       "size": 0,
-       *       "way": "square"
-       *     }
-       */
-      upper_edge: components['schemas']['EdgeShape']
-    }
-    /**
-     * Trial
-     * @description A way of placing or leaning the legs that was tried, and why it was left.
-     */
-    Trial: {
-      /** Name */
-      name: string
-      /**
-       * Supports
-       * @description The supports as they were then.
-       */
-      supports: (
-        | components['schemas']['StakedLegs']
-        | components['schemas']['PlaneFrames']
-        | components['schemas']['MitredFrames']
-        | components['schemas']['BoardSides']
-        | components['schemas']['SlabLeg']
-        | components['schemas']['ApronedLegs']
-      )[]
-      /**
-       * Why
-       * @description Why it was left.
-       * @default
-       */
-      why: string
-    }
-    /**
-     * Triangle
-     * @description At the corners of an equal-sided triangle about the middle.
-     */
-    Triangle: {
-      /**
-       * First
-       * @description Bearing of leg 1 from the middle, degrees from x towards y; 90 is at the back.
-       * @default 90
-       */
-      first: number | string
-      /**
-       * Legs
-       * @description The legs' ids, anticlockwise seen from above, from `first` on.
-       * @default []
-       */
-      legs: string[]
-      /**
-       * Side
-       * @description Leg centre to leg centre, mm.
-       */
-      side: number | string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      way: 'triangle'
-    }
-    /**
-     * Trough
-     * @description A hollow across one way: an arc in section, the same all along.
-     */
-    Trough: {
-      /**
-       * Across
-       * @description The way the arc spans: side to side (length) or front to back (width).
-       * @default width
-       * @enum {string}
-       */
-      across: 'length' | 'width'
-      /**
-       * Chord
-       * @description Width of the hollow at the surface, mm.
-       */
-      chord: number | string
-      /**
-       * Depth
-       * @description Depth in the middle, mm.
-       */
-      depth: number | string
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      way: 'trough'
-    }
-    /**
-     * Turn
-     * @description How one leg's sightline lies on the top: folded from both lines, and in words.
-     */
-    Turn: {
-      from_centre: components['schemas']['Quantity'] | null
-      from_side: components['schemas']['Quantity'] | null
-      /** Leg */
-      leg: number
-      /** Toward */
-      toward: string
-    }
-    /**
-     * UnderRim
-     * @description The middle of the foot plumb under the rim, straight out from the middle of the top.
-     */
-    UnderRim: {
-      /**
-       * @description discriminator enum property added by openapi-typescript
-       * @enum {string}
-       */
-      by: 'under_rim'
-    }
-    /**
-     * UnitIn
-     * @description One leg or part of a step.
-     */
-    UnitIn: {
-      /** Key */
-      key: string
-      /** Of */
-      of: string
-      /** Operation */
-      operation: string
-    }
-    /**
-     * UnitOut
-     * @description One leg or part of a step, and whether it is ticked.
-     */
-    UnitOut: {
-      /** Done */
-      done: boolean
-      /** Key */
-      key: string
-      /** Name */
-      name: string
-      /** Of */
-      of: string
-      /** Operation */
-      operation: string
-    }
-    /**
-     * View
-     * @description A drawing: its name, title, the box that holds it (left, bottom, right, top), what is on it.
-     */
-    View: {
-      /** Box */
-      box: [number, number, number, number]
-      /**
-       * Handles
-       * @default []
-       */
-      handles: components['schemas']['Handle'][]
-      /** Name */
-      name: string
-      /** Shapes */
-      shapes: components['schemas']['Shape'][]
-      /** Title */
-      title: string
-    }
-    /**
-     * Wait
-     * @description How long the work rests after a step, hours from and to, and for what.
-     */
-    Wait: {
-      /** For What */
-      for_what: string
-      /** Least H */
-      least_h: number
-      /** Most H */
-      most_h: number
-    }
-    /**
-     * WantOut
-     * @description A step that must stand before another, why, and whether it is done.
-     */
-    WantOut: {
-      /** Costs */
-      costs: string
-      /** Done */
-      done: boolean
-      /** Key */
-      key: string
-      /** Title */
-      title: string
-      /** Why */
-      why: string
-    }
-    /**
-     * WrongIn
-     * @description What went wrong, and the way out that was taken.
-     */
-    WrongIn: {
-      /**
-       * Amount
-       * @default
-       */
-      amount: string
-      /**
-       * Copy Number
-       * @default 1
-       */
-      copy_number: number
-      /**
-       * Note
-       * @default
-       */
-      note: string
-      /**
-       * Of
-       * @default
-       */
-      of: string
-      /**
-       * Other
-       * @default
-       */
-      other: string
-      /** Rescue */
-      rescue: string
-      /** Step */
-      step: string
-      /**
-       * Token
-       * @default
-       */
-      token: string
-    }
-  }
-  responses: {
-    /** @description The request could not be read */
-    Problem400: {
-      headers: {
-        [name: string]: unknown
-      }
-      content: {
-        'application/problem+json': components['schemas']['Problem']
-      }
-    }
-    /** @description Nobody is signed in */
-    Problem401: {
-      headers: {
-        [name: string]: unknown
-      }
-      content: {
-        'application/problem+json': components['schemas']['Problem']
-      }
-    }
-    /** @description Not allowed, or without the page's token */
-    Problem403: {
-      headers: {
-        [name: string]: unknown
-      }
-      content: {
-        'application/problem+json': components['schemas']['Problem']
-      }
-    }
-    /** @description There is no such thing */
-    Problem404: {
-      headers: {
-        [name: string]: unknown
-      }
-      content: {
-        'application/problem+json': components['schemas']['Problem']
-      }
-    }
-    /** @description It takes no such request */
-    Problem405: {
-      headers: {
-        [name: string]: unknown
-      }
-      content: {
-        'application/problem+json': components['schemas']['Problem']
-      }
-    }
-    /** @description Somebody changed it meanwhile */
-    Problem409: {
-      headers: {
-        [name: string]: unknown
-      }
-      content: {
-        'application/problem+json': components['schemas']['Problem']
-      }
-    }
-    /** @description Too much was sent */
-    Problem413: {
-      headers: {
-        [name: string]: unknown
-      }
-      content: {
-        'application/problem+json': components['schemas']['Problem']
-      }
-    }
-    /** @description It was sent in a way that is not read */
-    Problem415: {
-      headers: {
-        [name: string]: unknown
-      }
-      content: {
-        'application/problem+json': components['schemas']['Problem']
-      }
-    }
-    /** @description Something in it cannot be used */
-    Problem422: {
-      headers: {
-        [name: string]: unknown
-      }
-      content: {
-        'application/problem+json': components['schemas']['Problem']
-      }
-    }
-    /** @description Asked too often: wait */
-    Problem429: {
-      headers: {
-        [name: string]: unknown
-      }
-      content: {
-        'application/problem+json': components['schemas']['Problem']
-      }
-    }
-    /** @description The program failed; the answer names the fault */
-    Problem500: {
-      headers: {
-        [name: string]: unknown
-      }
-      content: {
-        'application/problem+json': components['schemas']['Problem']
-      }
-    }
-    /** @description Busy: ask again */
-    Problem503: {
-      headers: {
-        [name: string]: unknown
-      }
-      content: {
-        'application/problem+json': components['schemas']['Problem']
-      }
-    }
-    /** @description The disk takes nothing more */
-    Problem507: {
-      headers: {
-        [name: string]: unknown
-      }
-      content: {
-        'application/problem+json': components['schemas']['Problem']
-      }
-    }
-  }
-  parameters: never
-  requestBodies: never
-  headers: never
-  pathItems: never
+    schemas: {
+        /**
+         * AgainIn
+         * @description Whether the leans are taken as they were read.
+         */
+        AgainIn: {
+            /**
+             * As Built
+             * @default false
+             */
+            as_built: boolean;
+        };
+        /**
+         * AgainOut
+         * @description The piece that was hung up.
+         */
+        AgainOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+        };
+        /**
+         * AngleGuide
+         * @description A drill guide with a tilting column, clamped or screwed to the work.
+         */
+        AngleGuide: {
+            /**
+             * Id
+             * @description Its own for good, whatever it is called; given where it is missing.
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "angle_guide";
+            /**
+             * Name
+             * @description What the maker calls it.
+             */
+            name: string;
+            /**
+             * Owned
+             * @description Whether cards for it are wanted.
+             * @default true
+             */
+            owned: boolean;
+            /**
+             * @default {
+             *       "at_square": 0,
+             *       "counts": "up",
+             *       "reach": 45,
+             *       "step": 1
+             *     }
+             */
+            scale: components["schemas"]["Scale"];
+        };
+        /**
+         * AnglesIn
+         * @description Two of the four, as typed; the sightline from the left-right or the front-back line.
+         */
+        AnglesIn: {
+            /** From Centre */
+            from_centre?: string | number | null;
+            /** From Side */
+            from_side?: string | number | null;
+            /** Rake */
+            rake?: string | number | null;
+            /** Resultant */
+            resultant?: string | number | null;
+            /** Splay */
+            splay?: string | number | null;
+        };
+        /**
+         * Answer
+         * @description What was read for a proof, as typed; `kind` that of the proof, for one the piece asks no more;
+         *     `based_on` the number of the answer that stood there when it was typed, 0 for none; `keep` leaves the
+         *     reading as it was taken and changes only what is said about it; `copy_number` which of several like
+         *     pieces it was taken on.
+         */
+        Answer: {
+            /** Bare */
+            bare?: ("inch" | "metric") | null;
+            /** Based On */
+            based_on?: number | null;
+            /**
+             * Copy Number
+             * @default 1
+             */
+            copy_number: number;
+            /**
+             * Keep
+             * @default false
+             */
+            keep: boolean;
+            /**
+             * Kind
+             * @default
+             */
+            kind: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /**
+             * Tool
+             * @default
+             */
+            tool: string;
+            /** Typed */
+            typed: string;
+        };
+        /**
+         * ApronedLegs
+         * @description Four square legs leaning both ways, joined by aprons that lean with them.
+         */
+        ApronedLegs: {
+            /**
+             * Allowance
+             * @description Left on the legs for trimming level, mm.
+             * @default 10
+             */
+            allowance: number | string;
+            /**
+             * Apron
+             * @description Height of the aprons on their face, mm.
+             * @default 80
+             */
+            apron: number | string;
+            /**
+             * Face
+             * @description Width of a leg's faces at the top, mm.
+             * @default 40
+             */
+            face: number | string;
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "aproned_legs";
+            /**
+             * Length
+             * @description Over the outer faces of the legs where they meet the top, side to side, mm.
+             */
+            length: number | string;
+            /**
+             * Rake
+             * @description Lean to front and back, seen square from the side, degrees.
+             */
+            rake: number | string;
+            /**
+             * Setback
+             * @description Apron's outer face behind the leg's, mm.
+             * @default 4
+             */
+            setback: number | string;
+            /**
+             * Splay
+             * @description Lean sideways, seen square from the front, degrees.
+             */
+            splay: number | string;
+            /**
+             * Tenon
+             * @description Length of the apron's tenons, mm; 0 for none.
+             * @default 20
+             */
+            tenon: number | string;
+            /**
+             * Thickness
+             * @description Thickness of the aprons, mm.
+             * @default 20
+             */
+            thickness: number | string;
+            /**
+             * True Section
+             * @description Whether the legs are planed to the aprons' planes (their corners then off 90) or left square.
+             * @default true
+             */
+            true_section: boolean;
+            /**
+             * Width
+             * @description Over the outer faces of the legs where they meet the top, front to back, mm.
+             */
+            width: number | string;
+        };
+        /**
+         * Arris
+         * @description The length along one long corner, named by the face and the edge it lies between (`between`).
+         *
+         *     `across` and `up` are the signs of its place in the stick's own frame.
+         */
+        Arris: {
+            /** Across */
+            across: number;
+            /** Between */
+            between: [
+                string,
+                string
+            ];
+            length: components["schemas"]["Figure"];
+            /** Up */
+            up: number;
+            /** Where */
+            where: string;
+        };
+        /**
+         * AsWide
+         * @description The outsides of the feet plumb under the top's own extent: it stands as wide as its top.
+         */
+        AsWide: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            by: "as_wide";
+        };
+        /**
+         * Assembly
+         * @description The order of assembly. `spread` is how far each tenon must be drawn outward as it enters the
+         *     top; `apart` how far from one direction the pieces of a stage close, where that is a strain.
+         */
+        Assembly: {
+            apart: components["schemas"]["Quantity"] | null;
+            /** Spread */
+            spread: components["schemas"]["Figure"][];
+            /** Stages */
+            stages: components["schemas"]["Stage"][];
+        };
+        /**
+         * BackupOut
+         * @description One archive: its file name, when it was made, its size in bytes, and whether by night, by hand or
+         *     before a change of version.
+         */
+        BackupOut: {
+            /** Kind */
+            kind: string;
+            /**
+             * Made
+             * Format: date-time
+             */
+            made: string;
+            /** Name */
+            name: string;
+            /** Size */
+            size: number;
+        };
+        /**
+         * BandSaw
+         * @description A band saw with a gauge in its table, and a table that tilts.
+         */
+        BandSaw: {
+            /**
+             * Id
+             * @description Its own for good, whatever it is called; given where it is missing.
+             * @default
+             */
+            id: string;
+            /**
+             * Kerf
+             * @description millimetres, or a length in the trade's notation
+             * @default 1.5
+             */
+            kerf: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "band_saw";
+            /**
+             * Name
+             * @description What the maker calls it.
+             */
+            name: string;
+            /**
+             * Owned
+             * @description Whether cards for it are wanted.
+             * @default true
+             */
+            owned: boolean;
+            /**
+             * @description How its gauge reads.
+             * @default {
+             *       "at_square": 90,
+             *       "counts": "down",
+             *       "reach": 60,
+             *       "step": 0.5
+             *     }
+             */
+            scale: components["schemas"]["Scale"];
+            /**
+             * Tallest
+             * @description Thickest stock that passes under the guide, mm.
+             * @default 200
+             */
+            tallest: number | string;
+            /**
+             * @description How the table's tilt reads.
+             * @default {
+             *       "at_square": 0,
+             *       "counts": "up",
+             *       "reach": 45,
+             *       "step": 1
+             *     }
+             */
+            tilt: components["schemas"]["Scale"];
+        };
+        /**
+         * Batch
+         * @description How many legs to make of one set: those in all the pieces that are made, spare and practice ones.
+         *
+         *     For legs measured one by one: the shortest's length, how high the piece can stand with it,
+         *     and what comes off each of the others at the foot.
+         */
+        Batch: {
+            /** Cut Off */
+            cut_off: components["schemas"]["Figure"][];
+            /** Legs */
+            legs: number[];
+            make: components["schemas"]["Figure"];
+            shortest: components["schemas"]["Figure"] | null;
+            /** Support */
+            support: number;
+        };
+        /**
+         * Battened
+         * @description Blind tenons in battens screwed across the grain under a thin top.
+         */
+        Battened: {
+            /**
+             * Batten Thickness
+             * @description Through the batten, mm.
+             * @default 40
+             */
+            batten_thickness: number | string;
+            /**
+             * Batten Width
+             * @description Across the batten's face, mm.
+             * @default 60
+             */
+            batten_width: number | string;
+            /**
+             * Counterbore
+             * @description How deep its head is let in, mm.
+             * @default 8
+             */
+            counterbore: number | string;
+            /**
+             * Depth
+             * @description Depth bored along the axis into the batten, mm.
+             */
+            depth: number | string;
+            /**
+             * End
+             * @description Batten beyond the outermost leg centre, at each end, mm.
+             * @default 40
+             */
+            end: number | string;
+            /** @description A peg from the batten's side, if it is pegged. */
+            peg?: components["schemas"]["Peg"] | null;
+            /**
+             * Screw
+             * @description Length of each screw under its head, mm.
+             * @default 50
+             */
+            screw: number | string;
+            /**
+             * Screws
+             * @description Screws a batten.
+             * @default 3
+             */
+            screws: number;
+            /**
+             * Socket
+             * @description Diameter of the hole, mm.
+             */
+            socket: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            way: "battened";
+        };
+        /**
+         * Belly
+         * @description The thickest, or thinnest, place between top and foot.
+         */
+        Belly: {
+            /**
+             * At
+             * @description Where along the exposed length, as a share of it from the underside.
+             * @default 0.4
+             */
+            at: number;
+            /**
+             * Size
+             * @description Diameter or width there, mm.
+             */
+            size: number | string;
+        };
+        /**
+         * BevelGauge
+         * @description A bevel gauge set from a protractor, standing on the sightline beside a hand drill.
+         */
+        BevelGauge: {
+            /**
+             * Id
+             * @description Its own for good, whatever it is called; given where it is missing.
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bevel_gauge";
+            /**
+             * Name
+             * @description What the maker calls it.
+             */
+            name: string;
+            /**
+             * Owned
+             * @description Whether cards for it are wanted.
+             * @default true
+             */
+            owned: boolean;
+            /**
+             * @default {
+             *       "at_square": 90,
+             *       "counts": "down",
+             *       "reach": 85,
+             *       "step": 0.5
+             *     }
+             */
+            scale: components["schemas"]["Scale"];
+        };
+        /**
+         * Bit
+         * @description The bit for the sockets, and what stands out in front of its flat.
+         */
+        Bit: {
+            /**
+             * Centre Spur
+             * @description How far the lead point stands out, mm; 0 for none.
+             * @default 0
+             */
+            centre_spur: number | string;
+            /**
+             * Rim Spurs
+             * @description How far the cutting spurs at the rim stand out, mm; 0 for none.
+             * @default 0
+             */
+            rim_spurs: number | string;
+        };
+        /**
+         * Blind
+         * @description A tenon that ends inside the top, bored from the underside.
+         */
+        Blind: {
+            /**
+             * Depth
+             * @description Depth bored along the axis to the flat of the bit, mm.
+             */
+            depth: number | string;
+            /** @description A peg from above, if it is pegged. */
+            peg?: components["schemas"]["Peg"] | null;
+            /**
+             * Socket
+             * @description Diameter of the hole, mm.
+             */
+            socket: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            way: "blind";
+        };
+        /**
+         * Block
+         * @description A clamping block whose face is sloped, so that the clamp pulls along the stretcher.
+         */
+        Block: {
+            slope: components["schemas"]["Quantity"];
+            /** Where */
+            where: string;
+        };
+        /**
+         * BoardSides
+         * @description Two boards that lean outward, one at each end.
+         */
+        BoardSides: {
+            /**
+             * Allowance
+             * @description Left on the boards for trimming level, mm.
+             * @default 5
+             */
+            allowance: number | string;
+            /**
+             * @default {
+             *       "height": 40,
+             *       "width": 120
+             *     }
+             */
+            cut_out: components["schemas"]["FootCutOut"] | null;
+            /**
+             * @default {
+             *       "count": 1,
+             *       "depth": 14,
+             *       "gap": 1,
+             *       "size": 8,
+             *       "way": "loose_tenon",
+             *       "width": 30
+             *     }
+             */
+            dowels: components["schemas"]["Dowels"];
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "board_sides";
+            /**
+             * Length
+             * @description Over the outer faces where they meet the top, side to side, mm.
+             */
+            length: number | string;
+            /**
+             * Rails
+             * @description Cross-pieces and treads between the boards.
+             * @default []
+             */
+            rails: components["schemas"]["CrossPiece"][];
+            /**
+             * Splay
+             * @description How far the boards lean outward, degrees.
+             */
+            splay: number | string;
+            /**
+             * Thickness
+             * @description Thickness of a board, mm.
+             * @default 22
+             */
+            thickness: number | string;
+            /**
+             * Width
+             * @description Width of a board, front to back, mm.
+             */
+            width: number | string;
+        };
+        /**
+         * Broken
+         * @description A reason the maker's order breaks: the step that comes too early, the one it wants before it
+         *     (left out altogether where `skipped`), why, and what it costs.
+         */
+        Broken: {
+            /** Costs */
+            costs: string;
+            /** Key */
+            key: string;
+            /** Skipped */
+            skipped: boolean;
+            /** Wanted */
+            wanted: string;
+            /** Wants */
+            wants: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * BrowserOut
+         * @description One browser a maker is signed in with; `here` the one that asks.
+         */
+        BrowserOut: {
+            /** Address */
+            address: string;
+            /** Browser */
+            browser: string;
+            /** Here */
+            here: boolean;
+            /** Id */
+            id: number;
+            /**
+             * Seen
+             * Format: date-time
+             */
+            seen: string;
+            /**
+             * Since
+             * Format: date-time
+             */
+            since: string;
+        };
+        /**
+         * Build
+         * @description The maker's own order for one piece; steps that are not named in it stand where they usually do.
+         */
+        Build: {
+            /**
+             * Added
+             * @default []
+             */
+            added: components["schemas"]["OwnStep"][];
+            /**
+             * Air C
+             * @description The shop's air on the day of the glue-up, °C.
+             * @default 20
+             */
+            air_c: number;
+            /**
+             * Air Rh
+             * @description How damp it is, % relative humidity.
+             * @default 50
+             */
+            air_rh: number;
+            /**
+             * Finish
+             * @description What it is finished with.
+             * @default hard_wax_oil
+             * @enum {string}
+             */
+            finish: "hard_wax_oil" | "wiping_varnish" | "exterior_varnish" | "lacquer" | "soap" | "bare";
+            /**
+             * Format
+             * @default proud-rake-build
+             * @constant
+             */
+            format: "proud-rake-build";
+            /**
+             * Glue
+             * @description What the joints are glued with.
+             * @default yellow
+             * @enum {string}
+             */
+            glue: "yellow" | "slow" | "hide" | "liquid_hide" | "epoxy" | "none";
+            /**
+             * Merged
+             * @description Steps done in one, under the key of the first.
+             * @default []
+             */
+            merged: string[][];
+            /**
+             * Open Min
+             * @description Minutes that glue stays open by the maker's own count, at 20 °C and 50 % damp; none for the usual.
+             */
+            open_min?: number | null;
+            /**
+             * Order
+             * @default []
+             */
+            order: string[];
+            /**
+             * Outline
+             * @description When the outline is cut: before boring it wants a cradle or a centre pin.
+             * @default after_boring
+             * @enum {string}
+             */
+            outline: "after_boring" | "before_boring";
+            /**
+             * Prefinish
+             * @description Whether what will be out of reach is finished before assembly.
+             * @default false
+             */
+            prefinish: boolean;
+            /**
+             * Promised
+             * @description The day it is promised for.
+             */
+            promised?: string | null;
+            /**
+             * Reused
+             * @description Whether any of the wood carries an old finish of unknown kind.
+             * @default false
+             */
+            reused: boolean;
+            /**
+             * Skipped
+             * @default []
+             */
+            skipped: components["schemas"]["Skip"][];
+            /**
+             * Spent
+             * @description What was paid for it: wood, finish, hardware.
+             * @default []
+             */
+            spent: components["schemas"]["Spent"][];
+            /**
+             * Split
+             * @description Steps done leg by leg, or part by part.
+             * @default []
+             */
+            split: string[];
+            /**
+             * Used
+             * @description What it is used for: feet for what is stepped on; empty for what its kind says.
+             * @default
+             * @enum {string}
+             */
+            used: "" | "indoors" | "feet" | "outdoors" | "child";
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+        };
+        /**
+         * BuildOut
+         * @description The build of one copy of a piece.
+         *
+         *     `next` is the step to go on with, on copy `next_copy`; `shown_done` are steps that are not ticked though
+         *     readings show that they were done; `left` the minutes of what is not done on any copy, `spent` those
+         *     counted; `said` what there is to say of what was just done; `now` the workshop's clock.
+         */
+        BuildOut: {
+            /** Copy Number */
+            copy_number: number;
+            document: components["schemas"]["Build"];
+            /** Kept */
+            kept: boolean;
+            /** Left */
+            left: number;
+            /** Make */
+            make: number;
+            /** Name */
+            name: string;
+            /** Next */
+            next: string | null;
+            /** Next Copy */
+            next_copy: number;
+            /**
+             * Now
+             * Format: date-time
+             */
+            now: string;
+            /** Number */
+            number: number;
+            /** Said */
+            said: string;
+            /** Shown Done */
+            shown_done: string[];
+            /** Skipped */
+            skipped: components["schemas"]["SkippedOut"][];
+            /** Spent */
+            spent: number;
+            /** Steps */
+            steps: components["schemas"]["StepOut"][];
+        };
+        /**
+         * BuildSave
+         * @description The maker's own order and the number it was changed from.
+         */
+        BuildSave: {
+            /** Based On */
+            based_on: number;
+            /**
+             * Copy Number
+             * @default 1
+             */
+            copy_number: number;
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * Called
+         * @description What a saved state is called; empty for no name.
+         */
+        Called: {
+            /** Called */
+            called: string;
+        };
+        /**
+         * Card
+         * @description A step without its place.
+         */
+        Card: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * Change
+         * @description One figure moved by readings. `because` names the readings, `cut` says that the part is cut
+         *     already and so stays as it is, `said` what follows from that.
+         */
+        Change: {
+            /** Because */
+            because: string[];
+            /** Cut */
+            cut: boolean;
+            now: components["schemas"]["Quantity"];
+            /** Part */
+            part: string;
+            /** Said */
+            said: string;
+            was: components["schemas"]["Quantity"];
+            /** What */
+            what: string;
+        };
+        /**
+         * Check
+         * @description One cross-check: the distance between two marks, or a mark and the edge, its proof's id, and what
+         *     that is taken on.
+         */
+        Check: {
+            figure: components["schemas"]["Figure"];
+            /** Id */
+            id: string;
+            /** Legs */
+            legs: number[];
+            /** Of */
+            of: string[];
+        };
+        /**
+         * Circle
+         * @description Evenly round a circle.
+         */
+        Circle: {
+            /**
+             * Count
+             * @description How many legs.
+             * @default 3
+             */
+            count: number;
+            /**
+             * First
+             * @description Bearing of leg 1 from the middle, degrees from x towards y; 90 is at the back.
+             * @default 90
+             */
+            first: number | string;
+            /**
+             * Legs
+             * @description The legs' ids, anticlockwise seen from above, from `first` on.
+             * @default []
+             */
+            legs: string[];
+            /**
+             * Radius
+             * @description Radius of the circle of leg centres, mm.
+             */
+            radius: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            way: "circle";
+        };
+        /**
+         * ClashOut
+         * @description A place both changed: its path in mine, what it is called, what each made of it.
+         */
+        ClashOut: {
+            /** Mine */
+            mine: string;
+            /** Path */
+            path: string;
+            /** Theirs */
+            theirs: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * ClassOut
+         * @description The exercise: the steps mixed up, who handed in, what most got wrong.
+         */
+        ClassOut: {
+            /** Common */
+            common: components["schemas"]["Common"][];
+            /** Handed In */
+            handed_in: components["schemas"]["HandedIn"][];
+            /** Steps */
+            steps: components["schemas"]["Card"][];
+        };
+        /**
+         * CoatStep
+         * @description One coat of this piece: hours to dry in today's air, litres of it.
+         */
+        CoatStep: {
+            /** Dry H */
+            dry_h: [
+                number,
+                number
+            ];
+            /** How */
+            how: string;
+            /** Litres */
+            litres: number;
+            /** Number */
+            number: number;
+            /** Then */
+            then: string;
+            /** What */
+            what: string;
+            /** Wiped After */
+            wiped_after: number;
+        };
+        /**
+         * Common
+         * @description A reason that so many learners broke.
+         */
+        Common: {
+            /** Example */
+            example: string;
+            /** Learners */
+            learners: number;
+            /** Why */
+            why: string;
+        };
+        /**
+         * Corner
+         * @description One corner of a drawn outline.
+         */
+        Corner: {
+            /**
+             * X
+             * @description To the right of the middle, mm.
+             */
+            x: number | string;
+            /**
+             * Y
+             * @description To the back of the middle, mm.
+             */
+            y: number | string;
+        };
+        /**
+         * Cost
+         * @description What one piece (or the batch that is made of it) cost so far, and what more of them would.
+         */
+        Cost: {
+            /** Hours */
+            hours: number;
+            /** Labour */
+            labour: number;
+            /** Materials */
+            materials: number;
+            /** Mishaps */
+            mishaps: number;
+            /** Next */
+            next: components["schemas"]["Range"][];
+            /** Scrapped */
+            scrapped: number;
+            /** Total */
+            total: number;
+            /** Worked */
+            worked: components["schemas"]["Worked"][];
+        };
+        /**
+         * CostOut
+         * @description What a piece cost, at the maker's rate.
+         */
+        CostOut: {
+            cost: components["schemas"]["Cost"];
+            /** Money */
+            money: string;
+            /** Rate */
+            rate: number;
+        };
+        /**
+         * CrossPiece
+         * @description A level piece between two leaning parts.
+         */
+        CrossPiece: {
+            /**
+             * Depth
+             * @description Height on its face, mm.
+             * @default 40
+             */
+            depth: number | string;
+            /**
+             * Drop
+             * @description Plumb, from the underside of the top down to its upper edge, mm; 0 is flush.
+             * @default 0
+             */
+            drop: number | string;
+            /**
+             * Lies
+             * @description On its edge like a rail, or flat like a tread: then `depth` runs front to back.
+             * @default upright
+             * @enum {string}
+             */
+            lies: "upright" | "flat";
+            /**
+             * Offset
+             * @description Its middle in front of (-) or behind (+) the middle of the support, mm.
+             * @default 0
+             */
+            offset: number | string;
+            /**
+             * Thickness
+             * @description Through its face, mm.
+             * @default 25
+             */
+            thickness: number | string;
+        };
+        /**
+         * DShape
+         * @description A D: straight along the back, square for a while, then half an ellipse to the front.
+         */
+        DShape: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "d";
+            /**
+             * Length
+             * @description Side to side (x), along the straight back, mm.
+             */
+            length: number | string;
+            /**
+             * Straight
+             * @description How far the ends run straight forward from the back before the curve begins, mm.
+             * @default 0
+             */
+            straight: number | string;
+            /**
+             * Width
+             * @description Front to back (y), mm.
+             */
+            width: number | string;
+        };
+        /**
+         * Dial
+         * @description A tool's own scale and where to set it, degrees.
+         *
+         *     `reading` is the exact figure on that scale, `mark` the nearest division that can be set.
+         */
+        Dial: {
+            /** At Square */
+            at_square: number;
+            /** Counts */
+            counts: string;
+            mark: components["schemas"]["Quantity"];
+            /** Name */
+            name: string;
+            /** Off Square */
+            off_square: number;
+            /** Reach */
+            reach: number;
+            reading: components["schemas"]["Quantity"];
+            /** Step */
+            step: number;
+        };
+        /**
+         * Difference
+         * @description One thing: its path, what it is called, what it says before and after; empty where it was not.
+         */
+        Difference: {
+            /** After */
+            after: string;
+            /** Before */
+            before: string;
+            /** Path */
+            path: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * DigitalGauge
+         * @description A digital angle gauge on the drill, zeroed before boring.
+         *
+         *     Reading 0 at square it was zeroed with the bit standing square to the top; reading 90 it was
+         *     zeroed lying on the top.
+         */
+        DigitalGauge: {
+            /**
+             * Id
+             * @description Its own for good, whatever it is called; given where it is missing.
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "digital_gauge";
+            /**
+             * Name
+             * @description What the maker calls it.
+             */
+            name: string;
+            /**
+             * Owned
+             * @description Whether cards for it are wanted.
+             * @default true
+             */
+            owned: boolean;
+            /**
+             * @default {
+             *       "at_square": 0,
+             *       "counts": "up",
+             *       "reach": 90,
+             *       "step": 0.1
+             *     }
+             */
+            scale: components["schemas"]["Scale"];
+        };
+        /**
+         * Dish
+         * @description A hollow both ways: an arc in every section through the middle.
+         */
+        Dish: {
+            /**
+             * Depth
+             * @description Depth in the middle, mm.
+             */
+            depth: number | string;
+            /**
+             * Length
+             * @description Side to side at the surface, mm.
+             */
+            length: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            way: "dish";
+            /**
+             * Width
+             * @description Front to back at the surface, mm.
+             */
+            width: number | string;
+        };
+        /**
+         * DowelScrew
+         * @description A screw pointed at both ends: half in the top, half in the leg, the leg's end cut to the lean.
+         */
+        DowelScrew: {
+            /**
+             * Core
+             * @description Diameter of the pilot hole in the top, mm.
+             * @default 5
+             */
+            core: number | string;
+            /**
+             * Into Top
+             * @description Thread that goes into the top, along the axis, mm.
+             * @default 30
+             */
+            into_top: number | string;
+            /**
+             * Length
+             * @description The whole screw, mm.
+             * @default 80
+             */
+            length: number | string;
+            /**
+             * Socket
+             * @description Diameter of the screw over its thread, mm.
+             * @default 8
+             */
+            socket: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            way: "dowel_screw";
+        };
+        /**
+         * Dowels
+         * @description Dowels or loose tenons in a butt joint.
+         */
+        Dowels: {
+            /**
+             * Count
+             * @description How many in one joint.
+             * @default 2
+             */
+            count: number;
+            /**
+             * Depth
+             * @description Depth in each of the two parts, mm.
+             * @default 25
+             */
+            depth: number | string;
+            /**
+             * Gap
+             * @description Left over at each end for glue, mm.
+             * @default 1
+             */
+            gap: number | string;
+            /**
+             * Size
+             * @description Diameter of a dowel, thickness of a loose tenon, mm.
+             * @default 10
+             */
+            size: number | string;
+            /**
+             * Way
+             * @default dowel
+             * @enum {string}
+             */
+            way: "dowel" | "loose_tenon";
+            /**
+             * Width
+             * @description Width of a loose tenon over its rounded edges, mm; of no account for dowels.
+             * @default 30
+             */
+            width: number | string;
+        };
+        /**
+         * Drawings
+         * @description `piece`: the views asked for; `sections` and `legs`, one a group of legs; `layout`, one a
+         *     step of the marking-out; `sticks`, one a part of square stock;
+         *     `marks`, what to write on each leg and stretcher; `pictures`, one a set-up card,
+         *     by the card's id; `meshes`, the solids of the turnable view.
+         */
+        Drawings: {
+            /** Layout */
+            layout: components["schemas"]["View"][];
+            /** Legs */
+            legs: components["schemas"]["View"][];
+            /** Marks */
+            marks: components["schemas"]["View"][];
+            /** Meshes */
+            meshes: components["schemas"]["Mesh"][];
+            /** Pictures */
+            pictures: {
+                [key: string]: components["schemas"]["View"];
+            };
+            /** Piece */
+            piece: components["schemas"]["View"][];
+            /** Sections */
+            sections: components["schemas"]["View"][];
+            /** Sticks */
+            sticks: components["schemas"]["View"][];
+        };
+        /**
+         * Drawn
+         * @description An outline drawn over the slab or slice itself: its corners in order, straight or smoothed.
+         */
+        Drawn: {
+            /**
+             * Corners
+             * @description In order round the edge, either way round; the middle of the piece is (0, 0).
+             */
+            corners: components["schemas"]["Corner"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "drawn";
+            /** @description A photograph to draw over, where one was laid. */
+            photo?: components["schemas"]["Photo"] | null;
+            /**
+             * Smooth
+             * @description Whether a curve runs through the corners, as bark does, instead of straight lines.
+             * @default false
+             */
+            smooth: boolean;
+        };
+        /**
+         * EdgeShape
+         * @description What is done to an edge all round: it takes room from the face.
+         */
+        EdgeShape: {
+            /**
+             * Angle
+             * @description Slope of a chamfer off the face, degrees.
+             * @default 45
+             */
+            angle: number | string;
+            /**
+             * Size
+             * @description Radius of a round-over, or how far a chamfer comes in on the face, mm.
+             * @default 0
+             */
+            size: number | string;
+            /**
+             * Way
+             * @default square
+             * @enum {string}
+             */
+            way: "square" | "round_over" | "chamfer";
+        };
+        /**
+         * EndCut
+         * @description One end, laid with its `up` face showing. Bare numbers, degrees and mm.
+         *
+         *     `mitre` is on that face between the cut and square across, positive where the end runs
+         *     longer towards the first edge (across); `tilt` is of the blade off square to the face,
+         *     positive where it runs longer towards the face itself; `on_edge` is the line on the edge.
+         */
+        EndCut: {
+            /** Mitre */
+            mitre: number;
+            /** On Edge */
+            on_edge: number;
+            /** Tilt */
+            tilt: number;
+        };
+        /**
+         * EntryOut
+         * @description One line of the log. `sort` is done, undone, mishap, note, lesson, photo, time, repair, order or
+         *     reading; `became` what came of a mishap, `rescue` how it was saved; `photo` the address of a picture.
+         */
+        EntryOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Became */
+            became: string[];
+            /** By */
+            by: string | null;
+            /** Copy Number */
+            copy_number: number;
+            /** Id */
+            id: number;
+            /** Minutes */
+            minutes: number | null;
+            /** Name */
+            name: string;
+            /** Operation */
+            operation: string;
+            /** Photo */
+            photo: string | null;
+            /**
+             * Piece
+             * Format: uuid
+             */
+            piece: string;
+            /** Rescue */
+            rescue: string;
+            /** Says */
+            says: string;
+            /** Sort */
+            sort: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * EveryTool
+         * @description One tool of each kind there is, and a picture of it at work by kind, for most.
+         */
+        EveryTool: {
+            /** Pictures */
+            pictures: {
+                [key: string]: components["schemas"]["View"];
+            };
+            /** Tools */
+            tools: (components["schemas"]["BevelGauge"] | components["schemas"]["TiltingTable"] | components["schemas"]["Ramp"] | components["schemas"]["GuideBlock"] | components["schemas"]["AngleGuide"] | components["schemas"]["DigitalGauge"] | components["schemas"]["OppositeLeg"] | components["schemas"]["Protractor"] | components["schemas"]["MitreSaw"] | components["schemas"]["TableSaw"] | components["schemas"]["BandSaw"] | components["schemas"]["Handsaw"] | components["schemas"]["HandPlane"] | components["schemas"]["TaperJig"] | components["schemas"]["RouterTable"] | components["schemas"]["TenonCutter"])[];
+        };
+        /**
+         * FaultOut
+         * @description One wrong field: where, what was got, what is allowed, what to do; `what` it is about in the maker's
+         *     words, and all of it `said` in whole sentences.
+         */
+        FaultOut: {
+            /** Allowed */
+            allowed: string;
+            /** Do */
+            do: string;
+            /** Field */
+            field: string;
+            /** Got */
+            got: string;
+            /** Said */
+            said: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * Figure
+         * @description A figure that can answer "why?": what it is, its value, the formula and what went in.
+         */
+        Figure: {
+            /** Formula */
+            formula: string;
+            /** Inputs */
+            inputs: components["schemas"]["Input"][];
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            quantity: components["schemas"]["Quantity"];
+        };
+        /**
+         * Finding
+         * @description `code` names the rule; "stop" would spoil the piece, "caution" wants a look, "note" informs.
+         *
+         *     `legs` it concerns, `number` the figure found, `limit` what it is held against, `at` the
+         *     place on the top (top frame, mm), `field` where the maker can change it, `station` where it
+         *     is shown.
+         */
+        Finding: {
+            /** At */
+            at: [
+                number,
+                number
+            ] | null;
+            /** Code */
+            code: string;
+            /** Field */
+            field: string;
+            /** Legs */
+            legs: number[];
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "stop" | "caution" | "note";
+            limit: components["schemas"]["Quantity"] | null;
+            /** Mend */
+            mend: string;
+            number: components["schemas"]["Quantity"];
+            /** Station */
+            station: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * Finished
+         * @description Whether a piece is finished, as its maker says.
+         */
+        Finished: {
+            /** Finished */
+            finished: boolean;
+        };
+        /**
+         * Finishing
+         * @description The finishing of a piece: the surface, the coats, what is masked, what it stands on, cautions, care
+         *     to hand over; `unfit` says where a finish is not for this use.
+         */
+        Finishing: {
+            /** Area M2 */
+            area_m2: number;
+            /** Area Parts */
+            area_parts: [
+                string,
+                number
+            ][];
+            /** Care */
+            care: string;
+            /** Cautions */
+            cautions: string[];
+            /** Coats */
+            coats: components["schemas"]["CoatStep"][];
+            /** Days */
+            days: number;
+            /** Finish */
+            finish: string;
+            /** Litres */
+            litres: number;
+            /** Mask */
+            mask: string[];
+            /** Stands On */
+            stands_on: string;
+            /** Unfit */
+            unfit: string;
+            /**
+             * Use
+             * @enum {string}
+             */
+            use: "indoors" | "feet" | "outdoors" | "child";
+        };
+        /**
+         * FootCut
+         * @description `long` and `short` are the cut end's axes (a leg with corners: over its flats) on the floor, mm.
+         *
+         *     `below` and `above` are how far, along the axis, the end's longest and shortest side lie
+         *     beyond and short of the axis; they add up to `high_low`. `taper` is the radius lost per mm.
+         */
+        FootCut: {
+            /** Above */
+            above: number;
+            /** Below */
+            below: number;
+            /** Long */
+            long: number;
+            /** Short */
+            short: number;
+            /** Taper */
+            taper: number;
+        };
+        /**
+         * FootCutOut
+         * @description What is sawn out of a board's lower end so that it stands on two feet.
+         */
+        FootCutOut: {
+            /**
+             * Height
+             * @description Up the board's face, mm.
+             * @default 40
+             */
+            height: number | string;
+            /**
+             * Width
+             * @description Between the feet, mm.
+             * @default 120
+             */
+            width: number | string;
+        };
+        /**
+         * Footprint
+         * @description The outsides of the feet on a given size; on a circle `width` is the ring round them.
+         */
+        Footprint: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            by: "footprint";
+            /**
+             * Depth
+             * @description Over the outsides of the feet, front to back, mm (on a circle: not used).
+             */
+            depth: number | string;
+            /**
+             * Width
+             * @description Over the outsides of the feet, side to side, mm (on a circle: across the ring).
+             */
+            width: number | string;
+        };
+        /**
+         * Free
+         * @description Legs put down where the maker likes.
+         */
+        Free: {
+            /**
+             * Spots
+             * @description The legs put down, each standing for its mirrored partners too.
+             */
+            spots: components["schemas"]["Spot"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            way: "free";
+        };
+        /**
+         * GaugeIn
+         * @description Which proof is taken; `count` how many readings were asked for so far, `before` the last line.
+         */
+        GaugeIn: {
+            /** Bare */
+            bare?: ("inch" | "metric") | null;
+            /**
+             * Before
+             * @default
+             */
+            before: string;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /** Piece */
+            piece: {
+                [key: string]: unknown;
+            };
+            /** Proof */
+            proof: string;
+            /** Readings */
+            readings?: components["schemas"]["ReadingIn"][];
+            /** Seed */
+            seed?: number | null;
+            /**
+             * Size
+             * @default 1
+             */
+            size: number;
+        };
+        /**
+         * GlueStage
+         * @description One stage: the `step` it is in the order of work, the joints by name, how (in words), what to have at
+         *     hand, the blocks, minutes it takes.
+         */
+        GlueStage: {
+            /** At Hand */
+            at_hand: string[];
+            /** Blocks */
+            blocks: components["schemas"]["Block"][];
+            /** Joints */
+            joints: string[];
+            /** Minutes */
+            minutes: number;
+            /** Step */
+            step: string;
+            /** Steps */
+            steps: string[];
+            /** Title */
+            title: string;
+        };
+        /**
+         * GlueUp
+         * @description The glue-up of a piece today. `pace` is minutes a joint, from `paced_by` own glue-ups (0: the
+         *     usual); `open_min` and `clamp_h` hold in today's air; `cautions` what is against it today.
+         */
+        GlueUp: {
+            /** Cautions */
+            cautions: string[];
+            /** Clamp H */
+            clamp_h: number;
+            /** Clean */
+            clean: string;
+            /** Glue */
+            glue: string;
+            /** Heat Opens */
+            heat_opens: boolean;
+            /** Open Min */
+            open_min: number;
+            /** Pace */
+            pace: number;
+            /** Paced By */
+            paced_by: number;
+            /** Saved */
+            saved: string;
+            /** Sittings */
+            sittings: components["schemas"]["Sitting"][];
+            /** Spread */
+            spread: components["schemas"]["Quantity"][];
+            /** Told */
+            told: string;
+        };
+        /**
+         * GluedIn
+         * @description How a sitting went: its steps, how long it took, each joint, whether it was stopped.
+         */
+        GluedIn: {
+            /**
+             * Copy Number
+             * @default 1
+             */
+            copy_number: number;
+            /** Dry */
+            dry: boolean;
+            /** Joints */
+            joints: components["schemas"]["JointIn"][];
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Seconds */
+            seconds: number;
+            /** Steps */
+            steps: string[];
+            /**
+             * Stopped
+             * @default false
+             */
+            stopped: boolean;
+            /**
+             * Token
+             * @default
+             */
+            token: string;
+        };
+        /**
+         * GuideBlock
+         * @description A block with one face sawn to the angle, held beside a hand drill's bit.
+         */
+        GuideBlock: {
+            /**
+             * Height
+             * @description Height of the guiding face above the work, mm.
+             * @default 75
+             */
+            height: number | string;
+            /**
+             * Id
+             * @description Its own for good, whatever it is called; given where it is missing.
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "guide_block";
+            /**
+             * Name
+             * @description What the maker calls it.
+             */
+            name: string;
+            /**
+             * Owned
+             * @description Whether cards for it are wanted.
+             * @default true
+             */
+            owned: boolean;
+            /**
+             * Reach
+             * @description Furthest lean the block can guide, degrees.
+             * @default 40
+             */
+            reach: number | string;
+        };
+        /**
+         * HandPlane
+         * @description A plane and a marking gauge: tapers, bevels and eight sides by hand.
+         */
+        HandPlane: {
+            /**
+             * Id
+             * @description Its own for good, whatever it is called; given where it is missing.
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "hand_plane";
+            /**
+             * Name
+             * @description What the maker calls it.
+             */
+            name: string;
+            /**
+             * Owned
+             * @description Whether cards for it are wanted.
+             * @default true
+             */
+            owned: boolean;
+        };
+        /**
+         * HandedIn
+         * @description One learner and how many reasons their order broke.
+         */
+        HandedIn: {
+            /** Learner */
+            learner: string;
+            /** Wrong */
+            wrong: number;
+        };
+        /**
+         * Handle
+         * @description A place the maker can take hold of: what it moves, which one, where it is, its name.
+         */
+        Handle: {
+            /** At */
+            at: [
+                number,
+                number
+            ];
+            /** Label */
+            label: string;
+            /** Leg */
+            leg: number;
+            /**
+             * Moves
+             * @enum {string}
+             */
+            moves: "foot" | "socket" | "height" | "lean" | "member" | "frame" | "corner";
+        };
+        /**
+         * Handsaw
+         * @description A handsaw to a scribed line, with a sawn block to guide it where one helps.
+         */
+        Handsaw: {
+            /**
+             * Id
+             * @description Its own for good, whatever it is called; given where it is missing.
+             * @default
+             */
+            id: string;
+            /**
+             * Kerf
+             * @description millimetres, or a length in the trade's notation
+             * @default 1.2
+             */
+            kerf: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "handsaw";
+            /**
+             * Name
+             * @description What the maker calls it.
+             */
+            name: string;
+            /**
+             * Owned
+             * @description Whether cards for it are wanted.
+             * @default true
+             */
+            owned: boolean;
+        };
+        /**
+         * HealthOut
+         * @description How the workshop is. Strangers are told `ok` and nothing else; lengths are in bytes.
+         */
+        HealthOut: {
+            /** Free */
+            free?: number | null;
+            /** Last Backup */
+            last_backup?: string | null;
+            /** Ok */
+            ok: boolean;
+            /** Piece Version */
+            piece_version?: number | null;
+            /** Shop Version */
+            shop_version?: number | null;
+            /** Troubles */
+            troubles?: string[];
+            /** Up To Date */
+            up_to_date?: boolean | null;
+            /** Version */
+            version?: string | null;
+            /** Writable */
+            writable?: boolean | null;
+        };
+        /**
+         * Heard
+         * @description What came of listening once. `state` is read, silent, rubbish, wrong (another kind of figure) or
+         *     repeated; `value` in mm, degrees or percent where it was read; `typed` the same as a maker would
+         *     type it; `said` what to tell them.
+         */
+        Heard: {
+            /** Line */
+            line: string;
+            /** Said */
+            said: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "read" | "silent" | "rubbish" | "wrong" | "repeated";
+            /** Typed */
+            typed: string;
+            /** Value */
+            value: number | null;
+        };
+        /**
+         * HeardOut
+         * @description What came of listening to one instrument.
+         */
+        HeardOut: {
+            heard: components["schemas"]["Heard"];
+            /**
+             * Instrument
+             * @enum {string}
+             */
+            instrument: "angle_gauge" | "caliper" | "height_gauge" | "moisture_meter";
+        };
+        /**
+         * HiddenLean
+         * @description One leg by name, and how far its hole was bored off its lean, degrees.
+         */
+        HiddenLean: {
+            /** Leg */
+            leg: string;
+            off: components["schemas"]["Quantity"];
+        };
+        /**
+         * HoursIO
+         * @description When a maker works, and days off.
+         */
+        HoursIO: {
+            /** Off */
+            off?: string[];
+            /** Stretches */
+            stretches: components["schemas"]["StretchIO"][];
+        };
+        /**
+         * Input
+         * @description One thing a figure was worked out from: its symbol in the formula, its name, its value.
+         */
+        Input: {
+            /** Name */
+            name: string;
+            quantity: components["schemas"]["Quantity"];
+            /** Symbol */
+            symbol: string;
+        };
+        /**
+         * Insets
+         * @description Four legs, each set in from the ends and the edges of the top.
+         */
+        Insets: {
+            /**
+             * From Edges
+             * @description Leg centre in from the front and back edge, mm.
+             */
+            from_edges: number | string;
+            /**
+             * From Ends
+             * @description Leg centre in from the left and right end, mm.
+             */
+            from_ends: number | string;
+            /**
+             * Legs
+             * @description The legs' ids, from the front left corner anticlockwise seen from above.
+             * @default []
+             */
+            legs: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            way: "insets";
+        };
+        /**
+         * JointIn
+         * @description How one joint went: home, with a gap, short of home, or left open when it was stopped.
+         */
+        JointIn: {
+            /** Name */
+            name: string;
+            /**
+             * Outcome
+             * @enum {string}
+             */
+            outcome: "home" | "gap" | "short" | "open";
+        };
+        /**
+         * JudgedOut
+         * @description What is wrong with an order: nothing where it is a good one.
+         */
+        JudgedOut: {
+            /** Wrong */
+            wrong: components["schemas"]["Wrong"][];
+        };
+        /**
+         * Kept
+         * @description Whether a piece is for its maker's eyes.
+         */
+        Kept: {
+            /** Kept */
+            kept: boolean;
+        };
+        /**
+         * Layout
+         * @description The whole marking-out: the face it is done on, the steps, the cross-checks.
+         */
+        Layout: {
+            /** Checks */
+            checks: components["schemas"]["Check"][];
+            /** Face */
+            face: string;
+            /** Steps */
+            steps: components["schemas"]["Step"][];
+        };
+        /**
+         * Lean
+         * @description The sitting surface against the floor: how much it falls, and which way.
+         */
+        Lean: {
+            /**
+             * Fall
+             * @description Fall of the sitting surface, degrees.
+             * @default 0
+             */
+            fall: number | string;
+            /**
+             * Toward
+             * @description Bearing towards which it falls, degrees from x towards y; 90 is to the back.
+             * @default 90
+             */
+            toward: number | string;
+        };
+        /**
+         * LeanFigures
+         * @description One lean in all its names; the sightline from both lines, None where there is none.
+         */
+        LeanFigures: {
+            from_centre: components["schemas"]["Figure"] | null;
+            from_side: components["schemas"]["Figure"] | null;
+            rake: components["schemas"]["Quantity"];
+            resultant: components["schemas"]["Figure"];
+            splay: components["schemas"]["Quantity"];
+            /** Toward */
+            toward: string;
+        };
+        /**
+         * Leg
+         * @description The leg's section and taper; the same size at both ends means straight.
+         */
+        Leg: {
+            /**
+             * At Foot
+             * @description Diameter, or width over the flats, on its axis at the floor, mm.
+             */
+            at_foot: number | string;
+            /**
+             * At Top
+             * @description Diameter, or width over the flats, where it meets the underside, mm.
+             */
+            at_top: number | string;
+            /** @description For a leg thickest, or thinnest, somewhere between. */
+            belly?: components["schemas"]["Belly"] | null;
+            /**
+             * Facing
+             * @description How a square leg is turned: front face along the left-right line, or a face looking
+             *     along the sightline. Of no account for a round leg.
+             * @default front
+             * @enum {string}
+             */
+            facing: "front" | "sightline";
+            /**
+             * Made By
+             * @description Turned on a lathe, or shaved from square through eight sides.
+             * @default shaved
+             * @enum {string}
+             */
+            made_by: "turned" | "shaved";
+            /**
+             * Neck
+             * @description What the leg does where it meets the top.
+             * @default plain
+             * @enum {string}
+             */
+            neck: "plain" | "cove" | "shoulder";
+            /**
+             * Practice
+             * @description Practice legs, for a trial hole or a first turning.
+             * @default 0
+             */
+            practice: number;
+            /**
+             * Relief
+             * @description Bevel round the foot's edge, measured up the leg, mm.
+             * @default 0
+             */
+            relief: number | string;
+            /**
+             * Section
+             * @description Round, eight-sided, or square stock with a round tenon.
+             * @default round
+             * @enum {string}
+             */
+            section: "round" | "square" | "octagon";
+            /**
+             * Spare
+             * @description Spare legs made along with the rest.
+             * @default 0
+             */
+            spare: number;
+            /**
+             * Sticks
+             * @description Shaped or reused legs, measured one by one; the shortest sets what all can come to.
+             * @default []
+             */
+            sticks: components["schemas"]["Stick"][];
+            /**
+             * Tenon By
+             * @description How the round tenon is made.
+             * @default hand
+             * @enum {string}
+             */
+            tenon_by: "lathe" | "cutter" | "hand";
+        };
+        /**
+         * LegFigures
+         * @description One leg's leans off the top and off plumb, its socket (x, y) and where its foot stands; `index` its
+         *     place in what its support keeps one of a leg, `sightline` the bearing it leans along, degrees.
+         */
+        LegFigures: {
+            boring: components["schemas"]["LeanFigures"];
+            /** Foot */
+            foot: [
+                components["schemas"]["Quantity"],
+                components["schemas"]["Quantity"]
+            ];
+            /** Id */
+            id: string;
+            /** Index */
+            index: number;
+            /** Measured */
+            measured: boolean;
+            /** Number */
+            number: number;
+            /** Pair */
+            pair: number;
+            /** Place */
+            place: [
+                components["schemas"]["Quantity"],
+                components["schemas"]["Quantity"]
+            ];
+            /** Sightline */
+            sightline: number | null;
+            standing: components["schemas"]["LeanFigures"];
+            /** Support */
+            support: number;
+        };
+        /**
+         * LegPart
+         * @description One leg's figures, each with its working; `cut` keeps the bare numbers for drawings.
+         */
+        LegPart: {
+            blank: components["schemas"]["Figure"];
+            block: components["schemas"]["Figure"];
+            cut: components["schemas"]["FootCut"];
+            eight: components["schemas"]["Figure"] | null;
+            exposed: components["schemas"]["Figure"];
+            finished: components["schemas"]["Figure"];
+            foot_long: components["schemas"]["Figure"];
+            foot_short: components["schemas"]["Figure"];
+            high_low: components["schemas"]["Figure"];
+            /** Id */
+            id: string;
+            in_top: components["schemas"]["Figure"];
+            /** Making */
+            making: components["schemas"]["Figure"][];
+            /** Number */
+            number: number;
+            /** Section */
+            section: string;
+            stock: components["schemas"]["Figure"];
+            /** Support */
+            support: number;
+            /** Tapers */
+            tapers: components["schemas"]["Taper"][];
+            wedge: components["schemas"]["Figure"] | null;
+        };
+        /**
+         * LessonOut
+         * @description What was learned at such a step before.
+         */
+        LessonOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string | null;
+            /** Piece */
+            piece: string;
+            /** Says */
+            says: string;
+        };
+        /**
+         * Level
+         * @description How high on a leg: by its drop, its height, or its place along the leg.
+         */
+        Level: {
+            /**
+             * By
+             * @description drop: plumb below the middle of the sitting surface; height: plumb above the floor;
+             *     along: down the leg's axis from the underside, or from a line scored round it there.
+             * @default height
+             * @enum {string}
+             */
+            by: "drop" | "height" | "along";
+            /**
+             * Value
+             * @description How much, mm.
+             */
+            value: number | string;
+        };
+        /**
+         * LevelFoot
+         * @description One foot in one pass. `gap` is how far it floats as the piece stands; `sure` how far off the
+         *     cut may still come out, 19 times in 20, None before it was measured; `how` is saw, sand or leave.
+         */
+        LevelFoot: {
+            after: components["schemas"]["Figure"];
+            /** Bears */
+            bears: boolean;
+            gap: components["schemas"]["Quantity"];
+            /** How */
+            how: string;
+            /** Key */
+            key: string;
+            /** Leg */
+            leg: number;
+            long: components["schemas"]["Figure"];
+            /** Long Side */
+            long_side: string;
+            loses: components["schemas"]["Figure"];
+            /** Name */
+            name: string;
+            /** Part */
+            part: string;
+            shim: components["schemas"]["Figure"];
+            /** Shim Of */
+            shim_of: string;
+            short: components["schemas"]["Figure"];
+            /** Short Side */
+            short_side: string;
+            sure: components["schemas"]["Quantity"] | null;
+        };
+        /**
+         * LevelPass
+         * @description One round of measuring and cutting.
+         */
+        LevelPass: {
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /**
+             * Places
+             * @description Where the top's height is taken as it stands: at the middles of its four edges, or over its legs.
+             * @default edges
+             * @enum {string}
+             */
+            places: "edges" | "legs";
+            /**
+             * Raised
+             * @description Upside down on blocks: how far they hold the upper face off the bench, mm.
+             * @default 0
+             */
+            raised: number | string;
+            /**
+             * Way
+             * @default bench
+             * @enum {string}
+             */
+            way: "bench" | "standing" | "shims" | "seat" | "sighted";
+        };
+        /**
+         * LevelRound
+         * @description One pass, by its id. Angles in degrees, lengths in mm; `falls_right` and `falls_back` are how far
+         *     the top falls more than it should that way as it stands; `short_by` what is missing to the wanted
+         *     height; `good` says that it may stay as it is, `said` why or why not; `begins` how the feet ended before
+         *     it, where they were proved; `choose_ends` whether there are legs for which that is to be said.
+         */
+        LevelRound: {
+            /** Answered */
+            answered: number;
+            /** Asked */
+            asked: number;
+            /** Bears */
+            bears: string;
+            /** Begins */
+            begins: string;
+            bench: components["schemas"]["Figure"] | null;
+            block: components["schemas"]["Figure"];
+            /** Block Of */
+            block_of: string;
+            /** Choose Ends */
+            choose_ends: boolean;
+            falls_back: components["schemas"]["Quantity"];
+            falls_right: components["schemas"]["Quantity"];
+            /** Feet */
+            feet: components["schemas"]["LevelFoot"][];
+            /** Good */
+            good: boolean;
+            height_after: components["schemas"]["Quantity"];
+            height_now: components["schemas"]["Quantity"];
+            highest: components["schemas"]["Figure"];
+            /** Id */
+            id: string;
+            /** Number */
+            number: number;
+            /** Problems */
+            problems: components["schemas"]["Problem"][];
+            rocks: components["schemas"]["Quantity"] | null;
+            /** Said */
+            said: string;
+            short_by: components["schemas"]["Quantity"] | null;
+            spacer: components["schemas"]["Figure"] | null;
+            /** Spacer Of */
+            spacer_of: string;
+            tilt: components["schemas"]["Quantity"];
+            wanted: components["schemas"]["Quantity"];
+            /** Way */
+            way: string;
+        };
+        /**
+         * Levelling
+         * @description What the levelling aims at, and its passes in order.
+         */
+        Levelling: {
+            /**
+             * Ends
+             * @description How legs set into the top end before the first pass: square and over length, or sawn to the floor.
+             * @default square
+             * @enum {string}
+             */
+            ends: "square" | "sawn";
+            /**
+             * Flat
+             * @description How far the bench or floor it is measured on may be out of flat, mm.
+             * @default 0.1
+             */
+            flat: number | string;
+            /**
+             * Lean Allowed
+             * @description How far the top may lean from what was chosen, to lose less of the legs, degrees.
+             * @default 0
+             */
+            lean_allowed: number | string;
+            /**
+             * Passes
+             * @default [
+             *       {
+             *         "id": "",
+             *         "places": "edges",
+             *         "raised": 0,
+             *         "way": "bench"
+             *       }
+             *     ]
+             */
+            passes: components["schemas"]["LevelPass"][];
+        };
+        /**
+         * LogOut
+         * @description A page of the log, the latest first; `more` where there is earlier.
+         */
+        LogOut: {
+            /** Entries */
+            entries: components["schemas"]["EntryOut"][];
+            /** More */
+            more: boolean;
+        };
+        /**
+         * MakerOut
+         * @description A maker of the shop; `first` the one who looks after the others.
+         */
+        MakerOut: {
+            /** First */
+            first: boolean;
+            /** Name */
+            name: string;
+            /**
+             * Since
+             * Format: date-time
+             */
+            since: string;
+        };
+        /**
+         * Mark
+         * @description One thing drawn. point: `points` has one, `text` its name; line: an open run; arc: a run too.
+         */
+        Mark: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "point" | "line" | "arc";
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+        };
+        /**
+         * MemberEnd
+         * @description One end: what it goes into, where along it, at what angle, and the socket there.
+         *
+         *     `acute_side` is "foot" or "top" for the side of the leg the acute angle lies on, "" when square;
+         *     `radius` half of what it goes into there, mm; `found` is the acute angle as it was read, between the
+         *     axes; `pass_by` how far to turn the leg for the drill to pass its opposite. `mark` is where its
+         *     middle is marked: along the stick from the end a rule is hooked on, named by `hook`; `round_` how far
+         *     round it from its line (mm; on a flat, `face`, from the flat's middle line towards `aside_to`).
+         *     `opening_on` is the opening against the surface, degrees: below 90 the acute side lies towards the
+         *     foot, or second end.
+         */
+        MemberEnd: {
+            /** Acute Side */
+            acute_side: string;
+            acute_wall: components["schemas"]["Figure"];
+            /** Aside To */
+            aside_to: string;
+            behind: components["schemas"]["Figure"];
+            /** Clockwise */
+            clockwise: boolean;
+            down: components["schemas"]["Figure"];
+            /** Face */
+            face: string;
+            found: components["schemas"]["Quantity"] | null;
+            /** Hook */
+            hook: string;
+            /** Into */
+            into: string;
+            /** Leg */
+            leg: number;
+            mark: components["schemas"]["Figure"];
+            /** Member */
+            member: number;
+            obtuse_wall: components["schemas"]["Figure"];
+            /** Opening On */
+            opening_on: number;
+            pass_by: components["schemas"]["Figure"] | null;
+            /** Radius */
+            radius: number;
+            read: components["schemas"]["Figure"];
+            round_: components["schemas"]["Figure"];
+            shoulder: components["schemas"]["Figure"];
+            turn: components["schemas"]["Figure"];
+        };
+        /**
+         * MemberPart
+         * @description A stretcher's figures; `coplanar` names the members that lie in one plane with it.
+         *
+         *     `total` is what to cut it to: from its measured gap and sockets where they were measured
+         *     (`as_built`), else as planned. `tenons` are how far each end goes in.
+         */
+        MemberPart: {
+            /** As Built */
+            as_built: boolean;
+            centres: components["schemas"]["Figure"];
+            /** Coplanar */
+            coplanar: number[];
+            /** Ends */
+            ends: [
+                components["schemas"]["MemberEnd"],
+                components["schemas"]["MemberEnd"]
+            ];
+            gap: components["schemas"]["Figure"];
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+            planned_total: components["schemas"]["Figure"];
+            /** Tenons */
+            tenons: [
+                components["schemas"]["Figure"],
+                components["schemas"]["Figure"]
+            ];
+            total: components["schemas"]["Figure"];
+        };
+        /**
+         * MergeIn
+         * @description A piece as it was, and two pieces it became; where both changed the same, `take` names the paths at
+         *     which theirs is taken.
+         */
+        MergeIn: {
+            /** Base */
+            base: {
+                [key: string]: unknown;
+            };
+            /** Mine */
+            mine: {
+                [key: string]: unknown;
+            };
+            /** Take */
+            take?: string[];
+            /** Theirs */
+            theirs: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * MergeOut
+         * @description The piece with both changes, what theirs are in one line, and where both changed the same.
+         */
+        MergeOut: {
+            /** Clashes */
+            clashes: components["schemas"]["ClashOut"][];
+            piece: components["schemas"]["Piece"];
+            /** Says */
+            says: string;
+        };
+        /**
+         * Mesh
+         * @description One part: its key, what it is, corner coordinates x y z one after another, triangles as
+         *     indices counter-clockwise from outside, and the edges to be drawn as pairs of indices.
+         */
+        Mesh: {
+            /** Edges */
+            edges: number[];
+            /** Part */
+            part: string;
+            /** Points */
+            points: number[];
+            /**
+             * Stuff
+             * @enum {string}
+             */
+            stuff: "top" | "leg" | "stick" | "member" | "rope";
+            /** Triangles */
+            triangles: number[];
+        };
+        /**
+         * MitreIn
+         * @description A rail meeting a leg that splays: the splay and both widths, as typed.
+         */
+        MitreIn: {
+            /** Leg */
+            leg: string | number;
+            /** Rail */
+            rail: string | number;
+            /** Splay */
+            splay: string | number;
+        };
+        /**
+         * MitreSaw
+         * @description A saw that swings across a fence and whose blade may lean.
+         */
+        MitreSaw: {
+            /**
+             * Id
+             * @description Its own for good, whatever it is called; given where it is missing.
+             * @default
+             */
+            id: string;
+            /**
+             * Kerf
+             * @description millimetres, or a length in the trade's notation
+             * @default 2.5
+             */
+            kerf: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "mitre_saw";
+            /**
+             * Name
+             * @description What the maker calls it.
+             */
+            name: string;
+            /**
+             * Owned
+             * @description Whether cards for it are wanted.
+             * @default true
+             */
+            owned: boolean;
+            /**
+             * @default {
+             *       "at_square": 0,
+             *       "counts": "up",
+             *       "reach": 47,
+             *       "step": 0.5
+             *     }
+             */
+            scale: components["schemas"]["Scale"];
+            /**
+             * @default {
+             *       "at_square": 0,
+             *       "counts": "up",
+             *       "reach": 45,
+             *       "step": 0.5
+             *     }
+             */
+            tilt: components["schemas"]["Scale"];
+            /**
+             * Widest
+             * @description Widest stock it cuts through, mm.
+             * @default 300
+             */
+            widest: number | string;
+        };
+        /**
+         * MitredFrames
+         * @description A rail mitred to a leg at each end; two such frames cross in half laps.
+         */
+        MitredFrames: {
+            /**
+             * Allowance
+             * @description Left on the legs for trimming level, mm.
+             * @default 10
+             */
+            allowance: number | string;
+            /**
+             * Crossing
+             * @description Angle between the two frames, degrees.
+             * @default 90
+             */
+            crossing: number | string;
+            /**
+             * @default {
+             *       "count": 1,
+             *       "depth": 18,
+             *       "gap": 1,
+             *       "size": 8,
+             *       "way": "loose_tenon",
+             *       "width": 25
+             *     }
+             */
+            dowels: components["schemas"]["Dowels"];
+            /**
+             * First
+             * @description Bearing of the first frame, degrees from x towards y.
+             * @default 45
+             */
+            first: number | string;
+            /**
+             * Frames
+             * @description One frame alone, or two that cross.
+             * @default 2
+             * @enum {integer}
+             */
+            frames: 1 | 2;
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "mitred_frames";
+            /**
+             * Leg
+             * @description Width of the leg's face, mm.
+             * @default 50
+             */
+            leg: number | string;
+            /**
+             * Length
+             * @description Over the upper corners of one frame, mm.
+             */
+            length: number | string;
+            /**
+             * Rail
+             * @description Depth of the rail, mm.
+             * @default 50
+             */
+            rail: number | string;
+            /**
+             * Splay
+             * @description How far the legs lean outward, degrees.
+             */
+            splay: number | string;
+            /**
+             * Thickness
+             * @description Thickness of rails and legs, mm.
+             * @default 32
+             */
+            thickness: number | string;
+        };
+        /**
+         * MoveIn
+         * @description A handle dragged in a view, to a place in that view's own mm.
+         */
+        MoveIn: {
+            /**
+             * Leg
+             * @default 0
+             */
+            leg: number;
+            /**
+             * Moves
+             * @enum {string}
+             */
+            moves: "foot" | "socket" | "height" | "lean" | "member" | "frame" | "corner";
+            /** To */
+            to: [
+                number,
+                number
+            ];
+            /**
+             * View
+             * @enum {string}
+             */
+            view: "front" | "side" | "plan";
+        };
+        /**
+         * Moved
+         * @description What becomes of a piece when something slips: how much later it ends, hours, and late by how much.
+         */
+        Moved: {
+            /** By H */
+            by_h: number;
+            /** Job */
+            job: string;
+            /** Late H */
+            late_h: number;
+            /** Name */
+            name: string;
+        };
+        /**
+         * NewPassword
+         * @description A password and the one it replaces.
+         */
+        NewPassword: {
+            /** New */
+            new: string;
+            /** Old */
+            old: string;
+        };
+        /**
+         * OffRack
+         * @description A piece that was taken off the rack, and for how many nights it can still be hung up.
+         */
+        OffRack: {
+            /** By */
+            by: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Nights Left */
+            nights_left: number;
+            /**
+             * Removed
+             * Format: date-time
+             */
+            removed: string;
+        };
+        /**
+         * OnLeg
+         * @description An end in a leg.
+         */
+        OnLeg: {
+            /**
+             * Leg
+             * @description The leg's id.
+             */
+            leg: string;
+            level: components["schemas"]["Level"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            on: "leg";
+        };
+        /**
+         * OnMember
+         * @description An end in another member.
+         */
+        OnMember: {
+            /**
+             * Member
+             * @description The member's id; it stands earlier in the list.
+             */
+            member: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            on: "member";
+            /**
+             * Share
+             * @description Where along it, as a share of the way between its ends.
+             * @default 0.5
+             */
+            share: number;
+        };
+        /**
+         * OnPiece
+         * @description A piece and what was read of it; `seed` names a rehearsal's hidden truth, else the piece's own.
+         */
+        OnPiece: {
+            /** Bare */
+            bare?: ("inch" | "metric") | null;
+            /** Piece */
+            piece: {
+                [key: string]: unknown;
+            };
+            /** Readings */
+            readings?: components["schemas"]["ReadingIn"][];
+            /** Seed */
+            seed?: number | null;
+            /**
+             * Size
+             * @default 1
+             */
+            size: number;
+        };
+        /**
+         * OnlyPassword
+         * @description A password for somebody else.
+         */
+        OnlyPassword: {
+            /** Password */
+            password: string;
+        };
+        /**
+         * OppositeLeg
+         * @description A hand drill sighted on the mark on the opposite leg.
+         */
+        OppositeLeg: {
+            /**
+             * Id
+             * @description Its own for good, whatever it is called; given where it is missing.
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "opposite_leg";
+            /**
+             * Name
+             * @description What the maker calls it.
+             */
+            name: string;
+            /**
+             * Owned
+             * @description Whether cards for it are wanted.
+             * @default true
+             */
+            owned: boolean;
+        };
+        /**
+         * OrderIn
+         * @description The steps as a learner put them.
+         */
+        OrderIn: {
+            /** Learner */
+            learner: string;
+            /** Order */
+            order: string[];
+        };
+        /**
+         * Oval
+         * @description An ellipse with its axes along x and y.
+         */
+        Oval: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "oval";
+            /**
+             * Length
+             * @description Side to side (x), mm.
+             */
+            length: number | string;
+            /**
+             * Width
+             * @description Front to back (y), mm.
+             */
+            width: number | string;
+        };
+        /**
+         * OwnStep
+         * @description A step the maker added; it stands before the step `before`, at the end where that is empty.
+         */
+        OwnStep: {
+            /**
+             * After
+             * @description Steps that it waits for; a circle of them is refused.
+             * @default []
+             */
+            after: string[];
+            /**
+             * Before
+             * @default
+             */
+            before: string;
+            /**
+             * Do
+             * @description What is done, in the maker's words.
+             * @default
+             */
+            do: string;
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /**
+             * Minutes
+             * @description What it takes, minutes.
+             * @default 15
+             */
+            minutes: number;
+            /** Title */
+            title: string;
+            /**
+             * Wait H
+             * @description How long the work rests after it, hours.
+             * @default 0
+             */
+            wait_h: number;
+        };
+        /**
+         * OwnedBit
+         * @description One bit in the drawer: what it bores, and what stands out in front of its flat.
+         */
+        OwnedBit: {
+            /**
+             * Centre Spur
+             * @description How far the lead point stands out, mm; 0 for none.
+             * @default 0
+             */
+            centre_spur: number | string;
+            /**
+             * Diameter
+             * @description Diameter of the hole it leaves, mm.
+             */
+            diameter: number | string;
+            /**
+             * Rim Spurs
+             * @description How far the cutting spurs at the rim stand out, mm; 0 for none.
+             * @default 0
+             */
+            rim_spurs: number | string;
+        };
+        /**
+         * Peg
+         * @description A peg through a blind tenon: driven from the upper face, or from the side of a batten.
+         */
+        Peg: {
+            /**
+             * Angle
+             * @description Slope off square to the face it enters, degrees; from the side it slopes away from the top.
+             * @default 10
+             */
+            angle: number | string;
+            /**
+             * Diameter
+             * @description Diameter of the peg, mm.
+             * @default 8
+             */
+            diameter: number | string;
+            /**
+             * Entry
+             * @description Where it enters: from above, how far from over the leg's centre, against the way the leg leans;
+             *     from the side, how far from the batten's face against the top; mm.
+             * @default 14
+             */
+            entry: number | string;
+            /**
+             * Margin
+             * @description Least wood left round the peg's far end, mm.
+             * @default 5
+             */
+            margin: number | string;
+        };
+        /**
+         * Photo
+         * @description Where a photograph of the wood, taken square from above, lies under a drawn outline.
+         *
+         *     The picture itself is kept beside the piece; this is how big it is laid and where.
+         */
+        Photo: {
+            /**
+             * Turn
+             * @description Turned so far counter-clockwise, degrees.
+             * @default 0
+             */
+            turn: number | string;
+            /**
+             * Width
+             * @description What it shows from its left edge to its right, mm on the wood.
+             */
+            width: number | string;
+            /**
+             * X
+             * @description Its middle to the right of the middle of the piece, mm.
+             * @default 0
+             */
+            x: number | string;
+            /**
+             * Y
+             * @description Its middle to the back of the middle of the piece, mm.
+             * @default 0
+             */
+            y: number | string;
+        };
+        /**
+         * PhotoOut
+         * @description A kept photograph: its size in pixels, and when it was sent.
+         */
+        PhotoOut: {
+            /** Height */
+            height: number;
+            /**
+             * Taken
+             * Format: date-time
+             */
+            taken: string;
+            /** Width */
+            width: number;
+        };
+        /**
+         * Piece
+         * @description Everything the maker chose about one piece; lengths in mm, angles in degrees.
+         */
+        Piece: {
+            /**
+             * Format
+             * @default proud-rake-piece
+             * @constant
+             */
+            format: "proud-rake-piece";
+            /**
+             * Height
+             * @description Plumb height of the middle of the sitting surface above the floor, mm.
+             */
+            height: number | string;
+            /**
+             * @default {
+             *       "fall": 0,
+             *       "toward": 90
+             *     }
+             */
+            lean: components["schemas"]["Lean"];
+            /**
+             * @description How its feet are brought into one plane.
+             * @default {
+             *       "ends": "square",
+             *       "flat": 0.1,
+             *       "lean_allowed": 0,
+             *       "passes": [
+             *         {
+             *           "id": "",
+             *           "places": "edges",
+             *           "raised": 0,
+             *           "way": "bench"
+             *         }
+             *       ]
+             *     }
+             */
+            levelling: components["schemas"]["Levelling"];
+            /**
+             * Make
+             * @description How many of it are made: all alike as chosen, each read by itself.
+             * @default 1
+             */
+            make: number;
+            /**
+             * Members
+             * @description Stretchers, footrests and ropes, shown numbered from 1 in this order.
+             * @default []
+             */
+            members: (components["schemas"]["Stretcher"] | components["schemas"]["Rope"])[];
+            /** Name */
+            name: string;
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /** Supports */
+            supports: (components["schemas"]["StakedLegs"] | components["schemas"]["PlaneFrames"] | components["schemas"]["MitredFrames"] | components["schemas"]["BoardSides"] | components["schemas"]["SlabLeg"] | components["schemas"]["ApronedLegs"])[];
+            top: components["schemas"]["Top"];
+            /**
+             * Trials
+             * @description Trial positions kept with why they were left.
+             * @default []
+             */
+            trials: components["schemas"]["Trial"][];
+            /**
+             * Use
+             * @default stool
+             * @enum {string}
+             */
+            use: "stool" | "bench" | "shoe_seat" | "child" | "high_stool" | "table" | "other";
+            /**
+             * Version
+             * @default 2
+             * @constant
+             */
+            version: 2;
+        };
+        /**
+         * PieceNew
+         * @description A new piece: a document (or a whole record), or the name of one to start from. `another` gives it a
+         *     name of its own where the document's is taken.
+         */
+        PieceNew: {
+            /**
+             * Another
+             * @default false
+             */
+            another: boolean;
+            /** Bare */
+            bare?: ("inch" | "metric") | null;
+            /** Document */
+            document?: {
+                [key: string]: unknown;
+            } | null;
+            /**
+             * Start
+             * @default round_three
+             */
+            start: string;
+        };
+        /**
+         * PieceOut
+         * @description A piece with the number of its latest revision, its readings, and its figures as they are read
+         *     (`chosen`, by path): what is shown of a piece that cannot be planned. `by` made it, `saved_by` saved
+         *     this state; `kept` says that only the first sees it, `finished` that its maker called it so.
+         */
+        PieceOut: {
+            /** By */
+            by: string | null;
+            /** Chosen */
+            chosen: {
+                [key: string]: components["schemas"]["Quantity"];
+            };
+            /** Finished */
+            finished: boolean;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Kept */
+            kept: boolean;
+            piece: components["schemas"]["Piece"];
+            /** Readings */
+            readings: components["schemas"]["ReadingOut"][];
+            /** Revision */
+            revision: number;
+            /**
+             * Saved
+             * Format: date-time
+             */
+            saved: string;
+            /** Saved By */
+            saved_by: string | null;
+        };
+        /**
+         * PieceSave
+         * @description A piece's document and the revision it was changed from.
+         */
+        PieceSave: {
+            /** Bare */
+            bare?: ("inch" | "metric") | null;
+            /** Based On */
+            based_on: number;
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * PieceTime
+         * @description One piece in the schedule: when it ends, the day it is promised for, hours late, what holds it, the
+         *     hours of work left.
+         */
+        PieceTime: {
+            /** Ends */
+            ends: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Late H */
+            late_h: number;
+            /** Name */
+            name: string;
+            /** Past */
+            past: boolean;
+            /** Promised */
+            promised: string | null;
+            /** Why */
+            why: string;
+            /** Work H */
+            work_h: number;
+        };
+        /**
+         * Plan
+         * @description Everything worked out for one piece.
+         *
+         *     `chosen` holds each typed value of the piece by its path, as the maker reads it; `legs` the
+         *     leans of legs set into the top; `numbering` how they are numbered, in words; `sizes` what the
+         *     whole comes to; `layout` the marking-out;
+         *     `parts` and `sockets` one entry a leg, in order; `sticks` the parts of square stock;
+         *     `members` and `ropes` what runs between; `batches` how many legs to make of each kind,
+         *     `counts` of other parts where several pieces are made;
+         *     `level` the passes of levelling, empty where they were not asked for; `known` the readings by proof,
+         *     `changes` what they moved; `next` the station to carry on at, None where nothing is left to prove;
+         *     `assembly` the order it goes together in;
+         *     `stance` the bare geometry for drawings.
+         */
+        Plan: {
+            assembly: components["schemas"]["Assembly"] | null;
+            /** Batches */
+            batches: components["schemas"]["Batch"][];
+            /** Changes */
+            changes: components["schemas"]["Change"][];
+            /** Chosen */
+            chosen: {
+                [key: string]: components["schemas"]["Quantity"];
+            };
+            /** Counts */
+            counts: components["schemas"]["Figure"][];
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+            layout: components["schemas"]["Layout"];
+            /** Legs */
+            legs: components["schemas"]["LegFigures"][];
+            /** Level */
+            level: components["schemas"]["LevelRound"][];
+            /** Members */
+            members: components["schemas"]["MemberPart"][];
+            next: components["schemas"]["Station"] | null;
+            /** Numbering */
+            numbering: string;
+            /** Parts */
+            parts: components["schemas"]["LegPart"][];
+            /** Proofs */
+            proofs: components["schemas"]["Proof"][];
+            /** Ropes */
+            ropes: components["schemas"]["RopePart"][];
+            /** Setups */
+            setups: components["schemas"]["SetUp"][];
+            /** Sizes */
+            sizes: components["schemas"]["Size"][];
+            /** Sockets */
+            sockets: components["schemas"]["SocketPart"][];
+            /** Stations */
+            stations: components["schemas"]["Station"][];
+            /** Sticks */
+            sticks: components["schemas"]["StickPart"][];
+        };
+        /**
+         * PlanIn
+         * @description A piece, whose tools, what was measured; `shop` empty means the installation's own; `along`
+         *     asks for one more view of the stance, in along that bearing; `live` is for a drag of the stance under
+         *     way: its answer has no cards, proofs or stations; `exaggerate` multiplies how unlike
+         *     the feet are drawn at Level; `before` is the piece as it was, for the answer to say what has become of
+         *     it.
+         */
+        PlanIn: {
+            /** Along */
+            along?: number | null;
+            /** Bare */
+            bare?: ("inch" | "metric") | null;
+            /** Before */
+            before?: {
+                [key: string]: unknown;
+            } | null;
+            /**
+             * Exaggerate
+             * @default 1
+             */
+            exaggerate: number;
+            /**
+             * Live
+             * @default false
+             */
+            live: boolean;
+            /** Moves */
+            moves?: components["schemas"]["MoveIn"][];
+            /** Piece */
+            piece: {
+                [key: string]: unknown;
+            };
+            /** Readings */
+            readings?: components["schemas"]["ReadingIn"][];
+            /** Restate */
+            restate?: components["schemas"]["RestateIn"][];
+            /** Shop */
+            shop?: {
+                [key: string]: unknown;
+            } | null;
+            /**
+             * Station
+             * @default all
+             * @enum {string}
+             */
+            station: "rack" | "stance" | "top" | "boring" | "legs" | "stretchers" | "level" | "solid" | "all";
+        };
+        /**
+         * PlanOut
+         * @description The piece as it was read (and moved); its plan and the drawings, as far as the station shows them.
+         *     `says` is what differs from the piece `before`, in one line.
+         */
+        PlanOut: {
+            drawings: components["schemas"]["Drawings"];
+            piece: components["schemas"]["Piece"];
+            plan: components["schemas"]["Plan"];
+            /** Says */
+            says: string;
+        };
+        /**
+         * PlaneFrames
+         * @description Two frames of square stock, one in front and one behind, each leaning in its own plane.
+         */
+        PlaneFrames: {
+            /**
+             * Allowance
+             * @description Left on the legs for trimming level, mm.
+             * @default 10
+             */
+            allowance: number | string;
+            /**
+             * Cross
+             * @description The cross-pieces of one frame, uppermost first.
+             * @default [
+             *       {
+             *         "depth": 40,
+             *         "drop": 0,
+             *         "lies": "upright",
+             *         "offset": 0,
+             *         "thickness": 25
+             *       }
+             *     ]
+             */
+            cross: components["schemas"]["CrossPiece"][];
+            /**
+             * @default {
+             *       "count": 2,
+             *       "depth": 25,
+             *       "gap": 1,
+             *       "size": 10,
+             *       "way": "dowel",
+             *       "width": 30
+             *     }
+             */
+            dowels: components["schemas"]["Dowels"];
+            /**
+             * Face
+             * @description Width of a leg's face, in the plane of its frame, mm.
+             * @default 35
+             */
+            face: number | string;
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "plane_frames";
+            /**
+             * Length
+             * @description Over the outsides of a frame's legs where they meet the top, side to side, mm.
+             */
+            length: number | string;
+            /**
+             * Link Thickness
+             * @description Thickness of a link, mm.
+             * @default 25
+             */
+            link_thickness: number | string;
+            /**
+             * Link Width
+             * @description Width of a link, side to side, mm.
+             * @default 35
+             */
+            link_width: number | string;
+            /**
+             * Links
+             * @description Short pieces that join the two frames under the top.
+             * @default 2
+             */
+            links: number;
+            /**
+             * Rake
+             * @description How far the frames lean to front and back, seen square from the side, degrees.
+             */
+            rake: number | string;
+            /**
+             * Splay
+             * @description How far the legs lean sideways, seen square from the front, degrees.
+             */
+            splay: number | string;
+            /**
+             * Thickness
+             * @description Thickness of a frame, mm.
+             * @default 35
+             */
+            thickness: number | string;
+            /**
+             * Width
+             * @description Over the outer faces of both frames where they meet the top, front to back, mm.
+             */
+            width: number | string;
+        };
+        /**
+         * Problem
+         * @description What is wrong (RFC 9457), with one entry a wrong field.
+         */
+        Problem: {
+            /** Detail */
+            detail: string;
+            /** Faults */
+            faults?: components["schemas"]["FaultOut"][];
+            /** Status */
+            status: number;
+            /** Title */
+            title: string;
+            /**
+             * Type
+             * @default about:blank
+             */
+            type: string;
+        };
+        /**
+         * Proof
+         * @description A question one reading answers: what to measure, what is expected, how near is near enough.
+         *
+         *     `kind` is one of those there are, `of` the ids of what it is taken on; the `id` is both together.
+         *     `expected` is on the scale named by `read_on`; `answer` is the reading given, `off` how far it
+         *     lies from what was expected, `verdict` "", "fine", "off" (cut to suit) or "slip" (read wrong, and
+         *     `slip` says how, likely: later figures do not follow it); `usual` is the maker's own spread of such
+         *     readings, `unusual` says that this one lies well outside it; `part` is what it is taken on,
+         *     `station` where it is asked, `short` what its field is called. `how` are the words of `take`.
+         */
+        Proof: {
+            answer: components["schemas"]["Quantity"] | null;
+            expected: components["schemas"]["Quantity"];
+            /** How */
+            how: string;
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @default
+             */
+            kind: string;
+            /** Leg */
+            leg: number;
+            /** Matters */
+            matters: string;
+            near: components["schemas"]["Quantity"];
+            /**
+             * Of
+             * @default []
+             */
+            of: string[];
+            off: components["schemas"]["Quantity"] | null;
+            /**
+             * Part
+             * @default
+             */
+            part: string;
+            /** Read On */
+            read_on: string;
+            /**
+             * Short
+             * @default
+             */
+            short: string;
+            /**
+             * Slip
+             * @default
+             */
+            slip: string;
+            /**
+             * Station
+             * @default
+             */
+            station: string;
+            /**
+             * Unusual
+             * @default false
+             */
+            unusual: boolean;
+            usual?: components["schemas"]["Quantity"] | null;
+            /** Verdict */
+            verdict: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * Protractor
+         * @description A protractor held in the plane of two sticks.
+         */
+        Protractor: {
+            /**
+             * Id
+             * @description Its own for good, whatever it is called; given where it is missing.
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "protractor";
+            /**
+             * Name
+             * @description What the maker calls it.
+             */
+            name: string;
+            /**
+             * Owned
+             * @description Whether cards for it are wanted.
+             * @default true
+             */
+            owned: boolean;
+            /**
+             * @default {
+             *       "at_square": 90,
+             *       "counts": "down",
+             *       "reach": 80,
+             *       "step": 0.5
+             *     }
+             */
+            scale: components["schemas"]["Scale"];
+        };
+        /**
+         * Quantity
+         * @description A value and its texts: `value` unrounded in `unit`, `text` in the maker's units, `other`.
+         */
+        Quantity: {
+            /** Other */
+            other: string;
+            /** Text */
+            text: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "mm" | "deg" | "count" | "ratio" | "area";
+            /** Value */
+            value: number;
+        };
+        /**
+         * QuickLean
+         * @description A lean in all its names, and what to set for boring it and for cutting its foot.
+         */
+        QuickLean: {
+            lean: components["schemas"]["LeanFigures"];
+            /** Settings */
+            settings: components["schemas"]["QuickSetting"][];
+        };
+        /**
+         * QuickLeanOut
+         * @description The lean in all its names, the settings, a picture for each.
+         */
+        QuickLeanOut: {
+            answer: components["schemas"]["QuickLean"];
+            /** Pictures */
+            pictures: {
+                [key: string]: components["schemas"]["View"];
+            };
+        };
+        /**
+         * QuickMitre
+         * @description Where a rail meets a leaning leg: both cuts, and the saw's readings.
+         */
+        QuickMitre: {
+            corner: components["schemas"]["Figure"];
+            leg: components["schemas"]["Figure"];
+            rail: components["schemas"]["Figure"];
+            /** Settings */
+            settings: components["schemas"]["QuickSetting"][];
+        };
+        /**
+         * QuickMitreOut
+         * @description Both cuts, the saw's settings, a picture for each.
+         */
+        QuickMitreOut: {
+            answer: components["schemas"]["QuickMitre"];
+            /** Pictures */
+            pictures: {
+                [key: string]: components["schemas"]["View"];
+            };
+        };
+        /**
+         * QuickSetting
+         * @description One tool's answer: the setting on its scale, the jig's sizes, whether it reaches.
+         */
+        QuickSetting: {
+            /** Dials */
+            dials: components["schemas"]["Dial"][];
+            /** Id */
+            id: string;
+            /** In Reach */
+            in_reach: boolean;
+            /** Jig */
+            jig: components["schemas"]["Figure"][];
+            /** Note */
+            note: string;
+            /** Operation */
+            operation: string;
+            setting: components["schemas"]["Quantity"];
+            /** Setting Name */
+            setting_name: string;
+            /** Tool */
+            tool: string;
+            /** Way */
+            way: string;
+        };
+        /**
+         * RackPiece
+         * @description A piece as it hangs on the rack, its height as the shop reads it; `finished` since its maker said so
+         *     or its feet are good enough; `readable` whether its last state can be opened, `by` who made it, `kept`
+         *     whether only they see it, `may_take` whether whoever looks may take it off.
+         */
+        RackPiece: {
+            /** By */
+            by: string | null;
+            /** Cautions */
+            cautions: number;
+            /**
+             * Changed
+             * Format: date-time
+             */
+            changed: string;
+            /** Drawn */
+            drawn: boolean;
+            /** Finished */
+            finished: boolean;
+            height: components["schemas"]["Quantity"] | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Kept */
+            kept: boolean;
+            /** Make */
+            make: number;
+            /** May Take */
+            may_take: boolean;
+            /** Name */
+            name: string;
+            next: components["schemas"]["Station"] | null;
+            /** Readable */
+            readable: boolean;
+            /** Revision */
+            revision: number;
+            /** Trouble */
+            trouble: string;
+            /** Use */
+            use: string;
+        };
+        /**
+         * Ramp
+         * @description A hinged ramp or sled under a drill press, raised by a spacer.
+         */
+        Ramp: {
+            /**
+             * Base
+             * @description From the line where ramp and base meet to the near edge of the spacer, mm.
+             * @default 300
+             */
+            base: number | string;
+            /**
+             * Id
+             * @description Its own for good, whatever it is called; given where it is missing.
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ramp";
+            /**
+             * Name
+             * @description What the maker calls it.
+             */
+            name: string;
+            /**
+             * Owned
+             * @description Whether cards for it are wanted.
+             * @default true
+             */
+            owned: boolean;
+            /**
+             * Reach
+             * @description Steepest the ramp may stand before the work slides or fouls, degrees.
+             * @default 30
+             */
+            reach: number | string;
+            /**
+             * Spacer
+             * @description plumb_base: stands plumb, base measured along the base; plumb_ramp: stands plumb, measured
+             *     along the ramp; square_ramp: stands square to the ramp, measured along the ramp; bar: a round
+             *     bar, measured along the base to where it touches.
+             * @default plumb_base
+             * @enum {string}
+             */
+            spacer: "plumb_base" | "plumb_ramp" | "square_ramp" | "bar";
+        };
+        /**
+         * Range
+         * @description What so many of them would take: hours and money, from and to; `own` the share of the hours that
+         *     comes from the maker's own record.
+         */
+        Range: {
+            /** High */
+            high: number;
+            /** High H */
+            high_h: number;
+            /** Low */
+            low: number;
+            /** Low H */
+            low_h: number;
+            /** Own */
+            own: number;
+            /** Pieces */
+            pieces: number;
+        };
+        /**
+         * RateIO
+         * @description What a maker's hour costs, in which money.
+         */
+        RateIO: {
+            /**
+             * Money
+             * @default
+             */
+            money: string;
+            /** Rate */
+            rate: number;
+        };
+        /**
+         * ReadingEventOut
+         * @description One line of a proof's history.
+         */
+        ReadingEventOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string | null;
+            /** Note */
+            note: string;
+            /** Tool */
+            tool: string;
+            /** Typed */
+            typed: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * ReadingIn
+         * @description The answer to a proof: a number in mm or degrees, or the text as typed. Without its `kind` it must be
+         *     a proof the piece asks.
+         */
+        ReadingIn: {
+            /**
+             * Kind
+             * @default
+             */
+            kind: string;
+            /** Proof */
+            proof: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Value */
+            value: number | string;
+        };
+        /**
+         * ReadingOut
+         * @description An answer to a proof, as typed. `value` and `shown` are what the shop's scales of today show for it;
+         *     `as_read` says how it was read where that was another scale; `copy_number` which of several like pieces
+         *     it was taken on.
+         */
+        ReadingOut: {
+            /** As Read */
+            as_read: string;
+            /** By */
+            by: string | null;
+            /** Copy Number */
+            copy_number: number;
+            /** Kind */
+            kind: string;
+            /** Note */
+            note: string;
+            /** Number */
+            number: number;
+            /** Proof */
+            proof: string;
+            /** Shown */
+            shown: string;
+            /** Sure */
+            sure: boolean;
+            /**
+             * Taken
+             * Format: date-time
+             */
+            taken: string;
+            /** Tool */
+            tool: string;
+            /** Typed */
+            typed: string;
+            /** Value */
+            value: number;
+        };
+        /**
+         * ReadyShop
+         * @description A set of tools to begin with.
+         */
+        ReadyShop: {
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "hand" | "machine" | "class";
+            /** Title */
+            title: string;
+            /** Tools */
+            tools: (components["schemas"]["BevelGauge"] | components["schemas"]["TiltingTable"] | components["schemas"]["Ramp"] | components["schemas"]["GuideBlock"] | components["schemas"]["AngleGuide"] | components["schemas"]["DigitalGauge"] | components["schemas"]["OppositeLeg"] | components["schemas"]["Protractor"] | components["schemas"]["MitreSaw"] | components["schemas"]["TableSaw"] | components["schemas"]["BandSaw"] | components["schemas"]["Handsaw"] | components["schemas"]["HandPlane"] | components["schemas"]["TaperJig"] | components["schemas"]["RouterTable"] | components["schemas"]["TenonCutter"])[];
+        };
+        /**
+         * Reamed
+         * @description A tapered tenon in a reamed hole, through the top.
+         */
+        Reamed: {
+            /**
+             * Included
+             * @description The whole angle of the taper, degrees.
+             * @default 6
+             */
+            included: number | string;
+            /**
+             * Per Turn
+             * @description What one turn of the reamer adds to the hole's diameter, as tried on scrap, mm.
+             * @default 0.1
+             */
+            per_turn: number | string;
+            /**
+             * Proud
+             * @description What stands out of the upper face, along the axis, mm.
+             * @default 0
+             */
+            proud: number | string;
+            /**
+             * Socket
+             * @description Diameter of the taper where its axis meets the underside, mm.
+             */
+            socket: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            way: "reamed";
+        };
+        /**
+         * Record
+         * @description A piece with its whole history; `finished` since when, `photo` a JPEG in base64.
+         */
+        Record: {
+            build?: components["schemas"]["RecordedBuild"] | null;
+            /** By */
+            by?: string | null;
+            /**
+             * Events
+             * @default []
+             */
+            events: components["schemas"]["RecordedEvent"][];
+            /** Finished */
+            finished?: string | null;
+            /**
+             * Format
+             * @default proud-rake-record
+             * @constant
+             */
+            format: "proud-rake-record";
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Kept
+             * @default false
+             */
+            kept: boolean;
+            /**
+             * Made
+             * Format: date-time
+             */
+            made: string;
+            /** Photo */
+            photo?: string | null;
+            /**
+             * Readings
+             * @default []
+             */
+            readings: components["schemas"]["RecordedReading"][];
+            /** States */
+            states: components["schemas"]["State"][];
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+        };
+        /**
+         * RecordedBuild
+         * @description The maker's own order, what is ticked, the log.
+         */
+        RecordedBuild: {
+            /**
+             * Done
+             * @default []
+             */
+            done: components["schemas"]["RecordedUnit"][];
+            /**
+             * Log
+             * @default []
+             */
+            log: components["schemas"]["RecordedEntry"][];
+            order?: components["schemas"]["Build"] | null;
+        };
+        /**
+         * RecordedEntry
+         * @description One line of the log; `photo` a JPEG in base64.
+         */
+        RecordedEntry: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by?: string | null;
+            /**
+             * Copy Number
+             * @default 1
+             */
+            copy_number: number;
+            /** Data */
+            data?: {
+                [key: string]: unknown;
+            };
+            /** Minutes */
+            minutes?: number | null;
+            /**
+             * Operation
+             * @default
+             */
+            operation: string;
+            /** Photo */
+            photo?: string | null;
+            /**
+             * Says
+             * @default
+             */
+            says: string;
+            /** Sort */
+            sort: string;
+            /**
+             * Step
+             * @default
+             */
+            step: string;
+            /**
+             * Title
+             * @default
+             */
+            title: string;
+            /**
+             * Token
+             * @default
+             */
+            token: string;
+        };
+        /**
+         * RecordedEvent
+         * @description What was once said of a proof.
+         */
+        RecordedEvent: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by?: string | null;
+            /**
+             * Called
+             * @default
+             */
+            called: string;
+            /**
+             * Copy Number
+             * @default 1
+             */
+            copy_number: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Proof */
+            proof: string;
+            /**
+             * Tool
+             * @default
+             */
+            tool: string;
+            /**
+             * Typed
+             * @default
+             */
+            typed: string;
+            /** Value */
+            value?: number | null;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "answered" | "corrected" | "withdrawn";
+        };
+        /**
+         * RecordedReading
+         * @description The answer that stands to a proof: mm or degrees as its scale showed them, and as it was typed. An
+         *     angle's scale shows `at_square` where nothing leans, and counts `up` or `down` from there.
+         */
+        RecordedReading: {
+            /** At Square */
+            at_square?: number | null;
+            /** By */
+            by?: string | null;
+            /**
+             * Copy Number
+             * @default 1
+             */
+            copy_number: number;
+            /**
+             * Counts
+             * @default
+             * @enum {string}
+             */
+            counts: "" | "up" | "down";
+            /** Expected */
+            expected?: number | null;
+            /**
+             * Gauge
+             * @default
+             */
+            gauge: string;
+            /** Kind */
+            kind: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Proof */
+            proof: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /**
+             * Taken
+             * Format: date-time
+             */
+            taken: string;
+            /**
+             * Tool
+             * @default
+             */
+            tool: string;
+            /** Typed */
+            typed: string;
+            /** Value */
+            value: number;
+        };
+        /**
+         * RecordedUnit
+         * @description One unit of work that is ticked.
+         */
+        RecordedUnit: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by?: string | null;
+            /**
+             * Copy Number
+             * @default 1
+             */
+            copy_number: number;
+            /** Key */
+            key: string;
+            /** Minutes */
+            minutes?: number | null;
+            /**
+             * Of
+             * @default
+             */
+            of: string;
+            /** Operation */
+            operation: string;
+        };
+        /**
+         * Rectangle
+         * @description A rectangle, its corners rounded to a radius or left sharp.
+         */
+        Rectangle: {
+            /**
+             * Corner
+             * @description Radius of the corners, mm.
+             * @default 0
+             */
+            corner: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rectangle";
+            /**
+             * Length
+             * @description Side to side (x), mm.
+             */
+            length: number | string;
+            /**
+             * Width
+             * @description Front to back (y), mm.
+             */
+            width: number | string;
+        };
+        /**
+         * Rescue
+         * @description One way to save a step. `again`: the same is done once more, and its readings taken anew; `anew`: so
+         *     is all that was done to that part before, on a new one; `scraps`: the part goes to the offcuts; `asks`
+         *     what must be known for it; the wait holds whatever comes next.
+         */
+        Rescue: {
+            /**
+             * Again
+             * @default false
+             */
+            again: boolean;
+            /**
+             * Anew
+             * @default false
+             */
+            anew: boolean;
+            /**
+             * Asks
+             * @default
+             * @enum {string}
+             */
+            asks: "" | "length" | "leg";
+            /** Do */
+            do: string[];
+            /** Name */
+            name: string;
+            /**
+             * Scraps
+             * @default false
+             */
+            scraps: boolean;
+            /** Title */
+            title: string;
+            wait?: components["schemas"]["Wait"] | null;
+        };
+        /**
+         * RestateIn
+         * @description One thing of the piece to be said another way, keeping it as it is.
+         */
+        RestateIn: {
+            /**
+             * Leg
+             * @default 0
+             */
+            leg: number;
+            /**
+             * Measured From
+             * @default out
+             * @enum {string}
+             */
+            measured_from: "side" | "centre" | "out" | "bearing";
+            /**
+             * Support
+             * @default 0
+             */
+            support: number;
+            /** To */
+            to: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "outline" | "placement" | "angle" | "scope" | "joint" | "belly" | "peg" | "support" | "members" | "more_members" | "hollow" | "corners" | "photo" | "cross_piece" | "away";
+        };
+        /**
+         * Resultant
+         * @description By the true lean and the direction in plan in which the leg leans.
+         */
+        Resultant: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            by: "resultant";
+            /**
+             * Measured From
+             * @description side: from the left-right line, outward; centre: from the front-back line, outward;
+             *     out: from the line straight out from the middle, counter-clockwise; bearing: from x, the
+             *     direction itself.
+             * @default out
+             * @enum {string}
+             */
+            measured_from: "side" | "centre" | "out" | "bearing";
+            /**
+             * Resultant
+             * @description True lean off the top's normal, degrees.
+             */
+            resultant: number | string;
+            /**
+             * Sightline
+             * @description Angle of the sightline from the line named by `measured_from`, degrees.
+             * @default 0
+             */
+            sightline: number | string;
+        };
+        /**
+         * Revealed
+         * @description How the hidden piece really stands now: rock and height in mm, lean off its own in degrees.
+         */
+        Revealed: {
+            falls_back: components["schemas"]["Quantity"];
+            falls_right: components["schemas"]["Quantity"];
+            height: components["schemas"]["Quantity"];
+            /** Off */
+            off: components["schemas"]["HiddenLean"][];
+            rock: components["schemas"]["Quantity"];
+            wanted: components["schemas"]["Quantity"];
+        };
+        /**
+         * RevisionOut
+         * @description One saved state, without its document: the piece's name in it, and what the state was called.
+         */
+        RevisionOut: {
+            /** By */
+            by: string | null;
+            /** Called */
+            called: string;
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+            /**
+             * Saved
+             * Format: date-time
+             */
+            saved: string;
+        };
+        /**
+         * Rope
+         * @description A rope through holes in legs: a rail that gives.
+         */
+        Rope: {
+            /**
+             * Closed
+             * @description Whether it comes back to the first leg.
+             * @default true
+             */
+            closed: boolean;
+            /**
+             * Diameter
+             * @description Thickness of the rope, mm.
+             * @default 10
+             */
+            diameter: number | string;
+            /**
+             * Ease
+             * @description The hole's diameter over the rope's, mm.
+             * @default 1
+             */
+            ease: number | string;
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rope";
+            /**
+             * Knot
+             * @description Rope for the knot or splice, mm.
+             * @default 150
+             */
+            knot: number | string;
+            /**
+             * Legs
+             * @description The ids of the legs it runs through, in order.
+             */
+            legs: string[];
+            level: components["schemas"]["Level"];
+            /**
+             * Name
+             * @description What the maker calls it.
+             * @default
+             */
+            name: string;
+        };
+        /**
+         * RopeHole
+         * @description One hole for a rope: its angle to the leg, its turn round it; `acute_side`, `mark`, `round_` and
+         *     `opening_on` as of a stretcher's end, `radius` half the leg there, mm.
+         */
+        RopeHole: {
+            /** Acute Side */
+            acute_side: string;
+            /** Aside To */
+            aside_to: string;
+            /** Clockwise */
+            clockwise: boolean;
+            /** Face */
+            face: string;
+            /** Hook */
+            hook: string;
+            /** Leg */
+            leg: number;
+            mark: components["schemas"]["Figure"];
+            /** Opening On */
+            opening_on: number;
+            /** Radius */
+            radius: number;
+            read: components["schemas"]["Figure"];
+            round_: components["schemas"]["Figure"];
+            turn: components["schemas"]["Figure"];
+        };
+        /**
+         * RopePart
+         * @description A rope's figures: the holes, how far down each leg, and the rope itself; `through` names each hole
+         *     for good, by its leg.
+         */
+        RopePart: {
+            /** Downs */
+            downs: components["schemas"]["Figure"][];
+            hole: components["schemas"]["Figure"];
+            /** Holes */
+            holes: components["schemas"]["RopeHole"][];
+            /** Id */
+            id: string;
+            loop: components["schemas"]["Figure"];
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+            /** Through */
+            through: string[];
+        };
+        /**
+         * Round
+         * @description A round top.
+         */
+        Round: {
+            /**
+             * Diameter
+             * @description Across, mm.
+             */
+            diameter: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "round";
+        };
+        /**
+         * RoundedTriangle
+         * @description Arcs about the corners of an equal-sided triangle: as wide as 2 arc - side in every way.
+         */
+        RoundedTriangle: {
+            /**
+             * Arc
+             * @description Radius of the long arcs, each struck from the far corner, mm; at least the side.
+             */
+            arc: number | string;
+            /**
+             * First
+             * @description Bearing of one corner from the middle, degrees from x towards y; 90 points to the back.
+             * @default 90
+             */
+            first: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rounded_triangle";
+            /**
+             * Side
+             * @description Side of the triangle of the arcs' centres, mm.
+             */
+            side: number | string;
+        };
+        /**
+         * Rounding
+         * @description How figures are shown.
+         */
+        Rounding: {
+            /**
+             * Fraction
+             * @description Inches to the nearest 1/16, 1/32 or 1/64.
+             * @default 32
+             * @enum {integer}
+             */
+            fraction: 16 | 32 | 64;
+            /**
+             * Step Mm
+             * @description Millimetres to the nearest 0.5 or 0.1.
+             * @default 0.5
+             */
+            step_mm: number;
+            /**
+             * System
+             * @default metric
+             * @enum {string}
+             */
+            system: "inch" | "metric";
+        };
+        /**
+         * RouterTable
+         * @description A router in a table, for the slots of loose tenons.
+         */
+        RouterTable: {
+            /**
+             * Cutter
+             * @description Diameter of the cutter, mm.
+             * @default 8
+             */
+            cutter: number | string;
+            /**
+             * Id
+             * @description Its own for good, whatever it is called; given where it is missing.
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "router_table";
+            /**
+             * Name
+             * @description What the maker calls it.
+             */
+            name: string;
+            /**
+             * Owned
+             * @description Whether cards for it are wanted.
+             * @default true
+             */
+            owned: boolean;
+            /**
+             * Reach
+             * @description How far it can stand above the table, mm.
+             * @default 35
+             */
+            reach: number | string;
+        };
+        /**
+         * SaidIn
+         * @description A note, a lesson for the next time, a repair, or hours spent.
+         */
+        SaidIn: {
+            /**
+             * Copy Number
+             * @default 1
+             */
+            copy_number: number;
+            /** Minutes */
+            minutes?: number | null;
+            /**
+             * Says
+             * @default
+             */
+            says: string;
+            /**
+             * Sort
+             * @enum {string}
+             */
+            sort: "note" | "lesson" | "repair" | "time";
+            /**
+             * Step
+             * @default
+             */
+            step: string;
+            /**
+             * Token
+             * @default
+             */
+            token: string;
+        };
+        /**
+         * Scale
+         * @description A scale in degrees.
+         */
+        Scale: {
+            /**
+             * At Square
+             * @description What it shows when the cut, hole or blade is square, degrees.
+             * @default 0
+             */
+            at_square: number | string;
+            /**
+             * Counts
+             * @description Whether the figure grows or shrinks as the tool is set away from square.
+             * @default up
+             * @enum {string}
+             */
+            counts: "up" | "down";
+            /**
+             * Reach
+             * @description Furthest it can be set away from square, degrees.
+             * @default 45
+             */
+            reach: number | string;
+            /**
+             * Step
+             * @description Smallest division that can be set with trust, degrees.
+             * @default 0.5
+             */
+            step: number | string;
+        };
+        /**
+         * SessionOut
+         * @description Who is signed in; `first` says that the shop has no maker yet, `leads` that this is its first one,
+         *     `alone` that there is no other.
+         */
+        SessionOut: {
+            /** Alone */
+            alone: boolean;
+            /** Csrf */
+            csrf: string;
+            /** Demo */
+            demo: boolean;
+            /** First */
+            first: boolean;
+            /** Leads */
+            leads: boolean;
+            /** Maker */
+            maker: string | null;
+        };
+        /**
+         * SetUp
+         * @description One card: what is done to which legs with which tool, the setting, which way, the proof.
+         *
+         *     `work` names what is done, whatever the tool, and `by` the tool, by its id, or what is at hand on any
+         *     bench; the `id` is both together. `proofs` are the ids of the proofs that prove this cut; `legs` the
+         *     staked legs it is for, `parts` the keys of the sticks and members. `lays` are how the work lies and
+         *     `does` what is done, as data: `which_way` and `steps` are their words; `wedges` make up for a reach.
+         *     `uses` are the marks it leans on, `makes` those it leaves on the work, `loses` those that are gone
+         *     after it.
+         */
+        SetUp: {
+            angle: components["schemas"]["Figure"];
+            /** By */
+            by: string;
+            /** Cautions */
+            cautions: string[];
+            /** Checks */
+            checks: components["schemas"]["Figure"][];
+            /** Dials */
+            dials: components["schemas"]["Dial"][];
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /** In Reach */
+            in_reach: boolean;
+            /** Jig */
+            jig: components["schemas"]["Figure"][];
+            /** Legs */
+            legs: number[];
+            /** Operation */
+            operation: string;
+            /**
+             * Parts
+             * @default []
+             */
+            parts: string[];
+            /** Proofs */
+            proofs: string[];
+            /** Reach Note */
+            reach_note: string;
+            setting: components["schemas"]["Quantity"] | null;
+            /** Setting Name */
+            setting_name: string;
+            /** Station */
+            station: string;
+            /** Steps */
+            steps: string[];
+            /** Title */
+            title: string;
+            /** Tool */
+            tool: string;
+            /** Turns */
+            turns: components["schemas"]["Turn"][];
+            /** Way */
+            way: string;
+            /** Which Way */
+            which_way: string[];
+            /** Work */
+            work: string;
+        };
+        /**
+         * Shape
+         * @description A run of straight lines, an ellipse or a text.
+         *
+         *     `points`: the run; or the ellipse's middle; or the place of the text. `part` names what it
+         *     belongs to ("leg.2", "top"), so that a card can light it up. `sizes` are an ellipse's half
+         *     axes and `turn` its first axis' bearing (or the text's slant), degrees.
+         */
+        Shape: {
+            /**
+             * Anchor
+             * @default middle
+             * @enum {string}
+             */
+            anchor: "start" | "middle" | "end";
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "line" | "area" | "ellipse" | "text";
+            /**
+             * Layer
+             * @enum {string}
+             */
+            layer: "outline" | "solid" | "hidden" | "section" | "hatch" | "hatch_area" | "leg" | "board" | "rope" | "tenon" | "sightline" | "axis" | "grain" | "floor" | "foot" | "footprint" | "cut" | "waste" | "measured" | "tool" | "scale" | "pointer" | "dimension" | "label" | "warning";
+            /**
+             * Part
+             * @default
+             */
+            part: string;
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            /**
+             * Sizes
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            sizes: [
+                number,
+                number
+            ];
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * Turn
+             * @default 0
+             */
+            turn: number;
+        };
+        /**
+         * Shield
+         * @description A shield: a bowed back edge, bowed sides running together to a rounded nose in front.
+         */
+        Shield: {
+            /**
+             * Bow
+             * @description How far each of the three edges bows out of its straight line, mm.
+             * @default 20
+             */
+            bow: number | string;
+            /**
+             * Corner
+             * @description Radius of the three corners, mm.
+             * @default 20
+             */
+            corner: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "shield";
+            /**
+             * Length
+             * @description Side to side (x) between the back corners, mm.
+             */
+            length: number | string;
+            /**
+             * Width
+             * @description Middle of the back edge's chord to the nose (y), before the nose is rounded, mm.
+             */
+            width: number | string;
+        };
+        /**
+         * Shop
+         * @description One workshop: its tools and its way of reading figures.
+         */
+        Shop: {
+            /**
+             * @description What is taken of a bit that is not in the list.
+             * @default {
+             *       "centre_spur": 0,
+             *       "rim_spurs": 0
+             *     }
+             */
+            bit: components["schemas"]["Bit"];
+            /**
+             * Bits
+             * @description The bits in the drawer; none listed means that whatever is wanted is at hand.
+             * @default []
+             */
+            bits: components["schemas"]["OwnedBit"][];
+            /**
+             * Format
+             * @default proud-rake-shop
+             * @constant
+             */
+            format: "proud-rake-shop";
+            /**
+             * Instruments
+             * @description Instruments that send their readings: none, simulated ones, or simulated ones that misbehave.
+             * @default none
+             * @enum {string}
+             */
+            instruments: "none" | "simulated" | "moody";
+            /**
+             * Name
+             * @default Workshop
+             */
+            name: string;
+            /**
+             * @default {
+             *       "fraction": 32,
+             *       "step_mm": 0.5,
+             *       "system": "metric"
+             *     }
+             */
+            rounding: components["schemas"]["Rounding"];
+            /**
+             * Spacers
+             * @description What can be put under a foot.
+             * @default []
+             */
+            spacers: components["schemas"]["Spacer"][];
+            /**
+             * Tools
+             * @default []
+             */
+            tools: (components["schemas"]["BevelGauge"] | components["schemas"]["TiltingTable"] | components["schemas"]["Ramp"] | components["schemas"]["GuideBlock"] | components["schemas"]["AngleGuide"] | components["schemas"]["DigitalGauge"] | components["schemas"]["OppositeLeg"] | components["schemas"]["Protractor"] | components["schemas"]["MitreSaw"] | components["schemas"]["TableSaw"] | components["schemas"]["BandSaw"] | components["schemas"]["Handsaw"] | components["schemas"]["HandPlane"] | components["schemas"]["TaperJig"] | components["schemas"]["RouterTable"] | components["schemas"]["TenonCutter"])[];
+            /**
+             * Version
+             * @default 2
+             * @constant
+             */
+            version: 2;
+        };
+        /**
+         * ShopIn
+         * @description A shop's document; texts without a unit are read in `bare`.
+         */
+        ShopIn: {
+            /** Bare */
+            bare?: ("inch" | "metric") | null;
+            /** Shop */
+            shop: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * ShopOut
+         * @description The shop, and each of its typed values by path as the maker reads it. `unasked` says what whoever
+         *     looks has not been asked yet: their units; the shop's tools, where nobody has been.
+         */
+        ShopOut: {
+            /** Chosen */
+            chosen: {
+                [key: string]: components["schemas"]["Quantity"];
+            };
+            shop: components["schemas"]["Shop"];
+            /** Unasked */
+            unasked: ("units" | "tools")[];
+        };
+        /**
+         * Shouldered
+         * @description A tenon that is not round, with shoulders sloped to the top; measured from its foot.
+         */
+        Shouldered: {
+            /**
+             * Across
+             * @description The tenon's shorter side, square to the sightline, mm.
+             */
+            across: number | string;
+            /**
+             * Depth
+             * @description Depth of the mortise along the axis, mm; past the upper face it goes through.
+             */
+            depth: number | string;
+            /**
+             * Socket
+             * @description The tenon's longer side, along the sightline, mm.
+             */
+            socket: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            way: "shouldered";
+        };
+        /**
+         * SignIn
+         * @description A maker's name and password.
+         */
+        SignIn: {
+            /** Name */
+            name: string;
+            /** Password */
+            password: string;
+        };
+        /**
+         * Sitting
+         * @description Stages that are glued in one go, one after the other: minutes they take, whether the open time holds
+         *     that, and what is left of it.
+         */
+        Sitting: {
+            /** Fits */
+            fits: boolean;
+            /** Joints */
+            joints: number;
+            /** Left */
+            left: number;
+            /** Minutes */
+            minutes: number;
+            /** Stages */
+            stages: components["schemas"]["GlueStage"][];
+        };
+        /**
+         * Size
+         * @description One size over all.
+         */
+        Size: {
+            figure: components["schemas"]["Figure"];
+        };
+        /**
+         * Skip
+         * @description A step that is left out, and why.
+         */
+        Skip: {
+            /** Key */
+            key: string;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+        };
+        /**
+         * SkippedOut
+         * @description A step that is left out.
+         */
+        SkippedOut: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * SlabLeg
+         * @description One end of the slab mitred down to the floor.
+         */
+        SlabLeg: {
+            /**
+             * Allowance
+             * @description Left on its length for trimming level, mm.
+             * @default 10
+             */
+            allowance: number | string;
+            /**
+             * @default {
+             *       "count": 4,
+             *       "depth": 16,
+             *       "gap": 1,
+             *       "size": 10,
+             *       "way": "dowel",
+             *       "width": 30
+             *     }
+             */
+            dowels: components["schemas"]["Dowels"];
+            /**
+             * End
+             * @description The end of the top it stands at.
+             * @default left
+             * @enum {string}
+             */
+            end: "left" | "right";
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "slab_leg";
+            /**
+             * Splay
+             * @description How far it leans outward, degrees.
+             */
+            splay: number | string;
+        };
+        /**
+         * Slot
+         * @description A stretch of work on a step; a step that is interrupted has several. `rests_until` after its last.
+         */
+        Slot: {
+            /**
+             * Begins
+             * Format: date-time
+             */
+            begins: string;
+            /**
+             * Ends
+             * Format: date-time
+             */
+            ends: string;
+            /** For What */
+            for_what: string;
+            /** Job */
+            job: string;
+            /** Key */
+            key: string;
+            /** Rests Until */
+            rests_until: string | null;
+            /** Title */
+            title: string;
+        };
+        /**
+         * SocketPart
+         * @description One socket's figures. Through: `exit_shift`; blind: walls, stop, deepest, left above.
+         *
+         *     `exit_at` is where a through hole's middle comes out on the upper face, or the middle of a
+         *     blind hole's floor, top frame x and y, mm. `more` is what its kind of joint asks besides.
+         */
+        SocketPart: {
+            acute_wall: components["schemas"]["Figure"] | null;
+            deepest: components["schemas"]["Figure"] | null;
+            edge: components["schemas"]["Figure"];
+            /** Exit At */
+            exit_at: [
+                number,
+                number
+            ];
+            exit_shift: components["schemas"]["Figure"] | null;
+            first_touch: components["schemas"]["Figure"] | null;
+            left_above: components["schemas"]["Figure"] | null;
+            /** More */
+            more: components["schemas"]["Figure"][];
+            mouth: components["schemas"]["Figure"];
+            /** Number */
+            number: number;
+            obtuse_wall: components["schemas"]["Figure"] | null;
+            /** Through */
+            through: boolean;
+        };
+        /**
+         * Spacer
+         * @description One thing of known thickness, and how many of it there are.
+         */
+        Spacer: {
+            /**
+             * Count
+             * @description How many of it are at hand.
+             * @default 1
+             */
+            count: number;
+            /**
+             * Name
+             * @description What the maker calls it.
+             */
+            name: string;
+            /**
+             * Thick
+             * @description Its thickness as it is put under a foot, mm: measured, not read off a table.
+             */
+            thick: number | string;
+        };
+        /**
+         * Spent
+         * @description Something that was paid for.
+         */
+        Spent: {
+            /**
+             * Amount
+             * @description In the maker's own money.
+             */
+            amount: number;
+            /**
+             * Sort
+             * @default wood
+             * @enum {string}
+             */
+            sort: "wood" | "finish" | "hardware" | "other";
+            /** What */
+            what: string;
+        };
+        /**
+         * SplayRake
+         * @description By the two leans makers see from the front and from the side, both positive outward.
+         */
+        SplayRake: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            by: "splay_rake";
+            /**
+             * Rake
+             * @description Lean to front or back off the top's normal seen from the side, degrees.
+             */
+            rake: number | string;
+            /**
+             * Splay
+             * @description Lean sideways off the top's normal seen from the front, degrees.
+             */
+            splay: number | string;
+        };
+        /**
+         * Spot
+         * @description One leg put down freely, with its mirrored partners.
+         */
+        Spot: {
+            /**
+             * Legs
+             * @description The ids of the leg itself, and of those over the front-back line, the left-right line and both.
+             * @default []
+             */
+            legs: string[];
+            /**
+             * Mirror
+             * @description Partners: over the front-back line (sides), the left-right line (ends), both or none.
+             * @default sides
+             * @enum {string}
+             */
+            mirror: "none" | "sides" | "ends" | "both";
+            /**
+             * X
+             * @description To the right of the middle, mm.
+             */
+            x: number | string;
+            /**
+             * Y
+             * @description To the back of the middle, mm.
+             */
+            y: number | string;
+        };
+        /**
+         * Stage
+         * @description One gluing that can be clamped and left: what goes together, in words, how many joints.
+         */
+        Stage: {
+            /** Joints */
+            joints: number;
+            /** Parts */
+            parts: string[];
+            /** Steps */
+            steps: string[];
+            /** Title */
+            title: string;
+        };
+        /**
+         * StakedLegs
+         * @description A set of legs that end in the top, or in battens under it.
+         */
+        StakedLegs: {
+            /**
+             * Allowance
+             * @description Left on the length for trimming level, along the axis, mm.
+             * @default 20
+             */
+            allowance: number | string;
+            /**
+             * Angles
+             * @description One for all; or one a pair, front pair first; or one a leg, in the order the
+             *     placement names them. Where there are fewer, the last serves the rest; where there are more, they are
+             *     kept and not used.
+             */
+            angles: (components["schemas"]["SplayRake"] | components["schemas"]["Resultant"] | components["schemas"]["UnderRim"] | components["schemas"]["AsWide"] | components["schemas"]["Footprint"])[];
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /** Joint */
+            joint: components["schemas"]["Through"] | components["schemas"]["Blind"] | components["schemas"]["Reamed"] | components["schemas"]["Battened"] | components["schemas"]["DowelScrew"] | components["schemas"]["Shouldered"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "staked_legs";
+            leg: components["schemas"]["Leg"];
+            /** Placement */
+            placement: components["schemas"]["Circle"] | components["schemas"]["Triangle"] | components["schemas"]["Insets"] | components["schemas"]["Free"];
+            /**
+             * Scope
+             * @description Which legs share an angle: all, each mirrored pair, or none.
+             * @default alike
+             * @enum {string}
+             */
+            scope: "alike" | "pairs" | "each";
+        };
+        /**
+         * Start
+         * @description A piece to start from, drawn.
+         */
+        Start: {
+            drawing: components["schemas"]["View"];
+            /** Start */
+            start: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * State
+         * @description One saved state: its number, when and by whom it was saved, what it was called, and the piece file as
+         *     it then was.
+         */
+        State: {
+            /** By */
+            by?: string | null;
+            /**
+             * Called
+             * @default
+             */
+            called: string;
+            /** Number */
+            number: number;
+            /** Piece */
+            piece: unknown;
+            /**
+             * Saved
+             * Format: date-time
+             */
+            saved: string;
+        };
+        /**
+         * Station
+         * @description A notch of the story stick: how many proofs it asks for and how many are answered.
+         */
+        Station: {
+            /** Answered */
+            answered: number;
+            /** Name */
+            name: string;
+            /** Off */
+            off: number;
+            /** Proofs */
+            proofs: number;
+            /** Title */
+            title: string;
+        };
+        /**
+         * Step
+         * @description One step: what is done, the distances to set, and what it draws.
+         *
+         *     `acts` are what is struck, as data, and `words` say them; `uses` and `makes` the marks leaned on and
+         *     left; `face` the face of the seat it is drawn on, which is up then.
+         */
+        Step: {
+            /**
+             * Face
+             * @default underside
+             */
+            face: string;
+            /** Figures */
+            figures: components["schemas"]["Figure"][];
+            /** Marks */
+            marks: components["schemas"]["Mark"][];
+            /** Title */
+            title: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * StepOut
+         * @description One step on its way. `minutes` is what it takes for all copies, from `whose` own times (0: usual);
+         *     `until` when it need wait no more; `copies_done` of how many copies it is done; `seconds` what its timer
+         *     counted, `since` when it runs.
+         */
+        StepOut: {
+            /** Broken */
+            broken: components["schemas"]["Broken"][];
+            /** Called */
+            called: string;
+            /** Cards */
+            cards: string[];
+            /** Caution */
+            caution: string;
+            /** Copies Done */
+            copies_done: number;
+            /** Do */
+            do: string[];
+            /** For What */
+            for_what: string;
+            /** Key */
+            key: string;
+            /** Lay Out */
+            lay_out: string[];
+            /** Lessons */
+            lessons: components["schemas"]["LessonOut"][];
+            /** Marks */
+            marks: string[];
+            /** Merged */
+            merged: string[];
+            /** Minutes */
+            minutes: number;
+            /** Operation */
+            operation: string;
+            /** Own */
+            own: boolean;
+            /** Proofs */
+            proofs: string[];
+            /** Seconds */
+            seconds: number;
+            /** Since */
+            since: string | null;
+            /** Split From */
+            split_from: string;
+            /** State */
+            state: string;
+            /** Station */
+            station: string;
+            /** Title */
+            title: string;
+            /** Units */
+            units: components["schemas"]["UnitOut"][];
+            /** Until */
+            until: string | null;
+            wait: components["schemas"]["Wait"] | null;
+            /** Wants */
+            wants: components["schemas"]["WantOut"][];
+            /** Whose */
+            whose: number;
+        };
+        /**
+         * Stick
+         * @description One shaped or reused leg as it lies there, measured.
+         */
+        Stick: {
+            /**
+             * At Foot
+             * @description Diameter at the foot, mm.
+             */
+            at_foot: number | string;
+            /**
+             * Length
+             * @description From the end that goes into the top to the foot, along its middle, mm.
+             */
+            length: number | string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * StickPart
+         * @description One part's figures; `alike` names the parts cut to one setting, mirrored perhaps.
+         */
+        StickPart: {
+            /** Alike */
+            alike: string;
+            /** Arrises */
+            arrises: components["schemas"]["Arris"][];
+            /** Bevels */
+            bevels: components["schemas"]["Figure"][];
+            blank: components["schemas"]["Figure"];
+            finish: components["schemas"]["EndCut"];
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Notches */
+            notches: components["schemas"]["Figure"][];
+            overall: components["schemas"]["Figure"];
+            /** Role */
+            role: string;
+            shoulders: components["schemas"]["Figure"] | null;
+            start: components["schemas"]["EndCut"];
+            /** Stock */
+            stock: [
+                components["schemas"]["Figure"],
+                components["schemas"]["Figure"]
+            ];
+            /** Support */
+            support: number;
+        };
+        /**
+         * StretchIO
+         * @description A stretch of working time: weekday (0 Monday), hours from and to.
+         */
+        StretchIO: {
+            /** Begins H */
+            begins_h: number;
+            /** Ends H */
+            ends_h: number;
+            /** Weekday */
+            weekday: number;
+        };
+        /**
+         * Stretcher
+         * @description A round stick whose ends go into sockets.
+         */
+        Stretcher: {
+            /**
+             * Depth
+             * @description Depth of each socket along the stretcher's own line, mm.
+             * @default 20
+             */
+            depth: number | string;
+            /**
+             * Diameter
+             * @description In its middle, mm.
+             * @default 24
+             */
+            diameter: number | string;
+            /**
+             * Ends
+             * @description Both ends, each in a leg or in an earlier stretcher.
+             */
+            ends: (components["schemas"]["OnLeg"] | components["schemas"]["OnMember"])[];
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stretcher";
+            /**
+             * Name
+             * @description What the maker calls it, such as footrest.
+             * @default
+             */
+            name: string;
+            /**
+             * Spring
+             * @description Added to the length so that it pushes the legs apart a little, mm.
+             * @default 0
+             */
+            spring: number | string;
+            /**
+             * Tenon
+             * @description Diameter of its tenons and of the sockets, mm.
+             * @default 16
+             */
+            tenon: number | string;
+        };
+        /**
+         * TableSaw
+         * @description A saw with a sliding mitre gauge and a blade that tilts.
+         */
+        TableSaw: {
+            /**
+             * Id
+             * @description Its own for good, whatever it is called; given where it is missing.
+             * @default
+             */
+            id: string;
+            /**
+             * Kerf
+             * @description millimetres, or a length in the trade's notation
+             * @default 3
+             */
+            kerf: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "table_saw";
+            /**
+             * Name
+             * @description What the maker calls it.
+             */
+            name: string;
+            /**
+             * Owned
+             * @description Whether cards for it are wanted.
+             * @default true
+             */
+            owned: boolean;
+            /**
+             * @description How the mitre gauge reads.
+             * @default {
+             *       "at_square": 90,
+             *       "counts": "down",
+             *       "reach": 60,
+             *       "step": 0.5
+             *     }
+             */
+            scale: components["schemas"]["Scale"];
+            /**
+             * Tallest
+             * @description Greatest height the blade stands above the table, mm.
+             * @default 75
+             */
+            tallest: number | string;
+            /**
+             * @description How the blade's tilt reads.
+             * @default {
+             *       "at_square": 0,
+             *       "counts": "up",
+             *       "reach": 45,
+             *       "step": 0.5
+             *     }
+             */
+            tilt: components["schemas"]["Scale"];
+        };
+        /**
+         * Taper
+         * @description One taper of a leg, from its thick place to its thin one: what comes off each face there; `begins`
+         *     and `ends` are those places down from the underside, `towards` what the thin one is called; mm.
+         */
+        Taper: {
+            /** Begins */
+            begins: number;
+            /** Ends */
+            ends: number;
+            off: components["schemas"]["Figure"];
+            /** Thick */
+            thick: number;
+            /** Thin */
+            thin: number;
+            /**
+             * Towards
+             * @enum {string}
+             */
+            towards: "top" | "foot" | "waist";
+        };
+        /**
+         * TaperJig
+         * @description A sled that carries a leg past the blade at its taper.
+         */
+        TaperJig: {
+            /**
+             * Id
+             * @description Its own for good, whatever it is called; given where it is missing.
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "taper_jig";
+            /**
+             * Length
+             * @description Between its two stops, mm.
+             * @default 700
+             */
+            length: number | string;
+            /**
+             * Name
+             * @description What the maker calls it.
+             */
+            name: string;
+            /**
+             * Owned
+             * @description Whether cards for it are wanted.
+             * @default true
+             */
+            owned: boolean;
+        };
+        /**
+         * TenonCutter
+         * @description A cutter in a drill that makes round tenons.
+         */
+        TenonCutter: {
+            /**
+             * Bore
+             * @description Diameter of the tenon it leaves, mm.
+             * @default 28
+             */
+            bore: number | string;
+            /**
+             * Id
+             * @description Its own for good, whatever it is called; given where it is missing.
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tenon_cutter";
+            /**
+             * Name
+             * @description What the maker calls it.
+             */
+            name: string;
+            /**
+             * Owned
+             * @description Whether cards for it are wanted.
+             * @default true
+             */
+            owned: boolean;
+            /**
+             * Takes
+             * @description How much longer than the tenon's diameter the stock's diagonal may be, mm.
+             * @default 25
+             */
+            takes: number | string;
+        };
+        /**
+         * Through
+         * @description A tenon that comes out at the upper face.
+         */
+        Through: {
+            /**
+             * Bored From
+             * @description The face the boring starts from.
+             * @default underside
+             * @enum {string}
+             */
+            bored_from: "underside" | "upper";
+            /**
+             * Proud
+             * @description What stands out of the upper face, along the axis, mm.
+             * @default 0
+             */
+            proud: number | string;
+            /**
+             * Socket
+             * @description Diameter of the hole, mm.
+             */
+            socket: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            way: "through";
+        };
+        /**
+         * Tick
+         * @description A step that is done, or some of its legs and parts; what it took, as typed or as counted here.
+         *     `ago`: how many seconds ago that was, where the workshop could not be reached then.
+         */
+        Tick: {
+            /**
+             * Ago
+             * @default 0
+             */
+            ago: number;
+            /**
+             * Copy Number
+             * @default 1
+             */
+            copy_number: number;
+            /** Minutes */
+            minutes?: number | null;
+            /** Seconds */
+            seconds?: number | null;
+            /** Step */
+            step: string;
+            /**
+             * Token
+             * @default
+             */
+            token: string;
+            /** Units */
+            units?: components["schemas"]["UnitIn"][];
+        };
+        /**
+         * TiltingTable
+         * @description A drill press whose table tilts.
+         */
+        TiltingTable: {
+            /**
+             * Id
+             * @description Its own for good, whatever it is called; given where it is missing.
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tilting_table";
+            /**
+             * Name
+             * @description What the maker calls it.
+             */
+            name: string;
+            /**
+             * Owned
+             * @description Whether cards for it are wanted.
+             * @default true
+             */
+            owned: boolean;
+            /**
+             * @default {
+             *       "at_square": 0,
+             *       "counts": "up",
+             *       "reach": 45,
+             *       "step": 0.5
+             *     }
+             */
+            scale: components["schemas"]["Scale"];
+        };
+        /**
+         * TimeOut
+         * @description The schedule of a maker's pieces. `least` is when all could end at the earliest; `moved` what becomes
+         *     of each where something slips; `trouble` pieces that cannot be planned.
+         */
+        TimeOut: {
+            hours: components["schemas"]["HoursIO"];
+            /** Least */
+            least: string | null;
+            /** Moved */
+            moved: components["schemas"]["Moved"][];
+            /**
+             * Now
+             * Format: date-time
+             */
+            now: string;
+            /** Own */
+            own: boolean;
+            /** Pieces */
+            pieces: components["schemas"]["PieceTime"][];
+            /** Slots */
+            slots: components["schemas"]["Slot"][];
+            /** Trouble */
+            trouble: string[];
+            /** Work H */
+            work_h: number;
+        };
+        /**
+         * TimerIn
+         * @description A step's timer, started or stopped; how long it ran by this page's own clock, and how long ago that
+         *     was, where the workshop could not be reached then.
+         */
+        TimerIn: {
+            /**
+             * Ago
+             * @default 0
+             */
+            ago: number;
+            /**
+             * Copy Number
+             * @default 1
+             */
+            copy_number: number;
+            /** Run */
+            run: boolean;
+            /** Seconds */
+            seconds?: number | null;
+            /** Step */
+            step: string;
+        };
+        /**
+         * Top
+         * @description The top: outline, full thickness, grain, and what is shaped away.
+         */
+        Top: {
+            /**
+             * Bark
+             * @description Whether the edge is left as the tree grew it: nothing is measured from it.
+             * @default false
+             */
+            bark: boolean;
+            /**
+             * Boards
+             * @description Widths of the boards or strips it is glued from, across the grain, from the right of the
+             *     grain's bearing to its left, mm; empty for one piece.
+             * @default []
+             */
+            boards: (number | string)[];
+            /**
+             * Grain
+             * @description Bearing of the long grain, degrees from x towards y; 0 runs side to side.
+             * @default 0
+             */
+            grain: number | string;
+            /** Hollow */
+            hollow?: (components["schemas"]["Trough"] | components["schemas"]["Dish"]) | null;
+            /**
+             * @default {
+             *       "angle": 45,
+             *       "size": 0,
+             *       "way": "square"
+             *     }
+             */
+            lower_edge: components["schemas"]["EdgeShape"];
+            /** Outline */
+            outline: components["schemas"]["Round"] | components["schemas"]["Oval"] | components["schemas"]["Rectangle"] | components["schemas"]["RoundedTriangle"] | components["schemas"]["DShape"] | components["schemas"]["Shield"] | components["schemas"]["Drawn"];
+            /**
+             * Thickness
+             * @description Full thickness, mm.
+             */
+            thickness: number | string;
+            /**
+             * @default {
+             *       "angle": 45,
+             *       "size": 0,
+             *       "way": "square"
+             *     }
+             */
+            upper_edge: components["schemas"]["EdgeShape"];
+        };
+        /**
+         * Trial
+         * @description A way of placing or leaning the legs that was tried, and why it was left.
+         */
+        Trial: {
+            /** Name */
+            name: string;
+            /**
+             * Supports
+             * @description The supports as they were then.
+             */
+            supports: (components["schemas"]["StakedLegs"] | components["schemas"]["PlaneFrames"] | components["schemas"]["MitredFrames"] | components["schemas"]["BoardSides"] | components["schemas"]["SlabLeg"] | components["schemas"]["ApronedLegs"])[];
+            /**
+             * Why
+             * @description Why it was left.
+             * @default
+             */
+            why: string;
+        };
+        /**
+         * Triangle
+         * @description At the corners of an equal-sided triangle about the middle.
+         */
+        Triangle: {
+            /**
+             * First
+             * @description Bearing of leg 1 from the middle, degrees from x towards y; 90 is at the back.
+             * @default 90
+             */
+            first: number | string;
+            /**
+             * Legs
+             * @description The legs' ids, anticlockwise seen from above, from `first` on.
+             * @default []
+             */
+            legs: string[];
+            /**
+             * Side
+             * @description Leg centre to leg centre, mm.
+             */
+            side: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            way: "triangle";
+        };
+        /**
+         * Trough
+         * @description A hollow across one way: an arc in section, the same all along.
+         */
+        Trough: {
+            /**
+             * Across
+             * @description The way the arc spans: side to side (length) or front to back (width).
+             * @default width
+             * @enum {string}
+             */
+            across: "length" | "width";
+            /**
+             * Chord
+             * @description Width of the hollow at the surface, mm.
+             */
+            chord: number | string;
+            /**
+             * Depth
+             * @description Depth in the middle, mm.
+             */
+            depth: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            way: "trough";
+        };
+        /**
+         * Turn
+         * @description How one leg's sightline lies on the top: folded from both lines, and in words.
+         */
+        Turn: {
+            from_centre: components["schemas"]["Quantity"] | null;
+            from_side: components["schemas"]["Quantity"] | null;
+            /** Leg */
+            leg: number;
+            /** Toward */
+            toward: string;
+        };
+        /**
+         * UnderRim
+         * @description The middle of the foot plumb under the rim, straight out from the middle of the top.
+         */
+        UnderRim: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            by: "under_rim";
+        };
+        /**
+         * UnitIn
+         * @description One leg or part of a step.
+         */
+        UnitIn: {
+            /** Key */
+            key: string;
+            /** Of */
+            of: string;
+            /** Operation */
+            operation: string;
+        };
+        /**
+         * UnitOut
+         * @description One leg or part of a step, and whether it is ticked.
+         */
+        UnitOut: {
+            /** Done */
+            done: boolean;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Of */
+            of: string;
+            /** Operation */
+            operation: string;
+        };
+        /**
+         * View
+         * @description A drawing: its name, title, the box that holds it (left, bottom, right, top), what is on it.
+         */
+        View: {
+            /** Box */
+            box: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /**
+             * Handles
+             * @default []
+             */
+            handles: components["schemas"]["Handle"][];
+            /** Name */
+            name: string;
+            /** Shapes */
+            shapes: components["schemas"]["Shape"][];
+            /** Title */
+            title: string;
+        };
+        /**
+         * Wait
+         * @description How long the work rests after a step, hours from and to, and for what.
+         */
+        Wait: {
+            /** For What */
+            for_what: string;
+            /** Least H */
+            least_h: number;
+            /** Most H */
+            most_h: number;
+        };
+        /**
+         * WantOut
+         * @description A step that must stand before another, why, and whether it is done.
+         */
+        WantOut: {
+            /** Costs */
+            costs: string;
+            /** Done */
+            done: boolean;
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * Worked
+         * @description Minutes of one kind of work on a piece, and what they cost at the maker's rate.
+         */
+        Worked: {
+            /** Called */
+            called: string;
+            /** Minutes */
+            minutes: number;
+            /** Money */
+            money: number;
+        };
+        /**
+         * Wrong
+         * @description A reason a learner's order breaks: what they put first, what should stand before it, why, the cost.
+         */
+        Wrong: {
+            /** Costs */
+            costs: string;
+            /** Too Early */
+            too_early: string;
+            /** Wanted */
+            wanted: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * WrongIn
+         * @description What went wrong, and the way out that was taken.
+         */
+        WrongIn: {
+            /**
+             * Amount
+             * @default
+             */
+            amount: string;
+            /**
+             * Copy Number
+             * @default 1
+             */
+            copy_number: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Of
+             * @default
+             */
+            of: string;
+            /**
+             * Other
+             * @default
+             */
+            other: string;
+            /** Rescue */
+            rescue: string;
+            /** Step */
+            step: string;
+            /**
+             * Token
+             * @default
+             */
+            token: string;
+        };
+    };
+    responses: {
+        /** @description The request could not be read */
+        Problem400: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description Nobody is signed in */
+        Problem401: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description Not allowed, or without the page's token */
+        Problem403: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description There is no such thing */
+        Problem404: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description It takes no such request */
+        Problem405: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description Somebody changed it meanwhile */
+        Problem409: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description Too much was sent */
+        Problem413: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description It was sent in a way that is not read */
+        Problem415: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description Something in it cannot be used */
+        Problem422: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description Asked too often: wait */
+        Problem429: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description The program failed; the answer names the fault */
+        Problem500: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description Busy: ask again */
+        Problem503: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description The disk takes nothing more */
+        Problem507: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+    };
+    parameters: never;
+    requestBodies: never;
+    headers: never;
+    pathItems: never;
 }
-export type $defs = Record<string, never>
+export type $defs = Record<string, never>;
 export interface operations {
-  workshop_pieces_plan_api_angles: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['AnglesIn']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['LeanFigures']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_keeping_api_take_out: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/zip': string
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_keeping_api_backups: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['BackupOut'][]
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_keeping_api_back_up: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['BackupOut']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_keeping_api_fetch: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        name: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/zip': string
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_gauges_api_listen_once: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['GaugeIn']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['HeardOut']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_keeping_api_health: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['HealthOut']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      /** @description Service Unavailable */
-      503: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['HealthOut']
-        }
-      }
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_build_api_whole_log: {
-    parameters: {
-      query?: {
-        words?: string
-        sort?: string
-        before?: string | null
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['LogOut']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_accounts_api_all_makers: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['MakerOut'][]
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_accounts_api_add_maker: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['SignIn']
-      }
-    }
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['MakerOut']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_accounts_api_remove_maker: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        name: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_accounts_api_new_password: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        name: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['OnlyPassword']
-      }
-    }
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_pieces_plan_api_put_together: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['MergeIn']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['MergeOut']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_pieces_api_rack: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['RackPiece'][]
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_pieces_api_put_on_rack: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['PieceNew']
-      }
-    }
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['PieceOut']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_pieces_api_off_rack: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['OffRack'][]
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_pieces_api_drawings: {
-    parameters: {
-      query: {
-        id: string[]
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': {
-            [key: string]: components['schemas']['View']
-          }
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_pieces_api_example: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['PieceOut']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_pieces_api_starts: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Start'][]
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_pieces_api_read: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['PieceOut']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_pieces_api_save: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['PieceSave']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['PieceOut']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_pieces_api_take_off: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_build_api_look: {
-    parameters: {
-      query?: {
-        copy_number?: number
-      }
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['BuildOut']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_build_api_keep: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['BuildSave']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['BuildOut']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_build_api_tick: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Tick']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['BuildOut']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_build_api_look_at_finish: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Finishing']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_build_api_glued: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['GluedIn']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['BuildOut']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_build_api_look_at_glue_up: {
-    parameters: {
-      query?: {
-        copy_number?: number
-      }
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['GlueUp'] | null
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_build_api_keep_order: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['BuildOut']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_build_api_ways_out: {
-    parameters: {
-      query: {
-        step: string
-        of?: string
-        copy_number?: number
-      }
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Rescue'][]
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_build_api_run_timer: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['TimerIn']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['BuildOut']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_build_api_untick: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Tick']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['BuildOut']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_build_api_go_wrong: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['WrongIn']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['BuildOut']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_pieces_api_compared: {
-    parameters: {
-      query: {
-        a: number
-        b: number
-      }
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Difference'][]
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_pieces_api_file: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Piece']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_pieces_api_finish: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Finished']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Finished']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_pieces_api_hang_again: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['PieceOut']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_pieces_api_keep_to_maker: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Kept']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Kept']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_build_api_log: {
-    parameters: {
-      query?: {
-        words?: string
-        sort?: string
-        before?: string | null
-      }
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['LogOut']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_build_api_say: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['SaidIn']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['BuildOut']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_build_api_picture: {
-    parameters: {
-      query?: {
-        step?: string
-        says?: string
-        copy_number?: number
-        token?: string
-      }
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['EntryOut']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_build_api_see: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-        number: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'image/jpeg': string
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_pieces_photo_api_look: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'image/jpeg': string
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_pieces_photo_api_keep: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['PhotoOut']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_pieces_photo_api_drop: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_pieces_photo_api_about: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['PhotoOut']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_pieces_api_answer: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-        proof: string
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Answer']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ReadingOut']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_pieces_api_withdraw: {
-    parameters: {
-      query?: {
-        copy_number?: number
-      }
-      header?: never
-      path: {
-        id: string
-        proof: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_pieces_api_history: {
-    parameters: {
-      query?: {
-        copy_number?: number
-      }
-      header?: never
-      path: {
-        id: string
-        proof: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ReadingEventOut'][]
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_pieces_api_record: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Record']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_pieces_api_revisions: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['RevisionOut'][]
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_pieces_api_revision: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-        number: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['PieceOut']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_pieces_api_call_state: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-        number: number
-      }
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Called']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Called']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_pieces_api_drawn_state: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: string
-        number: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['View']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_pieces_plan_api_make_plan: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['PlanIn']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['PlanOut']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_pieces_plan_api_quick: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['AnglesIn']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['QuickLeanOut']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_pieces_plan_api_quick_corner: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['MitreIn']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['QuickMitreOut']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_gauges_api_rehearsal: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        start: 'round_three' | 'round_four' | 'bench' | 'slab'
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Piece']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_gauges_api_show_hidden: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['OnPiece']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['Revealed']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_accounts_api_session: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['SessionOut']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_accounts_api_sign_in: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['SignIn']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['SessionOut']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_accounts_api_sign_out: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['SessionOut']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_accounts_api_browsers: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['BrowserOut'][]
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_accounts_api_sign_browser_out: {
-    parameters: {
-      query?: never
-      header?: never
-      path: {
-        id: number
-      }
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown
-        }
-        content?: never
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_accounts_api_first_maker: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['SignIn']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['SessionOut']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_accounts_api_change_password: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['NewPassword']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['SessionOut']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_shop_api_read: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ShopOut']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_shop_api_change: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['ShopIn']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ShopOut']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_shop_api_ready: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['ReadyShop'][]
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_shop_api_tools: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['EveryTool']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_build_time_api_look: {
-    parameters: {
-      query?: {
-        zone?: string
-        slip?: string | null
-        by_h?: number
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['TimeOut']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_build_time_api_calendar: {
-    parameters: {
-      query?: {
-        zone?: string
-      }
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody?: never
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'text/calendar': string
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
-  workshop_build_time_api_keep_hours: {
-    parameters: {
-      query?: never
-      header?: never
-      path?: never
-      cookie?: never
-    }
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['HoursIO']
-      }
-    }
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown
-        }
-        content: {
-          'application/json': components['schemas']['HoursIO']
-        }
-      }
-      400: components['responses']['Problem400']
-      401: components['responses']['Problem401']
-      403: components['responses']['Problem403']
-      404: components['responses']['Problem404']
-      405: components['responses']['Problem405']
-      409: components['responses']['Problem409']
-      413: components['responses']['Problem413']
-      415: components['responses']['Problem415']
-      422: components['responses']['Problem422']
-      429: components['responses']['Problem429']
-      500: components['responses']['Problem500']
-      503: components['responses']['Problem503']
-      507: components['responses']['Problem507']
-    }
-  }
+    workshop_pieces_plan_api_angles: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnglesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeanFigures"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_keeping_api_take_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": string;
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_keeping_api_backups: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackupOut"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_keeping_api_back_up: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackupOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_keeping_api_fetch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": string;
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_gauges_api_listen_once: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GaugeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeardOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_keeping_api_health: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HealthOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HealthOut"];
+                };
+            };
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_build_api_whole_log: {
+        parameters: {
+            query?: {
+                words?: string;
+                sort?: string;
+                before?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_accounts_api_all_makers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MakerOut"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_accounts_api_add_maker: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MakerOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_accounts_api_remove_maker: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_accounts_api_new_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OnlyPassword"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_pieces_plan_api_put_together: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MergeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MergeOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_pieces_api_rack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RackPiece"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_pieces_api_put_on_rack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PieceNew"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_pieces_api_off_rack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OffRack"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_pieces_api_drawings: {
+        parameters: {
+            query: {
+                id: string[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: components["schemas"]["View"];
+                    };
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_pieces_api_example: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_build_api_keep_rate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RateIO"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RateIO"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_pieces_api_starts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Start"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_pieces_api_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_pieces_api_save: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PieceSave"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_pieces_api_take_off: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_build_api_build_again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AgainIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AgainOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_build_api_look: {
+        parameters: {
+            query?: {
+                copy_number?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_build_api_keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BuildSave"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_build_api_look_at_cost: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CostOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_build_api_tick: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Tick"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_build_api_look_at_finish: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Finishing"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_build_api_glued: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GluedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_build_api_look_at_glue_up: {
+        parameters: {
+            query?: {
+                copy_number?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GlueUp"] | null;
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_build_api_keep_order: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_build_api_ways_out: {
+        parameters: {
+            query: {
+                step: string;
+                of?: string;
+                copy_number?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rescue"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_build_api_run_timer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TimerIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_build_api_untick: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Tick"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_build_api_go_wrong: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WrongIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_build_class_api_hand_out: {
+        parameters: {
+            query?: {
+                learner?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_build_class_api_hand_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OrderIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JudgedOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_pieces_api_compared: {
+        parameters: {
+            query: {
+                a: number;
+                b: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Difference"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_pieces_api_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_pieces_api_finish: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Finished"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Finished"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_pieces_api_hang_again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_pieces_api_keep_to_maker: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Kept"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kept"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_build_api_log: {
+        parameters: {
+            query?: {
+                words?: string;
+                sort?: string;
+                before?: string | null;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_build_api_say: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaidIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_build_api_picture: {
+        parameters: {
+            query?: {
+                step?: string;
+                says?: string;
+                copy_number?: number;
+                token?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_build_api_see: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_pieces_photo_api_look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_pieces_photo_api_keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_pieces_photo_api_drop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_pieces_photo_api_about: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_pieces_api_answer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                proof: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Answer"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_pieces_api_withdraw: {
+        parameters: {
+            query?: {
+                copy_number?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+                proof: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_pieces_api_history: {
+        parameters: {
+            query?: {
+                copy_number?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+                proof: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingEventOut"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_pieces_api_record: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Record"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_pieces_api_revisions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RevisionOut"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_pieces_api_revision: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_pieces_api_call_state: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Called"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Called"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_pieces_api_drawn_state: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["View"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_pieces_plan_api_make_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_pieces_plan_api_quick: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnglesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuickLeanOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_pieces_plan_api_quick_corner: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MitreIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuickMitreOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_gauges_api_rehearsal: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                start: "round_three" | "round_four" | "bench" | "slab";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Piece"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_gauges_api_show_hidden: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OnPiece"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Revealed"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_accounts_api_session: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_accounts_api_sign_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_accounts_api_sign_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_accounts_api_browsers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BrowserOut"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_accounts_api_sign_browser_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_accounts_api_first_maker: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_accounts_api_change_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPassword"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_shop_api_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_shop_api_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShopIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_shop_api_ready: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadyShop"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_shop_api_tools: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EveryTool"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_build_time_api_look: {
+        parameters: {
+            query?: {
+                zone?: string;
+                slip?: string | null;
+                by_h?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TimeOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_build_time_api_calendar: {
+        parameters: {
+            query?: {
+                zone?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_build_time_api_keep_hours: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HoursIO"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HoursIO"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
 }

@@ -2,6 +2,7 @@
 import { ref, watch } from 'vue'
 
 import { usePiece } from '../piece/store'
+import CostPanel from './CostPanel.vue'
 import LogList from './LogList.vue'
 import NoteSheet from './NoteSheet.vue'
 import PhotoButton from './PhotoButton.vue'
@@ -25,7 +26,10 @@ watch(
       <PhotoButton step="" />
       <p v-if="build.said" role="status">{{ build.said }}</p>
     </div>
-    <LogList :piece="store.id" :stamp="build.deeds.length" />
+    <div class="two">
+      <LogList :piece="store.id" :stamp="build.deeds.length" />
+      <CostPanel />
+    </div>
     <NoteSheet v-if="noting" v-model="noting" />
   </div>
 </template>
@@ -34,7 +38,16 @@ watch(
 .log-station {
   padding: 0.6rem 1.25rem 2rem;
   overflow-y: auto;
-  max-width: 1200px;
+}
+.two {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 400px;
+  gap: 2.5rem;
+}
+@media (max-width: 1100px) {
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+  }
 }
 .acts {
   display: flex;

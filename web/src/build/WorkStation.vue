@@ -339,6 +339,9 @@ const FINISHES = [
         <button class="plain word" type="button" data-keep-order @click="build.keepOrder()">
           keep this order for the next of its kind
         </button>
+        <RouterLink class="on" :to="`/piece/${store.id}/class`" data-class-link
+          >for a class</RouterLink
+        >
         <button v-if="changed" class="plain word" type="button" data-again @click="again()">
           back to the usual order
         </button>

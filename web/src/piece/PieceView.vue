@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue'
 
 import { whyAway } from '../api/client'
 import { inWhole } from '../said'
+import ClassStation from '../build/ClassStation.vue'
 import FinishStation from '../build/FinishStation.vue'
 import GlueStation from '../build/GlueStation.vue'
 import LogStation from '../build/LogStation.vue'
@@ -28,7 +29,7 @@ const props = defineProps<{
 const store = usePiece()
 const build = useBuild()
 /** Stations with calls of their own, that show nothing of the plan. */
-const OWN = ['work', 'glueup', 'finish', 'log']
+const OWN = ['work', 'class', 'glueup', 'finish', 'log']
 const revisions = ref(false)
 /** On a phone: whether all that can be done is shown in the head. */
 const more = ref(false)
@@ -246,6 +247,7 @@ function rename(event: Event): void {
     <WorkStation v-else-if="station === 'work'" />
     <GlueStation v-else-if="station === 'glueup'" />
     <FinishStation v-else-if="station === 'finish'" />
+    <ClassStation v-else-if="station === 'class'" />
     <LogStation v-else-if="station === 'log'" />
     <p v-else-if="store.turned !== (station || 'stance')" class="turning quiet" role="status">
       Laying out the {{ station }} station.
