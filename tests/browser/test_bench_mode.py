@@ -4,14 +4,17 @@ from __future__ import annotations
 
 import io
 import re
+import tempfile
 from typing import Any
 
+from django.test import SimpleTestCase, tag
 from PIL import Image
 from playwright.sync_api import Page, expect
 
 from splay.piece import read_piece, write_piece
 from splay.piece.starters import starter
-from tests.browser.base import BrowserCase
+from tests.browser.base import PATIENCE_MS, BrowserCase
+from tools.screenshots import browsed, served
 from workshop.build.models import Entry, KeptOrder, Timer, UnitDone
 from workshop.pieces.models import PieceRow
 
@@ -296,3 +299,94 @@ class GlueAndFinish(BrowserCase):
         page.locator("[data-work-link]").click()
         expect(page.locator("[data-step='finish.5']")).to_be_visible()
         expect(page.locator("[data-step=prefinish]")).to_be_visible()
+
+
+class TimeAndWorth(BrowserCase):
+    def test_a_promise_that_cannot_be_kept_is_said_and_what_slips_moves(self) -> None:
+        page = self.page
+        self.hang(starter("round_three"))
+        self.hang(starter("bench"))
+        page.goto(f"{self.live_server_url}/time")
+        expect(page.locator("[data-time-piece]")).to_have_count(2)
+        expect(page.locator("[data-strip]")).to_be_visible()
+        row = page.locator("[data-time-piece='Round stool']")
+        row.locator("input[type=date]").fill("2026-01-02")
+        expect(row.locator("[data-past]")).to_be_visible()
+        expect(row.locator("[data-late]")).to_contain_text("late")
+        row.locator("input[type=date]").fill("2099-01-02")
+        expect(row.locator("[data-late]")).to_have_count(0)
+        page.locator("[data-slip]").select_option(label="Round stool")
+        page.locator("[data-slip-by] input").fill("200")
+        page.locator("[data-slip-by] input").press("Enter")
+        expect(page.locator("[data-moved]").first).to_contain_text("later")
+        page.locator("[data-hours='0']").fill("whenever")
+        page.locator("[data-hours-keep]").click()
+        expect(page.locator("[data-hours-said]")).to_contain_text("Monday: write it as 8 to 12")
+        page.locator("[data-hours='0']").fill("8 to 12, 13:30 to 17")
+        for day in range(1, 7):
+            page.locator(f"[data-hours='{day}']").fill("")
+        page.locator("[data-hours-keep]").click()
+        expect(page.locator(".day h2").first).to_contain_text(re.compile("Monday|Today"))
+        page.locator("[data-hours='0']").fill("")
+        page.locator("[data-hours-keep]").click()
+        expect(page.locator("[data-hours-said]")).to_contain_text("Say when you work")
+        with page.expect_download() as got:
+            page.locator("[data-ics]").click()
+        self.assertTrue(got.value.suggested_filename.endswith(".ics"))
+
+    def test_a_piece_is_counted_up_and_built_again(self) -> None:
+        page = self.page
+        page.goto(f"{self.hang(starter('round_three'))}/log")
+        page.locator("[data-log-add]").click()
+        page.locator("[data-note-says]").fill("Sharpened everything")
+        page.locator("[data-note-minutes]").fill("90")
+        page.locator("[data-note-keep]").click()
+        expect(page.locator("[data-hours-sum]")).to_have_text("1 h 30 min")
+        page.locator("[data-rate] input").fill("40")
+        page.locator("[data-rate] input").press("Enter")
+        page.locator("[data-spent-what]").fill("ash")
+        page.locator("[data-spent-amount]").fill("25,50")
+        page.locator("[data-spent-add]").click()
+        expect(page.locator("[data-total]")).to_have_text("In all 85.50")
+        expect(page.locator("[data-next-one]")).to_have_count(2)
+        page.locator("[data-again-planned]").click()
+        expect(page.locator("input.title")).to_have_value("Round stool 2")
+        expect(page.locator("[data-step=ready]")).to_be_visible()
+
+    def test_a_class_puts_the_order_right(self) -> None:
+        page = self.page
+        page.goto(f"{self.hang(starter('round_three'))}/work")
+        page.locator("[data-class-link]").click()
+        page.locator("[data-hand-in]").click()
+        expect(page.get_by_role("alert")).to_contain_text("Write your name first")
+        page.locator("[data-learner]").fill("Kim")
+        page.locator("[data-hand-in]").click()
+        expect(page.locator("[data-class-wrong]").first).to_contain_text("What it costs")
+        expect(page.locator("[data-handed-in]")).to_contain_text("Kim")
+        expect(page.locator("[data-common]").first).to_contain_text("1 of 1")
+
+
+@tag("browser")
+class Restart(SimpleTestCase):
+    def test_a_timer_and_its_step_outlive_a_restart_of_the_real_server(self) -> None:
+        with tempfile.TemporaryDirectory() as data:
+            with served(data=data) as address, browsed() as page:
+                page.set_default_timeout(PATIENCE_MS)
+                page.goto(address)
+                page.locator("[data-piece='Eyepiece stool']").click()
+                page.locator("[data-work-link]").click()
+                page.locator("[data-to-bench]").click()
+                page.locator("[data-timer]").click()
+                expect(page.locator("[data-timer]")).to_contain_text(re.compile("0:0[1-9]"))
+                expect(page.locator("[data-bench-away]")).to_have_count(0)
+                step = page.locator("[data-bench-step]").get_attribute("data-bench-step")
+                where = page.url.removeprefix(address)
+            with served(data=data, load=False) as address, browsed() as page:
+                page.set_default_timeout(PATIENCE_MS)
+                page.goto(address + where)
+                expect(page.locator(f"[data-bench-step='{step}']")).to_be_visible()
+                expect(page.locator("[data-timer]")).to_have_attribute("aria-pressed", "true")
+                expect(page.locator("[data-timer]")).to_contain_text(re.compile(r"[0-9]:[0-9]{2}"))
+                page.locator("[data-done]").click()
+                expect(page.locator(f"[data-bench-step='{step}']")).to_have_count(0)
+                expect(page.locator("[data-bench-away]")).to_have_count(0)

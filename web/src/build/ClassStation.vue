@@ -13,13 +13,19 @@ const order = ref<{ key: string; title: string }[]>([])
 const wrong = ref<{ too_early: string; wanted: string; why: string; costs: string }[] | null>(null)
 const said = ref('')
 
+/** Whether the learner has begun: the cards are not mixed anew under their hands. */
+const begun = ref(false)
+let asked = 0
 async function take(): Promise<void> {
+  if (begun.value) return
+  const turn = (asked += 1)
   try {
     const got = await ask(
       api.GET('/api/pieces/{id}/class', {
         params: { path: { id: store.id }, query: { learner: learner.value.trim() } },
       }),
     )
+    if (turn !== asked) return
     given.value = got
     order.value = got.steps
     wrong.value = null
@@ -38,6 +44,7 @@ watch(
 function move(k: number, by: number): void {
   const to = k + by
   if (to < 0 || to >= order.value.length) return
+  begun.value = true
   const made = [...order.value]
   const [one] = made.splice(k, 1)
   if (one) made.splice(to, 0, one)
@@ -53,6 +60,8 @@ async function hand(): Promise<void> {
     said.value = 'Write your name first.'
     return
   }
+  begun.value = true
+  asked += 1
   try {
     const body = { learner: learner.value.trim(), order: order.value.map((one) => one.key) }
     const got = await ask(

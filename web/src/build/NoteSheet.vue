@@ -22,7 +22,9 @@ const SORTS = [
 ]
 
 function keep(): void {
-  const took = minutes.value.trim() === '' ? null : Number(minutes.value)
+  // A number's field hands over a number, or nothing.
+  const typed = String(minutes.value).trim()
+  const took = typed === '' ? null : Number(typed)
   build.did({
     what: 'say',
     body: {

@@ -22,6 +22,8 @@ export const useBuild = defineStore('build', () => {
   const wrong = ref('')
   const copy = ref(1)
   let telling = false
+  /** Counts what the workshop was told. */
+  let told = 0
   let retry = 0
   /** When a timer that runs was first seen running, by a clock that nobody sets. */
   const seen = new Map<string, number>()
@@ -32,10 +34,10 @@ export const useBuild = defineStore('build', () => {
   const step = (key: string): BuildStep | undefined => steps.value.find((one) => one.key === key)
   /** The step to go on with, as far as this browser knows. */
   const next = computed(() => {
-    const told = build.value?.next
-    if (told && step(told)?.state !== 'done') return told
+    const first = build.value?.next
+    if (first && step(first)?.state !== 'done') return first
     const open = steps.value.find((one) => one.state !== 'done' && one.state !== 'waiting')
-    return open?.key ?? told ?? null
+    return open?.key ?? first ?? null
   })
 
   async function open(wanted: string, of = 1): Promise<void> {
@@ -53,7 +55,7 @@ export const useBuild = defineStore('build', () => {
   }
 
   async function look(): Promise<void> {
-    const [wanted, of] = [id.value, copy.value]
+    const [wanted, of, then] = [id.value, copy.value, told]
     if (!wanted) return
     try {
       const got = await ask(
@@ -61,7 +63,8 @@ export const useBuild = defineStore('build', () => {
           params: { path: { id: wanted }, query: { copy_number: of } },
         }),
       )
-      if (wanted === id.value && of === copy.value) take(got)
+      // What was told meanwhile is not in it: what came back with that is newer.
+      if (wanted === id.value && of === copy.value && then === told) take(got)
       away.value = false
     } catch (error) {
       if (wanted !== id.value) return
@@ -113,6 +116,7 @@ export const useBuild = defineStore('build', () => {
         const got = await tell(mine, first)
         if (mine !== id.value) break
         put(deeds.value.slice(1))
+        told += 1
         away.value = false
         if (got && got.copy_number === copy.value) take(got)
       } catch (error) {
@@ -184,6 +188,7 @@ export const useBuild = defineStore('build', () => {
         }),
       )
       said.value = ''
+      told += 1
       take(got)
       return true
     } catch (error) {
