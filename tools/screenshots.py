@@ -129,6 +129,25 @@ def _rehearse(page: Page, address: str, folder: Path) -> None:
     page.screenshot(path=folder / "rehearsal.png")
 
 
+BUILT = {
+    "order-of-work": ("Eyepiece stool", "work", "[data-step]"),
+    "glue-up": ("Eyepiece stool", "glueup", "[data-sitting]"),
+    "log": ("Eyepiece stool", "log", "[data-entry]"),
+    "bench": ("Terrace perch", "bench", "[data-bench-setting]"),
+}
+
+
+def _built(page: Page, address: str, folder: Path, name: str) -> None:
+    """What the build shows of a piece: its order, the bench, the glue-up, its log."""
+    piece, where, there = BUILT[name]
+    open_piece(page, address, piece, "stance")
+    id = page.url.split("/piece/")[1].split("/")[0]
+    page.goto(f"{address}/piece/{id}/{where}")
+    page.wait_for_selector(there)
+    page.wait_for_timeout(900)
+    page.screenshot(path=folder / f"{name}.png")
+
+
 def main(folder: Path, wanted: list[str]) -> None:
     """Take the pictures, all or those named."""
     folder.mkdir(parents=True, exist_ok=True)
@@ -138,6 +157,7 @@ def main(folder: Path, wanted: list[str]) -> None:
             ("/quick", "quick-set"),
             ("/shop", "shop"),
             ("/makers", "makers"),
+            ("/time", "time"),
         ):
             if not wanted or name in wanted:
                 page.goto(address + path)
@@ -164,6 +184,9 @@ def main(folder: Path, wanted: list[str]) -> None:
                         page.locator("[data-next]").click()
                     page.wait_for_timeout(300)
                 page.screenshot(path=folder / f"{name}.png")
+        for name in BUILT:
+            if not wanted or name in wanted:
+                _built(page, address, folder, name)
         # The last one: it changes the piece.
         if not wanted or "states" in wanted:
             _states(page, address, folder)

@@ -4,18 +4,20 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from splay.build import wedges
 from splay.build.levels import between, levels
 from splay.build.plainly import told
 from splay.build.step import Step, Unit
 from splay.piece import Battened, DowelScrew, Piece, Reamed, Shouldered, StakedLegs
 from splay.plan import Plan
+from splay.quantity import Show
 from splay.work.phrases import listed
 
 DRY_READ = frozenset({"read", "gap"})
 """What is read while the piece stands dry, though a later card leans on it."""
 
 
-def fitted(piece: Piece, plan: Plan) -> Iterator[Step]:
+def fitted(piece: Piece, plan: Plan, show: Show) -> Iterator[Step]:
     """Fitting, battens, dry fits and wedges, as far as the piece has them."""
     for index, support in enumerate(piece.supports):
         mine = [part for part in plan.parts if part.support == index]
@@ -47,8 +49,8 @@ def fitted(piece: Piece, plan: Plan) -> Iterator[Step]:
         units = tuple(Unit("wedges", "wedges", part.id, f"leg {part.number}") for part in tapered)
         do = (
             "From offcuts of straight-grained stick, grain along the wedge: split or saw, then pare.",
-            "As wide as the hole, or a hair over where it shall key in; as thick at its edge as the kerf, "
-            "and no longer than the slot is deep plus what is sawn off.",
+            "As wide as the hole, or a hair over where it shall key in; at its edge as thin as the kerf.",
+            *wedges.told(piece, plan, show),
             "One for each slot and one over.",
         )
         yield told("wedges", "Make the wedges", "legs", units=units, do=do)

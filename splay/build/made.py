@@ -17,19 +17,22 @@ from splay.build.step import Step, Unit, Wait
 from splay.build.wood import wood
 from splay.piece import Piece, Reamed, StakedLegs, Through
 from splay.plan import Plan
+from splay.quantity import Show, Units
 from splay.setups.card import SetUp
 from splay.work.marks import member_key
 from splay.work.phrases import cap, listed
 
 
-def steps_of(piece: Piece, plan: Plan, build: Build, record: Record = NOTHING) -> tuple[Step, ...]:
+def steps_of(
+    piece: Piece, plan: Plan, build: Build, record: Record = NOTHING, show: Show | None = None
+) -> tuple[Step, ...]:
     """Every step of a piece, one for each work, in no order yet; `build` says which schools are followed,
-    `record` which joints the maker has made before."""
+    `record` which joints the maker has made before, `show` their units (metric where none are)."""
     return (
         *wood(piece, plan, build, record),
         *_seat(piece, plan),
         *_carded(piece, plan, build),
-        *fitted(piece, plan),
+        *fitted(piece, plan, show or Show(Units())),
         *joined(piece, plan, build),
         *_ended(piece, plan, build),
     )
@@ -84,12 +87,23 @@ def _carded(piece: Piece, plan: Plan, build: Build) -> Iterator[Step]:
             _units(first, plan),
             cards=tuple(card.id for card in cards),
             proofs=tuple(id for id in proofs if id not in read_dry and home[id] == key),
+            do=_besides(piece, first, plan),
             lay_out=(*lay_out, *kind.lay_out),
             marks=marks_in_words(mark for card in cards for mark in card.makes),
             caution=kind.caution,
             setting=kind.setting,
             serves=_serves(first, plan),
         )
+
+
+def _besides(piece: Piece, card: SetUp, plan: Plan) -> tuple[str, ...]:
+    """What a card does not say, for it is learned at the first hole."""
+    if card.operation != "bore" or len(card.legs) < 2:
+        return ()
+    part = next(one for one in plan.parts if one.number == card.legs[0])
+    if not isinstance(_joint(piece, part.support), Through):
+        return ()
+    return ("With a brace, count the turns of the first hole until the point shows: so many for the rest.",)
 
 
 def _serves(card: SetUp, plan: Plan) -> tuple[str, ...]:

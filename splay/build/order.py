@@ -13,6 +13,7 @@ from splay.build.operations import RANK
 from splay.build.step import Need, Step, Unit, Wait
 from splay.piece import Piece
 from splay.plan import Plan
+from splay.quantity import Show
 
 
 @dataclass(frozen=True)
@@ -42,14 +43,16 @@ class Order:
         return next((one for one in (*self.steps, *self.skipped) if one.key == key), None)
 
 
-def order_of(piece: Piece, plan: Plan, build: Build, record: Record = NOTHING) -> Order:
+def order_of(
+    piece: Piece, plan: Plan, build: Build, record: Record = NOTHING, show: Show | None = None
+) -> Order:
     """The steps of a piece in the order they are worked in.
 
     Without an order of the maker's own for this piece, the trade's: nothing before what it needs. Where the
     maker kept an order for such pieces (`record.order`), that, as far as nothing needed comes too late.
     The same input gives the same order.
     """
-    made = steps_of(piece, plan, build, record)
+    made = steps_of(piece, plan, build, record, show)
     found = _kept(needs(made, plan), build, made)
     trade = _sorted(made, found, _ranks(made, build, record))
     steps = _split(_with_own(trade, build), build)

@@ -17,6 +17,9 @@ def wood(piece: Piece, plan: Plan, build: Build, record: Record) -> Iterator[Ste
     """Readying the wood, gluing boards, a practice joint where it is new to this maker."""
     flat = f"The seat's blank: flat on both faces, {plan.chosen['top.thickness'].text} thick."
     do = [flat, *_blanks(piece, plan)]
+    new = [joint for joint in _joints(piece) if joint not in record.joints]
+    if new and not any(isinstance(s, StakedLegs) and s.leg.spare for s in piece.supports):
+        do.append("One blank more of each kind than there are parts: a joint of it is new to you.")
     dry = "Dry enough that it stays where it is: wet wood bores badly and moves later."
     yield told("ready", "Ready the wood", do=(*do, dry))
     if len(piece.top.boards) > 1:
@@ -25,7 +28,6 @@ def wood(piece: Piece, plan: Plan, build: Build, record: Record) -> Iterator[Ste
             "Glue, clamps above and below by turns, a straight-edge across: flat before it sets.",
         )
         yield told("glue_boards", "Glue the seat from its boards", do=how)
-    new = [joint for joint in _joints(piece) if joint not in record.joints]
     if new or any(isinstance(s, StakedLegs) and s.leg.practice for s in piece.supports):
         why = (
             "This joint is in none of your finished pieces yet." if new else "A practice leg is made along."

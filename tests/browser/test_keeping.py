@@ -459,11 +459,15 @@ class OtherPages(BrowserCase):
         for light in ("limewood", "lampblack", "sunlit"):
             self.page.evaluate("name => localStorage.setItem('proud-rake.theme', name)", light)
             pages = ("/", "/quick", "/shop", "/rehearsal", "/makers")
-            for path in (*pages, "stance", "top", "boring", "legs", "stretchers", "level"):
+            built = ("work", "bench", "class", "glueup", "finish", "log")
+            pages += ("/log", "/time")
+            for path in (*pages, "stance", "top", "boring", "legs", "stretchers", "level", *built):
                 where = f"{self.live_server_url}{path}" if path[0] == "/" else f"{address}/{path}"
                 self.page.goto(where)
-                self.page.wait_for_selector("h1, .station svg")
-                for width, height in ((1280, 800), (800, 1280), (390, 844)):
+                self.page.wait_for_selector("h1, .station svg, .station :is(h2, li, dl), .log-station")
+                sizes = ((1280, 800), (800, 1280), (390, 844))
+                # Widths change what stands where, lights what can be told apart: not each in each.
+                for width, height in sizes if light == "limewood" else sizes[:1]:
                     self.page.set_viewport_size({"width": width, "height": height})
                     self.page.wait_for_timeout(300)
                     found = Axe().run(

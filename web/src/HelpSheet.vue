@@ -19,6 +19,8 @@ const keys = [
   ['r', 'the rack'],
   ['s', 'the shop'],
   ['t', 'next light: limewood, lampblack, full sun'],
+  ['Alt arrows', 'in the order of work: put a step earlier or later'],
+  ['d, w, n, t', 'at the bench: done, went wrong, note, timer; left and right turn the steps'],
   ['?', 'this sheet'],
 ]
 </script>

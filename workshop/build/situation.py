@@ -16,6 +16,7 @@ from splay.build.glueup import Pace
 from splay.build.progress import Done, Hold, Progress, progress
 from splay.piece import Piece, StakedLegs, read_piece
 from splay.plan import Plan, plan
+from splay.quantity import Show
 from splay.shop import Shop
 from workshop.build.models import BuildRow, Entry, KeptOrder, UnitDone
 from workshop.pieces.actions import Maker, document_of, readings_of
@@ -56,7 +57,7 @@ def situation(row: PieceRow, shop: Shop, maker: Maker, copy: int = 1) -> Situati
     kept = BuildRow.objects.filter(piece=row).first()
     build = read_build(kept.document) if kept else Build()
     record = record_of(maker, piece, row)
-    order = order_of(piece, made, build, record)
+    order = order_of(piece, made, build, record, Show(shop.rounding.units()))
     done: dict[int, list[Done]] = {}
     for one in row.units_done.all():
         done.setdefault(one.copy, []).append(Done(one.key, one.operation, one.of, one.at))

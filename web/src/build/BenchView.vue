@@ -256,7 +256,7 @@ useEventListener(window, 'keydown', press, { capture: true })
             </li>
           </ol>
           <ul v-else class="do">
-            <li v-for="line in card ? card.steps : step.do" :key="line">{{ line }}</li>
+            <li v-for="line in [...(card?.steps ?? []), ...step.do]" :key="line">{{ line }}</li>
           </ul>
           <ProofList v-if="proofs.length" class="proofs" :ids="proofs" :checks="[]" />
           <p v-if="step.lay_out.length" class="out">At hand: {{ step.lay_out.join('; ') }}.</p>

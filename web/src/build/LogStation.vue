@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 
 import { usePiece } from '../piece/store'
 import CostPanel from './CostPanel.vue'
@@ -12,6 +12,8 @@ import { useBuild } from './store'
 const store = usePiece()
 const build = useBuild()
 const noting = ref(false)
+/** Positions that were tried at the stance, and why they were left. */
+const trials = computed(() => store.piece?.trials ?? [])
 watch(
   () => [store.id, store.copy] as const,
   ([id, copy]) => id && void build.open(id, copy),
@@ -28,7 +30,15 @@ watch(
     </div>
     <div class="two">
       <LogList :piece="store.id" :stamp="build.deeds.length" />
-      <CostPanel />
+      <div>
+        <section v-if="trials.length" class="trials" aria-label="Tried and left">
+          <h2>Tried and left</h2>
+          <p v-for="trial in trials" :key="trial.name" data-trial>
+            <b>{{ trial.name }}</b>{{ trial.why ? `: ${trial.why}` : '' }}
+          </p>
+        </section>
+        <CostPanel />
+      </div>
     </div>
     <NoteSheet v-if="noting" v-model="noting" />
   </div>
@@ -48,6 +58,12 @@ watch(
   .two {
     grid-template-columns: minmax(0, 1fr);
   }
+}
+.trials {
+  padding-bottom: 0.8rem;
+}
+.trials h2 {
+  font-size: 1.2rem;
 }
 .acts {
   display: flex;

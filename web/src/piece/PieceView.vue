@@ -187,6 +187,9 @@ function rename(event: Event): void {
       >
         order of work
       </RouterLink>
+      <RouterLink v-if="store.plan" class="on rest" :to="`/piece/${id}/bench`" data-bench-link>
+        at the bench
+      </RouterLink>
       <RouterLink v-if="next" class="on rest" :to="`/piece/${id}/${next.name}`">
         carry on: {{ next.title }}
       </RouterLink>
