@@ -215,6 +215,9 @@ td {
   border-bottom: 1px solid var(--line);
   vertical-align: top;
 }
+td:nth-child(2) {
+  min-width: 12rem;
+}
 th {
   font-weight: 500;
   font-size: 0.88rem;
@@ -240,6 +243,16 @@ dt {
 @media (max-width: 1100px) {
   .station {
     grid-template-columns: minmax(0, 1fr);
+  }
+}
+/* What is done comes first, what it depends on after. */
+@media (max-width: 600px) {
+  .panel {
+    order: 1;
+  }
+  table {
+    display: block;
+    overflow-x: auto;
   }
 }
 </style>

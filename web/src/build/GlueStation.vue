@@ -271,4 +271,10 @@ dd {
     grid-template-columns: minmax(0, 1fr);
   }
 }
+/* What is done comes first, what it depends on after. */
+@media (max-width: 600px) {
+  .panel {
+    order: 1;
+  }
+}
 </style>

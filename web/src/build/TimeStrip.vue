@@ -47,51 +47,57 @@ const flag = (day: string): number => {
 </script>
 
 <template>
-  <svg
-    :viewBox="`0 0 ${WIDE} ${high}`"
-    class="strip"
-    role="img"
-    aria-label="The pieces over the days"
-    data-strip
-  >
-    <template v-for="(day, k) in days" :key="day.x">
-      <line :x1="day.x" :x2="day.x" y1="16" :y2="high" class="day" />
-      <text v-if="k % each === 0" :x="day.x + 3" y="12">
-        {{ day.at.toLocaleDateString([], { weekday: 'short', day: 'numeric' }) }}
-      </text>
-    </template>
-    <g v-for="row in rows" :key="row.piece.id">
-      <text x="0" :y="row.y + 14" class="name">{{ row.piece.name.slice(0, 20) }}</text>
-      <template v-for="slot in row.slots" :key="slot.begins">
-        <line
-          v-if="slot.rests_until"
-          :x1="x(slot.ends)"
-          :x2="x(slot.rests_until)"
-          :y1="row.y + 9"
-          :y2="row.y + 9"
-          class="rest"
-        />
-        <rect
-          :x="x(slot.begins)"
-          :y="row.y"
-          :width="Math.max(1.2, x(slot.ends) - x(slot.begins))"
-          height="18"
-          class="work"
-        />
+  <div class="over" tabindex="0" role="group" aria-label="The pieces over the days">
+    <svg
+      :viewBox="`0 0 ${WIDE} ${high}`"
+      class="strip"
+      role="img"
+      aria-label="The pieces over the days"
+      data-strip
+    >
+      <template v-for="(day, k) in days" :key="day.x">
+        <line :x1="day.x" :x2="day.x" y1="16" :y2="high" class="day" />
+        <text v-if="k % each === 0" :x="day.x + 3" y="12">
+          {{ day.at.toLocaleDateString([], { weekday: 'short', day: 'numeric' }) }}
+        </text>
       </template>
-      <path
-        v-if="row.piece.promised"
-        :d="`M${flag(row.piece.promised)} ${row.y - 2} v22 M${flag(row.piece.promised)} ${row.y - 2} h-9 l3 4 l-3 4 h9`"
-        class="flag"
-        :class="{ late: row.piece.late_h > 0 }"
-      />
-    </g>
-  </svg>
+      <g v-for="row in rows" :key="row.piece.id">
+        <text x="0" :y="row.y + 14" class="name">{{ row.piece.name.slice(0, 20) }}</text>
+        <template v-for="slot in row.slots" :key="slot.begins">
+          <line
+            v-if="slot.rests_until"
+            :x1="x(slot.ends)"
+            :x2="x(slot.rests_until)"
+            :y1="row.y + 9"
+            :y2="row.y + 9"
+            class="rest"
+          />
+          <rect
+            :x="x(slot.begins)"
+            :y="row.y"
+            :width="Math.max(1.2, x(slot.ends) - x(slot.begins))"
+            height="18"
+            class="work"
+          />
+        </template>
+        <path
+          v-if="row.piece.promised"
+          :d="`M${flag(row.piece.promised)} ${row.y - 2} v22 M${flag(row.piece.promised)} ${row.y - 2} h-9 l3 4 l-3 4 h9`"
+          class="flag"
+          :class="{ late: row.piece.late_h > 0 }"
+        />
+      </g>
+    </svg>
+  </div>
 </template>
 
 <style scoped>
+.over {
+  overflow-x: auto;
+}
 .strip {
   width: 100%;
+  min-width: 760px;
   max-height: 300px;
   border-bottom: 1.5px solid var(--ink);
 }

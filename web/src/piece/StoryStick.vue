@@ -1,8 +1,10 @@
 <script setup lang="ts">
+import { nextTick, ref, watch } from 'vue'
+
 import type { Station } from '../api/types'
 
 /** The strip along the top of a piece: a notch for each station, filling as its proofs are answered. */
-defineProps<{
+const props = defineProps<{
   /** The stations in the order of work. */
   stations: Station[]
   /** The one being looked at. */
@@ -21,6 +23,17 @@ function word(station: Station): string {
   const off = station.off ? `, ${station.off} off` : ''
   return `${station.answered} of ${station.proofs} proved${off}`
 }
+/** On a phone not all notches stand abreast: the one that is looked at does. */
+const stick = ref<HTMLElement>()
+watch(
+  () => props.at,
+  async () => {
+    await nextTick()
+    const here = stick.value?.querySelector<HTMLElement>('.here')
+    if (here && stick.value) stick.value.scrollLeft = here.offsetLeft - stick.value.clientWidth / 2
+  },
+  { immediate: true },
+)
 function filled(station: Station): number {
   if (station.proofs) return station.answered / station.proofs
   return station.name === 'log' || TICKED.includes(station.name) ? 0 : 1
@@ -28,7 +41,7 @@ function filled(station: Station): number {
 </script>
 
 <template>
-  <nav class="stick" aria-label="Stations of the piece">
+  <nav ref="stick" class="stick" aria-label="Stations of the piece">
     <svg class="ruler" aria-hidden="true">
       <defs>
         <pattern id="ruler" width="100" height="10" patternUnits="userSpaceOnUse">
@@ -131,8 +144,9 @@ path {
   .stick {
     display: grid;
     grid-auto-flow: column;
-    grid-auto-columns: minmax(0, 1fr);
+    grid-auto-columns: minmax(max-content, 1fr);
     padding: 0 4px 2px;
+    overflow-x: auto;
   }
   .notch {
     grid-template-columns: 1fr;
@@ -147,7 +161,8 @@ path {
   }
   .title {
     font-size: 0.75rem;
-    padding: 0 0 4px;
+    white-space: nowrap;
+    padding: 0 3px 4px;
   }
   .word {
     position: absolute;
