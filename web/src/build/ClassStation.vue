@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
 
-import { api, ask, Away, Refused } from '../api/client'
+import { api, ask } from '../api/client'
 import type { ClassOut } from '../api/types'
 import { usePiece } from '../piece/store'
+import { tried } from './asked'
 
 /** The order of work as an exercise for a class: mixed up, put in order, handed in. */
 const store = usePiece()
@@ -16,25 +17,23 @@ const said = ref('')
 /** Whether the learner has begun: the cards are not mixed anew under their hands. */
 const begun = ref(false)
 let asked = 0
+const handedOut = (to: string): Promise<ClassOut> =>
+  ask(
+    api.GET('/api/pieces/{id}/class', {
+      params: { path: { id: store.id }, query: { learner: to } },
+    }),
+  )
 async function take(): Promise<void> {
   if (begun.value) return
   const turn = (asked += 1)
-  try {
-    const got = await ask(
-      api.GET('/api/pieces/{id}/class', {
-        params: { path: { id: store.id }, query: { learner: learner.value.trim() } },
-      }),
-    )
+  await tried(said, async () => {
+    const got = await handedOut(learner.value.trim())
     if (turn !== asked) return
     given.value = got
     order.value = got.steps
     wrong.value = null
     said.value = ''
-  } catch (error) {
-    if (error instanceof Away) said.value = 'The workshop does not answer: take it again.'
-    else if (error instanceof Refused) said.value = error.problem.detail
-    else throw error
-  }
+  })
 }
 watch(
   () => store.id,
@@ -62,24 +61,13 @@ async function hand(): Promise<void> {
   }
   begun.value = true
   asked += 1
-  try {
-    const body = { learner: learner.value.trim(), order: order.value.map((one) => one.key) }
-    const got = await ask(
-      api.PUT('/api/pieces/{id}/class', { params: { path: { id: store.id } }, body }),
-    )
-    wrong.value = got.wrong
+  const params = { path: { id: store.id } }
+  const body = { learner: learner.value.trim(), order: order.value.map((one) => one.key) }
+  await tried(said, async () => {
+    wrong.value = (await ask(api.PUT('/api/pieces/{id}/class', { params, body }))).wrong
     said.value = ''
-    const fresh = await ask(
-      api.GET('/api/pieces/{id}/class', {
-        params: { path: { id: store.id }, query: { learner: '' } },
-      }),
-    )
-    given.value = fresh
-  } catch (error) {
-    if (error instanceof Away) said.value = 'The workshop does not answer: hand it in again.'
-    else if (error instanceof Refused) said.value = error.problem.detail
-    else throw error
-  }
+    given.value = await handedOut('')
+  })
 }
 </script>
 

@@ -2,9 +2,10 @@
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
-import { api, ask, Away, Refused } from '../api/client'
+import { api, ask } from '../api/client'
 import type { CostOut } from '../api/types'
 import Choice from '../fields/Choice.vue'
+import { tried, useAsked } from './asked'
 import BareNumber from './BareNumber.vue'
 import { long } from './long'
 import { useBuild } from './store'
@@ -12,23 +13,9 @@ import { useBuild } from './store'
 /** What the piece cost, what the next one would take, and building it again. */
 const build = useBuild()
 const router = useRouter()
-const got = ref<CostOut | null>(null)
-const said = ref('')
-let asked = 0
-async function look(): Promise<void> {
-  const turn = (asked += 1)
-  try {
-    const answer = await ask(
-      api.GET('/api/pieces/{id}/build/cost', { params: { path: { id: build.id } } }),
-    )
-    if (turn === asked) [got.value, said.value] = [answer, '']
-  } catch (error) {
-    if (turn !== asked) return
-    if (error instanceof Away) said.value = 'The workshop does not answer.'
-    else if (error instanceof Refused) said.value = error.problem.detail
-    else throw error
-  }
-}
+const { got, said, look } = useAsked<CostOut>(() =>
+  ask(api.GET('/api/pieces/{id}/build/cost', { params: { path: { id: build.id } } })),
+)
 watch(
   () => build.build,
   (there) => there && void look(),
@@ -44,14 +31,8 @@ const SORTS = ['wood', 'finish', 'hardware', 'other'].map((value) => ({ value, t
 
 async function rate(change: { rate?: number; money?: string }): Promise<void> {
   const had = { rate: got.value?.rate ?? 0, money: got.value?.money ?? '' }
-  try {
-    await ask(api.PUT('/api/pieces/rate', { body: { ...had, ...change } }))
-    await look()
-  } catch (error) {
-    if (error instanceof Away) said.value = 'The workshop does not answer: say it again later.'
-    else if (error instanceof Refused) said.value = error.problem.detail
-    else throw error
-  }
+  const keep = () => ask(api.PUT('/api/pieces/rate', { body: { ...had, ...change } }))
+  if (await tried(said, keep)) await look()
 }
 async function add(): Promise<void> {
   const paid = Number(amount.value.replace(',', '.'))
@@ -68,19 +49,11 @@ const drop = (k: number): Promise<boolean> =>
   build.change((own) => ({ spent: (own.spent ?? []).filter((_, at) => at !== k) }))
 
 async function again(as_built: boolean): Promise<void> {
-  try {
-    const made = await ask(
-      api.POST('/api/pieces/{id}/again', {
-        params: { path: { id: build.id } },
-        body: { as_built },
-      }),
-    )
+  const params = { path: { id: build.id } }
+  await tried(said, async () => {
+    const made = await ask(api.POST('/api/pieces/{id}/again', { params, body: { as_built } }))
     await router.push(`/piece/${made.id}/work`)
-  } catch (error) {
-    if (error instanceof Away) said.value = 'The workshop does not answer: try it again.'
-    else if (error instanceof Refused) said.value = error.problem.detail
-    else throw error
-  }
+  })
 }
 </script>
 

@@ -1,40 +1,32 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, watch } from 'vue'
 
-import { api, ask, Away, Refused } from '../api/client'
+import { api, ask } from '../api/client'
 import type { BuildDocument, Finishing } from '../api/types'
 import Choice from '../fields/Choice.vue'
 import { usePiece } from '../piece/store'
+import { useAsked } from './asked'
 import BareNumber from './BareNumber.vue'
 import { useBuild } from './store'
 
 /** The finish: coats, waits, how much of it, what stays bare, what is handed over. */
 const store = usePiece()
 const build = useBuild()
-const finish = ref<Finishing | null>(null)
-const said = ref('')
 watch(
   () => [store.id, store.copy] as const,
   ([id, copy]) => id && void build.open(id, copy),
   { immediate: true },
 )
-let asked = 0
-async function look(): Promise<void> {
-  const turn = (asked += 1)
-  try {
-    const got = await ask(
+const {
+  got: finish,
+  said,
+  look,
+} = useAsked<Finishing>(
+  () =>
+    ask(
       api.GET('/api/pieces/{id}/build/finish', { params: { path: { id: build.id } } }),
-    )
-    if (turn === asked) [finish.value, said.value] = [got as Finishing, '']
-  } catch (error) {
-    if (turn !== asked) return
-    if (error instanceof Away) {
-      said.value = 'The workshop does not answer. Trying again.'
-      setTimeout(() => turn === asked && void look(), 2000)
-    } else if (error instanceof Refused) said.value = error.problem.detail
-    else throw error
-  }
-}
+    ) as Promise<Finishing>,
+)
 watch(
   () => build.build,
   (got) => got && void look(),

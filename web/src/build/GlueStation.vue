@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 
-import { api, ask, Away, Refused } from '../api/client'
+import { api, ask } from '../api/client'
 import type { GlueUp, Sitting } from '../api/types'
 import Choice from '../fields/Choice.vue'
 import { usePiece } from '../piece/store'
+import { useAsked } from './asked'
 import BareNumber from './BareNumber.vue'
 import GlueRun from './GlueRun.vue'
 import { keptRun } from './glueRun'
@@ -13,32 +14,22 @@ import { useBuild } from './store'
 /** The glue-up: what goes together within the open time of today, dry first, then in earnest. */
 const store = usePiece()
 const build = useBuild()
-const glue = ref<GlueUp | null>()
-const said = ref('')
 watch(
   () => [store.id, store.copy] as const,
   ([id, copy]) => id && void build.open(id, copy),
   { immediate: true },
 )
-let asked = 0
-async function look(): Promise<void> {
-  const turn = (asked += 1)
-  try {
-    const got = await ask(
-      api.GET('/api/pieces/{id}/build/glueup', {
-        params: { path: { id: build.id }, query: { copy_number: build.copy } },
-      }),
-    )
-    if (turn === asked) [glue.value, said.value] = [got, '']
-  } catch (error) {
-    if (turn !== asked) return
-    if (error instanceof Away) {
-      said.value = 'The workshop does not answer. Trying again.'
-      setTimeout(() => turn === asked && void look(), 2000)
-    } else if (error instanceof Refused) said.value = error.problem.detail
-    else throw error
-  }
-}
+const {
+  got: glue,
+  said,
+  look,
+} = useAsked<GlueUp | null>(() =>
+  ask(
+    api.GET('/api/pieces/{id}/build/glueup', {
+      params: { path: { id: build.id }, query: { copy_number: build.copy } },
+    }),
+  ),
+)
 watch(
   () => build.build,
   (got) => got && void look(),

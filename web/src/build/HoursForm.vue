@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
 
-import { api, ask, Away, Refused } from '../api/client'
+import { api, ask } from '../api/client'
 import type { TimeOut } from '../api/types'
+import { tried } from './asked'
 
 /** When the maker works, a line a day; days off. */
 const props = defineProps<{
@@ -60,15 +61,10 @@ async function keep(): Promise<void> {
     }
     for (const [begins_h, ends_h] of got) stretches.push({ weekday: day, begins_h, ends_h })
   }
-  try {
-    await ask(api.PUT('/api/time/hours', { body: { stretches, off: off.value } }))
-    said.value = 'Kept.'
-    emit('kept')
-  } catch (error) {
-    if (error instanceof Away) said.value = 'The workshop does not answer: keep them later.'
-    else if (error instanceof Refused) said.value = error.problem.detail
-    else throw error
-  }
+  const keepThem = () => ask(api.PUT('/api/time/hours', { body: { stretches, off: off.value } }))
+  if (!(await tried(said, keepThem))) return
+  said.value = 'Kept.'
+  emit('kept')
 }
 const fresh = ref('')
 function add(): void {

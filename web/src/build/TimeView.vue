@@ -3,6 +3,7 @@ import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 
 import { api, ask, Away, Refused } from '../api/client'
 import type { Slot, TimeOut } from '../api/types'
+import { tried } from './asked'
 import BareNumber from './BareNumber.vue'
 import HoursForm from './HoursForm.vue'
 import { long, when } from './long'
@@ -65,18 +66,14 @@ const shownDays = ref(3)
 const clock = (iso: string): string => when(iso, new Date(iso))
 
 async function promise(id: string, day: string): Promise<void> {
-  try {
-    const params = { path: { id } }
+  const params = { path: { id } }
+  const done = await tried(said, async () => {
     const had = await ask(api.GET('/api/pieces/{id}/build', { params }))
     const document = { ...had.document, promised: day || null } as Record<string, unknown>
     const body = { document, based_on: had.number, copy_number: 1 }
     await ask(api.PUT('/api/pieces/{id}/build', { params, body }))
-    await look()
-  } catch (error) {
-    if (error instanceof Away) said.value = 'The workshop does not answer: promise it again later.'
-    else if (error instanceof Refused) said.value = error.problem.detail
-    else throw error
-  }
+  })
+  if (done) await look()
 }
 const late = (hours: number): string =>
   hours < 48 ? `${Math.ceil(hours)} h` : `${Math.round(hours / 24)} days`

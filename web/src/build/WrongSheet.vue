@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, watch } from 'vue'
 
-import { api, ask, Away, Refused } from '../api/client'
+import { api, ask } from '../api/client'
 import type { BuildStep, Rescue } from '../api/types'
 import Choice from '../fields/Choice.vue'
 import { usePiece } from '../piece/store'
 import Sheet from '../Sheet.vue'
+import { tried } from './asked'
 import { useBuild } from './store'
 
 /** It went wrong: on which leg or part, how it is saved, and what there is to say of it. */
@@ -28,20 +29,16 @@ const ready = computed(() => {
   return chosen.value.asks !== 'leg' || other.value !== ''
 })
 
+const AWAY = 'The workshop does not answer: the usual ways out come when it does.'
 async function look(): Promise<void> {
-  try {
-    const query = { step: props.step.key, of: of.value, copy_number: build.copy }
-    ways.value = await ask(
-      api.GET('/api/pieces/{id}/build/rescues', { params: { path: { id: build.id }, query } }),
-    )
+  const query = { step: props.step.key, of: of.value, copy_number: build.copy }
+  const params = { path: { id: build.id }, query }
+  const fetch = async () => {
+    ways.value = await ask(api.GET('/api/pieces/{id}/build/rescues', { params }))
     if (!ways.value.some((one) => one.name === way.value)) way.value = ''
     said.value = ''
-  } catch (error) {
-    if (error instanceof Away)
-      said.value = 'The workshop does not answer: the usual ways out come when it does.'
-    else if (error instanceof Refused) said.value = error.problem.detail
-    else throw error
   }
+  await tried(said, fetch, AWAY)
 }
 onMounted(() => void look())
 watch(of, () => void look())
