@@ -89,7 +89,7 @@ def _fits(support: StakedLegs) -> tuple[str, ...]:
             "Right when the shoulder closes all round by hand.",
         )
     return (
-        "Start with the tenon a little over; halve what is left to take off each time.",
+        "Start with the tenon about half a millimetre over; halve what is left to take off each time.",
         "In dry, turned once, out: it shines where it binds. Take off there and nowhere else.",
         "Right when it goes home by hand with a push and does not fall out: never hammered, a parallel "
         "tenon splits the seat.",

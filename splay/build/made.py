@@ -22,16 +22,27 @@ from splay.setups.card import SetUp
 from splay.work.marks import member_key
 from splay.work.phrases import cap, listed
 
+NO_TOOL = (
+    "No tool of the shop does this: name one that you own, or do it your own way and prove it all the same."
+)
+
 
 def steps_of(
-    piece: Piece, plan: Plan, build: Build, record: Record = NOTHING, show: Show | None = None
+    piece: Piece,
+    plan: Plan,
+    build: Build,
+    record: Record = NOTHING,
+    show: Show | None = None,
+    lent: frozenset[str] = frozenset(),
 ) -> tuple[Step, ...]:
     """Every step of a piece, one for each work, in no order yet; `build` says which schools are followed,
-    `record` which joints the maker has made before, `show` their units (metric where none are)."""
+    `record` which joints the maker has made before, `show` their units (metric where none are); `lent` are
+    tools the plan was made with though nobody owns them: their cards are not shown, their work is to be
+    done all the same."""
     return (
         *wood(piece, plan, build, record),
         *_seat(piece, plan),
-        *_carded(piece, plan, build),
+        *_carded(piece, plan, build, lent),
         *fitted(piece, plan, show or Show(Units())),
         *joined(piece, plan, build),
         *_ended(piece, plan, build),
@@ -64,7 +75,7 @@ def _seat(piece: Piece, plan: Plan) -> Iterator[Step]:
         yield told("edges", f"Shape the {' and the '.join(shaped)} edge", "top")
 
 
-def _carded(piece: Piece, plan: Plan, build: Build) -> Iterator[Step]:
+def _carded(piece: Piece, plan: Plan, build: Build, lent: frozenset[str]) -> Iterator[Step]:
     """One step for each work that has cards, whatever the tool."""
     read_dry = {p.id for p in plan.proofs if p.kind in DRY_READ}
     works: dict[str, list[SetUp]] = {}
@@ -75,6 +86,7 @@ def _carded(piece: Piece, plan: Plan, build: Build) -> Iterator[Step]:
     for key, cards in works.items():
         first = cards[0]
         kind = OPERATIONS[first.operation]
+        own = tuple(card.id for card in cards if card.by not in lent)
         proofs = tuple(dict.fromkeys(id for card in cards for id in card.proofs))
         lay_out: tuple[str, ...] = ()
         if first.operation == "bore" and build.outline == "before_boring" and not piece.top.bark:
@@ -85,9 +97,9 @@ def _carded(piece: Piece, plan: Plan, build: Build) -> Iterator[Step]:
             first.title,
             first.station,
             _units(first, plan),
-            cards=tuple(card.id for card in cards),
+            cards=own,
             proofs=tuple(id for id in proofs if id not in read_dry and home[id] == key),
-            do=_besides(piece, first, plan),
+            do=_besides(piece, first, plan) if own else (NO_TOOL,),
             lay_out=(*lay_out, *kind.lay_out),
             marks=marks_in_words(mark for card in cards for mark in card.makes),
             caution=kind.caution,

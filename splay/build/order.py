@@ -44,7 +44,12 @@ class Order:
 
 
 def order_of(
-    piece: Piece, plan: Plan, build: Build, record: Record = NOTHING, show: Show | None = None
+    piece: Piece,
+    plan: Plan,
+    build: Build,
+    record: Record = NOTHING,
+    show: Show | None = None,
+    lent: frozenset[str] = frozenset(),
 ) -> Order:
     """The steps of a piece in the order they are worked in.
 
@@ -52,7 +57,7 @@ def order_of(
     maker kept an order for such pieces (`record.order`), that, as far as nothing needed comes too late.
     The same input gives the same order.
     """
-    made = steps_of(piece, plan, build, record, show)
+    made = steps_of(piece, plan, build, record, show, lent)
     found = _kept(needs(made, plan), build, made)
     trade = _sorted(made, found, _ranks(made, build, record))
     steps = _split(_with_own(trade, build), build)

@@ -10,7 +10,7 @@ from splay.shop.model import (
     shop_schema,
     write_shop,
 )
-from splay.shop.ready import ready_shops, workbench
+from splay.shop.ready import ready_shops, with_every_kind, workbench
 from splay.shop.scale import Scale, reading
 from splay.shop.spacers import Spacer, usual_spacers
 from splay.shop.tools import (
@@ -67,6 +67,7 @@ __all__ = [
     "ready_shops",
     "shop_schema",
     "usual_spacers",
+    "with_every_kind",
     "workbench",
     "write_shop",
 ]

@@ -55,6 +55,20 @@ def workbench() -> Shop:
     return Shop(tools=_EVERY, spacers=usual_spacers())
 
 
+def with_every_kind(shop: Shop) -> tuple[Shop, frozenset[str]]:
+    """The shop with a tool of every kind that it has none of, and the ids of those that were lent: what
+    there is to do to a piece does not hang on who owns what."""
+    have = {tool.kind for tool in shop.owned()}
+    held = {tool.id for tool in shop.tools}
+    lent = []
+    for number, tool in enumerate(_EVERY, 1):
+        if tool.kind not in have:
+            id = next(f"lent{k}" for k in range(number, 1000) if f"lent{k}" not in held)
+            held.add(id)
+            lent.append(tool.model_copy(update={"id": id}))
+    return shop.model_copy(update={"tools": (*shop.tools, *lent)}), frozenset(one.id for one in lent)
+
+
 def ready_shops() -> dict[str, tuple[Tool, ...]]:
     """Sets of tools to begin with: a hand-tool bench, a small machine shop, a classroom.
 

@@ -12,7 +12,7 @@ from splay.errors import BadInput
 from splay.piece import Piece
 from splay.piece.starters import STARTS, starter
 from splay.plan import Plan, plan
-from splay.shop import workbench
+from splay.shop import Shop, with_every_kind, workbench
 from splay.work.ledger import Entry, Ledger
 from tests.bench.pieces import buildable
 from tests.core.make import piece, planned, round_stool
@@ -157,6 +157,27 @@ class TheTradesOrder(SimpleTestCase):
     def test_without_glue_nothing_rests(self) -> None:
         order = ordered(starter("bench"), Build(glue="none"))
         self.assertFalse(any(step.wait for step in order.steps if step.operation in {"glue", "wedge"}))
+
+
+class Tools(SimpleTestCase):
+    def test_what_no_tool_of_the_shop_does_is_to_be_done_all_the_same(self) -> None:
+        for name in STARTS:
+            made = starter(name)
+            bare = Shop(tools=())
+            every, lent = with_every_kind(bare)
+            whole = order_of(made, plan(made, workbench()), Build())
+            order = order_of(made, plan(made, every), Build(), lent=lent)
+            self.assertEqual([step.key for step in order.steps], [step.key for step in whole.steps], name)
+            self.assertEqual(order.broken, ())
+            owned = {card.id for card in plan(made, bare).setups}
+            for step, usual in zip(order.steps, whole.steps, strict=True):
+                self.assertLessEqual(set(step.cards), owned)
+                if usual.cards and not step.cards:
+                    self.assertIn("No tool of the shop does this", step.do[0])
+
+    def test_a_shop_that_has_every_kind_is_lent_nothing(self) -> None:
+        shop, lent = with_every_kind(workbench())
+        self.assertEqual((shop, lent), (workbench(), frozenset()))
 
 
 class TheMakersOrder(SimpleTestCase):

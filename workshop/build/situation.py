@@ -17,7 +17,7 @@ from splay.build.progress import Done, Hold, Progress, progress
 from splay.piece import Piece, StakedLegs, read_piece
 from splay.plan import Plan, plan
 from splay.quantity import Show
-from splay.shop import Shop
+from splay.shop import Shop, with_every_kind
 from workshop.build.models import BuildRow, Entry, KeptOrder, UnitDone
 from workshop.pieces.actions import Maker, document_of, readings_of
 from workshop.pieces.models import PieceRow, Revision
@@ -53,11 +53,12 @@ class Situation:
 def situation(row: PieceRow, shop: Shop, maker: Maker, copy: int = 1) -> Situation:
     """Where a piece stands for one maker; BadInput or CannotBuild where it cannot be planned."""
     piece = read_piece(document_of(row).document)
-    made = plan(piece, shop, readings_of(row, shop, copy))
+    every, lent = with_every_kind(shop)
+    made = plan(piece, every, readings_of(row, shop, copy))
     kept = BuildRow.objects.filter(piece=row).first()
     build = read_build(kept.document) if kept else Build()
     record = record_of(maker, piece, row)
-    order = order_of(piece, made, build, record, Show(shop.rounding.units()))
+    order = order_of(piece, made, build, record, Show(shop.rounding.units()), lent)
     done: dict[int, list[Done]] = {}
     for one in row.units_done.all():
         done.setdefault(one.copy, []).append(Done(one.key, one.operation, one.of, one.at))

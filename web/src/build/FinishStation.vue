@@ -67,52 +67,54 @@ const set = (change: Partial<BuildDocument>): Promise<boolean> => build.change((
       <p v-if="said" role="status">{{ said }}</p>
       <template v-if="finish">
         <p v-if="finish.unfit" class="care" role="alert" data-unfit>{{ finish.unfit }}</p>
-        <table v-if="finish.coats.length">
-          <caption>
-            {{
-              finish.finish
-            }}:
-            {{
-              finish.coats.length
-            }}
-            coats,
-            {{
-              finish.days.toFixed(1)
-            }}
-            days of drying
-          </caption>
-          <thead>
-            <tr>
-              <th scope="col">coat</th>
-              <th scope="col">what and how</th>
-              <th scope="col">wiped off after</th>
-              <th scope="col">dries</th>
-              <th scope="col">then rubbed down</th>
-              <th scope="col">of it</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr
-              v-for="coat in finish.coats"
-              :key="coat.number"
-              :class="state(coat.number)"
-              data-coat
-            >
-              <td class="figures">
-                {{ coat.number }}{{ state(coat.number) === 'done' ? ' ✓' : '' }}
-              </td>
-              <td>
-                <b>{{ coat.what }}</b>, {{ coat.how }}
-              </td>
-              <td class="figures">
-                {{ coat.wiped_after ? `${coat.wiped_after} min` : 'not wiped' }}
-              </td>
-              <td class="figures">{{ hours(coat.dry_h[0], coat.dry_h[1]) }}</td>
-              <td>{{ coat.then || 'not any more' }}</td>
-              <td class="figures">{{ millilitres(coat.litres) }}</td>
-            </tr>
-          </tbody>
-        </table>
+        <div v-if="finish.coats.length" class="over" tabindex="0" role="group" aria-label="Coats">
+          <table>
+            <caption>
+              {{
+                finish.finish
+              }}:
+              {{
+                finish.coats.length
+              }}
+              coats,
+              {{
+                finish.days.toFixed(1)
+              }}
+              days of drying
+            </caption>
+            <thead>
+              <tr>
+                <th scope="col">coat</th>
+                <th scope="col">what and how</th>
+                <th scope="col">wiped off after</th>
+                <th scope="col">dries</th>
+                <th scope="col">then rubbed down</th>
+                <th scope="col">of it</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr
+                v-for="coat in finish.coats"
+                :key="coat.number"
+                :class="state(coat.number)"
+                data-coat
+              >
+                <td class="figures">
+                  {{ coat.number }}{{ state(coat.number) === 'done' ? ' ✓' : '' }}
+                </td>
+                <td>
+                  <b>{{ coat.what }}</b>, {{ coat.how }}
+                </td>
+                <td class="figures">
+                  {{ coat.wiped_after ? `${coat.wiped_after} min` : 'not wiped' }}
+                </td>
+                <td class="figures">{{ hours(coat.dry_h[0], coat.dry_h[1]) }}</td>
+                <td>{{ coat.then || 'not any more' }}</td>
+                <td class="figures">{{ millilitres(coat.litres) }}</td>
+              </tr>
+            </tbody>
+          </table>
+        </div>
         <p v-else-if="!finish.unfit">It stays as it comes from the tool.</p>
         <dl>
           <dt>Surface</dt>
@@ -189,6 +191,9 @@ const set = (change: Partial<BuildDocument>): Promise<boolean> => build.change((
   flex-direction: column;
   gap: 0.6rem;
 }
+.over {
+  overflow-x: auto;
+}
 table {
   border-collapse: collapse;
   width: 100%;
@@ -241,10 +246,6 @@ dt {
 @media (max-width: 600px) {
   .panel {
     order: 1;
-  }
-  table {
-    display: block;
-    overflow-x: auto;
   }
 }
 </style>

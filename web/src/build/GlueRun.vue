@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useEventListener, useIntervalFn, useWakeLock } from '@vueuse/core'
-import { computed, nextTick, onMounted, ref } from 'vue'
+import { computed, nextTick, onMounted, ref, watch } from 'vue'
 
 import type { Sitting } from '../api/types'
 import { usePiece } from '../piece/store'
@@ -57,6 +57,27 @@ const soon = computed(
   () => props.openMin > 0 && run.value.begun > 0 && left.value < props.openMin * 15,
 )
 const over = computed(() => props.openMin > 0 && run.value.begun > 0 && left.value <= 0)
+
+/** Called out, for nobody looks at a screen with glue on both hands: once when a quarter is left, twice when
+ * nothing is. */
+let sounds: AudioContext | null = null
+function call(times: number): void {
+  try {
+    sounds ??= new AudioContext()
+    for (let k = 0; k < times; k += 1) {
+      const [tone, loud] = [sounds.createOscillator(), sounds.createGain()]
+      loud.gain.value = 0.25
+      tone.frequency.value = 660
+      tone.connect(loud).connect(sounds.destination)
+      tone.start(sounds.currentTime + k * 0.5)
+      tone.stop(sounds.currentTime + k * 0.5 + 0.3)
+    }
+  } catch {
+    // A machine without sound: the colour says it.
+  }
+}
+watch(soon, (called) => called && call(1))
+watch(over, (called) => called && call(2))
 
 function keep(change: Partial<Run>): void {
   run.value = { ...run.value, ...change }
