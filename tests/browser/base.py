@@ -134,7 +134,12 @@ def saved(page: Page) -> None:
 
 def drag(page: Page, view: str, handle: str, by: tuple[int, int]) -> None:
     """Take a handle of a view and let it go elsewhere, px."""
-    box = page.locator(f"figure.{view} [data-handle='{handle}'] .knob").bounding_box()
+    knob = page.locator(f"figure.{view} [data-handle='{handle}'] .knob")
+    box, before = knob.bounding_box(), None
+    # A drawing may still be on its way from the change before: taken where it was, nothing is held.
+    while box != before:
+        page.wait_for_timeout(80)
+        before, box = box, knob.bounding_box()
     assert box is not None
     x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
     page.mouse.move(x, y)

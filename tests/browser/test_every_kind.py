@@ -11,6 +11,9 @@ from splay.piece.starters import starter
 from tests.browser.base import BrowserCase, drag, field, saved, type_in
 from workshop.demo.slice_photo import slice_photo
 
+BUILT = {"Glue-up": "[data-sitting]", "Finish": "[data-coat]"}
+"""Stations without cards, and what stands on each."""
+
 
 class FromChoosingToTheLastCard(BrowserCase):
     def follow(self, start: str) -> None:
@@ -23,9 +26,13 @@ class FromChoosingToTheLastCard(BrowserCase):
         address = page.url.rsplit("/", 1)[0]
         names = page.locator("nav.stick a .title").all_inner_texts()
         self.assertEqual(names[:2], ["Stance", "Top"])
-        for name in names[1:]:
-            page.goto(f"{address}/{name.lower()}")
+        self.assertEqual(names[-2:], ["Finish", "Log"])
+        for name in names[1:-1]:
+            page.goto(f"{address}/{name.lower().replace('-', '')}")
             page.wait_for_selector(".station")
+            if name in BUILT:
+                expect(page.locator(BUILT[name]).first).to_be_visible()
+                continue
             bore = page.get_by_role("radio", name="bore the sockets")
             if name == "Stretchers" and bore.count():
                 # It opens on what comes first: reading it dry.

@@ -79,7 +79,7 @@ async function hand(): Promise<void> {
           Your name
           <input v-model="learner" maxlength="60" data-learner @change="take" />
         </label>
-        <v-btn size="small" data-hand-in @click="hand">hand it in</v-btn>
+        <v-btn size="small" :disabled="!order.length" data-hand-in @click="hand">hand it in</v-btn>
       </p>
       <p v-if="said" role="alert">{{ said }}</p>
       <p v-if="wrong && !wrong.length" class="good" role="status" data-class-good>
