@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from typing import Literal
 
+from splay.build.known import Record, takes
 from splay.build.order import Order
 from splay.build.step import Step, Unit
 
@@ -119,3 +120,34 @@ def _going(
     if until is not None and until > now:
         return Going(step.key, "waiting", done, until, why, last)
     return Going(step.key, "begun" if done else "open", done, None, "", last)
+
+
+def next_of(order: Order, copies: Sequence[Progress]) -> tuple[int, str] | None:
+    """Where several like pieces go on, copy (from 1) and step: they are worked step by step, so at the
+    earliest step that any of them is at, on the first one that is at it. None where all are done."""
+    place = {step.key: k for k, step in enumerate(order.steps)}
+    at = [(place[one.next], copy) for copy, one in enumerate(copies, 1) if one.next is not None]
+    if not at:
+        return None
+    first, copy = min(at)
+    return copy, order.steps[first].key
+
+
+def minutes_left(order: Order, copies: Sequence[Progress], record: Record) -> float:
+    """Minutes of what is not done, over all copies; a step that is begun counts by its units."""
+    total = 0.0
+    for k, step in enumerate(order.steps):
+        units = len(step.units) * len(copies)
+        done = sum(len(one.steps[k].done) for one in copies)
+        total += takes(step, record, len(copies)).minutes * (1.0 - done / units)
+    return total
+
+
+def shown_done(order: Order, now: Progress, answered: frozenset[str]) -> tuple[str, ...]:
+    """Steps that are not ticked though all that is read at them was read, and all that these need: nobody
+    reads what was not done."""
+    seen = {step.key for step in order.steps if step.proofs and answered.issuperset(step.proofs)}
+    for step in reversed(order.steps):
+        if step.key in seen:
+            seen |= {need.before for need in order.needs if need.after == step.key}
+    return tuple(one.key for one in now.steps if one.key in seen and one.state != "done")

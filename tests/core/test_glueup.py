@@ -11,11 +11,11 @@ import manifold3d
 import numpy as np
 from django.test import SimpleTestCase
 
-from splay.build import Build, Step, order_of
+from splay.build import NOTHING, Build, Step, order_of
 from splay.build.finish import FINISHES, finishing, use_of
 from splay.build.glues import GLUES, clamping, opening
 from splay.build.glueup import GlueStage, Pace, _grouped, glue_up
-from splay.build.progress import Done, progress
+from splay.build.progress import Done, minutes_left, next_of, progress, shown_done
 from splay.build.rescue import Rescue, lowered, rescues
 from splay.build.wedges import told
 from splay.piece import Piece
@@ -290,6 +290,29 @@ class Waiting(SimpleTestCase):
         old = [Done("bore.gone", "bore", "l2", NOON), Done("bore.gone", "bore", "l9", NOON)]
         bore = next(one for one in progress(order, old, NOON).steps if one.key == "bore.l1")
         self.assertEqual((bore.state, [unit.of for unit in bore.done]), ("begun", ["l2"]))
+
+    def test_like_pieces_go_on_at_the_earliest_step_on_the_first_that_is_at_it(self) -> None:
+        made = round_stool(12.0)
+        order = order_of(made, planned(made), Build())
+        ready = [Done("ready", "ready", "", NOON)]
+        copies = [progress(order, done, NOON) for done in (ready, [], ready, [])]
+        self.assertEqual(next_of(order, copies), (2, "ready"))
+        all_ready = [progress(order, ready, NOON)] * 3
+        self.assertEqual(next_of(order, all_ready), (1, order.steps[1].key))
+        every = [Done(u.key, u.operation, u.of, NOON) for step in order.steps for u in step.units]
+        self.assertIsNone(next_of(order, [progress(order, every, NOON)] * 2))
+        # Readying the wood is 90 of the minutes of each; two of four have done it.
+        whole = minutes_left(order, [progress(order, (), NOON)] * 4, NOTHING)
+        self.assertAlmostEqual(whole - minutes_left(order, copies, NOTHING), 2 * 90.0)
+
+    def test_readings_show_that_their_step_is_done_and_all_it_needs(self) -> None:
+        made = round_stool(12.0)
+        whole = planned(made)
+        order = order_of(made, whole, Build())
+        now = progress(order, (), NOON)
+        bored = frozenset(f"bore.l{k}" for k in (1, 2, 3))
+        self.assertEqual(shown_done(order, now, bored), ("ready", "practice", "lay_out", "bore.l1"))
+        self.assertEqual(shown_done(order, now, frozenset(["bore.l1"])), ())
 
     def test_what_a_mishap_holds_waits_and_then_no_more(self) -> None:
         made = round_stool(12.0)

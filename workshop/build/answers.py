@@ -8,7 +8,7 @@ from ninja import Schema
 
 from splay.build import Broken, Build, Order, Step, Wait, takes
 from splay.build.operations import OPERATIONS
-from splay.build.progress import Going, Progress
+from splay.build.progress import Going, Progress, minutes_left, next_of, shown_done
 from workshop.build.models import Entry, Timer
 from workshop.build.situation import Situation
 from workshop.pieces.actions import Maker, hanging_for
@@ -123,7 +123,8 @@ def build_out(now: Situation, maker: Maker, said: str = "") -> BuildOut:
         _step_out(step, now.order, going, now, copies, timers.get(step.key), lessons)
         for step in now.order.steps
     ]
-    next_copy, next_key = _next(copies, now)
+    next_copy, next_key = next_of(now.order, copies) or (now.copy, None)
+    answered = frozenset(proof.id for proof in now.plan.proofs if proof.answer is not None)
     times = now.row.units_done.exclude(minutes=None).values_list("minutes", flat=True)
     counted = sum(one.before for one in timers.values()) / 60.0
     whys = {skip.key: skip.why for skip in now.build.skipped}
@@ -139,46 +140,13 @@ def build_out(now: Situation, maker: Maker, said: str = "") -> BuildOut:
         ],
         next=next_key,
         next_copy=next_copy,
-        shown_done=_shown_done(now),
-        left=_left(now, copies),
+        shown_done=list(shown_done(now.order, now.progress, answered)),
+        left=minutes_left(now.order, copies, now.record),
         spent=sum(one or 0.0 for one in times) + counted,
         kept=bool(now.record.order),
         said=said,
         now=now.now,
     )
-
-
-def _next(copies: list[Progress], now: Situation) -> tuple[int, str | None]:
-    """Several pieces are worked by operation: the earliest step any of them is at, on the first one that is
-    at it."""
-    place = {step.key: k for k, step in enumerate(now.order.steps)}
-    open_ = [(place[one.next], copy) for copy, one in enumerate(copies, 1) if one.next is not None]
-    if not open_:
-        return now.copy, None
-    first, copy = min(open_)
-    return copy, now.order.steps[first].key
-
-
-def _shown_done(now: Situation) -> list[str]:
-    """Steps not ticked, though all that is read at them was read; and all that they need before them."""
-    answered = {proof.id for proof in now.plan.proofs if proof.answer is not None}
-    seen = {step.key for step in now.order.steps if step.proofs and answered.issuperset(step.proofs)}
-    for step in reversed(now.order.steps):
-        if step.key in seen:
-            seen |= {need.before for need in now.order.needs if need.after == step.key}
-    going = {one.key: one.state for one in now.progress.steps}
-    return [step.key for step in now.order.steps if step.key in seen and going[step.key] != "done"]
-
-
-def _left(now: Situation, copies: list[Progress]) -> float:
-    """Minutes of what is not done, over all copies; a step that is begun counts by its units."""
-    total = 0.0
-    for step in now.order.steps:
-        all_units = len(step.units) * len(copies)
-        done = sum(len(going.done) for one in copies for going in one.steps if going.key == step.key)
-        if all_units:
-            total += takes(step, now.record, len(copies)).minutes * (1.0 - done / all_units)
-    return total
 
 
 def _step_out(
