@@ -314,6 +314,18 @@ class Waiting(SimpleTestCase):
         self.assertEqual(shown_done(order, now, bored), ("ready", "practice", "lay_out", "bore.l1"))
         self.assertEqual(shown_done(order, now, frozenset(["bore.l1"])), ())
 
+    def test_what_leans_on_glue_waits_for_as_long_as_its_clamps_stay_on(self) -> None:
+        made = round_stool(12.0)
+        for air, minutes in ((20.0, 60), (10.0, 120)):
+            order = order_of(made, planned(made), Build(air_c=air))
+            upto = [step for step in order.steps if step.operation != "level"]
+            last = next(k for k, step in enumerate(upto) if step.operation == "wedge")
+            done = [Done(u.key, u.operation, u.of, NOON) for step in upto[: last + 1] for u in step.units]
+            level = {one.key: one for one in progress(order, done, NOON).steps}["level"]
+            self.assertEqual((level.state, level.until), ("waiting", NOON + timedelta(minutes=minutes)))
+            later = progress(order, done, NOON + timedelta(minutes=minutes))
+            self.assertEqual({one.key: one for one in later.steps}["level"].state, "open")
+
     def test_what_a_mishap_holds_waits_and_then_no_more(self) -> None:
         made = round_stool(12.0)
         order = order_of(made, planned(made), Build())
