@@ -2,17 +2,21 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
 from splay.build.document import Build
 from splay.build.glues import GLUES, clamping, opening
 from splay.build.levels import stage_key
+from splay.parts.leg import has_ring
 from splay.parts.stages import Stage
+from splay.piece import Piece
 from splay.plan import Plan
 from splay.quantity import Quantity, Show
+from splay.stance.lines import leans_outward
+from splay.stance.staked import support_of
 from splay.work.marks import leg_key, member_key
-from splay.work.phrases import cap
+from splay.work.phrases import cap, listed
 
 JOINT_MIN = 0.9
 """Minutes to spread and close one joint (common practice, no source)."""
@@ -33,7 +37,7 @@ class Block:
 @dataclass(frozen=True)
 class GlueStage:
     """One stage: the `step` it is in the order of work, the joints by name, how (in words), what to have at
-    hand, the blocks, minutes it takes."""
+    hand, the blocks, minutes it takes; `watch` what says that a leg is home."""
 
     step: str
     title: str
@@ -42,6 +46,7 @@ class GlueStage:
     at_hand: tuple[str, ...]
     blocks: tuple[Block, ...]
     minutes: float
+    watch: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -83,7 +88,7 @@ class Pace:
     count: int = 0
 
 
-def glue_up(plan: Plan, build: Build, show: Show, pace: Pace | None = None) -> GlueUp | None:
+def glue_up(piece: Piece, plan: Plan, build: Build, show: Show, pace: Pace | None = None) -> GlueUp | None:
     """The glue-up of a piece in the air its build names; None where nothing is joined.
 
     Stages that follow each other go in one sitting as long as the open time holds all their joints; so few
@@ -97,7 +102,8 @@ def glue_up(plan: Plan, build: Build, show: Show, pace: Pace | None = None) -> G
     glue = GLUES[build.glue]
     opens = opening(glue, build.open_min, build.air_c, build.air_rh)
     stages = [
-        _stage(stage_key(k), stage, plan, show, paced.minutes) for k, stage in enumerate(order.stages, 1)
+        _stage(stage_key(k), stage, piece, plan, show, paced.minutes)
+        for k, stage in enumerate(order.stages, 1)
     ]
     sittings = tuple(_sat(those, opens, glue.open_min > 0.0) for those in _grouped(stages, opens))
     cautions = list(_against(build, sittings, opens))
@@ -135,7 +141,7 @@ def _sat(stages: list[GlueStage], opens: float, glued: bool) -> Sitting:
     return Sitting(tuple(stages), joints, minutes, fits, opens - minutes)
 
 
-def _stage(step: str, stage: Stage, plan: Plan, show: Show, pace: float) -> GlueStage:
+def _stage(step: str, stage: Stage, piece: Piece, plan: Plan, show: Show, pace: float) -> GlueStage:
     joints = _joints(stage, plan)
     wedged = [part for part in plan.parts if part.wedge and leg_key(part.number) in stage.parts]
     seat = all(key in {leg_key(part.number) for part in plan.parts} for key in stage.parts)
@@ -148,8 +154,32 @@ def _stage(step: str, stage: Stage, plan: Plan, show: Show, pace: float) -> Glue
         hand += ["a tape for the diagonals"] if len(joints) >= 2 else []
     minutes = len(joints) * pace + (CLAMPS_MIN if joints else 0.0) + wedges * pace / 2.0
     return GlueStage(
-        step, stage.title, joints, stage.steps, tuple(hand), tuple(_blocks(stage, plan, show)), minutes
+        step,
+        stage.title,
+        joints,
+        stage.steps,
+        tuple(hand),
+        tuple(_blocks(stage, plan, show)),
+        minutes,
+        tuple(_watch(piece, stage, plan)) if seat else (),
     )
+
+
+def _watch(piece: Piece, stage: Stage, plan: Plan) -> Iterator[str]:
+    """From which side a depth ring is watched: the last of it is seen on the obtuse side of its leg, which
+    lies towards the middle where the leg leans outward."""
+    keys = set(stage.parts)
+    legs = [
+        leg for leg in plan.stance.legs if leg_key(leg.number) in keys and leg.boring.bearing is not None
+    ]
+    ringed = [leg for leg in legs if has_ring(support_of(piece, leg).joint)]
+    for outward, side in ((True, "the seat's middle"), (False, "outside, for they lean inward")):
+        mine = [leg.number for leg in ringed if leans_outward(leg) is outward]
+        if mine:
+            named = listed(f"leg {number}" for number in mine)
+            yield f"Watch the depth rings of {named} from {side}: each is home when it touches there."
+    if any(part.wedge and leg_key(part.number) in keys for part in plan.parts):
+        yield "Before the first blow on a wedge: every slot lies across the seat's grain."
 
 
 def _joints(stage: Stage, plan: Plan) -> tuple[str, ...]:

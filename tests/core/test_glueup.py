@@ -14,7 +14,7 @@ from django.test import SimpleTestCase
 from splay.build import NOTHING, Build, Step, order_of
 from splay.build.finish import FINISHES, finishing, use_of
 from splay.build.glues import GLUES, clamping, opening
-from splay.build.glueup import GlueStage, Pace, _grouped, glue_up
+from splay.build.glueup import GlueStage, GlueUp, Pace, _grouped, glue_up
 from splay.build.progress import Done, minutes_left, next_of, progress, shown_done
 from splay.build.rescue import Rescue, lowered, rescues
 from splay.build.wedges import told
@@ -31,6 +31,11 @@ SHOW = Show(workbench().rounding.units())
 NOON = datetime(2026, 3, 2, 12, tzinfo=UTC)
 
 
+def glued(start: str, build: Build, pace: Pace | None = None) -> GlueUp | None:
+    made = starter(start)
+    return glue_up(made, planned(made), build, SHOW, pace)
+
+
 class OpenTime(SimpleTestCase):
     def test_ten_degrees_warmer_halve_it_and_colder_double_it(self) -> None:
         glue = GLUES["yellow"]
@@ -45,7 +50,7 @@ class OpenTime(SimpleTestCase):
 
     def test_the_makers_own_count_stands_before_the_usual(self) -> None:
         self.assertEqual(opening(GLUES["yellow"], 5.0, 30, 50), 2.5)
-        made = glue_up(planned(starter("bench")), Build(open_min=20.0), SHOW, Pace(0.5, 4))
+        made = glued("bench", Build(open_min=20.0), Pace(0.5, 4))
         assert made is not None
         self.assertEqual((made.open_min, made.pace, made.paced_by, len(made.sittings)), (20.0, 0.5, 4, 1))
 
@@ -74,14 +79,14 @@ class Sittings(SimpleTestCase):
     def test_every_kind_names_as_many_joints_as_its_assembly_counts(self) -> None:
         for name in STARTS:
             made = planned(starter(name))
-            told = glue_up(made, Build(), SHOW)
+            told = glue_up(starter(name), made, Build(), SHOW)
             assert told is not None and made.assembly is not None
             joints = [len(stage.joints) for sitting in told.sittings for stage in sitting.stages]
             self.assertEqual(joints, [stage.joints for stage in made.assembly.stages], name)
 
     def test_pairs_come_first_their_blocks_slope_by_what_the_stretcher_meets_the_leg_at(self) -> None:
         made = planned(starter("bench"))
-        told = glue_up(made, Build(), SHOW)
+        told = glue_up(starter("bench"), made, Build(), SHOW)
         assert told is not None
         self.assertEqual([s.title for s in told.sittings[0].stages], ["Legs 1 and 4", "Legs 2 and 3"])
         blocks = told.sittings[0].stages[0].blocks
@@ -93,19 +98,39 @@ class Sittings(SimpleTestCase):
         self.assertEqual(len(blocks), 2)
 
     def test_what_takes_longer_than_the_glue_stays_open_is_said_with_its_numbers(self) -> None:
-        told = glue_up(planned(starter("round_four")), Build(air_c=30), SHOW)
+        told = glued("round_four", Build(air_c=30))
         assert told is not None
         self.assertFalse(told.sittings[0].fits)
         self.assertIn("4 joints take about 7 min, and the glue stays open 4", told.cautions[0])
 
     def test_a_shop_too_cold_for_the_glue_is_said(self) -> None:
-        told = glue_up(planned(starter("round_three")), Build(glue="hide", air_c=12), SHOW)
+        told = glued("round_three", Build(glue="hide", air_c=12))
         assert told is not None
         self.assertIn("wants 16 °C or more", told.cautions[0])
         self.assertTrue(told.heat_opens)
 
+    def test_a_ring_is_watched_from_the_side_on_which_the_last_of_it_is_seen(self) -> None:
+        for resultant, side in ((12.0, "the seat's middle"), (12.0, "outside")):
+            inward = side == "outside"
+            angles = [{"by": "resultant", "resultant": resultant, "sightline": 180 if inward else 0}]
+            made = piece(
+                outline={"kind": "round", "diameter": 360},
+                placement={"way": "circle", "count": 3, "radius": 110},
+                angles=angles,
+            )
+            whole = planned(made)
+            told = glue_up(made, whole, Build(), SHOW)
+            assert told is not None
+            watch = told.sittings[-1].stages[-1].watch
+            self.assertIn(f"from {side}", watch[0])
+            # The obtuse side in the round: from the socket up along the leg, then towards the middle.
+            leg = whole.stance.legs[0]
+            lean_out = leg.d[0] * leg.socket[0] + leg.d[1] * leg.socket[1]
+            self.assertEqual(lean_out > 0, not inward)
+            self.assertIn("across the seat's grain", watch[-1])
+
     def test_without_glue_nothing_is_against_it(self) -> None:
-        told = glue_up(planned(starter("round_four")), Build(glue="none", air_c=-5), SHOW)
+        told = glued("round_four", Build(glue="none", air_c=-5))
         assert told is not None
         self.assertEqual((told.cautions, told.sittings[0].fits), ((), True))
 

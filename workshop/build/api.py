@@ -238,7 +238,7 @@ def go_wrong(request: HttpRequest, id: UUID, payload: WrongIn) -> BuildOut:
 def look_at_glue_up(request: HttpRequest, id: UUID, copy_number: Copy = 1) -> GlueUp | None:
     """The glue-up of a piece in today's air; nothing for one that has no joints."""
     now = situation(get_row(id, request.user), the_shop(request.user), request.user, copy_number)
-    return glue_up(now.plan, now.build, Show(now.shop.rounding.units()), pace_of(request.user))
+    return glue_up(now.piece, now.plan, now.build, Show(now.shop.rounding.units()), pace_of(request.user))
 
 
 @router.put("/{uuid:id}/build/glued", response={200: BuildOut, Refused: Problem})

@@ -2936,7 +2936,7 @@ export interface components {
         /**
          * GlueStage
          * @description One stage: the `step` it is in the order of work, the joints by name, how (in words), what to have at
-         *     hand, the blocks, minutes it takes.
+         *     hand, the blocks, minutes it takes; `watch` what says that a leg is home.
          */
         GlueStage: {
             /** At Hand */
@@ -2953,6 +2953,11 @@ export interface components {
             steps: string[];
             /** Title */
             title: string;
+            /**
+             * Watch
+             * @default []
+             */
+            watch: string[];
         };
         /**
          * GlueUp
@@ -5235,7 +5240,7 @@ export interface components {
         };
         /**
          * RecordedBuild
-         * @description The maker's own order, what is ticked, the log.
+         * @description The maker's own order, what is ticked, the log, what a class handed in.
          */
         RecordedBuild: {
             /**
@@ -5244,11 +5249,33 @@ export interface components {
              */
             done: components["schemas"]["RecordedUnit"][];
             /**
+             * Learners
+             * @default []
+             */
+            learners: components["schemas"]["RecordedClass"][];
+            /**
              * Log
              * @default []
              */
             log: components["schemas"]["RecordedEntry"][];
             order?: components["schemas"]["Build"] | null;
+        };
+        /**
+         * RecordedClass
+         * @description The order of work as one learner put it, with the reasons it broke.
+         */
+        RecordedClass: {
+            /**
+             * Broken
+             * @default []
+             */
+            broken: {
+                [key: string]: string;
+            }[];
+            /** Learner */
+            learner: string;
+            /** Order */
+            order: string[];
         };
         /**
          * RecordedEntry
@@ -7246,7 +7273,7 @@ export interface components {
         };
         /**
          * Wrong
-         * @description A reason a learner's order breaks: what they put first, what should stand before it, why, the cost.
+         * @description A reason a learner's order breaks: what came too early, what it wants before it, why, the cost.
          */
         Wrong: {
             /** Costs */

@@ -162,7 +162,9 @@ useEventListener(window, 'keydown', press, { capture: true })
       The glue does not stay open any longer. {{ saved }}
     </p>
     <ol class="lines">
-      <li v-for="line in stage?.steps" :key="line">{{ line }}</li>
+      <li v-for="line in [...(stage?.steps ?? []), ...(stage?.watch ?? [])]" :key="line">
+        {{ line }}
+      </li>
     </ol>
     <p v-if="stage?.blocks.length" class="blocks">
       {{ stage.blocks.map((block) => `${block.slope.text} ${block.where}`).join('; ') }}

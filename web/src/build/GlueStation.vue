@@ -98,6 +98,7 @@ const share = (sitting: Sitting): number =>
             <ol>
               <li v-for="line in stage.steps" :key="line">{{ line }}</li>
             </ol>
+            <p v-for="line in stage.watch" :key="line" data-watch>{{ line }}</p>
             <p v-if="stage.at_hand.length"><b>At hand:</b> {{ stage.at_hand.join('; ') }}</p>
             <p v-if="stage.blocks.length" data-blocks>
               <b>Clamping blocks, off square:</b>
