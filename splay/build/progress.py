@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
@@ -62,12 +63,16 @@ def progress(
     steps = (*order.steps, *order.skipped)
     named = {(unit.key, unit.operation, unit.of) for step in steps for unit in step.units}
     ticked = {(row.key, row.operation, row.of): row.at for row in rows}
+    works = Counter((operation, of) for _, operation, of in named)
     stray = {
         (row.operation, row.of): row.at for row in rows if (row.key, row.operation, row.of) not in named
     }
 
     def when(unit: Unit) -> datetime | None:
-        return ticked.get((unit.key, unit.operation, unit.of)) or stray.get((unit.operation, unit.of))
+        exact = ticked.get((unit.key, unit.operation, unit.of))
+        # Of two works of one kind on one leg nobody can say which was meant.
+        alone = works[unit.operation, unit.of] == 1
+        return exact or (stray.get((unit.operation, unit.of)) if alone else None)
 
     times = {step.key: [when(unit) for unit in step.units] for step in order.steps}
     ended = {key: max(at for at in mine if at) for key, mine in times.items() if mine and all(mine)}

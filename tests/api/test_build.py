@@ -103,6 +103,24 @@ class Going(BuildCase):
         self.assertEqual(saved.status_code, 200, saved.content)
         bored = [step for step in self.build()["steps"] if step["operation"] == "bore"]
         self.assertEqual([step["state"] for step in bored], ["done"] * 3)
+        self.put("undone", step=bored[1]["key"])
+        bored = [step for step in self.build()["steps"] if step["operation"] == "bore"]
+        self.assertEqual([step["state"] for step in bored], ["done", "open", "done"])
+
+    def test_another_work_of_the_same_kind_on_the_same_leg_stays_ticked(self) -> None:
+        piece = self.call("GET", self.path).json()["piece"]
+        leg = piece["supports"][0]["leg"]
+        leg["belly"] = {"at": 0.4, "size": leg["at_top"] + 6}
+        self.call("PUT", self.path, {"document": piece, "based_on": 1})
+        tapers = [one["key"] for one in self.build()["steps"] if one["operation"] == "taper"]
+        self.assertEqual(len(tapers), 2)
+        for key in tapers:
+            self.put("done", step=key)
+        self.put("undone", step=tapers[0])
+        self.assertEqual([self.step(key)["state"] for key in tapers], ["open", "done"])
+        self.put("wrong", step=tapers[1], of="l1", rescue="again")
+        units = self.step(tapers[1])["units"]
+        self.assertEqual([unit["done"] for unit in units], [False, True, True])
 
     def test_glue_must_set_before_what_leans_on_it_and_the_clock_ends_the_wait(self) -> None:
         self.through("glue.1")

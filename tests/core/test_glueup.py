@@ -18,10 +18,11 @@ from splay.build.glueup import GlueStage, GlueUp, Pace, _grouped, glue_up
 from splay.build.progress import Done, minutes_left, next_of, progress, shown_done
 from splay.build.rescue import Rescue, lowered, rescues
 from splay.build.wedges import told
-from splay.piece import Piece
+from splay.piece import Belly, Piece, StakedLegs
 from splay.piece.starters import STARTS, starter
 from splay.plan import plan
 from splay.quantity import Show
+from splay.setups.leg_marks import ring_at
 from splay.shop import workbench
 from splay.views.surface import surface
 from tests.bench.pieces import buildable
@@ -123,10 +124,21 @@ class Sittings(SimpleTestCase):
             assert told is not None
             watch = told.sittings[-1].stages[-1].watch
             self.assertIn(f"from {side}", watch[0])
-            # The obtuse side in the round: from the socket up along the leg, then towards the middle.
-            leg = whole.stance.legs[0]
-            lean_out = leg.d[0] * leg.socket[0] + leg.d[1] * leg.socket[1]
-            self.assertEqual(lean_out > 0, not inward)
+            # The ring in the round: of its points the one on the underside when the leg is home is
+            # on the side it is watched from, and every other is inside the seat.
+            leg, part = whole.stance.legs[0], whole.parts[0]
+            axis, socket = np.array(leg.d), np.array(leg.socket)
+            middle = socket + axis * (ring_at(leg, part) - part.in_top.quantity.value)
+            one = np.cross(axis, (0.0, 0.0, 1.0))
+            one /= np.linalg.norm(one)
+            two = np.cross(axis, one)
+            turns = np.linspace(0.0, 2.0 * np.pi, 721)[:, None]
+            ring = middle + leg.bore.size / 2.0 * (np.cos(turns) * one + np.sin(turns) * two)
+            into = (ring[:, 2] - socket[2]) * -np.sign(axis[2])
+            self.assertAlmostEqual(into.min(), 0.0, places=2)
+            nearest = ring[int(into.argmin())]
+            towards = float((nearest - socket)[:2] @ -socket[:2])
+            self.assertEqual(towards > 0, not inward)
             self.assertIn("across the seat's grain", watch[-1])
 
     def test_without_glue_nothing_is_against_it(self) -> None:
@@ -350,6 +362,19 @@ class Waiting(SimpleTestCase):
             self.assertEqual((level.state, level.until), ("waiting", NOON + timedelta(minutes=minutes)))
             later = progress(order, done, NOON + timedelta(minutes=minutes))
             self.assertEqual({one.key: one for one in later.steps}["level"].state, "open")
+
+    def test_of_two_works_of_one_kind_on_one_leg_an_old_tick_says_nothing(self) -> None:
+        made = starter("triangle")
+        support = made.supports[0]
+        assert isinstance(support, StakedLegs)
+        belly = support.leg.model_copy(update={"belly": Belly(at=0.4, size=support.leg.at_top + 6)})
+        bellied = support.model_copy(update={"leg": belly})
+        made = made.model_copy(update={"supports": (bellied,)})
+        order = order_of(made, planned(made), Build())
+        tapers = [step.key for step in order.steps if step.operation == "taper"]
+        self.assertEqual(len(tapers), 2)
+        now = progress(order, [Done("taper.gone", "taper", "l1", NOON)], NOON)
+        self.assertEqual([one.state for one in now.steps if one.key in tapers], ["open", "open"])
 
     def test_what_a_mishap_holds_waits_and_then_no_more(self) -> None:
         made = round_stool(12.0)

@@ -75,7 +75,7 @@ def go_wrong(id: UUID, wrong: Wrong, shop: Shop, maker: Maker) -> str:
     became, until = [], None
     again = done_to(unit, now.order) if rescue.anew else (unit,) if rescue.again else ()
     if again:
-        forget(row, again, wrong.copy)
+        forget(now, again, wrong.copy)
         gone = _put_away(now, step, again, maker)
         became.append(f"{unit.name}: to be done again" if unit.of else "to be done again")
         if gone:

@@ -93,16 +93,20 @@ def untick(id: UUID, ticked: Ticked, shop: Shop, maker: Maker) -> None:
     row = get_row(id, maker)
     now = situation(row, shop, maker, ticked.copy)
     step = step_of(now, ticked.step)
-    if forget(row, units_of(step, ticked.units), ticked.copy):
+    if forget(now, units_of(step, ticked.units), ticked.copy):
         write(row, Line("undone", "", step, ticked.copy, token=ticked.token), maker)
 
 
-def forget(row: PieceRow, units: tuple[Unit, ...], copy: int) -> int:
-    """Untick units of one copy, whatever work they were ticked under; how many were."""
+def forget(now: Situation, units: tuple[Unit, ...], copy: int) -> int:
+    """Untick units of one copy, those too that were ticked under a work that is no more; how many were.
+    Another work of the same kind on the same leg stays as it is."""
+    steps = (*now.order.steps, *now.order.skipped)
+    every = [unit for step in steps for unit in step.units]
     gone = 0
     for unit in units:
-        mine = row.units_done.filter(copy=copy, operation=unit.operation, of=unit.of)
-        gone += mine.delete()[0]
+        mine = now.row.units_done.filter(copy=copy, operation=unit.operation, of=unit.of)
+        others = [u.key for u in every if (u.operation, u.of) == (unit.operation, unit.of) and u != unit]
+        gone += mine.exclude(key__in=others).delete()[0]
     return gone
 
 
