@@ -15,17 +15,18 @@ from typing import Literal
 from splay.quantity import MM_PER_INCH
 from splay.work.proofs import Instrument
 
-Measures = Literal["angle", "length", "moisture"]
+Measures = Literal["angle", "length", "percentage"]
 MEASURES: dict[Instrument, Measures] = {
     "angle_gauge": "angle",
     "caliper": "length",
     "height_gauge": "length",
-    "moisture_meter": "moisture",
+    "moisture_meter": "percentage",
+    "hygrometer": "percentage",
 }
 _LINE = re.compile(
     r"^(?:#(?P<count>\d{1,9})\s+)?(?P<number>[+-]?\d{1,5}(?:\.\d{1,6})?)\s*(?P<unit>mm|in|deg|%)$"
 )
-_UNITS: dict[str, Measures] = {"mm": "length", "in": "length", "deg": "angle", "%": "moisture"}
+_UNITS: dict[str, Measures] = {"mm": "length", "in": "length", "deg": "angle", "%": "percentage"}
 LONGEST = 60
 
 

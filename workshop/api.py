@@ -19,6 +19,8 @@ from workshop.pieces.photo_api import router as photos
 from workshop.pieces.plan_api import router as plans
 from workshop.problems import PROBLEM, answer_problems
 from workshop.shop.api import router as shop
+from workshop.timber.api import router as timber
+from workshop.timber.wood_api import router as wood
 
 ALWAYS = {
     400: "The request could not be read",
@@ -68,6 +70,7 @@ FILES = {
     "/backups/{name}": "application/zip",
     "/archive": "application/zip",
     "/time/calendar": "text/calendar",
+    "/timber/table": "text/csv",
 }
 """What answers with a file, by the ends of their addresses."""
 
@@ -87,6 +90,8 @@ api.add_router("/pieces", pieces, tags=["pieces"])
 api.add_router("/pieces", photos, tags=["pieces"])
 api.add_router("/pieces", builds, tags=["build"])
 api.add_router("/pieces", classes, tags=["build"])
+api.add_router("/pieces", wood, tags=["wood"])
+api.add_router("/timber", timber, tags=["timber"])
 api.add_router("/time", time, tags=["time"])
 api.add_router("/log", log, tags=["log"])
 api.add_router("/shop", shop, tags=["shop"])

@@ -44,6 +44,7 @@ INSTALLED_APPS = [
     "workshop.pieces",
     "workshop.shop",
     "workshop.build",
+    "workshop.timber",
     "workshop.keeping",
 ]
 MIDDLEWARE = [

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 Measures = Literal["angle", "length"]
-Instrument = Literal["angle_gauge", "caliper", "height_gauge", "moisture_meter"]
+Instrument = Literal["angle_gauge", "caliper", "height_gauge", "moisture_meter", "hygrometer"]
 Station = Literal["top", "boring", "legs", "stretchers", "level"]
 Scale = Literal["proving", "sticks", "sawn"]
 

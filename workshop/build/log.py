@@ -13,7 +13,9 @@ from workshop.build.models import LONGEST_SAID, Entry
 from workshop.pieces.actions import Maker, named
 from workshop.pieces.models import PieceRow
 
-Sort = Literal["done", "undone", "mishap", "note", "lesson", "photo", "time", "repair", "order", "glue"]
+Sort = Literal[
+    "done", "undone", "mishap", "note", "lesson", "photo", "time", "repair", "order", "glue", "wood"
+]
 
 
 @dataclass(frozen=True)

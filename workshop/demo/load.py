@@ -18,6 +18,7 @@ from splay.shop import OwnedBit, Rounding, Shop, workbench
 from splay.work.proofs import KINDS
 from workshop.accounts.demo import DEMO_MAKER
 from workshop.demo.build import tell
+from workshop.demo.pile import pile_up
 from workshop.demo.slice_photo import slice_photo
 from workshop.pieces.actions import Taken, answer, put_on_rack, save
 from workshop.pieces.models import PieceRow
@@ -94,12 +95,14 @@ def load_demo() -> int:
     bits = tuple(OwnedBit(diameter=d, centre_spur=spur) for d, spur in BITS)
     theirs = {"name": "Larkmoor workshop", "rounding": Rounding(), "bits": bits, "instruments": "simulated"}
     shop = keep_shop(workbench().model_copy(update=theirs), maker)
+    hung: dict[str, PieceRow] = {}
     for name in ORDER:
         document = json.loads((FOLDER / f"{name}.json").read_text(encoding="utf-8"))
         # The first thought was a little lower: every saved state is kept and can be compared.
         first = {**document, "height": document["height"] - 12}
         row = put_on_rack(read_piece(first), maker)
         save(row.pk, document, "metric", 1, maker)
+        hung[name] = row
         expected = {p.id: p.expected for p in plan(read_piece(document), shop).proofs}
         for proof, off in READ.get(name, {}).items():
             typed = f"{expected[proof].value + off:.1f}"
@@ -109,6 +112,9 @@ def load_demo() -> int:
         if document["top"]["outline"].get("photo"):
             corners = [(c["x"], c["y"]) for c in document["top"]["outline"]["corners"]]
             keep_photo(row.pk, slice_photo(corners), maker)
+    for row in hung.values():
+        row.refresh_from_db()
+    pile_up(hung, shop, maker)
     return len(ORDER)
 
 

@@ -24,6 +24,7 @@ SIGMA: dict[Instrument, tuple[float, float]] = {
     "caliper": (0.02, 0.01),
     "height_gauge": (0.05, 0.05),
     "moisture_meter": (0.2, 0.1),
+    "hygrometer": (0.8, 0.5),
 }
 """Standard deviation and smallest step of each simulated instrument, in its own unit (invented)."""
 
@@ -50,7 +51,7 @@ class SimulatedBench:
         value = round(value / step) * step
         if MEASURES[instrument] == "angle":
             return f"#{count} {value:.1f} deg"
-        if MEASURES[instrument] == "moisture":
+        if MEASURES[instrument] == "percentage":
             return f"#{count} {value:.1f} %"
         if self.moody and count % 13 == 6:
             return f"#{count} {value / MM_PER_INCH:.4f} in"

@@ -1009,6 +1009,114 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{id}/wood": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look
+         * @description What a piece needs of wood, and what is reserved for it.
+         */
+        get: operations["workshop_timber_wood_api_look"];
+        /**
+         * Choose
+         * @description Change what is chosen about its wood.
+         */
+        put: operations["workshop_timber_wood_api_choose"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/wood/layout": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Lay Out
+         * @description Lay it out on the wood that is free.
+         */
+        post: operations["workshop_timber_wood_api_lay_out"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/wood/moved": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Move
+         * @description Where parts would lie on one slab, and what is wrong with that; nothing is kept.
+         */
+        post: operations["workshop_timber_wood_api_move"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/wood/reserved": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Reserve
+         * @description Reserve the wood it is laid out on.
+         */
+        put: operations["workshop_timber_wood_api_reserve"];
+        post?: never;
+        /**
+         * Give Back
+         * @description Give back what is reserved and not sawn.
+         */
+        delete: operations["workshop_timber_wood_api_give_back"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/wood/sawn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Sawn
+         * @description Say that a piece of stock was sawn as laid out; what is left goes back to the store.
+         */
+        put: operations["workshop_timber_wood_api_sawn"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plan": {
         parameters: {
             query?: never;
@@ -1281,6 +1389,218 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/timber": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look
+         * @description The wood that is there, as far as it is what is looked for.
+         */
+        get: operations["workshop_timber_api_look"];
+        put?: never;
+        /**
+         * Put In
+         * @description Take a piece of wood into the store.
+         */
+        post: operations["workshop_timber_api_put_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/timber/air": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Air
+         * @description One reading of the hygrometer: how damp the shop's air is, percent.
+         */
+        post: operations["workshop_timber_api_air"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/timber/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * File
+         * @description All the stock as the open file.
+         */
+        get: operations["workshop_timber_api_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/timber/outline": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Outline
+         * @description The outline in a drawing or a table; nothing is kept.
+         */
+        post: operations["workshop_timber_api_outline"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/timber/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Table
+         * @description The stock as a table.
+         */
+        get: operations["workshop_timber_api_table"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/timber/taken_in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take In
+         * @description Look through a file of stock, and take in what can be read where that is wished.
+         */
+        post: operations["workshop_timber_api_take_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/timber/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change
+         * @description Change a piece of wood.
+         */
+        put: operations["workshop_timber_api_change"];
+        post?: never;
+        /**
+         * Throw Out
+         * @description Take a piece of wood out of the store.
+         */
+        delete: operations["workshop_timber_api_throw_out"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/timber/{id}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Back
+         * @description Put back what was taken out.
+         */
+        put: operations["workshop_timber_api_put_back"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/timber/{id}/meter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Meter
+         * @description One reading of the moisture meter held to it.
+         */
+        post: operations["workshop_timber_api_meter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/timber/{id}/photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Photo
+         * @description The photograph, a JPEG.
+         */
+        get: operations["workshop_timber_api_photo"];
+        /**
+         * Keep Photo
+         * @description Keep a photograph of a slab (the body is the picture itself).
+         */
+        put: operations["workshop_timber_api_keep_photo"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/time": {
         parameters: {
             query?: never;
@@ -1366,6 +1686,27 @@ export interface components {
              * Format: uuid
              */
             id: string;
+        };
+        /**
+         * Air
+         * @description An air and the moisture it leads wood to, percent.
+         */
+        Air: {
+            /** Celsius */
+            celsius: number;
+            /** Humidity */
+            humidity: number;
+            /** Leads To */
+            leads_to: number;
+        };
+        /**
+         * Allowance
+         * @description What is added for one operation, and why.
+         */
+        Allowance: {
+            amount: components["schemas"]["Quantity"];
+            /** What */
+            what: string;
         };
         /**
          * AngleGuide
@@ -1795,6 +2136,31 @@ export interface components {
             scale: components["schemas"]["Scale"];
         };
         /**
+         * Billets
+         * @description Sticks of one section from a log: how many of one length, along how many lengths; for riving, the
+         *     splits in their order; the corners of each stick seen from the end, mm from the pith.
+         */
+        Billets: {
+            /** Each */
+            each: number;
+            /** Lengths */
+            lengths: number;
+            /** Splits */
+            splits: string[];
+            /** Squares */
+            squares: [
+                number,
+                number
+            ][][];
+            /** Total */
+            total: number;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "riven" | "sawn";
+        };
+        /**
          * Bit
          * @description The bit for the sockets, and what stands out in front of its flat.
          */
@@ -1811,6 +2177,29 @@ export interface components {
              * @default 0
              */
             rim_spurs: number | string;
+        };
+        /**
+         * Blank
+         * @description A blank in a board: its need, where it lies (mm from the marked end and the near edge) and its
+         *     size.
+         */
+        Blank: {
+            /** Key */
+            key: string;
+            /** Length */
+            length: number;
+            /** Name */
+            name: string;
+            /** Role */
+            role: string;
+            /** Text */
+            text: string;
+            /** Width */
+            width: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * Blind
@@ -1843,6 +2232,112 @@ export interface components {
             slope: components["schemas"]["Quantity"];
             /** Where */
             where: string;
+        };
+        /**
+         * Board
+         * @description A board or plank, its edges straight. Its end that is marked is the left one, its near edge the
+         *     lower.
+         */
+        Board: {
+            /**
+             * Cost
+             * @description Of this piece, in the maker's own money.
+             * @default 0
+             */
+            cost: number;
+            /**
+             * Flaws
+             * @default []
+             */
+            flaws: components["schemas"]["Flaw"][];
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "board";
+            /**
+             * Length
+             * @description millimetres, or a length in the trade's notation
+             */
+            length: number | string;
+            /**
+             * Moisture
+             * @description Percent; what was read last goes before it.
+             */
+            moisture?: number | null;
+            /**
+             * Name
+             * @description What is chalked on it.
+             */
+            name: string;
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /** @description Its figures, where the kind is in no table here. */
+            own?: components["schemas"]["OwnWood"] | null;
+            /**
+             * Place
+             * @description Where it lies.
+             * @default
+             */
+            place: string;
+            /**
+             * Planed
+             * @description Whether its faces are planed already.
+             * @default false
+             */
+            planed: boolean;
+            /**
+             * Rings
+             * @description How the rings lie to its face.
+             * @default
+             * @enum {string}
+             */
+            rings: "" | "flat" | "rift" | "quarter";
+            /**
+             * Seen
+             * @default []
+             */
+            seen: components["schemas"]["Seen"][];
+            /**
+             * Source
+             * @default bought
+             * @enum {string}
+             */
+            source: "bought" | "felled" | "reclaimed" | "offcut" | "given";
+            /** Species */
+            species: string;
+            /**
+             * Thickness
+             * @description millimetres, or a length in the trade's notation
+             */
+            thickness: number | string;
+            /**
+             * Width
+             * @description millimetres, or a length in the trade's notation
+             */
+            width: number | string;
+        };
+        /**
+         * BoardCut
+         * @description One board with its blanks, what is left of it, and its cuts in their order, in words.
+         */
+        BoardCut: {
+            /** Blanks */
+            blanks: components["schemas"]["Blank"][];
+            /** Left */
+            left: components["schemas"]["Rest"][];
+            /** Stock */
+            stock: string;
+            /** Told */
+            told: string[];
         };
         /**
          * BoardSides
@@ -2125,6 +2620,25 @@ export interface components {
             document: {
                 [key: string]: unknown;
             };
+        };
+        /**
+         * Buy
+         * @description So many boards of one size, for which needs; `slab` where a wide piece is wanted: its least size.
+         */
+        Buy: {
+            /** Count */
+            count: number;
+            length: components["schemas"]["Quantity"];
+            /** Names */
+            names: string[];
+            /** Slab */
+            slab: boolean;
+            /** Species */
+            species: string;
+            /** Text */
+            text: string;
+            thickness: components["schemas"]["Quantity"];
+            width: components["schemas"]["Quantity"];
         };
         /**
          * Called
@@ -2640,6 +3154,25 @@ export interface components {
             way: "square" | "round_over" | "chamfer";
         };
         /**
+         * Effects
+         * @description What was reckoned with (`woods`: of the top and of the rest), weight in kilograms, the two airs.
+         */
+        Effects: {
+            home: components["schemas"]["Air"];
+            /** Moisture */
+            moisture: number;
+            moves: components["schemas"]["Moves"] | null;
+            shop: components["schemas"]["Air"];
+            tenons: components["schemas"]["Tenons"] | null;
+            /** Weight Kg */
+            weight_kg: number;
+            /** Woods */
+            woods: [
+                string,
+                string
+            ];
+        };
+        /**
          * EndCut
          * @description One end, laid with its `up` face showing. Bare numbers, degrees and mm.
          *
@@ -2748,6 +3281,21 @@ export interface components {
             quantity: components["schemas"]["Quantity"];
         };
         /**
+         * FileIn
+         * @description A drawing or a table with a slab's outline.
+         */
+        FileIn: {
+            /** Bare */
+            bare?: ("inch" | "metric") | null;
+            /**
+             * Sort
+             * @enum {string}
+             */
+            sort: "svg" | "dxf" | "csv";
+            /** Text */
+            text: string;
+        };
+        /**
          * Finding
          * @description `code` names the rule; "stop" would spoil the piece, "caution" wants a look, "note" informs.
          *
@@ -2825,6 +3373,38 @@ export interface components {
              * @enum {string}
              */
             use: "indoors" | "feet" | "outdoors" | "child";
+        };
+        /**
+         * Flaw
+         * @description Something wrong on a board: from where to where along it, and across it.
+         */
+        Flaw: {
+            /**
+             * End
+             * @description To where it ends, mm.
+             */
+            end: number | string;
+            /**
+             * High
+             * @description To where it ends across the board, mm; the far edge where it is left out.
+             */
+            high?: (number | string) | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "split" | "knot" | "bark" | "pith" | "hole" | "tear_out" | "rot" | "sapwood";
+            /**
+             * Low
+             * @description From the near edge to where it begins, mm.
+             * @default 0
+             */
+            low: number | string;
+            /**
+             * Start
+             * @description From the board's marked end to where it begins, mm.
+             */
+            start: number | string;
         };
         /**
          * FootCut
@@ -3211,7 +3791,7 @@ export interface components {
              * Instrument
              * @enum {string}
              */
-            instrument: "angle_gauge" | "caliper" | "height_gauge" | "moisture_meter";
+            instrument: "angle_gauge" | "caliper" | "height_gauge" | "moisture_meter" | "hygrometer";
         };
         /**
          * HiddenLean
@@ -3298,6 +3878,85 @@ export interface components {
         Kept: {
             /** Kept */
             kept: boolean;
+        };
+        /**
+         * Keys
+         * @description The keys of one split: `at` their middles (x, y) and the way across it (degrees), slab frame; the
+         *     template's size, the pocket's depth and slope; `cut_off` where it is better sawn off: how much; `open`
+         *     how wide it gapes.
+         */
+        Keys: {
+            /** At */
+            at: [
+                number,
+                number,
+                number
+            ][];
+            cut_off: components["schemas"]["Quantity"] | null;
+            end_width: components["schemas"]["Quantity"];
+            length: components["schemas"]["Quantity"];
+            /** Number */
+            number: number;
+            pocket: components["schemas"]["Quantity"];
+            slope: components["schemas"]["Quantity"];
+            split: components["schemas"]["Quantity"];
+            thickness: components["schemas"]["Quantity"];
+            /** Told */
+            told: string[];
+            waist: components["schemas"]["Quantity"];
+        };
+        /**
+         * Laid
+         * @description Where a part lies in a slab: its own middle, and how far it is turned.
+         */
+        Laid: {
+            /** Key */
+            key: string;
+            /**
+             * Number
+             * @description Which of several alike.
+             * @default 1
+             */
+            number: number;
+            /** Stock */
+            stock: string;
+            /**
+             * Turn
+             * @description degrees, or an angle as makers write it
+             * @default 0
+             */
+            turn: number | string;
+            /**
+             * X
+             * @description millimetres, or a length in the trade's notation
+             */
+            x: number | string;
+            /**
+             * Y
+             * @description millimetres, or a length in the trade's notation
+             */
+            y: number | string;
+        };
+        /**
+         * LayOut
+         * @description How long may be looked for the best plan, seconds; none for the first one.
+         */
+        LayOut: {
+            /**
+             * Seconds
+             * @default 1.6
+             */
+            seconds: number;
+        };
+        /**
+         * Layers
+         * @description A blank glued up face to face from so many thinner ones.
+         */
+        Layers: {
+            /** Key */
+            key: string;
+            /** Layers */
+            layers: number;
         };
         /**
          * Layout
@@ -3668,6 +4327,130 @@ export interface components {
             passes: components["schemas"]["LevelPass"][];
         };
         /**
+         * Listen
+         * @description How many readings were asked for so far, and the last line.
+         */
+        Listen: {
+            /**
+             * Before
+             * @default
+             */
+            before: string;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+        };
+        /**
+         * Log
+         * @description A log, or a slice of one.
+         */
+        Log: {
+            /**
+             * Bark
+             * @description How thick the bark is, mm.
+             * @default 10
+             */
+            bark: number | string;
+            /**
+             * Checks
+             * @description How far it is checked from each end, mm.
+             * @default 0
+             */
+            checks: number | string;
+            /**
+             * Cost
+             * @description Of this piece, in the maker's own money.
+             * @default 0
+             */
+            cost: number;
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "log";
+            /** Large End */
+            large_end?: (number | string) | null;
+            /**
+             * Length
+             * @description millimetres, or a length in the trade's notation
+             */
+            length: number | string;
+            /**
+             * Moisture
+             * @description Percent; what was read last goes before it.
+             */
+            moisture?: number | null;
+            /**
+             * Name
+             * @description What is chalked on it.
+             */
+            name: string;
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /** @description Its figures, where the kind is in no table here. */
+            own?: components["schemas"]["OwnWood"] | null;
+            /**
+             * Pith
+             * @description Across what is left out about its pith, mm.
+             * @default 30
+             */
+            pith: number | string;
+            /**
+             * Place
+             * @description Where it lies.
+             * @default
+             */
+            place: string;
+            /**
+             * Seen
+             * @default []
+             */
+            seen: components["schemas"]["Seen"][];
+            /**
+             * Small End
+             * @description Across its small end, bark and all, mm.
+             */
+            small_end: number | string;
+            /**
+             * Source
+             * @default bought
+             * @enum {string}
+             */
+            source: "bought" | "felled" | "reclaimed" | "offcut" | "given";
+            /** Species */
+            species: string;
+        };
+        /**
+         * LogCut
+         * @description What one log gives of one need: sticks riven or sawn, or slices; `takes` of how many it is taken
+         *     for.
+         */
+        LogCut: {
+            /** Billets */
+            billets: components["schemas"]["Billets"][];
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            slice: components["schemas"]["Slice"] | null;
+            /** Slices */
+            slices: number;
+            /** Stock */
+            stock: string;
+            /** Takes */
+            takes: number;
+        };
+        /**
          * LogOut
          * @description A page of the log, the latest first; `more` where there is earlier.
          */
@@ -3842,6 +4625,18 @@ export interface components {
             stuff: "top" | "leg" | "stick" | "member" | "rope";
             /** Triangles */
             triangles: number[];
+        };
+        /**
+         * Missing
+         * @description A need, and how many of it there is no wood for.
+         */
+        Missing: {
+            /** Count */
+            count: number;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
         };
         /**
          * MitreIn
@@ -4034,6 +4829,81 @@ export interface components {
             name: string;
         };
         /**
+         * Moves
+         * @description What the seat does across its grain on its way from the shop's air to the home's: mm, shrinking
+         *     negative; flat- and quarter-sawn, and `holes` what the furthest leg holes move apart.
+         */
+        Moves: {
+            across: components["schemas"]["Quantity"];
+            flat: components["schemas"]["Figure"];
+            holes: components["schemas"]["Quantity"];
+            quarter: components["schemas"]["Figure"];
+            /** Told */
+            told: string[];
+        };
+        /**
+         * Moving
+         * @description A part that is dragged: where it would lie, and where the others do.
+         */
+        Moving: {
+            /** Laid */
+            laid: components["schemas"]["Laid"][];
+            /**
+             * Stock
+             * Format: uuid
+             */
+            stock: string;
+        };
+        /**
+         * Need
+         * @description So many blanks alike. `finished` and `blank` are length, width, thickness; `of` the ids of the parts
+         *     they become; a `panel` is sawn out of a slab, a `strip` from boards; `layers` how many thinner ones a
+         *     blank is glued up from. Bare `outline` and `holes` (x, y, radius) in the panel's own frame, mm, its long
+         *     grain along x; `seam` where a slab leg is sawn off it.
+         */
+        Need: {
+            /** Allowances */
+            allowances: components["schemas"]["Allowance"][];
+            /** Blank */
+            blank: [
+                components["schemas"]["Quantity"],
+                components["schemas"]["Quantity"],
+                components["schemas"]["Quantity"]
+            ];
+            /** Count */
+            count: number;
+            /** Finished */
+            finished: [
+                components["schemas"]["Quantity"],
+                components["schemas"]["Quantity"],
+                components["schemas"]["Quantity"]
+            ];
+            /** Grain */
+            grain: string;
+            /** Key */
+            key: string;
+            /** Layers */
+            layers: number;
+            /** Name */
+            name: string;
+            /** Of */
+            of: string[];
+            /** Rings */
+            rings: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "leg" | "stretcher" | "stick" | "board" | "top";
+            /**
+             * Sort
+             * @enum {string}
+             */
+            sort: "strip" | "panel";
+            /** Spare */
+            spare: number;
+        };
+        /**
          * NewPassword
          * @description A password and the one it replaces.
          */
@@ -4172,6 +5042,19 @@ export interface components {
             order: string[];
         };
         /**
+         * OutlineOut
+         * @description The corners that were found, mm, and what was taken for granted.
+         */
+        OutlineOut: {
+            /** Corners */
+            corners: [
+                number,
+                number
+            ][];
+            /** Said */
+            said: string;
+        };
+        /**
          * Oval
          * @description An ellipse with its axes along x and y.
          */
@@ -4233,6 +5116,27 @@ export interface components {
              * @default 0
              */
             wait_h: number;
+        };
+        /**
+         * OwnWood
+         * @description The figures of a kind of wood that no table here has.
+         */
+        OwnWood: {
+            /**
+             * Gravity
+             * @description Ovendry weight over the volume at 12 %, a bare number.
+             */
+            gravity: number;
+            /**
+             * Radial
+             * @description Shrinkage from green to ovendry along the rays, percent.
+             */
+            radial: number;
+            /**
+             * Tangential
+             * @description Shrinkage from green to ovendry along the rings, percent.
+             */
+            tangential: number;
         };
         /**
          * OwnedBit
@@ -4514,6 +5418,49 @@ export interface components {
             work_h: number;
         };
         /**
+         * Pile
+         * @description The wood of a store as one file.
+         */
+        Pile: {
+            /**
+             * Format
+             * @default proud-rake-stock
+             * @constant
+             */
+            format: "proud-rake-stock";
+            /**
+             * Items
+             * @default []
+             */
+            items: (components["schemas"]["Board"] | components["schemas"]["Slab"] | components["schemas"]["Log"] | components["schemas"]["Stick"])[];
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+        };
+        /**
+         * PlaceFault
+         * @description What is wrong with where a part lies: `code`, which part and which of several alike, in words, what
+         *     to do, and a figure (mm or a share). `stop` where it cannot be cut so.
+         */
+        PlaceFault: {
+            /** Code */
+            code: string;
+            figure: components["schemas"]["Quantity"] | null;
+            /** Key */
+            key: string;
+            /** Mend */
+            mend: string;
+            /** Number */
+            number: number;
+            /** Stop */
+            stop: boolean;
+            /** Text */
+            text: string;
+        };
+        /**
          * Plan
          * @description Everything worked out for one piece.
          *
@@ -4725,6 +5672,22 @@ export interface components {
              * @description Over the outer faces of both frames where they meet the top, front to back, mm.
              */
             width: number | string;
+        };
+        /**
+         * Point
+         * @description A point of a slab, seen from above.
+         */
+        Point: {
+            /**
+             * X
+             * @description Along the slab, mm.
+             */
+            x: number | string;
+            /**
+             * Y
+             * @description Across it, mm.
+             */
+            y: number | string;
         };
         /**
          * Problem
@@ -5527,6 +6490,22 @@ export interface components {
             wait?: components["schemas"]["Wait"] | null;
         };
         /**
+         * Rest
+         * @description What is left of a board, mm, and what it is called in the maker's units.
+         */
+        Rest: {
+            /** Length */
+            length: number;
+            /** Text */
+            text: string;
+            /** Width */
+            width: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * RestateIn
          * @description One thing of the piece to be said another way, keeping it as it is.
          */
@@ -5827,6 +6806,16 @@ export interface components {
             reach: number | string;
         };
         /**
+         * RowFault
+         * @description A row that could not be read, and why.
+         */
+        RowFault: {
+            /** Row */
+            row: number;
+            /** Said */
+            said: string;
+        };
+        /**
          * SaidIn
          * @description A note, a lesson for the next time, a repair, or hours spent.
          */
@@ -5860,6 +6849,22 @@ export interface components {
             token: string;
         };
         /**
+         * SawnIn
+         * @description The stock that was sawn as laid out; or was not, after all.
+         */
+        SawnIn: {
+            /**
+             * Stock
+             * Format: uuid
+             */
+            stock: string;
+            /**
+             * Undo
+             * @default false
+             */
+            undo: boolean;
+        };
+        /**
          * Scale
          * @description A scale in degrees.
          */
@@ -5889,6 +6894,24 @@ export interface components {
              * @default 0.5
              */
             step: number | string;
+        };
+        /**
+         * Seen
+         * @description What a meter or the scales said of it one day.
+         */
+        Seen: {
+            /** Moisture */
+            moisture?: number | null;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Weight
+             * @description Kilograms.
+             */
+            weight?: number | null;
         };
         /**
          * SessionOut
@@ -6237,6 +7260,116 @@ export interface components {
             why: string;
         };
         /**
+         * Slab
+         * @description A slab with its own outline; a table top that was taken apart is one too.
+         */
+        Slab: {
+            /**
+             * Cost
+             * @description Of this piece, in the maker's own money.
+             * @default 0
+             */
+            cost: number;
+            /**
+             * Grain
+             * @description Bearing of its long grain, degrees from x towards y.
+             * @default 0
+             */
+            grain: number | string;
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "slab";
+            /**
+             * Live
+             * @description Whether its edges are as the tree grew them.
+             * @default true
+             */
+            live: boolean;
+            /**
+             * Moisture
+             * @description Percent; what was read last goes before it.
+             */
+            moisture?: number | null;
+            /**
+             * Name
+             * @description What is chalked on it.
+             */
+            name: string;
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /**
+             * Outline
+             * @description In order round its edge; the narrower face's, where they differ.
+             */
+            outline: components["schemas"]["Point"][];
+            /** @description Its figures, where the kind is in no table here. */
+            own?: components["schemas"]["OwnWood"] | null;
+            /** @description Where its photograph lies under it, where there is one. */
+            photo?: components["schemas"]["Photo"] | null;
+            /**
+             * Place
+             * @description Where it lies.
+             * @default
+             */
+            place: string;
+            /**
+             * Seen
+             * @default []
+             */
+            seen: components["schemas"]["Seen"][];
+            /**
+             * Source
+             * @default bought
+             * @enum {string}
+             */
+            source: "bought" | "felled" | "reclaimed" | "offcut" | "given";
+            /** Species */
+            species: string;
+            /**
+             * Spots
+             * @default []
+             */
+            spots: components["schemas"]["Spot"][];
+            /**
+             * Thick
+             * @description Measured at places.
+             * @default []
+             */
+            thick: components["schemas"]["Thick"][];
+            /**
+             * Thickness
+             * @description Where it is thinnest, as it can be used, mm.
+             */
+            thickness: number | string;
+        };
+        /**
+         * SlabCut
+         * @description One slab with the parts laid on it, what is left of it, and the splits that are kept in its parts.
+         */
+        SlabCut: {
+            /** Left */
+            left: [
+                number,
+                number
+            ][][];
+            /** Parts */
+            parts: components["schemas"]["SlabPart"][];
+            /** Splits */
+            splits: components["schemas"]["SplitKeys"][];
+            /** Stock */
+            stock: string;
+        };
+        /**
          * SlabLeg
          * @description One end of the slab mitred down to the floor.
          */
@@ -6280,6 +7413,58 @@ export interface components {
              * @description How far it leans outward, degrees.
              */
             splay: number | string;
+        };
+        /**
+         * SlabPart
+         * @description A part on a slab: its blank in the slab's frame, leg holes (x, y, radius), seams, and how it was
+         *     laid.
+         */
+        SlabPart: {
+            /** Holes */
+            holes: [
+                number,
+                number,
+                number
+            ][];
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+            /** Outline */
+            outline: [
+                number,
+                number
+            ][];
+            /** Seams */
+            seams: [
+                [
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number
+                ]
+            ][];
+            /** Turn */
+            turn: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * Slice
+         * @description What a slice does as it dries: the wedge that opens (degrees) and how wide it gapes at the rim (mm);
+         *     what to do about it.
+         */
+        Slice: {
+            gape: components["schemas"]["Quantity"];
+            opens: components["schemas"]["Quantity"];
+            /** Told */
+            told: string[];
         };
         /**
          * Slot
@@ -6334,6 +7519,54 @@ export interface components {
             obtuse_wall: components["schemas"]["Figure"] | null;
             /** Through */
             through: boolean;
+        };
+        /**
+         * Sought
+         * @description What is looked for: words of its name or place, a kind of wood, a sort of stock, at least so long,
+         *     wide and thick (mm), at most so moist (percent); only what is free.
+         */
+        Sought: {
+            /**
+             * Driest
+             * @default 250
+             */
+            driest: number;
+            /**
+             * Free
+             * @default false
+             */
+            free: boolean;
+            /**
+             * Kind
+             * @default
+             * @enum {string}
+             */
+            kind: "" | "board" | "slab" | "log" | "stick";
+            /**
+             * Length
+             * @default 0
+             */
+            length: number;
+            /**
+             * Species
+             * @default
+             */
+            species: string;
+            /**
+             * Thickness
+             * @default 0
+             */
+            thickness: number;
+            /**
+             * Width
+             * @default 0
+             */
+            width: number;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
         };
         /**
          * Spacer
@@ -6396,6 +7629,15 @@ export interface components {
              * @description Lean sideways off the top's normal seen from the front, degrees.
              */
             splay: number | string;
+        };
+        /**
+         * SplitKeys
+         * @description The keys that hold a split, by the id of its spot.
+         */
+        SplitKeys: {
+            keys: components["schemas"]["Keys"];
+            /** Spot */
+            spot: string;
         };
         /**
          * Spot
@@ -6634,6 +7876,11 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stick";
         };
         /**
          * StickPart
@@ -6666,6 +7913,89 @@ export interface components {
             ];
             /** Support */
             support: number;
+        };
+        /**
+         * StockIn
+         * @description A piece of wood; texts without a unit are read in `bare`.
+         */
+        StockIn: {
+            /** Bare */
+            bare?: ("inch" | "metric") | null;
+            /** Item */
+            item: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * StockOut
+         * @description A piece of wood: its document, its size in the maker's units, what it is reserved for and what of it
+         *     (`taken`; `left` goes back to the store), its moisture and how long until it has come to the shop's air;
+         *     its flaws as corners, mm.
+         */
+        StockOut: {
+            /** By */
+            by: string | null;
+            /** Dries */
+            dries: string;
+            /** Flaws */
+            flaws: components["schemas"]["Taken"][];
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Item */
+            item: components["schemas"]["Board"] | components["schemas"]["Slab"] | components["schemas"]["Log"] | components["schemas"]["Stick"];
+            /** Left */
+            left: [
+                number,
+                number
+            ][][];
+            /** Moisture */
+            moisture: number | null;
+            /** Number */
+            number: number;
+            photo: components["schemas"]["PhotoOut"] | null;
+            reserved_for: components["schemas"]["TakenFor"] | null;
+            /** Sizes */
+            sizes: components["schemas"]["Quantity"][];
+            /** Taken */
+            taken: components["schemas"]["Taken"][];
+            /** Text */
+            text: string;
+        };
+        /**
+         * StockSave
+         * @description A piece of wood, and the number it was changed from.
+         */
+        StockSave: {
+            /** Bare */
+            bare?: ("inch" | "metric") | null;
+            /** Based On */
+            based_on: number;
+            /** Item */
+            item: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * StoreOut
+         * @description The wood that is there, the kinds of wood and of flaws there are, and what the shop's air leads
+         *     to.
+         */
+        StoreOut: {
+            /** Air Leads To */
+            air_leads_to: number;
+            /** Flaws */
+            flaws: {
+                [key: string]: string;
+            };
+            /** Found */
+            found: number;
+            /** Items */
+            items: components["schemas"]["StockOut"][];
+            /** Species */
+            species: string[];
         };
         /**
          * StretchIO
@@ -6791,6 +8121,67 @@ export interface components {
             tilt: components["schemas"]["Scale"];
         };
         /**
+         * TakeIn
+         * @description A file of stock; with `sure` it is taken in, else only looked through.
+         */
+        TakeIn: {
+            /** Bare */
+            bare?: ("inch" | "metric") | null;
+            /**
+             * Sort
+             * @enum {string}
+             */
+            sort: "json" | "csv";
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Text */
+            text: string;
+        };
+        /**
+         * Taken
+         * @description A part of a board or slab that is spoken for: its corners in the stock's own frame, mm, and its
+         *     name.
+         */
+        Taken: {
+            /** Corners */
+            corners: [
+                number,
+                number
+            ][];
+            /** Name */
+            name: string;
+        };
+        /**
+         * TakenFor
+         * @description A piece that wood is reserved for.
+         */
+        TakenFor: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * TakenIn
+         * @description What a file holds: how many pieces of wood, which rows cannot be read, how many were taken in.
+         */
+        TakenIn: {
+            /** Bad */
+            bad: components["schemas"]["RowFault"][];
+            /** Count */
+            count: number;
+            /** Names */
+            names: string[];
+            /** Taken */
+            taken: number;
+        };
+        /**
          * Taper
          * @description One taper of a leg, from its thick place to its thin one: what comes off each face there; `begins`
          *     and `ends` are those places down from the underside, `towards` what the thin one is called; mm.
@@ -6884,6 +8275,36 @@ export interface components {
              * @default 25
              */
             takes: number | string;
+        };
+        /**
+         * Tenons
+         * @description A dry tenon in the seat: how moist it should be (percent), how long it may lie out in the shop's air
+         *     (minutes, from and to), what its fit gains once both agree (mm).
+         */
+        Tenons: {
+            diameter: components["schemas"]["Quantity"];
+            /** Out Min */
+            out_min: [
+                number,
+                number
+            ];
+            tighter: components["schemas"]["Quantity"];
+            /** Told */
+            told: string;
+            /** Wanted */
+            wanted: number;
+        };
+        /**
+         * Thick
+         * @description How thick a slab is at one place.
+         */
+        Thick: {
+            at: components["schemas"]["Point"];
+            /**
+             * Thickness
+             * @description millimetres, or a length in the trade's notation
+             */
+            thickness: number | string;
         };
         /**
          * Through
@@ -7258,6 +8679,188 @@ export interface components {
             title: string;
             /** Why */
             why: string;
+        };
+        /**
+         * WoodChoice
+         * @description How a piece's wood is chosen and sawn.
+         */
+        WoodChoice: {
+            /**
+             * Format
+             * @default proud-rake-wood
+             * @constant
+             */
+            format: "proud-rake-wood";
+            /**
+             * From
+             * @description The stock it may come from; all that is free where it is empty.
+             * @default []
+             */
+            from_: string[];
+            /**
+             * Home C
+             * @description The air it will live in, °C.
+             * @default 21
+             */
+            home_c: number;
+            /**
+             * Home Rh
+             * @description How damp that is, % relative humidity.
+             * @default 40
+             */
+            home_rh: number;
+            /**
+             * Keep
+             * @description The shortest leftover that goes back to the store.
+             * @default 300
+             */
+            keep: number | string;
+            /**
+             * Keep Wide
+             * @description The narrowest one.
+             * @default 40
+             */
+            keep_wide: number | string;
+            /**
+             * Kerf
+             * @description What the saw takes.
+             * @default 3
+             */
+            kerf: number | string;
+            /**
+             * Laid
+             * @description What the maker put where in slabs.
+             * @default []
+             */
+            laid: components["schemas"]["Laid"][];
+            /**
+             * Layers
+             * @default []
+             */
+            layers: components["schemas"]["Layers"][];
+            /**
+             * Margin
+             * @description Left round a top to be sawn out of its slab.
+             * @default 6
+             */
+            margin: number | string;
+            /**
+             * Planing
+             * @description What planing takes of a sawn blank's thickness, and of its width.
+             * @default 3
+             */
+            planing: number | string;
+            /**
+             * Shop C
+             * @description The air it is made in, °C.
+             * @default 20
+             */
+            shop_c: number;
+            /**
+             * Shop Rh
+             * @description How damp that is, % relative humidity.
+             * @default 50
+             */
+            shop_rh: number;
+            /**
+             * Species
+             * @description The kind of wood for legs, stretchers and frames; any where it is empty.
+             * @default
+             */
+            species: string;
+            /**
+             * Top Species
+             * @description The kind of wood for the seat or tabletop; any where it is empty.
+             * @default
+             */
+            top_species: string;
+            /**
+             * Trim
+             * @description What comes off each end of a board.
+             * @default 15
+             */
+            trim: number | string;
+            /**
+             * Version
+             * @default 1
+             * @constant
+             */
+            version: 1;
+        };
+        /**
+         * WoodLayout
+         * @description Everything that was laid out. `lost` and `kept` are litres of boards; `off` how far the boards' plan
+         *     lies above the least loss there can be, at most, as a share; `first` whether a better one is still
+         *     looked for; `makes` how many whole pieces the pile gives, None where it was not worked out.
+         */
+        WoodLayout: {
+            /** Boards */
+            boards: components["schemas"]["BoardCut"][];
+            /** Buy */
+            buy: components["schemas"]["Buy"][];
+            /** Faults */
+            faults: components["schemas"]["PlaceFault"][];
+            /** First */
+            first: boolean;
+            /** Kept */
+            kept: number;
+            /** Laid */
+            laid: components["schemas"]["Laid"][];
+            /** Logs */
+            logs: components["schemas"]["LogCut"][];
+            /** Lost */
+            lost: number;
+            /** Makes */
+            makes: number | null;
+            /** Missing */
+            missing: components["schemas"]["Missing"][];
+            /** Off */
+            off: number;
+            /** Slabs */
+            slabs: components["schemas"]["SlabCut"][];
+        };
+        /**
+         * WoodOut
+         * @description The wood of a piece: what it needs, what was chosen (and its figures in the maker's units), what it
+         *     is laid out on where that was done, the stock in it, what the wood does, what is wrong; whether it is
+         *     `reserved`, what of that is `sawn`, what became of a reservation (`said`).
+         */
+        WoodOut: {
+            /** Chosen */
+            chosen: {
+                [key: string]: components["schemas"]["Quantity"];
+            };
+            document: components["schemas"]["WoodChoice"];
+            effects: components["schemas"]["Effects"];
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+            layout: components["schemas"]["WoodLayout"] | null;
+            /** Needs */
+            needs: components["schemas"]["Need"][];
+            /** Number */
+            number: number;
+            /** Reserved */
+            reserved: boolean;
+            /** Said */
+            said: string;
+            /** Sawn */
+            sawn: string[];
+            /** Species */
+            species: string[];
+            /** Stock */
+            stock: components["schemas"]["StockOut"][];
+        };
+        /**
+         * WoodSave
+         * @description What is chosen, and the number it was changed from.
+         */
+        WoodSave: {
+            /** Based On */
+            based_on: number;
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
         };
         /**
          * Worked
@@ -9606,6 +11209,265 @@ export interface operations {
             507: components["responses"]["Problem507"];
         };
     };
+    workshop_timber_wood_api_look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WoodOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_timber_wood_api_choose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WoodSave"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WoodOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_timber_wood_api_lay_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LayOut"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WoodOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_timber_wood_api_move: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Moving"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Moved"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_timber_wood_api_reserve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WoodOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_timber_wood_api_give_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_timber_wood_api_sawn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SawnIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WoodOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
     workshop_pieces_plan_api_make_plan: {
         parameters: {
             query?: never;
@@ -10151,6 +12013,478 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EveryTool"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_timber_api_look: {
+        parameters: {
+            query?: {
+                words?: string;
+                species?: string;
+                kind?: "" | "board" | "slab" | "log" | "stick";
+                length?: number;
+                width?: number;
+                thickness?: number;
+                driest?: number;
+                free?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoreOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_timber_api_put_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StockIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_timber_api_air: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Listen"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Heard"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_timber_api_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pile"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_timber_api_outline: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FileIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutlineOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_timber_api_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_timber_api_take_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenIn"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_timber_api_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StockSave"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_timber_api_throw_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_timber_api_put_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_timber_api_meter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Listen"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Heard"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_timber_api_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_timber_api_keep_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoOut"];
                 };
             };
             400: components["responses"]["Problem400"];

@@ -10,6 +10,8 @@ from django.core.management.base import BaseCommand, CommandParser
 from splay.build import build_schema
 from splay.piece import piece_schema
 from splay.shop import shop_schema
+from splay.timber.choices import wood_schema
+from splay.timber.stock import stock_schema
 from workshop.api import api
 from workshop.pieces.record import Record
 
@@ -20,6 +22,8 @@ def published() -> dict[str, str]:
         "piece.schema.json": piece_schema(),
         "shop.schema.json": shop_schema(),
         "build.schema.json": build_schema(),
+        "stock.schema.json": stock_schema(),
+        "wood.schema.json": wood_schema(),
         "record.schema.json": {
             "$schema": "https://json-schema.org/draft/2020-12/schema",
             **Record.model_json_schema(),

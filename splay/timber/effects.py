@@ -1,0 +1,213 @@
+"""What the wood of a piece does and weighs: density, movement between two airs, fits, what must be let
+move."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+import numpy as np
+from shapely import affinity
+
+from splay.piece import Battened, Piece, StakedLegs
+from splay.plan import Plan
+from splay.quantity import Figure, Quantity, Show
+from splay.stance.members import members
+from splay.stance.outline import polygon
+from splay.timber.choices import WoodChoice
+from splay.timber.moisture import Fitted, fit, led_to, lies_out, movement
+from splay.timber.species import WOODS, Wood, density
+from splay.views.mesh import Mesh, seen_meshes
+from splay.views.scene import Model
+
+USUAL = "ash, white"
+"""What is reckoned with where no kind of wood was chosen."""
+DRIER_BY = 2.0
+"""How much drier than its seat a tenon goes in, percentage points at least (common practice, no source)."""
+
+
+@dataclass(frozen=True)
+class Air:
+    """An air and the moisture it leads wood to, percent."""
+
+    celsius: float
+    humidity: float
+    leads_to: float
+
+
+@dataclass(frozen=True)
+class Moves:
+    """What the seat does across its grain on its way from the shop's air to the home's: mm, shrinking
+    negative; flat- and quarter-sawn, and `holes` what the furthest leg holes move apart."""
+
+    across: Quantity
+    flat: Figure
+    quarter: Figure
+    holes: Quantity
+    told: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class Tenons:
+    """A dry tenon in the seat: how moist it should be (percent), how long it may lie out in the shop's air
+    (minutes, from and to), what its fit gains once both agree (mm)."""
+
+    diameter: Quantity
+    wanted: float
+    out_min: tuple[float, float]
+    tighter: Quantity
+    told: str
+
+
+@dataclass(frozen=True)
+class Effects:
+    """What was reckoned with (`woods`: of the top and of the rest), weight in kilograms, the two airs."""
+
+    woods: tuple[str, str]
+    weight_kg: float
+    shop: Air
+    home: Air
+    moves: Moves | None
+    tenons: Tenons | None
+    moisture: float
+
+
+def volumes(piece: Piece, plan: Plan, show: Show) -> Mapping[str, float]:
+    """Litres of the top and of all else, as they will stand; tenons fill what is bored away for them."""
+    runs, ropes = members(piece, plan.stance)
+    model = Model(piece, plan.stance, plan.parts, plan.sockets, show, (), runs, ropes)
+    found = {"top": 0.0, "rest": 0.0}
+    for mesh in seen_meshes(model):
+        if mesh.stuff != "rope":
+            found["top" if mesh.stuff == "top" else "rest"] += abs(volume(mesh)) / 1e6
+    return found
+
+
+def volume(mesh: Mesh) -> float:
+    """Cubic millimetres within a closed mesh: its triangles' tetrahedra with the origin."""
+    points = np.array(mesh.points).reshape(-1, 3)
+    a, b, c = (points[np.array(mesh.triangles).reshape(-1, 3)[:, k]] for k in range(3))
+    return float(np.einsum("ij,ij->i", a, np.cross(b, c)).sum() / 6.0)
+
+
+def effects(
+    piece: Piece,
+    plan: Plan,
+    choice: WoodChoice,
+    woods: Mapping[str, Wood],
+    moisture: float | None,
+    show: Show,
+) -> Effects:
+    """What the wood does. `woods` are those laid out, by "top" and "rest"; `moisture` what was read of the
+    seat's wood, percent: where nobody knows, what the shop's air leads to."""
+    top = woods.get("top") or WOODS.get(choice.top_species, WOODS[USUAL])
+    rest = woods.get("rest") or WOODS.get(choice.species, WOODS[USUAL])
+    shop = Air(choice.shop_c, choice.shop_rh, led_to(choice.shop_c, choice.shop_rh))
+    home = Air(choice.home_c, choice.home_rh, led_to(choice.home_c, choice.home_rh))
+    wet = shop.leads_to if moisture is None else moisture
+    litres = volumes(piece, plan, show)
+    weight = (
+        litres["top"] * density(top.gravity, home.leads_to)
+        + litres["rest"] * density(rest.gravity, home.leads_to)
+    ) / 1000.0
+    return Effects(
+        (top.name, rest.name),
+        weight,
+        shop,
+        home,
+        _moves(piece, plan, top, wet, home, show),
+        _tenons(piece, plan, rest, wet, shop, home, show),
+        wet,
+    )
+
+
+def across_grain(piece: Piece) -> float:
+    """How wide the top is across its grain, mm."""
+    _, low, _, high = affinity.rotate(polygon(piece.top.outline), -piece.top.grain, origin=(0, 0)).bounds
+    return float(high - low)
+
+
+def _moves(piece: Piece, plan: Plan, wood: Wood, wet: float, home: Air, show: Show) -> Moves | None:
+    wide = across_grain(piece)
+
+    def one(tangential: bool, label: str) -> Figure:
+        return show.figure(
+            f"wood.moves.{'flat' if tangential else 'quarter'}",
+            label,
+            movement(wide, wood, tangential, wet, home.leads_to),
+            "w · C · ΔM  (6 to 14 %), else w · ΔM / (3000/S − 30 + M)",
+            show.input("w", "across the grain", wide),
+            show.input("M", "moisture now, %", wet, "ratio"),
+            show.input("ΔM", "change, percentage points", home.leads_to - wet, "ratio"),
+            fine=True,
+        )
+
+    flat, quarter = one(True, "Across the grain, flat-sawn"), one(False, "Across the grain, quarter-sawn")
+    holes = [leg.socket for leg in plan.stance.legs]
+    grain = np.radians(piece.top.grain)
+    sides = [-x * np.sin(grain) + y * np.cos(grain) for x, y, *_ in holes]
+    apart = max(sides) - min(sides) if sides else 0.0
+    change = movement(apart, wood, True, wet, home.leads_to)
+    way = "narrower" if flat.quantity.value < 0 else "wider"
+    told = [
+        f"From {wet:.1f} % to {home.leads_to:.1f} % it becomes "
+        f"{show.fine(abs(flat.quantity.value)).text} {way} "
+        f"flat-sawn, {show.fine(abs(quarter.quantity.value)).text} quarter-sawn."
+    ]
+    told += _let_move(piece, flat.quantity.value, wide, show)
+    return Moves(show.length(wide), flat, quarter, show.fine(change), tuple(told))
+
+
+FIXING_ROOM = 1.5
+"""Slots are made longer than the reckoned movement by this factor: the air may go further than was said
+(common practice, no source)."""
+
+
+def _let_move(piece: Piece, change: float, wide: float, show: Show) -> list[str]:
+    """What holds the top and must let it move: battens, frames, aprons; a slab leg moves along."""
+    told: list[str] = []
+    far = abs(change) / wide if wide else 0.0
+    kinds = {support.kind for support in piece.supports}
+    if any(isinstance(s, StakedLegs) and isinstance(s.joint, Battened) for s in piece.supports):
+        slot = show.length(max(1.0, far * wide * FIXING_ROOM)).text
+        told.append(
+            f"Screws through the battens: the middle one in a round hole, the outer ones in slots {slot} "
+            "longer than the screw is thick, across the grain of the seat."
+        )
+    if kinds & {"plane_frames", "mitred_frames", "aproned_legs", "board_sides"}:
+        slot = show.length(max(1.0, far * wide * FIXING_ROOM / 2.0)).text
+        told.append(
+            f"Fastened to what stands under it: fixed in the middle of its width, slots {slot} longer "
+            "than the screw is thick at either edge."
+        )
+    if "slab_leg" in kinds:
+        told.append(
+            "Seat and slab leg come out of one slab, their grain in line: they move alike at the mitre."
+        )
+    return told
+
+
+def _tenons(
+    piece: Piece, plan: Plan, wood: Wood, wet: float, shop: Air, home: Air, show: Show
+) -> Tenons | None:
+    sizes = [leg.bore.size for leg in plan.stance.legs if leg.bore.tenon]
+    if not sizes:
+        return None
+    diameter = max(sizes)
+    wanted = max(min(wet, home.leads_to) - DRIER_BY, 3.0)
+    low, high = lies_out(diameter)
+    gained: Fitted = fit(diameter, wood, wanted, wet, home.leads_to)
+    if wanted >= shop.leads_to:
+        out = "In this air dry tenons may lie out: they swell no further."
+    else:
+        out = (
+            f"In this air a tenon swells by a tenth of what it will in {_minutes(low)} to "
+            f"{_minutes(high)}: fit "
+            "and glue it straight from the box where it was kept dry. A range: how fast depends on the "
+            "wood."
+        )
+    return Tenons(show.length(diameter), wanted, (low, high), show.fine(gained.tighter), out)
+
+
+def _minutes(minutes: float) -> str:
+    return f"{minutes:.0f} min" if minutes < 90.0 else f"{minutes / 60.0:.0f} h"

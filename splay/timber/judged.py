@@ -1,0 +1,147 @@
+"""What is wrong with the wood that was laid out for a piece, with its figure and what to do."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping, Sequence
+
+from splay.judge import Finding
+from splay.quantity import Quantity, Show
+from splay.timber.effects import Effects
+from splay.timber.layout import WoodLayout
+from splay.timber.moisture import drying
+from splay.timber.stock import AnyStock, Board, Log, Slab
+
+WETTER = 3.0
+"""Wood this many points above what its home's air leads to is too wet to bore and glue (common practice, no
+source)."""
+DRYER = 3.0
+
+
+def judged(
+    laid: WoodLayout, stock: Mapping[str, AnyStock], effects: Effects, outdoors: bool, show: Show
+) -> tuple[Finding, ...]:
+    """Everything found, what would spoil the piece first."""
+    used = [stock[id] for id in used_ids(laid) if id in stock]
+    found = [*_wet(used, effects, show), *_outdoors(laid, used, outdoors, show), *_mixed(laid, stock, show)]
+    weight = {"stop": 0, "caution": 1, "note": 2}
+    return tuple(sorted(found, key=lambda one: weight[one.level]))
+
+
+def used_ids(laid: WoodLayout) -> list[str]:
+    """The stock that something is taken from, each once."""
+    those = [one.stock for one in laid.boards]
+    those += [one.stock for one in laid.slabs] + [one.stock for one in laid.logs]
+    return list(dict.fromkeys(those))
+
+
+def _finding(
+    code: str, level: str, text: str, mend: str, number: Quantity, limit: Quantity | None = None
+) -> Finding:
+    return Finding(code, level, "wood", text, mend, (), number, limit, None, "")  # type: ignore[arg-type]
+
+
+def percent(value: float) -> Quantity:
+    """A moisture as it is said."""
+    return Quantity(value, "ratio", f"{value:.1f} %", f"{value:.1f} %")
+
+
+def _wet(used: Sequence[AnyStock], effects: Effects, show: Show) -> Iterator[Finding]:
+    ends = effects.home.leads_to
+    unknown = [item.name for item in used if item.now is None]
+    for item in used:
+        if item.now is None or item.now <= ends + WETTER:
+            continue
+        thick = item.thickness if isinstance(item, Board | Slab) else 40.0
+        sort = "slab" if isinstance(item, Slab) else "slice" if isinstance(item, Log) else "board"
+        wait = drying(sort, thick, item.now, ends + WETTER, effects.shop.leads_to)
+        when = "it never gets there in the shop's air" if wait.never else _days(wait.least, wait.most)
+        yield _finding(
+            "too_wet",
+            "caution",
+            f"{item.name} has {item.now:.1f} %; where the piece will live wood comes to {ends:.1f} %: it "
+            "bores "
+            "badly, and moves after it is made.",
+            f"Let it dry to {ends + WETTER:.0f} % in the shop: {when}.",
+            percent(item.now),
+            percent(ends + WETTER),
+        )
+    for item in used:
+        if item.now is not None and item.now < ends - DRYER:
+            yield _finding(
+                "too_dry",
+                "note",
+                f"{item.name} has {item.now:.1f} %: it will take up water until {ends:.1f} % and grow.",
+                "Leave room across the grain, or let it lie in the shop's air first.",
+                percent(item.now),
+                percent(ends - DRYER),
+            )
+    if unknown:
+        names = ", ".join(unknown[:4])
+        text = f"Nobody has read the moisture of {names}."
+        mend = "Read it with a meter, in the middle and away from its ends, and enter it in the store."
+        yield _finding("moisture_unknown", "note", text, mend, show.count(len(unknown)))
+
+
+def _days(least: float, most: float) -> str:
+    if most < 1.0:
+        return "a day"
+    if most < 90.0:
+        return f"{max(1.0, least):.0f} to {most:.0f} days"
+    if most < 700.0:
+        return f"{least / 30.4:.0f} to {most / 30.4:.0f} months"
+    return f"{least / 365.0:.1f} to {most / 365.0:.1f} years"
+
+
+def _outdoors(laid: WoodLayout, used: Sequence[AnyStock], outdoors: bool, show: Show) -> Iterator[Finding]:
+    if not outdoors:
+        return
+    weak = sorted({item.wood.name for item in used if not item.wood.durable})
+    if weak:
+        yield _finding(
+            "not_durable",
+            "caution",
+            f"{', '.join(weak)}: outdoors even its heartwood lasts a few years only.",
+            "Choose a kind that stands weather, or keep it under a roof and off wet stone.",
+            show.count(len(weak)),
+        )
+    boards = {item.id: item for item in used if isinstance(item, Board)}
+    sappy = 0
+    for cut in laid.boards:
+        board = boards.get(cut.stock)
+        for flaw in board.flaws if board else ():
+            if flaw.kind != "sapwood" or board is None:
+                continue
+            high = board.width if flaw.high is None else flaw.high
+            sappy += sum(
+                blank.x < flaw.end
+                and flaw.start < blank.x + blank.length
+                and blank.y < high
+                and flaw.low < blank.y + blank.width
+                for blank in cut.blanks
+            )
+    if sappy:
+        yield _finding(
+            "sapwood",
+            "caution",
+            f"{sappy} blank{'s have' if sappy > 1 else ' has'} sapwood in {'them' if sappy > 1 else 'it'}: "
+            "outdoors it rots first.",
+            "Saw it away, or take those blanks from another board.",
+            show.count(sappy),
+        )
+
+
+def _mixed(laid: WoodLayout, stock: Mapping[str, AnyStock], show: Show) -> Iterator[Finding]:
+    """Boards of one seat from several trees or sawn otherwise: their grain rises one way and the other."""
+    from_ = {cut.stock for cut in laid.boards if any(blank.role == "board" for blank in cut.blanks)}
+    if len(from_) < 2:
+        return
+    boards = [item for id in from_ if isinstance(item := stock.get(id), Board)]
+    rings = {board.rings for board in boards if board.rings}
+    more = " They are sawn differently and move differently." if len(rings) > 1 else ""
+    yield _finding(
+        "mixed_grain",
+        "note",
+        f"The seat is glued from {len(from_)} boards: the grain of some will rise against the plane.{more}",
+        "Scrape and sand its faces after the glue, or plane across; do not plane it through.",
+        show.count(len(from_)),
+    )

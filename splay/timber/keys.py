@@ -1,0 +1,142 @@
+"""Splits that are kept: bow-tie keys across them, where, how large, how deep their pockets.
+
+All sizes are common practice, no source.
+"""
+
+from __future__ import annotations
+
+import itertools
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from splay.quantity import Quantity, Show
+
+EVERY_MM = 140.0
+"""A key at least every so far along a split."""
+FROM_END = 45.0
+"""The first key's middle from where the split begins or ends."""
+DEEP = 0.45
+"""A key's thickness as a share of the seat's."""
+LONG = 3.2
+"""A key's length across the split, over its thickness."""
+WAIST = 0.5
+"""The waist as a share of the ends' width."""
+POCKET_SLOPE = 3.0
+"""Degrees the pocket's walls lean inward going down, so that the key closes as it is driven."""
+SHORT_SPLIT = 60.0
+"""A split this short from an end is sawn off where the wood is longer than wanted."""
+LEAST_LEFT = 10.0
+"""Wood left under a pocket, mm."""
+
+
+@dataclass(frozen=True)
+class Keys:
+    """The keys of one split: `at` their middles (x, y) and the way across it (degrees), slab frame; the
+    template's size, the pocket's depth and slope; `cut_off` where it is better sawn off: how much; `open`
+    how wide it gapes."""
+
+    number: int
+    at: tuple[tuple[float, float, float], ...]
+    length: Quantity
+    end_width: Quantity
+    waist: Quantity
+    thickness: Quantity
+    pocket: Quantity
+    slope: Quantity
+    split: Quantity
+    cut_off: Quantity | None
+    told: tuple[str, ...]
+
+
+def keys_for(
+    points: Sequence[tuple[float, float]],
+    thickness: float,
+    show: Show,
+    spare_end: float = 0.0,
+    holes: Sequence[tuple[float, float, float]] = (),
+) -> Keys:
+    """Keys across a split that runs along some points (mm), in a seat of a thickness.
+
+    `spare_end` is how much longer the wood is than wanted at the end it comes in from; `holes` (x, y,
+    radius) a pocket must keep clear of: a key that would meet one is moved along the split.
+    """
+    long = sum(math.dist(a, b) for a, b in itertools.pairwise(points))
+    thick = thickness * DEEP
+    thick = min(thick, thickness - LEAST_LEFT)
+    across = max(30.0, LONG * thick)
+    wide = across * 0.5
+    number = max(1, math.ceil((long - 2.0 * FROM_END) / EVERY_MM) + 1) if long > 2 * FROM_END else 1
+    places = _places(long, number)
+    at = []
+    for place in places:
+        spot = _clear(points, place, across, holes, long)
+        at.append(spot)
+    cut = show.length(long + 10.0) if long <= SHORT_SPLIT and spare_end >= long + 10.0 else None
+    told = [
+        f"{number} key{'s' * (number > 1)}, {show.length(across).text} across the split, their grain "
+        "across it.",
+        f"Lay the template with its waist on the split; knife round it. Pocket "
+        f"{show.length(thick - 1.0).text} "
+        f"deep, its walls leaning in {show.angle(POCKET_SLOPE).text}: the key stands 1 mm proud and "
+        "closes as "
+        "it is driven.",
+        "Glue, drive until it sounds dead, plane flush when dry. Never towards the holding hand.",
+    ]
+    if cut is not None:
+        told.insert(
+            0, f"Shorter than the wood to spare: saw {cut.text} off that end, and the split is gone."
+        )
+    return Keys(
+        number,
+        tuple(at),
+        show.length(across),
+        show.length(wide),
+        show.length(wide * WAIST),
+        show.length(thick),
+        show.length(thick - 1.0),
+        show.angle(POCKET_SLOPE),
+        show.length(long),
+        cut,
+        tuple(told),
+    )
+
+
+def _places(long: float, number: int) -> list[float]:
+    if number == 1:
+        return [long / 2.0]
+    first, last = FROM_END, long - FROM_END
+    return [first + (last - first) * k / (number - 1) for k in range(number)]
+
+
+def _on(points: Sequence[tuple[float, float]], place: float) -> tuple[float, float, float]:
+    """The point so far along, and the bearing square to the line there."""
+    for a, b in itertools.pairwise(points):
+        step = math.dist(a, b)
+        if place <= step or b == points[-1]:
+            t = min(1.0, place / step) if step else 0.0
+            bearing = math.degrees(math.atan2(b[1] - a[1], b[0] - a[0])) + 90.0
+            return a[0] + t * (b[0] - a[0]), a[1] + t * (b[1] - a[1]), bearing % 180.0
+        place -= step
+    return *points[0], 90.0
+
+
+def _clear(
+    points: Sequence[tuple[float, float]],
+    place: float,
+    across: float,
+    holes: Sequence[tuple[float, float, float]],
+    long: float,
+) -> tuple[float, float, float]:
+    """The place, moved along the split as little as need be for the pocket to keep clear of leg holes."""
+    for off in (0.0, *(s * k * 5.0 for k in range(1, 15) for s in (1, -1))):
+        spot = _on(points, min(max(place + off, 0.0), long))
+        if all(math.dist(spot[:2], hole[:2]) >= across / 2.0 + hole[2] + 5.0 for hole in holes):
+            return spot
+    return _on(points, place)
+
+
+def template(keys: Keys) -> tuple[tuple[float, float], ...]:
+    """The corners of a key about its middle, its length along x, mm: to be pasted on thin board."""
+    a, b, c = keys.length.value / 2.0, keys.end_width.value / 2.0, keys.waist.value / 2.0
+    return ((-a, -b), (0.0, -c), (a, -b), (a, b), (0.0, c), (-a, b))

@@ -1,0 +1,1 @@
+"""The timber store, and the wood of pieces: kept, reserved, sawn."""
