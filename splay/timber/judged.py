@@ -8,12 +8,9 @@ from splay.judge import Finding
 from splay.quantity import Quantity, Show
 from splay.timber.effects import Effects
 from splay.timber.layout import WoodLayout
-from splay.timber.moisture import drying
+from splay.timber.moisture import WETTER, drying
 from splay.timber.stock import AnyStock, Board, Log, Slab
 
-WETTER = 3.0
-"""Wood this many points above what its home's air leads to is too wet to bore and glue (common practice, no
-source)."""
 DRYER = 3.0
 
 

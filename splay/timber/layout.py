@@ -13,7 +13,7 @@ from splay.timber.buying import Buy, to_buy
 from splay.timber.choices import Laid, WoodChoice
 from splay.timber.cutting import CutPlan, cut_plan
 from splay.timber.keys import Keys, keys_for
-from splay.timber.moisture import led_to
+from splay.timber.moisture import WETTER, led_to
 from splay.timber.needs import Need
 from splay.timber.placing import OnSlab, PlaceFault, faults, first_places, lay
 from splay.timber.rounds import Billets, Slice, riven, sawn, slice_of
@@ -188,13 +188,16 @@ def _of_one_kind(needs: Sequence[Need], boards: Sequence[Board], choice: WoodCho
     if choice.species:
         return choice
     wants = [need.want("") for need in needs if need.sort == "strip" and need.role not in ("top", "board")]
-    best: tuple[int, float, str] | None = None
+    dry = led_to(choice.home_c, choice.home_rh) + WETTER
+    best: tuple[int, bool, float, str] | None = None
     for species in sorted({board.species for board in boards}):
         mine = [replace(want, species=species) for want in wants]
         found = cut_plan(mine, [b for b in boards if b.species == species], choice.saw, 0.0)
-        tried = (sum(found.missing.values()), found.loss, species)
+        used = {ripped.section.board.id: ripped.section.board for ripped in found.sawn}
+        wet = any(board.now is not None and board.now > dry for board in used.values())
+        tried = (sum(found.missing.values()), wet, found.loss, species)
         best = min(best, tried) if best else tried
-    return choice.model_copy(update={"species": best[2]}) if best and wants else choice
+    return choice.model_copy(update={"species": best[3]}) if best and wants else choice
 
 
 def _species(need: Need, choice: WoodChoice) -> str:

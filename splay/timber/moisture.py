@@ -11,6 +11,10 @@ from splay.timber.species import GREEN, Wood
 LINEAR = (6.0, 14.0)
 """Moisture, percent, between which the coefficients of Table 13-5 hold (Wood Handbook §13)."""
 
+WETTER = 3.0
+"""Wood this many points above what its home's air leads to is too wet to bore and glue (common practice, no
+source)."""
+
 
 def led_to(celsius: float, humidity: float) -> float:
     """The moisture (percent) wood comes to in air of a temperature (Celsius) and relative humidity

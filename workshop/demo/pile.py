@@ -91,7 +91,7 @@ def the_pile(today: date) -> list[dict[str, Any]]:
         _board("Ash 3", ASH, (2380.0, 204.0, 28.0), moisture=8.9, cost=24.0, place="rack, middle",
                flaws=[_flaw("sapwood", 0.0, 2380.0, 176.0)]),
         _board("Ash 4", ASH, (2420.0, 158.0, 28.0), moisture=9.0, cost=19.0, place="rack, middle",
-               flaws=[_flaw("knot", 610.0, 655.0, 40.0, 92.0), _flaw("bark", 2010.0, 2420.0, 132.0, 158.0)]),
+               flaws=[_flaw("knot", 610.0, 655.0, 40.0, 92.0), _flaw("bark", 2010.0, 2420.0, 132.0)]),
         _board("Ash 5", ASH, (2395.0, 163.0, 28.0), moisture=9.1, cost=19.0, place="rack, middle",
                rings="quarter"),
         _board("Oak for out of doors", OAK, (1830.0, 171.0, 34.0), moisture=13.8, cost=31.0,
@@ -114,8 +114,8 @@ def the_pile(today: date) -> list[dict[str, Any]]:
         *(
             {
                 "kind": "stick", "name": f"Turned leg {k}", "species": OAK, "length": long,
-                "thick_end": 52.0, "thin_end": 31.0, "source": "reclaimed", "moisture": 8.4, "place": "
-                ""loft",
+                "thick_end": 52.0, "thin_end": 31.0, "source": "reclaimed", "moisture": 8.4,
+                "place": "loft",
             }
             for k, long in enumerate((704.0, 706.0, 698.0, 705.0), 1)
         ),
