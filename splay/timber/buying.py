@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from splay.quantity import MM_PER_INCH, Quantity, Show
 from splay.timber.choices import WoodChoice
 from splay.timber.cutting import cut_plan
-from splay.timber.needs import Need
+from splay.timber.needs import Need, times
 from splay.timber.sawing import Want
 from splay.timber.stock import Board
 
@@ -76,7 +76,7 @@ def to_buy(missing: Sequence[tuple[Need, int]], choice: WoodChoice, show: Show) 
 
 
 def _text(count: int, sizes: tuple[Quantity, ...], species: str, what: str) -> str:
-    size = " × ".join(one.text for one in sizes)
+    size = times(sizes)
     return f"{count} {what}{'s' * (count > 1)}{f' of {species}' if species else ''}, {size}"
 
 

@@ -14,7 +14,7 @@ from splay.timber.choices import Laid, WoodChoice
 from splay.timber.cutting import CutPlan, cut_plan
 from splay.timber.keys import Keys, keys_for
 from splay.timber.moisture import WETTER, led_to
-from splay.timber.needs import Need
+from splay.timber.needs import Need, times
 from splay.timber.placing import OnSlab, PlaceFault, faults, first_places, lay
 from splay.timber.rounds import Billets, Slice, riven, sawn, slice_of
 from splay.timber.sawing import Ripped, SawCut, Want, order_of_cuts
@@ -231,7 +231,9 @@ def _panels(
         for number in range(1, need.count + 1)
         if (need.key, number) not in there
     ]
+    dry = led_to(choice.home_c, choice.home_rh) + WETTER
     fitting = [s for s in slabs if not choice.top_species or s.species == choice.top_species]
+    fitting.sort(key=lambda slab: (slab.now is not None and slab.now > dry, slab.ring.area))
     found = first_places(ask, fitting, choice.kerf, held=held)
     parts = [*held, *(lay(panels[one.key], one) for one in found.laid)]
     cuts, said = [], []
@@ -369,7 +371,7 @@ def _board_cuts(
                     cut.y,
                     cut.length,
                     cut.width,
-                    f"{show.length(cut.length).text} × {show.length(cut.width).text}",
+                    times((show.length(cut.length), show.length(cut.width))),
                     by_key[cut.key].role,
                 )
                 for one in ripped
@@ -382,7 +384,7 @@ def _board_cuts(
                     left.y,
                     left.length,
                     left.width,
-                    f"{show.length(left.length).text} × {show.length(left.width).text}",
+                    times((show.length(left.length), show.length(left.width))),
                 )
                 for left in found.left
                 if left.stock == stock
@@ -424,18 +426,12 @@ def _cut_in_words(cut: SawCut, number: int, sections: int, by_key: Mapping[str, 
 
 def text_of(item: AnyStock, show: Show) -> str:
     """The size of a piece of stock in the maker's units."""
-
-    def one(mm: float) -> str:
-        return show.length(mm).text
-
-    if isinstance(item, Board):
-        return f"{one(item.length)} × {one(item.width)} × {one(item.thickness)}"
-    if isinstance(item, Slab):
-        a, b, c, d = item.ring.bounds
-        return f"{one(c - a)} × {one(d - b)} × {one(item.thickness)}"
+    one, two, three = sized(item, show)
+    if isinstance(item, Board | Slab):
+        return times((one, two, three))
     if isinstance(item, Log):
-        return f"{one(item.small_end)} across, {one(item.length)} long"
-    return f"{one(item.thick_end)} to {one(item.thin_end)}, {one(item.length)} long"
+        return f"{two.text} across, {one.text} long"
+    return f"{two.text} to {three.text}, {one.text} long"
 
 
 def sized(item: AnyStock, show: Show) -> tuple[Quantity, ...]:

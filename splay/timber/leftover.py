@@ -7,7 +7,7 @@ import shapely
 from splay.timber.choices import WoodChoice
 from splay.timber.layout import WoodLayout
 from splay.timber.sawing import THIN
-from splay.timber.stock import MOST_CORNERS, AnyStock, Board, Flaw, Log, Point, Slab, Spot
+from splay.timber.stock import MOST_CORNERS, AnyStock, Board, Flaw, Log, Point, Slab, SlabFlaw
 
 LEAST_MM = 50.0
 
@@ -72,7 +72,7 @@ def _name(name: str, number: int) -> str:
     return f"{name[:68]}, rest {number}"
 
 
-def _on(spot: Spot, shape: shapely.Polygon) -> bool:
+def _on(spot: SlabFlaw, shape: shapely.Polygon) -> bool:
     return bool(shape.buffer(1.0).intersects(shapely.MultiPoint([(p.x, p.y) for p in spot.points])))
 
 

@@ -14,7 +14,7 @@ from splay.timber.stock import Slab
 
 
 @dataclass(frozen=True)
-class Moved:
+class Carried:
     """The parts on the slab, what is wrong with where they lie, what is left."""
 
     parts: tuple[SlabPart, ...]
@@ -22,9 +22,9 @@ class Moved:
     left: tuple[tuple[Flat2, ...], ...]
 
 
-def moved(needs: Sequence[Need], slab: Slab, laid: Sequence[Laid], kerf: float, show: Show) -> Moved:
+def moved(needs: Sequence[Need], slab: Slab, laid: Sequence[Laid], kerf: float, show: Show) -> Carried:
     """Parts as they would lie on one slab."""
     panels = {need.key: need for need in needs if need.sort == "panel"}
     parts = [lay(panels[one.key], one) for one in laid if one.key in panels and one.stock == slab.id]
     said = tuple(faults(slab, parts, kerf, show))
-    return Moved(slab_parts(parts), said, tuple(left_of(slab, parts, kerf)))
+    return Carried(slab_parts(parts), said, tuple(left_of(slab, parts, kerf)))

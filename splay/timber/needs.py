@@ -4,7 +4,7 @@ lie."""
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
@@ -12,6 +12,7 @@ import shapely
 from shapely import affinity
 from shapely.geometry.base import BaseGeometry
 
+from splay.parts import LegPart
 from splay.parts.stick import SAWING_MM, StickPart
 from splay.piece import Piece, SlabLeg, StakedLegs, Stretcher
 from splay.plan import Plan
@@ -170,9 +171,8 @@ def _legs(piece: Piece, plan: Plan, choice: WoodChoice, show: Show) -> Iterator[
         if not isinstance(support, StakedLegs) or support.leg.sticks:
             continue
         mine = [part for part in plan.parts if part.support == index]
-        sizes = sorted({round(part.blank.quantity.value, 1) for part in mine}, reverse=True)
-        for k, size in enumerate(sizes):
-            alike = [part for part in mine if round(part.blank.quantity.value, 1) == size]
+        for k, alike in enumerate(_nearly(mine)):
+            size = alike[0].blank.quantity.value
             spare = support.leg.spare + support.leg.practice if k == 0 else 0
             square = alike[0].stock.quantity.value
             ids = tuple(part.id for part in alike)
@@ -181,7 +181,7 @@ def _legs(piece: Piece, plan: Plan, choice: WoodChoice, show: Show) -> Iterator[
                 ("trimming level and the slant of the foot", size - finished),
                 ("sawing both ends", SAWING_MM),
             ]
-            numbers = ", ".join(str(part.number) for part in alike)
+            numbers = ", ".join(str(n) for n in sorted(part.number for part in alike))
             yield _need(
                 f"legs.{support.id}.{k}",
                 f"leg{'s' * (len(alike) > 1)} {numbers}",
@@ -195,6 +195,21 @@ def _legs(piece: Piece, plan: Plan, choice: WoodChoice, show: Show) -> Iterator[
                 ids,
                 spare,
             )
+
+
+NEARLY_MM = 4.0
+"""Legs whose blanks differ by less are sawn to the longest of them (common practice, no source)."""
+
+
+def _nearly(parts: list[LegPart]) -> list[list[LegPart]]:
+    """Legs by the length of their blanks, the longest first, those nearly alike together."""
+    groups: list[list[LegPart]] = []
+    for part in sorted(parts, key=lambda one: -one.blank.quantity.value):
+        if groups and groups[-1][0].blank.quantity.value - part.blank.quantity.value < NEARLY_MM:
+            groups[-1].append(part)
+        else:
+            groups.append([part])
+    return groups
 
 
 def _sticks(piece: Piece, plan: Plan, choice: WoodChoice, show: Show) -> Iterator[Need]:
@@ -356,5 +371,14 @@ def litres(needs: tuple[Need, ...]) -> float:
 
 def said(need: Need) -> str:
     """A need in a line: how many of what size."""
-    length, width, thickness = (one.text for one in need.blank)
-    return f"{cap(need.name)}: {need.count} of {length} by {width} by {thickness}"
+    return f"{cap(need.name)}: {need.count} of {times(need.blank)}"
+
+
+def times(sizes: Sequence[Quantity]) -> str:
+    """Measures one after another, a unit that all share said once."""
+    texts = [one.text for one in sizes]
+    unit = " mm"
+    if all(text.endswith(unit) for text in texts):
+        texts = [text.removesuffix(unit) for text in texts]
+        return " × ".join(texts) + unit
+    return " × ".join(texts)

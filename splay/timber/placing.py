@@ -14,7 +14,7 @@ from shapely.geometry.base import BaseGeometry
 from splay.quantity import Quantity, Show
 from splay.timber.choices import Laid
 from splay.timber.needs import Need
-from splay.timber.stock import FLAWS, SOUND, Slab, Spot
+from splay.timber.stock import FLAWS, SOUND, Slab, SlabFlaw
 
 OUT_MM2 = 4.0
 """Less than this over an edge is drawn inaccurately, not outside."""
@@ -128,7 +128,7 @@ def _near(x: float, y: float, part: OnSlab) -> bool:
     return bool(part.shape.intersects(shapely.Point(x, y)))
 
 
-def _against_spot(spot: Spot, part: OnSlab, show: Show) -> Iterable[PlaceFault]:
+def _against_spot(spot: SlabFlaw, part: OnSlab, show: Show) -> Iterable[PlaceFault]:
     shape, name, what = spot.shape(), part.need.name, FLAWS[spot.kind]
     for k, (x, y, radius) in enumerate(part.holes, 1):
         apart = shapely.Point(x, y).distance(shape) - radius
@@ -195,7 +195,7 @@ def first_places(
     """A place for each part (a need and which of several), the largest first: clear of every flaw, along
     the grain, as near an end and an edge as it goes, so that what is left is large.
 
-    `held` lie there already and stay. Splits are kept out of seats; where no place is clear of them one
+    The slabs are tried in their order; `held` lie there already and stay. Splits are kept out of seats; where no place is clear of them one
     that only a split runs into is taken.
     """
     ends = monotonic() + seconds
@@ -205,7 +205,7 @@ def first_places(
     for need, number in sorted(needs, key=lambda one: -one[0].shape().area):
         place = None
         for strict in (True, False):
-            for slab in sorted(slabs, key=lambda s: s.ring.area):
+            for slab in slabs:
                 if slab.thickness + 1e-6 < need.size[2] or monotonic() > ends:
                     continue
                 mine = [part.shape for part in held if part.laid.stock == slab.id]

@@ -69,7 +69,7 @@ class Flaw(Frozen):
     """To where it ends across the board, mm; the far edge where it is left out."""
 
 
-class Spot(Frozen):
+class SlabFlaw(Frozen):
     """Something wrong in a slab: round one point, along a line of points, or within them."""
 
     kind: FlawKind
@@ -206,7 +206,7 @@ class Slab(Wooden):
     """Bearing of its long grain, degrees from x towards y."""
     live: bool = True
     """Whether its edges are as the tree grew them."""
-    spots: Annotated[tuple[Spot, ...], Field(max_length=MOST_FLAWS)] = ()
+    spots: Annotated[tuple[SlabFlaw, ...], Field(max_length=MOST_FLAWS)] = ()
     photo: Photo | None = None
     """Where its photograph lies under it, where there is one."""
 
@@ -262,7 +262,7 @@ class Log(Wooden):
         return self
 
 
-class Stick(Wooden):
+class TurnedStick(Wooden):
     """A leg that was turned already, a handle: measured one by one."""
 
     kind: Literal["stick"] = "stick"
@@ -272,8 +272,8 @@ class Stick(Wooden):
     section: Literal["round", "square"] = "round"
 
 
-Stock = Annotated[Board | Slab | Log | Stick, Field(discriminator="kind")]
-AnyStock = Board | Slab | Log | Stick
+Stock = Annotated[Board | Slab | Log | TurnedStick, Field(discriminator="kind")]
+AnyStock = Board | Slab | Log | TurnedStick
 _STOCK: TypeAdapter[AnyStock] = TypeAdapter(Stock)
 
 

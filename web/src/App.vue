@@ -140,6 +140,7 @@ onMounted(() => addEventListener('keydown', key))
           <RouterLink to="/">Rack</RouterLink>
           <RouterLink to="/quick">Quick set</RouterLink>
           <RouterLink to="/rehearsal">Rehearse</RouterLink>
+          <RouterLink to="/timber">Timber</RouterLink>
           <RouterLink to="/time">Time</RouterLink>
           <RouterLink to="/log">Log</RouterLink>
           <RouterLink to="/shop">Shop</RouterLink>

@@ -7,7 +7,7 @@ export const router = createRouter({
   routes: [
     { path: '/', name: 'rack', component: RackView },
     {
-      path: '/piece/:id/:station(stance|top|boring|legs|stretchers|level|glueup|finish|work|class|log)?',
+      path: '/piece/:id/:station(stance|top|boring|legs|stretchers|level|glueup|finish|work|class|log|wood)?',
       name: 'piece',
       component: () => import('./piece/PieceView.vue'),
       props: true,
@@ -19,6 +19,7 @@ export const router = createRouter({
       props: true,
     },
     { path: '/log', name: 'log', component: () => import('./build/WholeLogView.vue') },
+    { path: '/timber', name: 'timber', component: () => import('./timber/TimberView.vue') },
     { path: '/time', name: 'time', component: () => import('./build/TimeView.vue') },
     { path: '/quick', name: 'quick', component: () => import('./quick/QuickView.vue') },
     {

@@ -84,6 +84,11 @@ def the_pile(today: date) -> list[dict[str, Any]]:
             "large_end": 336.0, "bark": 11.0, "pith": 34.0, "checks": 55.0, "moisture": 38.0,
             "source": "felled", "place": "behind the shop, ends waxed",
         },
+        {
+            "kind": "log", "name": "Larch round", "species": LARCH, "length": 655.0, "small_end": 381.0,
+            "bark": 14.0, "pith": 20.0, "checks": 18.0, "moisture": 24.0, "source": "felled",
+            "place": "lean-to, on edge",
+        },
         _board("Ash 1", ASH, (2460.0, 182.0, 61.0), moisture=9.6, cost=38.0, place="rack, top",
                flaws=[_flaw("knot", 1012.0, 1066.0, 118.0, 158.0), _flaw("split", 0.0, 84.0, 60.0, 96.0)]),
         _board("Ash 2", ASH, (1985.0, 146.0, 52.0), moisture=9.2, cost=27.0, place="rack, top",

@@ -9,9 +9,10 @@ from uuid import UUID
 from ninja import Schema
 
 from splay.quantity import Quantity, Show
+from splay.summary import chosen
 from splay.timber.layout import sized, text_of
 from splay.timber.moisture import Weighing, drying, from_weight, led_to
-from splay.timber.stock import AnyStock, Board, Log, Slab, Stick, Stock
+from splay.timber.stock import AnyStock, Board, Log, Slab, Stock, TurnedStick
 from workshop.pieces.photo_api import PhotoOut
 from workshop.timber.models import StockPhoto, StockRow
 from workshop.timber.reserving import loaded
@@ -39,12 +40,13 @@ class Taken(Schema):
 
 
 class StockOut(Schema):
-    """A piece of wood: its document, its size in the maker's units, what it is reserved for and what of it
-    (`taken`; `left` goes back to the store), its moisture and how long until it has come to the shop's air;
-    its flaws as corners, mm."""
+    """A piece of wood: its document, its size and its figures (`chosen`) in the maker's units, what it is
+    reserved for and what of it (`taken`; `left` goes back to the store), its moisture and how long until it
+    has come to the shop's air; its flaws as corners, mm."""
 
     id: UUID
     item: Stock
+    chosen: dict[str, Quantity]
     number: int
     text: str
     sizes: list[Quantity]
@@ -67,6 +69,7 @@ def stock_out(one: Lying, show: Show) -> StockOut:
     return StockOut(
         id=row.pk,
         item=item,
+        chosen=_chosen(item, show),
         number=row.number,
         text=text_of(item, show),
         sizes=list(sized(item, show)),
@@ -79,6 +82,12 @@ def stock_out(one: Lying, show: Show) -> StockOut:
         photo=_photo(photo),
         by=row.by.get_username() if row.by else None,
     )
+
+
+def _chosen(item: AnyStock, show: Show) -> dict[str, Quantity]:
+    """Its typed values by path as the maker reads them; places are drawn, not typed."""
+    found = chosen(item, show)
+    return {path: q for path, q in found.items() if not path.startswith(("outline", "photo", "thick."))}
 
 
 def _photo(photo: StockPhoto | None) -> PhotoOut | None:
@@ -156,7 +165,7 @@ def dries(item: AnyStock) -> str:
     if isinstance(item, Log):
         thick = min(item.length, item.small_end)
     else:
-        thick = item.thick_end if isinstance(item, Stick) else item.thickness
+        thick = item.thick_end if isinstance(item, TurnedStick) else item.thickness
     wait = drying(sort, thick, item.now, wanted, ends, seen)
     if wait.never:
         return "stays as moist as that in this air"

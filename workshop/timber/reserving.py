@@ -92,20 +92,19 @@ def keep_choice(id: UUID, document: dict[str, Any], based_on: int, maker: Maker)
 
 
 def find(now: Wooded, seconds: float) -> WoodLayout:
-    """Lay the piece out on what is free; a layout that was given its time is kept to be reserved."""
+    """Lay the piece out on what is free; it is kept, to be reserved."""
     stock = free_for(now.row)
     found = lay_out_wood(now.needs, stock, now.choice, now.show, seconds, now.piece.make)
-    if seconds > 0.0:
-        ids = used_ids(found)
-        numbers = dict(StockRow.objects.filter(pk__in=ids).values_list("pk", "number"))
-        said = {
-            "layout": dumped(found),
-            "stock": {str(pk): number for pk, number in numbers.items()},
-            "needs": _sizes(now.needs),
-            "revision": now.row.latest,
-            "choice": write_choice(now.choice),
-        }
-        WoodRow.objects.update_or_create(piece=now.row, defaults={"found": said})
+    ids = used_ids(found)
+    numbers = dict(StockRow.objects.filter(pk__in=ids).values_list("pk", "number"))
+    said = {
+        "layout": dumped(found),
+        "stock": {str(pk): number for pk, number in numbers.items()},
+        "needs": _sizes(now.needs),
+        "revision": now.row.latest,
+        "choice": write_choice(now.choice),
+    }
+    WoodRow.objects.update_or_create(piece=now.row, defaults={"found": said})
     return found
 
 

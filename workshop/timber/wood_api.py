@@ -16,7 +16,7 @@ from splay.timber.choices import Laid, WoodChoice
 from splay.timber.effects import Effects, effects
 from splay.timber.judged import judged, used_ids
 from splay.timber.layout import WoodLayout
-from splay.timber.moving import Moved, moved
+from splay.timber.moving import Carried, moved
 from splay.timber.needs import Need
 from splay.timber.species import WOODS, Wood
 from splay.timber.stock import AnyStock, Slab
@@ -175,13 +175,13 @@ def lay_out(request: HttpRequest, id: UUID, payload: LayOut) -> WoodOut:
     return _out(now, request.user, found)
 
 
-@router.post("/{uuid:id}/wood/moved", response={200: Moved, Refused: Problem})
-def move(request: HttpRequest, id: UUID, payload: Moving) -> Moved:
+@router.post("/{uuid:id}/wood/moved", response={200: Carried, Refused: Problem})
+def move(request: HttpRequest, id: UUID, payload: Moving) -> Carried:
     """Where parts would lie on one slab, and what is wrong with that; nothing is kept."""
     now = reserving.wooded(get_row(id, request.user), request.user)
     item = item_of(get_stock(payload.stock))
     if not isinstance(item, Slab):
-        return Moved((), (), ())
+        return Carried((), (), ())
     return moved(now.needs, item, payload.laid, now.choice.kerf, now.show)
 
 

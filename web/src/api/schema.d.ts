@@ -2659,6 +2659,21 @@ export interface components {
             title: string;
         };
         /**
+         * Carried
+         * @description The parts on the slab, what is wrong with where they lie, what is left.
+         */
+        Carried: {
+            /** Faults */
+            faults: components["schemas"]["PlaceFault"][];
+            /** Left */
+            left: [
+                number,
+                number
+            ][][];
+            /** Parts */
+            parts: components["schemas"]["SlabPart"][];
+        };
+        /**
          * Change
          * @description One figure moved by readings. `because` names the readings, `cut` says that the part is cut
          *     already and so stays as it is, `said` what follows from that.
@@ -5432,7 +5447,7 @@ export interface components {
              * Items
              * @default []
              */
-            items: (components["schemas"]["Board"] | components["schemas"]["Slab"] | components["schemas"]["Log"] | components["schemas"]["Stick"])[];
+            items: (components["schemas"]["Board"] | components["schemas"]["Slab"] | components["schemas"]["Log"] | components["schemas"]["TurnedStick"])[];
             /**
              * Version
              * @default 1
@@ -7339,7 +7354,7 @@ export interface components {
              * Spots
              * @default []
              */
-            spots: components["schemas"]["Spot"][];
+            spots: components["schemas"]["SlabFlaw"][];
             /**
              * Thick
              * @description Measured at places.
@@ -7368,6 +7383,36 @@ export interface components {
             splits: components["schemas"]["SplitKeys"][];
             /** Stock */
             stock: string;
+        };
+        /**
+         * SlabFlaw
+         * @description Something wrong in a slab: round one point, along a line of points, or within them.
+         */
+        SlabFlaw: {
+            /**
+             * Across
+             * @description Across a round one; the width of a line, mm. Of no account for what is within its points.
+             * @default 20
+             */
+            across: number | string;
+            /**
+             * Area
+             * @description Whether the points go round it.
+             * @default false
+             */
+            area: boolean;
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "split" | "knot" | "bark" | "pith" | "hole" | "tear_out" | "rot" | "sapwood";
+            /** Points */
+            points: components["schemas"]["Point"][];
         };
         /**
          * SlabLeg
@@ -7876,11 +7921,6 @@ export interface components {
              * @default
              */
             note: string;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "stick";
         };
         /**
          * StickPart
@@ -7928,13 +7968,17 @@ export interface components {
         };
         /**
          * StockOut
-         * @description A piece of wood: its document, its size in the maker's units, what it is reserved for and what of it
+         * @description A piece of wood: its document, its size and its figures (`chosen`) in the maker's units, what it is reserved for and what of it
          *     (`taken`; `left` goes back to the store), its moisture and how long until it has come to the shop's air;
          *     its flaws as corners, mm.
          */
         StockOut: {
             /** By */
             by: string | null;
+            /** Chosen */
+            chosen: {
+                [key: string]: components["schemas"]["Quantity"];
+            };
             /** Dries */
             dries: string;
             /** Flaws */
@@ -7945,7 +7989,7 @@ export interface components {
              */
             id: string;
             /** Item */
-            item: components["schemas"]["Board"] | components["schemas"]["Slab"] | components["schemas"]["Log"] | components["schemas"]["Stick"];
+            item: components["schemas"]["Board"] | components["schemas"]["Slab"] | components["schemas"]["Log"] | components["schemas"]["TurnedStick"];
             /** Left */
             left: [
                 number,
@@ -8588,6 +8632,85 @@ export interface components {
             leg: number;
             /** Toward */
             toward: string;
+        };
+        /**
+         * TurnedStick
+         * @description A leg that was turned already, a handle: measured one by one.
+         */
+        TurnedStick: {
+            /**
+             * Cost
+             * @description Of this piece, in the maker's own money.
+             * @default 0
+             */
+            cost: number;
+            /**
+             * Id
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stick";
+            /**
+             * Length
+             * @description millimetres, or a length in the trade's notation
+             */
+            length: number | string;
+            /**
+             * Moisture
+             * @description Percent; what was read last goes before it.
+             */
+            moisture?: number | null;
+            /**
+             * Name
+             * @description What is chalked on it.
+             */
+            name: string;
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /** @description Its figures, where the kind is in no table here. */
+            own?: components["schemas"]["OwnWood"] | null;
+            /**
+             * Place
+             * @description Where it lies.
+             * @default
+             */
+            place: string;
+            /**
+             * Section
+             * @default round
+             * @enum {string}
+             */
+            section: "round" | "square";
+            /**
+             * Seen
+             * @default []
+             */
+            seen: components["schemas"]["Seen"][];
+            /**
+             * Source
+             * @default bought
+             * @enum {string}
+             */
+            source: "bought" | "felled" | "reclaimed" | "offcut" | "given";
+            /** Species */
+            species: string;
+            /**
+             * Thick End
+             * @description millimetres, or a length in the trade's notation
+             */
+            thick_end: number | string;
+            /**
+             * Thin End
+             * @description millimetres, or a length in the trade's notation
+             */
+            thin_end: number | string;
         };
         /**
          * UnderRim
@@ -11343,7 +11466,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Moved"];
+                    "application/json": components["schemas"]["Carried"];
                 };
             };
             400: components["responses"]["Problem400"];

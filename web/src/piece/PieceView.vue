@@ -13,6 +13,7 @@ import BoringStation from '../stations/boring/BoringStation.vue'
 import LegsStation from '../stations/legs/LegsStation.vue'
 import LevelStation from '../stations/level/LevelStation.vue'
 import StanceStation from '../stations/stance/StanceStation.vue'
+import WoodStation from '../timber/WoodStation.vue'
 import StretchersStation from '../stations/stretchers/StretchersStation.vue'
 import TopStation from '../stations/top/TopStation.vue'
 import { useBuild } from '../build/store'
@@ -29,7 +30,7 @@ const props = defineProps<{
 const store = usePiece()
 const build = useBuild()
 /** Stations with calls of their own, that show nothing of the plan. */
-const OWN = ['work', 'class', 'glueup', 'finish', 'log']
+const OWN = ['work', 'class', 'glueup', 'finish', 'log', 'wood']
 const revisions = ref(false)
 /** On a phone: whether all that can be done is shown in the head. */
 const more = ref(false)
@@ -60,6 +61,7 @@ const notches = computed(() => {
     const answered = mine.filter((one) => one.state === 'done').length
     return { proofs: mine.length, answered, off: 0 }
   }
+  made.splice(1, 0, { name: 'wood', title: 'Wood', ...ticked(['ready', 'glue_boards']) })
   const level = made.findIndex((one) => one.name === 'level')
   const before = level < 0 ? made.length : level
   made.splice(before, 0, { name: 'glueup', title: 'Glue-up', ...ticked(['glue', 'wedge']) })
@@ -251,6 +253,7 @@ function rename(event: Event): void {
     <GlueStation v-else-if="station === 'glueup'" />
     <FinishStation v-else-if="station === 'finish'" />
     <ClassStation v-else-if="station === 'class'" />
+    <WoodStation v-else-if="station === 'wood'" />
     <LogStation v-else-if="station === 'log'" />
     <p v-else-if="store.turned !== (station || 'stance')" class="turning quiet" role="status">
       Laying out the {{ station }} station.
