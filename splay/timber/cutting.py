@@ -236,6 +236,8 @@ class _Search:
         return picked
 
 
+WARM = 0.06
+"""How much worse a plan may be at the beginning of its bettering, as a share of its loss."""
 MOST_TURNS = 4_000
 """Attempts to better a plan: as many on any machine that is quick enough, so that the plan is the same."""
 
@@ -251,8 +253,11 @@ def _bettered(
     state = {_name(r.section): pattern(r, by_name[_name(r.section)].fits_by_key, saw) for r in plan.sawn}
     left = dict(plan.missing)
     names = sorted(by_name)
-    for _ in range(MOST_TURNS):
-        if monotonic() > ends or plan.loss <= bound + NEAR:
+    fits = {name: by_name[name].fits_by_key for name in names}
+    total0 = total = least = plan.loss
+    best = (state, left)
+    for turn in range(MOST_TURNS):
+        if monotonic() > ends or least <= bound + NEAR:
             break
         taken = luck.sample(names, min(len(names), luck.choice((1, 2, 2, 3, 4))))
         had = [state[name] for name in taken if name in state]
@@ -261,16 +266,53 @@ def _bettered(
             want.update(one.counts)
         fresh: dict[tuple[str, float], Pattern] = {}
         for name in taken:
-            made = by_name[name].greedy(want, luck)
+            if turn % 8 == 0:
+                # As it would be best sawn if each blank were worth this or that, what is over not cut.
+                worth = {key: sizes[key] * luck.choice((0.0, 0.02, 0.04)) for key in want if want[key] > 0}
+                made = _no_more(by_name[name].best(worth), want, fits[name], saw)
+            else:
+                made = by_name[name].greedy(want, luck)
             if made is not None:
                 fresh[name] = made
                 want.subtract(made.counts)
         was = sum(one.loss for one in had) + sum(sizes[key] * n for key, n in left.items())
         becomes = sum(one.loss for one in fresh.values()) + sum(sizes[key] * n for key, n in want.items())
-        if becomes <= was + NEAR:
+        # At first a little is given away, so that it does not stay with the first good plan.
+        heat = WARM * total0 * max(0.0, 1.0 - 1.5 * turn / MOST_TURNS)
+        if becomes <= was + heat * luck.random() ** 3 + NEAR:
             state = {**{k: v for k, v in state.items() if k not in taken}, **fresh}
             left = {key: n for key, n in want.items() if n > 0}
-    return _chosen(list(state.values()), yields, wants, saw, bound)
+            total += becomes - was
+            if total < least - NEAR:
+                least, best = total, (dict(state), dict(left))
+    return _chosen(list(best[0].values()), yields, wants, saw, bound)
+
+
+def _no_more(
+    found: tuple[float, Pattern] | None,
+    want: Mapping[str, int],
+    fits: Mapping[str, tuple[float, float]],
+    saw: Saw,
+) -> Pattern | None:
+    """A pattern without the blanks that are more than wanted; None where nothing is left of it."""
+    if found is None:
+        return None
+    ripped = _cut_back(found[1].ripped, Counter(want), saw)
+    return pattern(ripped, fits, saw) if ripped.lanes else None
+
+
+def _cut_back(ripped: Ripped, left: Counter[str], saw: Saw) -> Ripped:
+    """A sawn section with no more blanks than are `left` to cut; those it has are taken from them."""
+    lanes = []
+    for lane in ripped.lanes:
+        kept = []
+        for cut in lane.cuts:
+            if left[cut.key] > 0:
+                left[cut.key] -= 1
+                kept.append(cut)
+        if kept:
+            lanes.append(Lane(lane.low, lane.high, _closed_up(kept, ripped.section, lane, saw)))
+    return Ripped(ripped.section, tuple(lanes))
 
 
 def _name(section: Section) -> tuple[str, float]:
@@ -296,17 +338,8 @@ def _chosen(
     order = sorted(picked, key=lambda p: (p.ripped.section.board.id, p.ripped.section.begins))
     sawn: list[Pattern] = []
     for one in order:
-        lanes = []
-        for lane in one.ripped.lanes:
-            kept = []
-            for cut in lane.cuts:
-                if left[cut.key] > 0:
-                    left[cut.key] -= 1
-                    kept.append(cut)
-            if kept:
-                lanes.append(Lane(lane.low, lane.high, _closed_up(kept, one.ripped.section, lane, saw)))
-        if lanes:
-            ripped = Ripped(one.ripped.section, tuple(lanes))
+        ripped = _cut_back(one.ripped, left, saw)
+        if ripped.lanes:
             sawn.append(pattern(ripped, fits[_name(ripped.section)], saw))
     loss = sum(p.loss for p in sawn)
     rests = tuple(rest for p in sawn for rest in leftovers(p.ripped, saw))

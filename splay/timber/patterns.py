@@ -18,6 +18,9 @@ LEFT_COUNTS = 0.25
 """A leftover that is kept counts as lost by this share of it: it is worth less than a whole board (common
 practice, no source)."""
 
+EARLY = (0.0, 0.0, 0.0, 0.2)
+"""How often a run is left before it is full where luck is tried: not at all, three times of four."""
+
 
 @dataclass(frozen=True)
 class Pattern:
@@ -110,7 +113,9 @@ class Yields:
                 return known[at]
             found: tuple[float, tuple[tuple[float, float], ...]]
             found = (-strip(min(edge, board.width), board.width), ())
-            for low in [edge, *(b for b in begins if b >= edge + saw.kerf)]:
+            # A strip may be left whole before a lane, as wide as another lane would be.
+            skipped = [edge + wide + saw.kerf for wide in self.classes]
+            for low in [edge, *skipped, *(b for b in begins if b >= edge + saw.kerf)]:
                 for wide in self.classes:
                     high = low + wide
                     if high > board.width + THIN:
@@ -194,18 +199,24 @@ class Yields:
         edge = 0.0
         order = sorted(self.fits, key=lambda fit: (-fit.want.length * fit.wide, fit.want.key))
         starts = sorted({bad.high for bad in section.bad})
+        early = luck.choice(EARLY) if luck is not None else 0.0
         if luck is not None:
             luck.shuffle(order)
         while True:
             placed: Lane | None = None
-            for low in [edge, *(b for b in starts if b >= edge + saw.kerf)]:
+            lows = [edge, *(b for b in starts if b >= edge + saw.kerf)]
+            if early > 0.0 and luck is not None:
+                # A strip left whole before the lane.
+                lows += [edge + wide + saw.kerf for wide in self.classes]
+                luck.shuffle(lows)
+            for low in lows:
                 classes = sorted({f.wide for f in order if still.get(f.want.key, 0) > 0}, reverse=True)
                 if luck is not None:
                     luck.shuffle(classes)
                 for wide in classes:
                     if low + wide > board.width + THIN:
                         continue
-                    lane, after = self._greedy_lane(low, wide, order, still)
+                    lane, after = self._greedy_lane(low, wide, order, still, luck, early)
                     if lane.cuts:
                         placed, still = lane, after
                         break
@@ -220,8 +231,15 @@ class Yields:
         return pattern(Ripped(section, tuple(lanes)), self.fits_by_key, saw)
 
     def _greedy_lane(
-        self, low: float, wide: float, order: Sequence[_Fit], left: Mapping[str, int]
+        self,
+        low: float,
+        wide: float,
+        order: Sequence[_Fit],
+        left: Mapping[str, int],
+        luck: Random | None,
+        early: float,
     ) -> tuple[Lane, dict[str, int]]:
+        """A lane filled with what is still wanted; as luck has it, a run is left before it is full."""
         still, cuts = dict(left), []
         for begins, ends in self.section.runs(low, low + wide):
             x = begins
@@ -229,6 +247,8 @@ class Yields:
                 if fit.wide > wide + THIN:
                     continue
                 while still.get(fit.want.key, 0) > 0 and x + fit.want.length <= ends + THIN:
+                    if luck is not None and luck.random() < early:
+                        break
                     cuts.append(self._cut(fit, x, low))
                     x += fit.want.length + self.saw.kerf
                     still[fit.want.key] -= 1

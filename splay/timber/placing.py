@@ -195,8 +195,8 @@ def first_places(
     """A place for each part (a need and which of several), the largest first: clear of every flaw, along
     the grain, as near an end and an edge as it goes, so that what is left is large.
 
-    The slabs are tried in their order; `held` lie there already and stay. Splits are kept out of seats; where no place is clear of them one
-    that only a split runs into is taken.
+    The slabs are tried in their order; `held` lie there already and stay. Splits are kept out of seats;
+    where no place is clear of them one that only a split runs into is taken.
     """
     ends = monotonic() + seconds
     held = list(held)

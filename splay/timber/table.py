@@ -74,7 +74,7 @@ def to_csv(items: Iterable[AnyStock]) -> str:
 
 def _plain(value: object) -> object:
     """A cell that no table program takes for a formula."""
-    if isinstance(value, str) and value[:1] in "=+-@":
+    if isinstance(value, str) and value[:1] in tuple("=+-@'"):
         return "'" + value
     return f"{value:g}" if isinstance(value, float) else value
 
