@@ -63,7 +63,7 @@ class WoodChoice(Frozen):
     """The kind of wood for legs, stretchers and frames; any where it is empty."""
     top_species: Name = ""
     """The kind of wood for the seat or tabletop; any where it is empty."""
-    from_: Annotated[tuple[StockKey, ...], Field(max_length=200, alias="from")] = ()
+    out_of: Annotated[tuple[StockKey, ...], Field(max_length=200)] = ()
     """The stock it may come from; all that is free where it is empty."""
     layers: Annotated[tuple[Layers, ...], Field(max_length=40)] = ()
     shop_c: Celsius = 20.0
@@ -76,8 +76,6 @@ class WoodChoice(Frozen):
     """How damp that is, % relative humidity."""
     laid: Annotated[tuple[Laid, ...], Field(max_length=120)] = ()
     """What the maker put where in slabs."""
-
-    model_config = Frozen.model_config | {"populate_by_name": True}
 
     @model_validator(mode="after")
     def _once(self) -> Self:
@@ -113,7 +111,7 @@ def read_choice(given: object, bare: Bare = "metric", at: str = "") -> WoodChoic
 
 def write_choice(choice: WoodChoice) -> dict[str, Any]:
     """The choice as a JSON document."""
-    return choice.model_dump(mode="json", by_alias=True)
+    return choice.model_dump(mode="json")
 
 
 def wood_schema() -> dict[str, Any]:

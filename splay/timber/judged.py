@@ -8,7 +8,7 @@ from splay.judge import Finding
 from splay.quantity import Quantity, Show
 from splay.timber.effects import Effects
 from splay.timber.layout import WoodLayout
-from splay.timber.moisture import WETTER, drying
+from splay.timber.moisture import WETTER, drying, led_to
 from splay.timber.stock import AnyStock, Board, Log, Slab
 
 DRYER = 3.0
@@ -77,6 +77,25 @@ def _wet(used: Sequence[AnyStock], effects: Effects, show: Show) -> Iterator[Fin
         text = f"Nobody has read the moisture of {names}."
         mend = "Read it with a meter, in the middle and away from its ends, and enter it in the store."
         yield _finding("moisture_unknown", "note", text, mend, show.count(len(unknown)))
+
+
+WET_MATTERS = frozenset({"glue_boards", "bore", "bore_member", "glue"})
+"""The kinds of work that go wrong in wet wood (common practice, no source)."""
+
+
+def wet_said(used: Sequence[AnyStock], celsius: float, humidity: float) -> str:
+    """That some wood is too wet for where it will live, in one sentence for the step at hand; empty where
+    none is."""
+    ends = led_to(celsius, humidity)
+    wet = [item for item in used if item.now is not None and item.now > ends + WETTER]
+    if not wet:
+        return ""
+    names = ", ".join(f"{item.name} {item.now:.0f} %" for item in wet[:3])
+    return (
+        f"Too wet when it was last read ({names}; {ends:.0f} % where it will live): let it dry first, or "
+        "read "
+        "it again."
+    )
 
 
 def _days(least: float, most: float) -> str:

@@ -149,7 +149,7 @@ def lay_out_wood(
 ) -> WoodLayout:
     """Lay out what a piece needs on the stock that is free. With no time at all: the first plan there
     is."""
-    usable = [item for item in stock if not choice.from_ or item.id in choice.from_]
+    usable = [item for item in stock if not choice.out_of or item.id in choice.out_of]
     boards = [item for item in usable if isinstance(item, Board)]
     slabs = [item for item in usable if isinstance(item, Slab)]
     logs = [item for item in usable if isinstance(item, Log)]

@@ -51,6 +51,10 @@ class Whose(ApiCase):
         "POST /again": {},
         "PUT /class": {"learner": "kim", "order": ["ready", "lay_out"]},
         "POST /log": {"sort": "note", "says": "seen"},
+        "PUT /wood": {"document": {}, "based_on": 0},
+        "POST /wood/layout": {"seconds": 0},
+        "POST /wood/moved": {"laid": [], "stock": "00000000-0000-4000-8000-000000000000"},
+        "PUT /wood/sawn": {"stock": "00000000-0000-4000-8000-000000000000"},
     }
 
     def body(self, method: str, path: str) -> Any:

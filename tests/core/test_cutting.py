@@ -147,7 +147,7 @@ class Simple(unittest.TestCase):
 
 
 def every_way(mine: Board, wants: list[Want], saw_: Saw) -> list[tuple[dict[str, int], float]]:
-    """Every way of sawing one section without a flaw across it: counts and loss (litres), by brute force."""
+    """Every way of sawing one section without a flaw across it, by brute force: counts, loss in litres."""
     x0, x1, kerf = saw_.trim, mine.length - saw_.trim, saw_.kerf
     flaws = bad_of(mine)
     starts = sorted({bad.high for bad in flaws if bad.high < mine.width})

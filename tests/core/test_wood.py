@@ -353,7 +353,9 @@ class Documents(unittest.TestCase):
             self.assertEqual([f.field for f in caught.exception.faults], ["version"])
 
     def test_a_choice_is_read_back_as_it_was(self) -> None:
-        choice = read_choice({"from": ["a"], "kerf": "1/8", "layers": [{"key": "k", "layers": 3}]}, "inch")
+        choice = read_choice(
+            {"out_of": ["a"], "kerf": "1/8", "layers": [{"key": "k", "layers": 3}]}, "inch"
+        )
         self.assertAlmostEqual(choice.kerf, 3.175)
         self.assertEqual(read_choice(write_choice(choice)), choice)
 

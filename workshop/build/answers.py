@@ -9,9 +9,11 @@ from ninja import Schema
 from splay.build import Broken, Build, Order, Step, Wait, takes
 from splay.build.operations import OPERATIONS
 from splay.build.progress import Going, Progress, minutes_left, next_of, shown_done
+from splay.timber.judged import WET_MATTERS
 from workshop.build.models import Entry, Timer
 from workshop.build.situation import Situation
 from workshop.pieces.actions import Maker, hanging_for
+from workshop.timber.wet import wet_for
 
 MOST_LESSONS = 4
 """The latest of one kind of work: more is not read at the bench."""
@@ -118,9 +120,10 @@ def build_out(now: Situation, maker: Maker, said: str = "") -> BuildOut:
     copies = [now.at(copy) for copy in range(1, now.piece.make + 1)]
     timers = {one.step: one for one in Timer.objects.filter(piece=now.row, copy=now.copy)}
     lessons = _lessons(now, maker)
+    wet = wet_for(now.row)
     going = {one.key: one for one in now.progress.steps}
     steps = [
-        _step_out(step, now.order, going, now, copies, timers.get(step.key), lessons)
+        _step_out(step, now.order, going, now, copies, timers.get(step.key), lessons, wet)
         for step in now.order.steps
     ]
     next_copy, next_key = next_of(now.order, copies) or (now.copy, None)
@@ -157,6 +160,7 @@ def _step_out(
     copies: list[Progress],
     timer: Timer | None,
     lessons: dict[str, list[LessonOut]],
+    wet: str,
 ) -> StepOut:
     mine = going[step.key]
     took = takes(step, now.record, now.piece.make)
@@ -177,7 +181,7 @@ def _step_out(
         do=list(step.do),
         lay_out=list(step.lay_out),
         marks=list(step.marks),
-        caution=step.caution,
+        caution=" ".join(filter(None, (wet if kinds.keys() & WET_MATTERS else "", step.caution))),
         wait=step.wait,
         minutes=took.minutes,
         whose=took.whose,

@@ -145,5 +145,5 @@ def pile_up(rows: dict[str, PieceRow], shop: Shop, maker: User) -> None:
     for name in RESERVED:
         choice = {"top_species": ELM if name == "foyer-bench" else ASH, "species": ASH}
         reserving.keep_choice(rows[name].pk, choice, 0, maker)
-        reserving.find(wooded(rows[name], maker), 0.8)
+        reserving.find(wooded(rows[name], maker), 0.8, maker)
         reserving.reserve(rows[name].pk, maker)

@@ -16,6 +16,7 @@ from splay.document import Frozen, read_document
 from splay.errors import BadInput, Fault
 from splay.piece import MOST_MADE, read_piece
 from splay.reading import kind_named
+from splay.timber.choices import WoodChoice, read_choice, write_choice
 from workshop.accounts.makers import LONGEST_NAME
 from workshop.build.record import RecordedBuild, bring, recorded
 from workshop.pieces.actions import MOST_OF_A_PIECE, next_turn
@@ -29,6 +30,7 @@ from workshop.pieces.models import (
     Revision,
 )
 from workshop.pieces.photos import is_plain_jpeg, plain_jpeg
+from workshop.timber.models import WoodRow
 
 RECORD_VERSION = 1
 Who = Annotated[str, Field(max_length=LONGEST_NAME)] | None
@@ -100,6 +102,7 @@ class Record(Frozen):
     events: Annotated[tuple[RecordedEvent, ...], Field(max_length=1_000_000)] = ()
     photo: str | None = None
     build: RecordedBuild | None = None
+    wood: WoodChoice | None = None
 
 
 def record_of(row: PieceRow) -> Record:
@@ -150,6 +153,7 @@ def record_of(row: PieceRow) -> Record:
             for e in row.reading_events.select_related("by").order_by("pk")
         ),
         photo=base64.b64encode(bytes(photo.image)).decode() if photo else None,
+        wood=_wood(row),
         build=recorded(row),
     )
 
@@ -224,9 +228,17 @@ def hang_record(
         ReadingRow.objects.filter(pk=answer.pk).update(taken=reading.taken)
     if record.photo:
         _photo(row, record.photo)
+    if record.wood:
+        WoodRow.objects.create(piece=row, document=write_choice(record.wood), number=1)
     if record.build:
         bring(row, record.build, lambda name: _maker(name, makers))
     return row
+
+
+def _wood(row: PieceRow) -> WoodChoice | None:
+    """What was chosen about its wood; what is reserved is the store's."""
+    kept = WoodRow.objects.filter(piece=row).first()
+    return read_choice(kept.document) if kept and kept.document else None
 
 
 def _photo(row: PieceRow, coded: str) -> None:

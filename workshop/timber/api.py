@@ -22,6 +22,7 @@ from workshop.timber import store, taking_in
 from workshop.timber.answers import AIR, StockOut, stock_out
 from workshop.timber.models import StockPhoto, StockRow
 from workshop.timber.outlines_in import MOST_LETTERS, Sort, outline_in
+from workshop.timber.reserving import freshen_all
 from workshop.timber.rows import Lying, get_stock, item_of, lying
 
 router = Router()
@@ -118,6 +119,7 @@ class Listen(Schema):
 def look(request: HttpRequest, sought: Query[Sought]) -> StoreOut:
     """The wood that is there, as far as it is what is looked for."""
     show = Show(the_shop(request.user).rounding.units())
+    freshen_all(request.user)
     all_of_it = lying()
     mine = [one for one in all_of_it if _is_sought(one, sought)]
     return StoreOut(

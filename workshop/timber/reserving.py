@@ -91,8 +91,9 @@ def keep_choice(id: UUID, document: dict[str, Any], based_on: int, maker: Maker)
     return WoodRow.objects.update_or_create(piece=row, defaults=said)[0]
 
 
-def find(now: Wooded, seconds: float) -> WoodLayout:
+def find(now: Wooded, seconds: float, maker: Maker) -> WoodLayout:
     """Lay the piece out on what is free; it is kept, to be reserved."""
+    freshen_all(maker)
     stock = free_for(now.row)
     found = lay_out_wood(now.needs, stock, now.choice, now.show, seconds, now.piece.make)
     ids = used_ids(found)
@@ -191,6 +192,18 @@ def freshen(now: Wooded, maker: Maker) -> WoodRow | None:
     wood.kept["revision"] = now.row.latest
     wood.save()
     return wood
+
+
+def freshen_all(maker: Maker) -> None:
+    """Undo every reservation that its piece does not fit any more: whoever looks for wood finds it free."""
+    for wood in WoodRow.objects.exclude(kept=None).filter(piece__removed=None).select_related("piece"):
+        if wood.kept and wood.kept["revision"] == wood.piece.latest:
+            continue
+        try:
+            freshen(wooded(wood.piece, maker), maker)
+        except SplayError:
+            # As it stands now it cannot be planned: what it had is kept for it.
+            continue
 
 
 def _fits(need: Need, had: list[float] | None) -> bool:

@@ -31,7 +31,7 @@ def change(id: UUID, given: dict[str, Any], bare: Bare, based_on: int, maker: Ma
     row = StockRow.objects.select_for_update().filter(pk=id, gone="").first()
     if row is None:
         raise Http404
-    item = read_stock({**given, "id": ""}, bare)
+    item = read_stock({name: value for name, value in given.items() if name != "id"}, bare)
     document = write_stock(item)
     if document == row.document:
         return row

@@ -171,7 +171,7 @@ def choose(request: HttpRequest, id: UUID, payload: WoodSave) -> WoodOut:
 def lay_out(request: HttpRequest, id: UUID, payload: LayOut) -> WoodOut:
     """Lay it out on the wood that is free."""
     now = wooded(get_row(id, request.user), request.user)
-    found = None if now.kept and now.kept.kept else reserving.find(now, payload.seconds)
+    found = None if now.kept and now.kept.kept else reserving.find(now, payload.seconds, request.user)
     return _out(now, request.user, found)
 
 

@@ -6215,6 +6215,7 @@ export interface components {
              * @constant
              */
             version: 1;
+            wood?: components["schemas"]["WoodChoice"] | null;
         };
         /**
          * RecordedBuild
@@ -7968,9 +7969,9 @@ export interface components {
         };
         /**
          * StockOut
-         * @description A piece of wood: its document, its size and its figures (`chosen`) in the maker's units, what it is reserved for and what of it
-         *     (`taken`; `left` goes back to the store), its moisture and how long until it has come to the shop's air;
-         *     its flaws as corners, mm.
+         * @description A piece of wood: its document, its size and its figures (`chosen`) in the maker's units, what it is
+         *     reserved for and what of it (`taken`; `left` goes back to the store), its moisture and how long until it
+         *     has come to the shop's air; its flaws as corners, mm.
          */
         StockOut: {
             /** By */
@@ -8815,12 +8816,6 @@ export interface components {
              */
             format: "proud-rake-wood";
             /**
-             * From
-             * @description The stock it may come from; all that is free where it is empty.
-             * @default []
-             */
-            from_: string[];
-            /**
              * Home C
              * @description The air it will live in, °C.
              * @default 21
@@ -8867,6 +8862,12 @@ export interface components {
              * @default 6
              */
             margin: number | string;
+            /**
+             * Out Of
+             * @description The stock it may come from; all that is free where it is empty.
+             * @default []
+             */
+            out_of: string[];
             /**
              * Planing
              * @description What planing takes of a sawn blank's thickness, and of its width.

@@ -27,6 +27,8 @@ class Command(BaseCommand):
         except (archive.NotAnArchive, OSError) as error:
             raise CommandError(f"{file}: {error}") from None
         self.stdout.write(f"{found.hung} pieces were hung up, {found.known} hung already.")
+        if found.stock:
+            self.stdout.write(f"{found.stock} pieces of wood lie in the store.")
         for name, why in found.refused:
             self.stderr.write(f"{name} was left out: {why}")
         if found.refused:

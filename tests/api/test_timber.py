@@ -1,0 +1,438 @@
+"""The timber store and the wood of pieces over HTTP: put in, found, laid out, reserved, sawn, freed."""
+
+from __future__ import annotations
+
+import io
+import json
+from typing import Any
+
+import ezdxf
+from PIL import Image
+
+from tests.api.base import ApiCase
+from tests.api.test_makers import GOOD, Someone
+from workshop.demo.load import load_demo
+from workshop.demo.pile import RESERVED
+from workshop.keeping import archive
+from workshop.pieces.models import PieceRow
+from workshop.pieces.record import hang_record, read_record, record_of
+from workshop.timber.models import StockRow, WoodRow
+
+ASH = "ash, white"
+LONG = {"kind": "board", "name": "Long", "species": ASH, "length": 2600, "width": 420, "thickness": 60}
+LONG |= {"moisture": 8}
+SQUARE = [(0, 0), (1500, 0), (1500, 600), (0, 600)]
+
+
+def slab(**more: Any) -> dict[str, Any]:
+    made = {"kind": "slab", "name": "Wide", "species": ASH, "thickness": 60, "moisture": 8}
+    return {**made, "outline": [{"x": x, "y": y} for x, y in SQUARE], **more}
+
+
+class TimberCase(ApiCase):
+    def put_in(self, status: int = 201, bare: str = "metric", **item: Any) -> dict[str, Any]:
+        answer = self.call("POST", "/api/timber", {"item": item, "bare": bare})
+        self.assertEqual(answer.status_code, status, answer.content)
+        return dict(answer.json())
+
+    def there(self, query: str = "") -> list[str]:
+        answer = self.call("GET", f"/api/timber{query}")
+        self.assertEqual(answer.status_code, 200, answer.content)
+        return [one["item"]["name"] for one in answer.json()["items"]]
+
+    def change(self, stock: dict[str, Any], status: int = 200, **change: Any) -> dict[str, Any]:
+        body = {"item": {**stock["item"], **change}, "based_on": stock["number"]}
+        answer = self.call("PUT", f"/api/timber/{stock['id']}", body)
+        self.assertEqual(answer.status_code, status, answer.content)
+        return dict(answer.json())
+
+
+class Store(TimberCase):
+    def test_a_board_is_put_in_as_typed_and_read_back_in_the_makers_units(self) -> None:
+        flaws = [{"kind": "knot", "start": "12", "end": "13 1/2", "low": "1", "high": "2"}]
+        made = self.put_in(
+            kind="board", name="One", species=ASH, length="96", width="7 1/4", thickness="2", flaws=flaws,
+            bare="inch",
+        )  # fmt: skip
+        self.assertAlmostEqual(made["item"]["width"], 184.15)
+        self.assertAlmostEqual(made["item"]["flaws"][0]["end"], 342.9)
+        self.assertEqual(made["chosen"]["flaws.0.start"]["other"], '12"')
+        self.assertEqual(made["text"], "2438.5 × 184 × 51 mm")
+
+    def test_what_is_wrong_is_said_at_its_field_and_nothing_is_kept(self) -> None:
+        said = self.put_in(422, **(LONG | {"flaws": [{"kind": "knot", "start": 2500, "end": 2700}]}))
+        self.assertEqual([f["field"] for f in said["faults"]], ["item.flaws.0.end"])
+        said = self.put_in(422, **(LONG | {"moisture": 300, "length": "nonsense"}))
+        self.assertEqual({f["field"] for f in said["faults"]}, {"item.moisture", "item.length"})
+        said = self.put_in(422, **(LONG | {"species": "moon wood"}))
+        self.assertIn("gravity", said["faults"][0]["do"])
+        self.assertEqual(self.there(), [])
+
+    def test_it_is_found_by_words_kind_size_dryness_and_whether_it_is_free(self) -> None:
+        self.put_in(**LONG)
+        self.put_in(**slab(place="by the door"))
+        self.put_in(**(LONG | {"name": "Wet", "species": "oak, white", "moisture": 30, "length": 900}))
+        for query, names in (
+            ("", ["Long", "Wide", "Wet"]),
+            ("?words=DOOR", ["Wide"]),
+            ("?species=oak, white", ["Wet"]),
+            ("?kind=board&length=1000", ["Long"]),
+            ("?driest=10", ["Long", "Wide"]),
+            ("?width=500", ["Wide"]),
+            ("?words=nothing", []),
+        ):
+            with self.subTest(query):
+                self.assertEqual(self.there(query), names)
+        self.assertEqual(self.call("GET", "/api/timber?kind=heap").status_code, 422)
+
+    def test_two_makers_changing_one_board_do_not_overwrite_each_other(self) -> None:
+        made = self.put_in(**LONG)
+        self.change(made, name="Mine")
+        self.assertIn("meanwhile", self.change(made, 409, name="Theirs")["detail"])
+        self.assertEqual(self.there(), ["Mine"])
+
+    def test_what_is_taken_out_can_be_put_back(self) -> None:
+        made = self.put_in(**LONG)
+        self.assertEqual(self.call("DELETE", f"/api/timber/{made['id']}").status_code, 204)
+        self.assertEqual(self.there(), [])
+        self.assertEqual(self.call("PUT", f"/api/timber/{made['id']}/back").status_code, 200)
+        self.assertEqual(self.there(), ["Long"])
+
+    def test_readings_over_time_say_when_it_is_dry(self) -> None:
+        seen = [{"on": "2026-01-01", "moisture": 30}, {"on": "2026-03-01", "moisture": 20}]
+        made = self.put_in(**(LONG | {"seen": seen}))
+        self.assertEqual(made["moisture"], 20)
+        self.assertIn("by 2 readings", made["dries"])
+        self.assertEqual(self.put_in(**(LONG | {"moisture": 9}))["dries"], "")
+
+    def test_one_that_cannot_be_read_harms_no_other(self) -> None:
+        self.put_in(**LONG)
+        StockRow.objects.create(document={"kind": "of another time"})
+        self.assertEqual(self.there(), ["Long"])
+
+    def test_a_photograph_is_kept_plain_and_small(self) -> None:
+        made = self.put_in(**slab())
+        shot = io.BytesIO()
+        Image.new("RGB", (3000, 1200), (120, 90, 60)).save(shot, "JPEG")
+        path = f"/api/timber/{made['id']}/photo"
+        sent = self.client.generic(
+            "PUT", path, shot.getvalue(), content_type="image/jpeg", headers={"X-CSRFToken": self.token}
+        )
+        self.assertEqual((sent.status_code, sent.json()["width"]), (200, 1600))
+        self.assertEqual(self.call("GET", path)["Content-Type"], "image/jpeg")
+        self.assertEqual(self.call("GET", "/api/timber").json()["items"][0]["photo"]["width"], 1600)
+
+    def test_the_moisture_meter_and_the_hygrometer_speak_of_what_is_there(self) -> None:
+        made = self.put_in(**LONG)
+        heard = self.call("POST", f"/api/timber/{made['id']}/meter", {"count": 1}).json()
+        self.assertEqual(heard["state"], "read")
+        self.assertAlmostEqual(heard["value"], 8.0, delta=2.0)
+        heard = self.call("POST", "/api/timber/air", {"count": 4}).json()
+        self.assertTrue(20 < heard["value"] < 80)
+
+
+class Files(TimberCase):
+    def outline(self, sort: str, text: str, status: int = 200) -> dict[str, Any]:
+        answer = self.call("POST", "/api/timber/outline", {"sort": sort, "text": text, "bare": "metric"})
+        self.assertEqual(answer.status_code, status, answer.content)
+        return dict(answer.json())
+
+    def size(self, found: dict[str, Any]) -> tuple[float, float]:
+        xs, ys = zip(*found["corners"], strict=True)
+        return round(max(xs) - min(xs), 1), round(max(ys) - min(ys), 1)
+
+    def test_an_outline_out_of_svg_with_and_without_units(self) -> None:
+        head = '<svg xmlns="http://www.w3.org/2000/svg"'
+        shape = '<path d="M0 0 H120 V40 C100 50 20 50 0 40 Z"/></svg>'
+        found = self.outline("svg", f'{head} width="1200mm" height="500mm" viewBox="0 0 120 50">{shape}')
+        wide, high = self.size(found)
+        # The largest y of the curve through 40, 50, 50, 40 is 47.5.
+        self.assertAlmostEqual(wide, 1200.0, delta=0.5)
+        self.assertAlmostEqual(high, 475.0, delta=1.0)
+        found = self.outline("svg", f"{head}>{shape.replace('120', '1200').replace('V40', 'V400')}")
+        self.assertIn("taken as millimetres", found["said"])
+
+    def test_an_outline_out_of_dxf_in_its_own_units_as_one_line_or_many(self) -> None:
+        def text(units: int, closed: bool) -> str:
+            drawing = ezdxf.new()  # type: ignore[attr-defined]
+            drawing.header["$INSUNITS"] = units
+            space = drawing.modelspace()
+            points = [(0, 0), (60, 0), (60, 20), (0, 20)]
+            if closed:
+                space.add_lwpolyline(points, close=True)
+            else:
+                for a, b in zip(points, [*points[1:], points[0]], strict=True):
+                    space.add_line(a, b)
+            out = io.StringIO()
+            drawing.write(out)
+            return out.getvalue()
+
+        for closed in (True, False):
+            self.assertEqual(self.size(self.outline("dxf", text(1, closed))), (1524.0, 508.0))
+            self.assertEqual(self.size(self.outline("dxf", text(5, closed))), (600.0, 200.0))
+
+    def test_an_outline_out_of_a_table_of_points_or_of_widths(self) -> None:
+        self.assertEqual(
+            self.size(self.outline("csv", "x,y\n0,0\n900,0\n880,300\n0,310\n")), (900.0, 310.0)
+        )
+        self.assertEqual(
+            self.size(self.outline("csv", "at;width\n0;300\n500;320,5\n1000;310\n")), (1000.0, 320.5)
+        )
+        found = self.outline("csv", "at,near,far\n0,150,150\n800,160,140\n")
+        self.assertEqual(self.size(found), (800.0, 310.0))
+
+    def test_hostile_broken_and_empty_drawings_are_refused_with_a_reason(self) -> None:
+        bomb = '<!DOCTYPE svg [<!ENTITY a "aaaaaaaaaa"><!ENTITY b "&a;&a;&a;&a;">]><svg>&b;</svg>'
+        outside = '<!DOCTYPE svg SYSTEM "file:///etc/passwd"><svg/>'
+        head = '<svg xmlns="http://www.w3.org/2000/svg"'
+        ring = " ".join(f"L{k % 900} {k % 700}" for k in range(60_000))
+        for sort, text in (
+            ("svg", bomb),
+            ("svg", outside),
+            ("svg", "<svg"),
+            ("svg", "<html/>"),
+            (
+                "svg",
+                f'{head}><path d="M0 0 L500 400 L500 0 L0 400 Z"/></svg>',
+            ),
+            ("svg", f'<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0 {ring}Z"/></svg>'),
+            ("svg", '<svg xmlns="http://www.w3.org/2000/svg"><rect width="9e9" height="9e9"/></svg>'),
+            ("dxf", "nonsense"),
+            ("dxf", ""),
+            ("csv", "x,y\n0,0\n1\n"),
+            ("csv", "x,y\n0,zero\n1,1\n"),
+            ("csv", "a,b\n1,2\n"),
+            ("csv", "x,y\n0,0\n900,0\n"),
+        ):
+            with self.subTest(f"{sort} {text[:40]}"):
+                said = self.outline(sort, text, 422)
+                self.assertEqual(said["faults"][0]["field"], "file")
+                self.assertTrue(said["faults"][0]["do"])
+        self.assertEqual(self.call("POST", "/api/timber/outline", b"x" * 1_000_001).status_code, 413)
+
+    def test_the_stock_goes_out_and_comes_back_as_a_file_and_as_a_table(self) -> None:
+        self.put_in(**(LONG | {"flaws": [{"kind": "knot", "start": 10, "end": 60, "low": 5, "high": 40}]}))
+        self.put_in(**slab())
+        before = [one["item"] for one in self.call("GET", "/api/timber").json()["items"]]
+        for sort, path in (("json", "file"), ("csv", "table")):
+            text = self.call("GET", f"/api/timber/{path}").content.decode()
+            StockRow.objects.all().delete()
+            body = {"sort": sort, "text": text, "bare": "metric"}
+            found = self.call("POST", "/api/timber/taken_in", body).json()
+            self.assertEqual((found["count"], found["taken"], self.there()), (2, 0, []))
+            found = self.call("POST", "/api/timber/taken_in", {**body, "sure": True}).json()
+            self.assertEqual(found["taken"], 2)
+            after = [one["item"] for one in self.call("GET", "/api/timber").json()["items"]]
+            for one in (*before, *after):
+                one.pop("id", None)
+            self.assertEqual(after, before)
+
+    def test_a_bad_row_is_named_and_the_rest_can_be_taken(self) -> None:
+        rows = (f'board,A,"{ASH}",900,90,20', f'board,B,"{ASH}",-4,90,20')
+        text = "\n".join(("kind,name,species,length,width,thickness", *rows))
+        body = {"sort": "csv", "text": text, "bare": "metric", "sure": True}
+        found = self.call("POST", "/api/timber/taken_in", body).json()
+        self.assertEqual(([b["row"] for b in found["bad"]], found["taken"]), ([3], 1))
+        for text in ("{}", "[1]", "{", '{"format": "proud-rake-stock", "version": 9}'):
+            body = {"sort": "json", "text": text, "bare": "metric", "sure": True}
+            self.assertEqual(self.call("POST", "/api/timber/taken_in", body).status_code, 422, text)
+        self.assertEqual(self.there(), ["A"])
+
+
+class Wood(TimberCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.made = self.new(name="Lantern stool")
+        self.path = f"/api/pieces/{self.made['id']}/wood"
+
+    def do(self, method: str, path: str, body: Any = None, status: int = 200) -> dict[str, Any]:
+        answer = self.call(method, f"{self.path}{path}", body)
+        self.assertEqual(answer.status_code, status, answer.content)
+        return dict(answer.json()) if answer.content else {}
+
+    def lay_out(self, seconds: float = 0.2) -> dict[str, Any]:
+        return self.do("POST", "/layout", {"seconds": seconds})
+
+    def save(self, **change: Any) -> None:
+        now = self.call("GET", f"/api/pieces/{self.made['id']}").json()
+        body = {"document": {**now["piece"], **change}, "based_on": now["revision"]}
+        answer = self.call("PUT", f"/api/pieces/{self.made['id']}", body)
+        self.assertEqual(answer.status_code, 200, answer.content)
+
+    def reserved(self) -> list[str]:
+        items = self.call("GET", "/api/timber").json()["items"]
+        return sorted(one["item"]["name"] for one in items if one["reserved_for"])
+
+    def test_it_says_what_is_needed_missing_and_to_get(self) -> None:
+        found = self.lay_out()
+        self.assertEqual([need["role"] for need in found["needs"]], ["top", "leg"])
+        self.assertEqual({m["count"] for m in found["layout"]["missing"]}, {1, 3})
+        self.assertTrue(found["layout"]["buy"])
+        self.assertIn("no wood", self.do("PUT", "/reserved", status=409)["detail"])
+
+    def test_reserved_wood_is_nobody_elses_and_free_again_when_it_is_given_back(self) -> None:
+        self.put_in(**LONG)
+        self.lay_out()
+        self.assertTrue(self.do("PUT", "/reserved")["reserved"])
+        self.assertEqual(self.reserved(), ["Long"])
+        other = self.new(name="Another")
+        path = f"/api/pieces/{other['id']}/wood"
+        theirs = self.call("POST", f"{path}/layout", {"seconds": 0}).json()
+        self.assertTrue(theirs["layout"]["missing"])
+        item = self.call("GET", "/api/timber").json()["items"][0]
+        self.assertEqual(len(item["taken"]), 4)
+        self.assertEqual(self.call("DELETE", f"{self.path}/reserved").status_code, 204)
+        self.assertEqual(self.reserved(), [])
+        theirs = self.call("POST", f"{path}/layout", {"seconds": 0}).json()
+        self.assertFalse(theirs["layout"]["missing"])
+
+    def test_two_pieces_cannot_reserve_the_same_board(self) -> None:
+        self.put_in(**LONG)
+        self.lay_out()
+        other = self.new(name="Another")
+        path = f"/api/pieces/{other['id']}/wood"
+        self.call("POST", f"{path}/layout", {"seconds": 0})
+        self.do("PUT", "/reserved")
+        late = self.call("PUT", f"{path}/reserved")
+        self.assertEqual(late.status_code, 409)
+        self.assertIn("lay it out anew", late.json()["detail"])
+
+    def test_a_change_that_no_longer_fits_undoes_it_and_says_so_another_does_not(self) -> None:
+        self.put_in(**LONG)
+        self.lay_out()
+        self.do("PUT", "/reserved")
+        self.save(name="Lantern stool, low", height=self.made["piece"]["height"] - 20)
+        self.assertTrue(self.do("GET", "")["reserved"])
+        self.save(height=self.made["piece"]["height"] + 60)
+        found = self.do("GET", "")
+        self.assertFalse(found["reserved"])
+        self.assertIn("would not fit", found["said"])
+        self.assertEqual(self.reserved(), [])
+        log = self.call("GET", f"/api/pieces/{self.made['id']}/log").json()["entries"]
+        self.assertEqual([line["sort"] for line in log[:2]], ["wood", "wood"])
+        self.assertIn("no more", log[0]["says"])
+
+    def test_the_store_itself_frees_what_a_changed_piece_does_not_fit(self) -> None:
+        # Nobody opened the piece: whoever looks for wood finds it free all the same.
+        self.put_in(**LONG)
+        self.lay_out()
+        self.do("PUT", "/reserved")
+        self.save(height=self.made["piece"]["height"] + 60)
+        self.assertEqual(self.reserved(), [])
+
+    def test_a_flaw_found_later_frees_it_and_a_note_does_not(self) -> None:
+        made = self.put_in(**LONG)
+        self.lay_out()
+        self.do("PUT", "/reserved")
+        made = self.change(made, notes="from the north wall", place="rack")
+        self.assertTrue(self.do("GET", "")["reserved"])
+        self.change(made, flaws=[{"kind": "split", "start": 0, "end": 900}])
+        self.assertIn("Long was changed in the store", self.do("GET", "")["said"])
+
+    def test_a_piece_taken_off_the_rack_holds_no_wood(self) -> None:
+        self.put_in(**LONG)
+        self.lay_out()
+        self.do("PUT", "/reserved")
+        self.call("DELETE", f"/api/pieces/{self.made['id']}")
+        self.assertEqual(self.reserved(), [])
+        other = self.new(name="Another")
+        path = f"/api/pieces/{other['id']}/wood"
+        self.call("POST", f"{path}/layout", {"seconds": 0})
+        self.assertEqual(self.call("PUT", f"{path}/reserved").status_code, 200)
+
+    def test_sawn_wood_is_gone_its_leftovers_lie_in_the_store_and_it_can_be_taken_back(self) -> None:
+        self.put_in(**LONG)
+        layout = self.lay_out()["layout"]
+        self.do("PUT", "/reserved")
+        stock = layout["boards"][0]["stock"]
+        found = self.do("PUT", "/sawn", {"stock": stock})
+        self.assertEqual(found["sawn"], [stock])
+        lies = self.call("GET", "/api/timber").json()["items"]
+        self.assertEqual(len(lies), len(layout["boards"][0]["left"]))
+        for one, left in zip(lies, layout["boards"][0]["left"], strict=True):
+            self.assertEqual(one["item"]["source"], "offcut")
+            self.assertAlmostEqual(one["item"]["length"], left["length"])
+            self.assertEqual(one["item"]["moisture"], 8)
+        self.assertEqual(self.do("PUT", "/sawn", {"stock": stock})["sawn"], [stock])
+        found = self.do("PUT", "/sawn", {"stock": stock, "undo": True})
+        self.assertEqual((found["sawn"], self.there()), ([], ["Long"]))
+        self.do("PUT", "/sawn", {"stock": stock})
+        rest = self.call("GET", "/api/timber").json()["items"][0]
+        self.change(rest, name="Used already")
+        self.assertIn("stays sawn", self.do("PUT", "/sawn", {"stock": stock, "undo": True}, 409)["detail"])
+
+    def test_what_was_sawn_stays_sawn_when_the_rest_is_given_back(self) -> None:
+        self.put_in(**LONG)
+        layout = self.lay_out()["layout"]
+        self.do("PUT", "/reserved")
+        self.do("PUT", "/sawn", {"stock": layout["boards"][0]["stock"]})
+        self.call("DELETE", f"{self.path}/reserved")
+        self.assertNotIn("Long", self.there())
+
+    def test_a_seat_is_carried_on_its_slab_and_put_down(self) -> None:
+        self.put_in(**slab())
+        self.put_in(**LONG)
+        found = self.lay_out()
+        stock = found["layout"]["slabs"][0]["stock"]
+        laid = found["layout"]["laid"]
+        carried = [{**laid[0], "x": laid[0]["x"] - 400}]
+        moved = self.do("POST", "/moved", {"laid": carried, "stock": stock})
+        self.assertEqual([f["code"] for f in moved["faults"]], ["outside"])
+        self.assertEqual(self.do("GET", "")["layout"]["laid"], laid)
+        there = [{**laid[0], "x": 900.0, "y": 300.0, "turn": 5.0}]
+        self.do("PUT", "", {"document": {"laid": there}, "based_on": 0})
+        found = self.lay_out()
+        part = found["layout"]["slabs"][0]["parts"][0]
+        self.assertEqual((part["x"], part["y"], part["turn"]), (900.0, 300.0, 5.0))
+
+    def test_choices_are_faults_at_their_fields_and_two_tabs_do_not_overwrite_each_other(self) -> None:
+        said = self.do("PUT", "", {"document": {"kerf": "900"}, "based_on": 0}, 422)
+        self.assertEqual(said["faults"][0]["field"], "wood.kerf")
+        self.do("PUT", "", {"document": {"kerf": "2"}, "based_on": 0})
+        self.do("PUT", "", {"document": {"kerf": "4"}, "based_on": 0}, 409)
+        self.assertEqual(self.do("GET", "")["document"]["kerf"], 2.0)
+        self.put_in(**LONG)
+        self.lay_out()
+        self.do("PUT", "/reserved")
+        self.do("PUT", "", {"document": {"kerf": "4"}, "based_on": 1}, 409)
+
+    def test_wet_wood_is_said_at_the_step_it_matters_at(self) -> None:
+        self.put_in(**(LONG | {"moisture": 24}))
+        self.lay_out()
+        self.do("PUT", "/reserved")
+        steps = self.call("GET", f"/api/pieces/{self.made['id']}/build").json()["steps"]
+        cautions = {step["operation"]: step["caution"] for step in steps}
+        self.assertIn("Long 24 %", cautions["bore"])
+        self.assertIn("Long 24 %", cautions["glue"])
+        self.assertNotIn("Long", cautions["lay_out"])
+
+    def test_another_maker_sees_the_store_and_a_stranger_nothing(self) -> None:
+        self.put_in(**LONG)
+        self.call("POST", "/api/makers", {"name": "linden", "password": GOOD})
+        linden = Someone()
+        linden.sign_in("linden", GOOD)
+        self.assertEqual(len(linden.call("GET", "/api/timber").json()["items"]), 1)
+        self.assertEqual(Someone().call("GET", "/api/timber").status_code, 401)
+
+    def test_the_choice_goes_along_in_the_pieces_record_and_the_wood_in_the_archive(self) -> None:
+        self.put_in(**slab())
+        self.do("PUT", "", {"document": {"kerf": 2.4, "species": ASH}, "based_on": 0})
+        row = PieceRow.objects.get()
+        record = read_record(json.loads(record_of(row).model_dump_json()))
+        out = io.BytesIO()
+        archive.write(out)
+        row.delete()
+        hung = hang_record(record, None)
+        self.assertEqual(WoodRow.objects.get(piece=hung).document["kerf"], 2.4)
+        StockRow.objects.all().delete()
+        found = archive.read(out.getvalue(), None)
+        self.assertEqual((found.stock, self.there()), (1, ["Wide"]))
+        # Where wood lies already none is brought: it would lie there twice.
+        self.assertEqual(archive.read(out.getvalue(), None).stock, 0)
+
+    def test_the_demos_pile_is_reserved_for_two_of_its_pieces(self) -> None:
+        load_demo()
+        load_demo()
+        held = StockRow.objects.exclude(reserved_for=None).values_list("reserved_for", flat=True).distinct()
+        self.assertEqual(len(set(held)), len(RESERVED))
+        self.assertFalse(any(row.kept["layout"]["missing"] for row in WoodRow.objects.exclude(kept=None)))
