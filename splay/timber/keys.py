@@ -24,8 +24,6 @@ WAIST = 0.5
 """The waist as a share of the ends' width."""
 POCKET_SLOPE = 3.0
 """Degrees the pocket's walls lean inward going down, so that the key closes as it is driven."""
-SHORT_SPLIT = 60.0
-"""A split this short from an end is sawn off where the wood is longer than wanted."""
 LEAST_LEFT = 10.0
 """Wood left under a pocket, mm."""
 
@@ -33,8 +31,8 @@ LEAST_LEFT = 10.0
 @dataclass(frozen=True)
 class Keys:
     """The keys of one split: `at` their middles (x, y) and the way across it (degrees), slab frame; the
-    template's size, the pocket's depth and slope; `cut_off` where it is better sawn off: how much; `open`
-    how wide it gapes."""
+    template's size, the pocket's depth and slope; `clear_by` how far the part would be moved to have no
+    split in it at all, None where there is no room."""
 
     number: int
     at: tuple[tuple[float, float, float], ...]
@@ -45,7 +43,7 @@ class Keys:
     pocket: Quantity
     slope: Quantity
     split: Quantity
-    cut_off: Quantity | None
+    clear_by: Quantity | None
     told: tuple[str, ...]
 
 
@@ -53,13 +51,13 @@ def keys_for(
     points: Sequence[tuple[float, float]],
     thickness: float,
     show: Show,
-    spare_end: float = 0.0,
+    clear_by: float = 0.0,
     holes: Sequence[tuple[float, float, float]] = (),
 ) -> Keys:
     """Keys across a split that runs along some points (mm), in a seat of a thickness.
 
-    `spare_end` is how much longer the wood is than wanted at the end it comes in from; `holes` (x, y,
-    radius) a pocket must keep clear of: a key that would meet one is moved along the split.
+    `clear_by` is how far the part could be moved to be clear of the split, 0 where it cannot; `holes` (x,
+    y, radius) a pocket must keep clear of: a key that would meet one is moved along the split.
     """
     long = sum(math.dist(a, b) for a, b in itertools.pairwise(points))
     thick = thickness * DEEP
@@ -72,7 +70,6 @@ def keys_for(
     for place in places:
         spot = _clear(points, place, across, holes, long)
         at.append(spot)
-    cut = show.length(long + 10.0) if long <= SHORT_SPLIT and spare_end >= long + 10.0 else None
     told = [
         f"{number} key{'s' * (number > 1)}, {show.length(across).text} across the split, their grain "
         "across it.",
@@ -83,10 +80,9 @@ def keys_for(
         "it is driven.",
         "Glue, drive until it sounds dead, plane flush when dry. Never towards the holding hand.",
     ]
-    if cut is not None:
-        told.insert(
-            0, f"Shorter than the wood to spare: saw {cut.text} off that end, and the split is gone."
-        )
+    away = show.length(clear_by) if clear_by > 0.0 else None
+    if away is not None:
+        told.insert(0, f"There is room: moved {away.text} along, the split stays in what is left over.")
     return Keys(
         number,
         tuple(at),
@@ -97,7 +93,7 @@ def keys_for(
         show.length(thick - 1.0),
         show.angle(POCKET_SLOPE),
         show.length(long),
-        cut,
+        away,
         tuple(told),
     )
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from itertools import groupby
@@ -258,12 +259,29 @@ def _slab_cut(slab: Slab, parts: Sequence[OnSlab], choice: WoodChoice, show: Sho
             if inside.geom_type == "LineString" and inside.length > 0.0:
                 thick = kept[0].need.finished[2].value
                 holes = [hole for part in kept for hole in part.holes]
-                splits.append(
-                    SplitKeys(
-                        spot.id, keys_for([(x, y) for x, y in inside.coords], thick, show, 0.0, holes)
-                    )
-                )
+                away = _clear_by(slab, kept[0], parts, inside.length, choice.kerf, show)
+                along = [(x, y) for x, y in inside.coords]
+                splits.append(SplitKeys(spot.id, keys_for(along, thick, show, away, holes)))
     return SlabCut(slab.id, slab_parts(parts), tuple(left_of(slab, parts, choice.kerf)), tuple(splits))
+
+
+CLEAR_OF_SPLIT = 10.0
+"""A part is moved so much further than a split reaches, mm: splits run on (common practice, no source)."""
+
+
+def _clear_by(
+    slab: Slab, part: OnSlab, parts: Sequence[OnSlab], inside: float, kerf: float, show: Show
+) -> float:
+    """How far a part can be moved along the grain to have no split in it, mm; 0 where there is no room."""
+    away = inside + CLEAR_OF_SPLIT
+    others = [one for one in parts if one is not part]
+    for way in (away, -away):
+        t = math.radians(slab.grain)
+        shifted = {"x": part.laid.x + way * math.cos(t), "y": part.laid.y + way * math.sin(t)}
+        tried = lay(part.need, part.laid.model_copy(update=shifted))
+        if not faults(slab, [tried, *others], kerf, show):
+            return away
+    return 0.0
 
 
 def slab_parts(parts: Sequence[OnSlab]) -> tuple[SlabPart, ...]:
@@ -359,8 +377,11 @@ def _board_cuts(
     found: CutPlan, boards: Sequence[Board], by_key: Mapping[str, Need], choice: WoodChoice, show: Show
 ) -> Iterator[BoardCut]:
     by_id = {board.id: board for board in boards}
-    for stock, sawn_ in groupby(found.sawn, key=lambda ripped: ripped.section.board.id):
-        board, ripped = by_id[stock], tuple(sawn_)
+    sawn_from: dict[str, list[Ripped]] = {}
+    for one in found.sawn:
+        sawn_from.setdefault(one.section.board.id, []).append(one)
+    for stock in (board.id for board in boards if board.id in sawn_from):
+        board, ripped = by_id[stock], tuple(sawn_from[stock])
         yield BoardCut(
             stock,
             tuple(

@@ -278,7 +278,7 @@ def _top(piece: Piece, plan: Plan, choice: WoodChoice, show: Show) -> Iterator[N
         for width, many in widths.items():
             yield _need(
                 f"top.board.{width:g}",
-                f"boards of the {what}",
+                f"board{'s' * (many > 1)} of the {what}, {show.length(width).text} wide",
                 "board",
                 many * piece.make,
                 (high_x - low_x, width, top.thickness),

@@ -275,8 +275,8 @@ def _place(
                 key=need.key,
                 number=number,
                 stock=slab.id,
-                x=round(float(x), 1),
-                y=round(float(y), 1),
+                x=round(float(x), 3),
+                y=round(float(y), 3),
                 turn=round((slab.grain + turn + 180.0) % 360.0 - 180.0, 2),
             )
     return None
@@ -323,4 +323,5 @@ def _closer(
             at = tried
         else:
             step /= 2.0
-    return np.round(at + np.array([0.0, 0.0]), 1) if good(np.round(at, 1)) else place
+    # In tenths where that is still clear, else as it was found.
+    return np.round(at, 1) if good(np.round(at, 1)) else at

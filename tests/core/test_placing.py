@@ -17,6 +17,7 @@ from splay.quantity import Show, Units
 from splay.shop import workbench
 from splay.timber.choices import Laid, WoodChoice
 from splay.timber.keys import LEAST_LEFT, keys_for, template
+from splay.timber.layout import lay_out_wood
 from splay.timber.needs import Need, needs_of
 from splay.timber.placing import CLEAR_OF_HOLE, OnSlab, faults, first_places, lay
 from splay.timber.rounds import RIVING, riven, sawn, slice_of
@@ -219,9 +220,21 @@ class Keys(unittest.TestCase):
         for x, y, _ in made.at:
             self.assertGreaterEqual(math.dist((x, y), (150, 4)) - 14.0, made.length.value / 2)
 
-    def test_a_short_split_where_there_is_wood_to_spare_is_sawn_off(self) -> None:
-        self.assertIsNotNone(keys_for([(0, 0), (50, 0)], 40, SHOW, spare_end=80).cut_off)
-        self.assertIsNone(keys_for([(0, 0), (50, 0)], 40, SHOW, spare_end=40).cut_off)
+    def test_where_there_is_room_to_be_clear_of_the_split_that_is_said_first(self) -> None:
+        # The seat was laid 60 into a split; the slab goes on for 600 at its other end, or for nothing.
+        need = seat()
+        half = need.blank[0].value / 2
+        for long, told in ((half * 2 + 700, True), (half * 2 + 110, False)):
+            wood = plank(long, 460, spot("split", [(0, 230), (160, 230)], 5))
+            laid = Laid(key=need.key, stock="s1", x=100 + half, y=230)
+            choice = WoodChoice(laid=(laid,))
+            found = lay_out_wood([need], [wood], choice, SHOW, 0.0)
+            (split,) = found.slabs[0].splits
+            self.assertEqual(split.keys.clear_by is not None, told)
+            if told:
+                assert split.keys.clear_by is not None
+                self.assertAlmostEqual(split.keys.clear_by.value, 70.0, delta=0.5)
+                self.assertIn("room", split.keys.told[0])
 
     def test_the_template_is_waisted(self) -> None:
         made = keys_for([(0, 0), (200, 0)], 40, SHOW)

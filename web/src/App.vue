@@ -59,7 +59,9 @@ function nextTheme(): void {
 
 function typing(event: KeyboardEvent): boolean {
   const at = event.target as HTMLElement
-  return at.matches('input:not([type=radio]):not([type=checkbox]), textarea, [contenteditable]')
+  return at.matches(
+    'input:not([type=radio]):not([type=checkbox]), select, textarea, [contenteditable]',
+  )
 }
 
 /** Whether a field holds what was typed and not sent yet: taking it back is the field's own. */

@@ -3,11 +3,12 @@ more."""
 
 from __future__ import annotations
 
+from contextlib import suppress
 from dataclasses import dataclass, replace
 from typing import Any
 from uuid import UUID
 
-from django.db import transaction
+from django.db import IntegrityError, transaction
 from pydantic import TypeAdapter
 
 from splay.errors import SplayError
@@ -105,7 +106,9 @@ def find(now: Wooded, seconds: float, maker: Maker) -> WoodLayout:
         "revision": now.row.latest,
         "choice": write_choice(now.choice),
     }
-    WoodRow.objects.update_or_create(piece=now.row, defaults={"found": said})
+    # Where the piece went meanwhile there is nothing to keep it with.
+    with suppress(IntegrityError):
+        WoodRow.objects.update_or_create(piece=now.row, defaults={"found": said})
     return found
 
 

@@ -15,7 +15,7 @@ from splay.summary import chosen
 from splay.timber.choices import Laid, WoodChoice
 from splay.timber.effects import Effects, effects
 from splay.timber.judged import judged, used_ids
-from splay.timber.layout import WoodLayout
+from splay.timber.layout import WoodLayout, text_of
 from splay.timber.moving import Carried, moved
 from splay.timber.needs import Need
 from splay.timber.species import WOODS, Wood
@@ -32,10 +32,19 @@ router = Router()
 Refused = (400, 401, 403, 404, 409, 413, 422)
 
 
+class FreeStock(Schema):
+    """Wood that it may be taken from: its id, what is chalked on it, its size."""
+
+    id: str
+    name: str
+    text: str
+
+
 class WoodOut(Schema):
     """The wood of a piece: what it needs, what was chosen (and its figures in the maker's units), what it
     is laid out on where that was done, the stock in it, what the wood does, what is wrong; whether it is
-    `reserved`, what of that is `sawn`, what became of a reservation (`said`)."""
+    `reserved`, what of that is `sawn`, what became of a reservation (`said`), what wood is `free` for
+    it."""
 
     needs: list[Need]
     document: WoodChoice
@@ -49,6 +58,7 @@ class WoodOut(Schema):
     sawn: list[str]
     said: str
     species: list[str]
+    free: list[FreeStock]
 
 
 class WoodSave(Schema):
@@ -107,6 +117,11 @@ def _out(now: Wooded, maker: Maker, layout: WoodLayout | None = None) -> WoodOut
         sawn=sawn,
         said=kept.said if kept else "",
         species=sorted({*WOODS, *(one.item.species for one in there)}, key=str.casefold),
+        free=[
+            FreeStock(id=item.id, name=item.name, text=text_of(item, now.show))
+            for item in reserving.free_for(now.row)
+            if item.kind != "stick"
+        ],
     )
 
 

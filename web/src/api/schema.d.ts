@@ -3496,6 +3496,18 @@ export interface components {
             way: "free";
         };
         /**
+         * FreeStock
+         * @description Wood that it may be taken from: its id, what is chalked on it, its size.
+         */
+        FreeStock: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * GaugeIn
          * @description Which proof is taken; `count` how many readings were asked for so far, `before` the last line.
          */
@@ -3897,8 +3909,8 @@ export interface components {
         /**
          * Keys
          * @description The keys of one split: `at` their middles (x, y) and the way across it (degrees), slab frame; the
-         *     template's size, the pocket's depth and slope; `cut_off` where it is better sawn off: how much; `open`
-         *     how wide it gapes.
+         *     template's size, the pocket's depth and slope; `clear_by` how far the part would be moved to have no
+         *     split in it at all, None where there is no room.
          */
         Keys: {
             /** At */
@@ -3907,7 +3919,7 @@ export interface components {
                 number,
                 number
             ][];
-            cut_off: components["schemas"]["Quantity"] | null;
+            clear_by: components["schemas"]["Quantity"] | null;
             end_width: components["schemas"]["Quantity"];
             length: components["schemas"]["Quantity"];
             /** Number */
@@ -8947,7 +8959,8 @@ export interface components {
          * WoodOut
          * @description The wood of a piece: what it needs, what was chosen (and its figures in the maker's units), what it
          *     is laid out on where that was done, the stock in it, what the wood does, what is wrong; whether it is
-         *     `reserved`, what of that is `sawn`, what became of a reservation (`said`).
+         *     `reserved`, what of that is `sawn`, what became of a reservation (`said`), what wood is `free` for
+         *     it.
          */
         WoodOut: {
             /** Chosen */
@@ -8958,6 +8971,8 @@ export interface components {
             effects: components["schemas"]["Effects"];
             /** Findings */
             findings: components["schemas"]["Finding"][];
+            /** Free */
+            free: components["schemas"]["FreeStock"][];
             layout: components["schemas"]["WoodLayout"] | null;
             /** Needs */
             needs: components["schemas"]["Need"][];

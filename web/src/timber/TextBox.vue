@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, useId } from 'vue'
 
 import type { Fault } from '../api/types'
 
@@ -16,15 +16,17 @@ const props = defineProps<{
   /** Whether the label is for the ear alone: a column has its head; not by default. */
   bare?: boolean
 }>()
+const id = useId()
 const typed = defineModel<string>({ required: true })
 const emit = defineEmits<{ /** Enter was pressed. */ enter: [] }>()
 const wrong = computed(() => props.fault?.said ?? '')
 </script>
 
 <template>
-  <label class="box" :class="{ wrong, bare }">
-    <span v-if="!bare">{{ label }}</span>
+  <div class="box" :class="{ wrong, bare }">
+    <label v-if="!bare" :for="id">{{ label }}</label>
     <input
+      :id="id"
       v-model="typed"
       :aria-label="bare ? label : undefined"
       :list="list"
@@ -33,10 +35,11 @@ const wrong = computed(() => props.fault?.said ?? '')
       spellcheck="false"
       maxlength="200"
       :aria-invalid="wrong !== ''"
+      :aria-describedby="wrong ? `${id}-said` : undefined"
       @keydown.enter.prevent="emit('enter')"
     />
-    <span v-if="wrong" class="said" role="alert">{{ wrong }}</span>
-  </label>
+    <span v-if="wrong" :id="`${id}-said`" class="said" role="alert">{{ wrong }}</span>
+  </div>
 </template>
 
 <style scoped>

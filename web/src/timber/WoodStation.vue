@@ -130,6 +130,11 @@ async function air(): Promise<void> {
     if (got.value !== null) await choose({ shop_rh: got.value })
   })
 }
+/** Take a piece of wood among those it may come from, or out of them; with none, all that is free. */
+function pickStock(id: string): void {
+  const had = wood.value?.document.out_of ?? []
+  void choose({ out_of: had.includes(id) ? had.filter((one) => one !== id) : [...had, id] })
+}
 const layers = (need: WoodNeed, many: number): Promise<void> => {
   const others = (wood.value?.document.layers ?? []).filter((one) => one.key !== need.key)
   return choose({ layers: many > 1 ? [...others, { key: need.key, layers: many }] : others })
@@ -289,7 +294,11 @@ const layers = (need: WoodNeed, many: number): Promise<void> => {
               {{ wood.sawn.includes(cut.stock) ? 'not split after all' : 'split or sawn' }}
             </button>
           </h2>
-          <p>{{ cut.takes }} for {{ cut.name }}.</p>
+          <p>
+            <b class="figures">{{ cut.takes }}</b> {{ cut.slices ? 'slices' : 'sticks' }}:
+            {{ cut.name }}.
+            <template v-if="cut.slices">It gives {{ cut.slices }}.</template>
+          </p>
           <div class="ways">
             <figure v-for="way in cut.billets" :key="way.way">
               <LogEnd :stock="stock.get(cut.stock)!" :billets="way" />
@@ -419,6 +428,24 @@ const layers = (need: WoodNeed, many: number): Promise<void> => {
             <option v-for="name in wood.species" :key="name">{{ name }}</option>
           </select>
         </label>
+        <details v-if="!wood.reserved" data-out-of>
+          <summary>
+            {{
+              wood.document.out_of?.length
+                ? `Out of ${wood.document.out_of.length} chosen`
+                : 'Out of all that is free'
+            }}
+          </summary>
+          <label v-for="one in wood.free" :key="one.id" class="small pickone">
+            <input
+              type="checkbox"
+              :checked="wood.document.out_of?.includes(one.id)"
+              :data-out="one.name"
+              @change="pickStock(one.id)"
+            />
+            {{ one.name }} <span class="quiet">{{ one.text }}</span>
+          </label>
+        </details>
         <div class="fields">
           <TypedField
             v-for="[name, label] in FIGURES"
@@ -588,6 +615,9 @@ dt {
 }
 legend {
   font-weight: 650;
+}
+.pickone {
+  display: block;
 }
 .pick {
   display: grid;

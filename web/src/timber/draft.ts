@@ -129,9 +129,11 @@ export function draftOf(stock: StockOut): Draft {
     made.rings = item.rings ?? ''
     made.planed = item.planed ?? false
     made.flaws = (item.flaws ?? []).map((f, k) => {
-      const [start, end, low, high] = ['start', 'end', 'low', 'high'].map((n) =>
-        was(`flaws.${k}.${n}`),
-      )
+      // Without its unit: the columns are narrow, and what is typed there has none either.
+      const [start, end, low, high] = ['start', 'end', 'low', 'high'].map((n) => {
+        const read = was(`flaws.${k}.${n}`)
+        return read && { ...read, text: read.text.replace(/ mm$/, '') }
+      })
       const text = (one: Was | undefined): string => one?.text ?? ''
       return {
         kind: f.kind,

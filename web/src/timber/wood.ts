@@ -105,10 +105,13 @@ export function useWood() {
     const document = { ...had.document, ...change } as Record<string, unknown>
     const done = await doing(async (mine) => {
       const body = { document, based_on: had.number }
-      take(
-        mine,
-        await (ask(api.PUT('/api/pieces/{id}/wood', { params: path(), body })) as Promise<WoodOut>),
-      )
+      const got = await (ask(
+        api.PUT('/api/pieces/{id}/wood', { params: path(), body }),
+      ) as Promise<WoodOut>)
+      if (mine !== turn) return
+      // What was laid out stays in sight, and under the keys, until it is laid out anew.
+      faults.value = {}
+      wood.value = { ...got, layout: had.layout, stock: had.stock }
     })
     if (done) await layOut()
   }
