@@ -50,7 +50,7 @@ def _wet(used: Sequence[AnyStock], effects: Effects, show: Show) -> Iterator[Fin
             continue
         thick = item.thickness if isinstance(item, Board | Slab) else 40.0
         sort = "slab" if isinstance(item, Slab) else "slice" if isinstance(item, Log) else "board"
-        wait = drying(sort, thick, item.now, ends + WETTER, effects.shop.leads_to)
+        wait = drying(sort, thick, item.now, ends + WETTER, effects.shop.leads_to, item.readings)
         when = "it never gets there in the shop's air" if wait.never else _days(wait.least, wait.most)
         yield _finding(
             "too_wet",

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from datetime import date
+from datetime import date, timedelta
 from typing import Annotated, Any, Literal, Self
 
 import shapely
@@ -16,6 +16,7 @@ from splay.errors import BadInput, Fault, shorten
 from splay.ids import Id, Ids
 from splay.piece.tops import Photo
 from splay.quantity import Bare
+from splay.timber.moisture import Weighing, from_weight
 from splay.timber.species import WOODS, Wood
 
 STOCK_FORMAT = "proud-rake-stock"
@@ -154,8 +155,23 @@ class Wooden(Frozen):
     @property
     def now(self) -> float | None:
         """Its moisture as last read, percent; None where nobody knows."""
-        read = [one for one in self.seen if one.moisture is not None]
-        return max(read, key=lambda one: one.on).moisture if read else self.moisture
+        read = self.readings
+        return read[-1].moisture if read else self.moisture
+
+    @property
+    def readings(self) -> tuple[Weighing, ...]:
+        """Its moisture over time, as days from the first reading on: as the meter said, or from its weight
+        where weight and moisture were once known together."""
+        days = sorted(self.seen, key=lambda one: one.on)
+        known = next((one for one in days if one.weight and one.moisture is not None), None)
+        found = []
+        for one in days:
+            moisture = one.moisture
+            if moisture is None and known and known.weight and known.moisture is not None and one.weight:
+                moisture = from_weight(one.weight, known.weight, known.moisture)
+            if moisture is not None:
+                found.append(Weighing((one.on - days[0].on) / timedelta(days=1), moisture))
+        return tuple(found)
 
 
 class Board(Wooden):

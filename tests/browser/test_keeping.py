@@ -459,8 +459,8 @@ class OtherPages(BrowserCase):
         for light in ("limewood", "lampblack", "sunlit"):
             self.page.evaluate("name => localStorage.setItem('proud-rake.theme', name)", light)
             pages = ("/", "/quick", "/shop", "/rehearsal", "/makers")
-            built = ("work", "bench", "class", "glueup", "finish", "log")
-            pages += ("/log", "/time")
+            built = ("wood", "work", "bench", "class", "glueup", "finish", "log")
+            pages += ("/log", "/time", "/timber")
             for path in (*pages, "stance", "top", "boring", "legs", "stretchers", "level", *built):
                 where = f"{self.live_server_url}{path}" if path[0] == "/" else f"{address}/{path}"
                 self.page.goto(where)

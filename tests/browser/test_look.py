@@ -9,7 +9,7 @@ from splay.piece.starters import starter
 from splay.stance.restate import Restate, restate
 from tests.browser.base import BrowserCase
 
-STATIONS = ("stance", "top", "boring", "legs", "stretchers", "level")
+STATIONS = ("stance", "wood", "top", "boring", "legs", "stretchers", "level")
 # Words that are cut, letters under 12 px, things to press under 24 px, and the width of the page.
 SEEN = r"""() => {
   const cut = new Set(), small = new Set(), tiny = new Set()
@@ -55,7 +55,7 @@ class Look(BrowserCase):
         page = self.page
         page.set_viewport_size({"width": width, "height": height})
         pieces = self.pieces()
-        for path in ("", "/shop", "/quick", "/rehearsal", "/makers"):
+        for path in ("", "/shop", "/quick", "/rehearsal", "/makers", "/timber"):
             page.goto(f"{self.live_server_url}{path}")
             page.wait_for_selector("main h1, main h2, .station")
             page.wait_for_timeout(700)

@@ -301,6 +301,14 @@ class Judged(unittest.TestCase):
         seen = [{"on": "2026-05-02", "moisture": 8.0}, {"on": "2026-02-02", "moisture": 25.0}]
         self.assertEqual(self.codes(moisture=22.0, seen=seen), [])
 
+    def test_a_weight_stands_for_its_moisture_where_both_were_known_once(self) -> None:
+        seen = [{"on": "2026-01-01", "moisture": 25, "weight": 10}, {"on": "2026-03-01", "weight": 8.8}]
+        item = stock("board", seen=seen)
+        self.assertAlmostEqual(item.now or 0.0, 10.0)
+        self.assertEqual([round(one.days) for one in item.readings], [0, 59])
+        alone = stock("board", seen=[{"on": "2026-03-01", "weight": 8.8}], moisture=12)
+        self.assertEqual(alone.now, 12)
+
     def test_outdoors_weak_wood_and_sapwood_are_said(self) -> None:
         self.assertEqual(self.codes(True, moisture=8.0), ["not_durable"])
         sap = [{"kind": "sapwood", "start": 0, "end": 2400, "low": 0, "high": 60}]

@@ -102,6 +102,7 @@ function key(event: KeyboardEvent): void {
     r: () => router.push('/'),
     q: () => router.push('/quick'),
     s: () => router.push('/shop'),
+    w: () => router.push('/timber'),
     t: nextTheme,
     f: toWork,
     g: () => (words.value = true),

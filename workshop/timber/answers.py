@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from datetime import date, timedelta
 from typing import Any
 from uuid import UUID
 
@@ -11,7 +10,7 @@ from ninja import Schema
 from splay.quantity import Quantity, Show
 from splay.summary import chosen
 from splay.timber.layout import sized, text_of
-from splay.timber.moisture import Weighing, drying, from_weight, led_to
+from splay.timber.moisture import drying, led_to
 from splay.timber.stock import AnyStock, Board, Log, Slab, Stock, TurnedStick
 from workshop.pieces.photo_api import PhotoOut
 from workshop.timber.models import StockPhoto, StockRow
@@ -152,21 +151,12 @@ def dries(item: AnyStock) -> str:
     wanted = ends + 2.0
     if item.now <= wanted:
         return ""
-    first: date | None = min((seen.on for seen in item.seen), default=None)
-    weighed = [seen for seen in item.seen if seen.weight and seen.moisture]
-    seen = []
-    for one in sorted(item.seen, key=lambda seen: seen.on):
-        moisture = one.moisture
-        if moisture is None and one.weight and weighed and weighed[0].moisture and weighed[0].weight:
-            moisture = from_weight(one.weight, weighed[0].weight, weighed[0].moisture)
-        if moisture is not None and first is not None:
-            seen.append(Weighing((one.on - first) / timedelta(days=1), moisture))
     sort = "slab" if isinstance(item, Slab) else "slice" if isinstance(item, Log) else "board"
     if isinstance(item, Log):
         thick = min(item.length, item.small_end)
     else:
         thick = item.thick_end if isinstance(item, TurnedStick) else item.thickness
-    wait = drying(sort, thick, item.now, wanted, ends, seen)
+    wait = drying(sort, thick, item.now, wanted, ends, item.readings)
     if wait.never:
         return "stays as moist as that in this air"
     said = f"to {wanted:.0f} %: {_span(wait.least, wait.most)}"

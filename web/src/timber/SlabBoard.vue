@@ -175,7 +175,13 @@ const photoBox = computed(() => {
         :r="r"
         class="hole"
       />
-      <text :x="part.x" :y="-part.y" :font-size="15 * unit" text-anchor="middle">
+      <text
+        v-if="part.name.length * 7 * unit < roomOf(part.outline).width"
+        :x="part.x"
+        :y="-part.y"
+        :font-size="15 * unit"
+        text-anchor="middle"
+      >
         {{ part.name }}
       </text>
       <circle

@@ -365,7 +365,7 @@ const set = (name: string, value: string): void => {
         data-keep-more
         @click="send(true)"
       >
-        keep, and another like it
+        keep, and enter another
       </button>
       <button class="plain word" type="button" @click="emit('shut')">leave it</button>
     </p>

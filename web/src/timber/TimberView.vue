@@ -445,6 +445,8 @@ h1 {
   }
   .side {
     position: static;
+  }
+  .side:not(.quiet) {
     order: -1;
   }
 }

@@ -580,6 +580,13 @@ ol {
 table {
   border-collapse: collapse;
   width: 100%;
+  table-layout: fixed;
+}
+th:first-child {
+  width: 46%;
+}
+th:last-child {
+  width: 22%;
 }
 th,
 td {
@@ -646,6 +653,12 @@ select {
 @media (max-width: 1100px) {
   .station {
     grid-template-columns: minmax(0, 1fr);
+  }
+}
+/* What it is cut from, and what is missing, comes before what it depends on. */
+@media (max-width: 600px) {
+  .panel {
+    order: 1;
   }
 }
 </style>
