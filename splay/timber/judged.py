@@ -4,22 +4,35 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
 
+from shapely import affinity
+
 from splay.judge import Finding
 from splay.quantity import Quantity, Show
 from splay.timber.effects import Effects
 from splay.timber.layout import WoodLayout
 from splay.timber.moisture import WETTER, drying, led_to
+from splay.timber.needs import Need
 from splay.timber.stock import AnyStock, Board, Log, Slab
 
 DRYER = 3.0
 
 
 def judged(
-    laid: WoodLayout, stock: Mapping[str, AnyStock], effects: Effects, outdoors: bool, show: Show
+    laid: WoodLayout,
+    needs: Sequence[Need],
+    stock: Mapping[str, AnyStock],
+    effects: Effects,
+    outdoors: bool,
+    show: Show,
 ) -> tuple[Finding, ...]:
-    """Everything found, what would spoil the piece first."""
+    """Everything found, what would spoil the piece first. `stock` is all that it may be taken from."""
     used = [stock[id] for id in used_ids(laid) if id in stock]
-    found = [*_wet(used, effects, show), *_outdoors(laid, used, outdoors, show), *_mixed(laid, stock, show)]
+    found = [
+        *_wet(used, effects, show),
+        *_outdoors(laid, used, outdoors, show),
+        *_mixed(laid, stock, show),
+        *_narrow(laid, needs, stock, show),
+    ]
     weight = {"stop": 0, "caution": 1, "note": 2}
     return tuple(sorted(found, key=lambda one: weight[one.level]))
 
@@ -144,6 +157,49 @@ def _outdoors(laid: WoodLayout, used: Sequence[AnyStock], outdoors: bool, show: 
             "Saw it away, or take those blanks from another board.",
             show.count(sappy),
         )
+
+
+BESIDE_HOLE = 25.0
+"""Least wood between a leg hole and the seat's edge, mm (common practice, no source)."""
+
+
+def _narrow(
+    laid: WoodLayout, needs: Sequence[Need], stock: Mapping[str, AnyStock], show: Show
+) -> Iterator[Finding]:
+    """A seat for which every slab that is thick and long enough is too narrow: whether one would still take
+    its legs where they stand."""
+    missing = {one.key for one in laid.missing}
+    for need in needs:
+        if need.sort != "panel" or need.key not in missing or not need.holes:
+            continue
+        slabs = [item for item in stock.values() if isinstance(item, Slab)]
+        wide = [(across(slab), slab) for slab in slabs if slab.thickness >= need.size[2]]
+        if not wide:
+            continue
+        width, slab = max(wide, key=lambda one: one[0])
+        if width >= need.size[1]:
+            continue
+        least = 2.0 * max(abs(y) + r + BESIDE_HOLE for _, y, r in need.holes)
+        fits = width >= least
+        text = f"The widest slab, {slab.name}, is {show.length(width).text} across; the {need.name} wants "
+        text += f"{need.blank[1].text}, and its legs stand over {show.length(least).text}."
+        yield _finding(
+            "slab_narrow",
+            "note" if fits else "caution",
+            text,
+            "It would take the legs where they are: make the seat narrower."
+            if fits
+            else "It is narrower than the feet need: glue a board on, or bring the legs in, and look at "
+            "Stance how easily it tips.",
+            show.length(width),
+            show.length(least),
+        )
+
+
+def across(slab: Slab) -> float:
+    """How wide a slab is across its grain, mm."""
+    _, low, _, high = affinity.rotate(slab.ring, -slab.grain, origin=(0, 0)).bounds
+    return float(high - low)
 
 
 def _mixed(laid: WoodLayout, stock: Mapping[str, AnyStock], show: Show) -> Iterator[Finding]:

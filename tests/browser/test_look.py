@@ -141,7 +141,7 @@ class Look(BrowserCase):
         for path in paths:
             page.emulate_media(media="screen")
             page.goto(path)
-            page.wait_for_selector(".station svg.drawing, main h1")
+            page.wait_for_selector(".station svg, .station h2, main h1")
             page.wait_for_timeout(400)
             page.emulate_media(media="print")
             page.set_viewport_size({"width": 720, "height": 1000})

@@ -289,7 +289,7 @@ class Judged(unittest.TestCase):
         laid = lay_out_wood(found, wood, WoodChoice(), SHOW, 0.1)
         self.assertFalse(laid.missing)
         done = effects(piece, made, WoodChoice(), {}, None, SHOW)
-        return [one.code for one in judged(laid, {"w1": wood[0]}, done, outdoors, SHOW)]
+        return [one.code for one in judged(laid, found, {"w1": wood[0]}, done, outdoors, SHOW)]
 
     def test_wet_wood_dry_wood_and_wood_nobody_read(self) -> None:
         self.assertEqual(self.codes(moisture=22.0), ["too_wet"])
@@ -308,6 +308,20 @@ class Judged(unittest.TestCase):
         self.assertEqual([round(one.days) for one in item.readings], [0, 59])
         alone = stock("board", seen=[{"on": "2026-03-01", "weight": 8.8}], moisture=12)
         self.assertEqual(alone.now, 12)
+
+    def test_a_slab_narrower_than_the_seat_or_than_the_feet_need(self) -> None:
+        piece = make.piece(outline={"kind": "rectangle", "length": 900, "width": 320})
+        made = make.planned(piece)
+        found = needs_of(piece, made, WoodChoice(), SHOW)
+        holes = found[0].holes
+        legs = 2 * max(abs(y) + r for _, y, r in holes) + 50
+        for wide, level in ((legs + 10, "note"), (legs - 10, "caution")):
+            outline = [{"x": x, "y": y} for x, y in ((0, 0), (1500, 0), (1500, wide), (0, wide))]
+            wood = {"s1": stock("slab", "s1", outline=outline, moisture=8)}
+            laid = lay_out_wood(found, list(wood.values()), WoodChoice(), SHOW, 0.0)
+            done = effects(piece, made, WoodChoice(), {}, None, SHOW)
+            said = judged(laid, found, wood, done, False, SHOW)
+            self.assertEqual([(one.code, one.level) for one in said], [("slab_narrow", level)])
 
     def test_outdoors_weak_wood_and_sapwood_are_said(self) -> None:
         self.assertEqual(self.codes(True, moisture=8.0), ["not_durable"])

@@ -237,6 +237,13 @@ nav a.router-link-exact-active {
 .menu {
   display: none;
 }
+@media (max-width: 900px) {
+  .bar,
+  nav,
+  .right {
+    gap: 0.7rem;
+  }
+}
 @media (max-width: 600px) {
   .bar {
     flex-wrap: wrap;

@@ -86,7 +86,7 @@ def stock_out(one: Lying, show: Show) -> StockOut:
 def _chosen(item: AnyStock, show: Show) -> dict[str, Quantity]:
     """Its typed values by path as the maker reads them; places are drawn, not typed."""
     found = chosen(item, show)
-    return {path: q for path, q in found.items() if not path.startswith(("outline", "photo", "thick."))}
+    return {path: q for path, q in found.items() if not path.startswith(("outline", "photo"))}
 
 
 def _photo(photo: StockPhoto | None) -> PhotoOut | None:

@@ -103,7 +103,8 @@ def _out(now: Wooded, maker: Maker, layout: WoodLayout | None = None) -> WoodOut
     done = effects(
         now.piece, now.plan, now.choice, _woods(layout, by_id), _moisture(layout, by_id), now.show
     )
-    found = judged(layout, by_id, done, _outdoors(now), now.show) if layout else ()
+    free = {item.id: item for item in reserving.free_for(now.row)}
+    found = judged(layout, now.needs, free | by_id, done, _outdoors(now), now.show) if layout else ()
     return WoodOut(
         needs=list(now.needs),
         document=now.choice,
@@ -119,7 +120,7 @@ def _out(now: Wooded, maker: Maker, layout: WoodLayout | None = None) -> WoodOut
         species=sorted({*WOODS, *(one.item.species for one in there)}, key=str.casefold),
         free=[
             FreeStock(id=item.id, name=item.name, text=text_of(item, now.show))
-            for item in reserving.free_for(now.row)
+            for item in free.values()
             if item.kind != "stick"
         ],
     )

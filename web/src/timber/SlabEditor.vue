@@ -27,6 +27,7 @@ const tool = ref('edge')
 const TOOLS = computed(() => [
   { value: 'edge', title: 'its edge' },
   ...Object.entries(props.kinds).map(([value, title]) => ({ value, title })),
+  { value: 'thick', title: 'how thick it is here' },
 ])
 const LINES = ['split', 'pith', 'bark', 'sapwood', 'tear_out']
 /** The line that is being drawn, by its place among the flaws; -1 for none. */
@@ -68,6 +69,10 @@ function press(event: MouseEvent): void {
   const at = place(event)
   if (tool.value === 'edge') {
     addCorner(at)
+    return
+  }
+  if (tool.value === 'thick') {
+    draft.value.thick.push({ at, thickness: draft.value.texts['thickness'] ?? '' })
     return
   }
   const line = draft.value.spots[drawing.value]
@@ -219,6 +224,22 @@ const round = (value: number): string => String(Math.round(value))
           @keydown="nudge(point, spot.points, 1, $event)"
         />
       </template>
+      <g v-for="(one, k) in draft.thick" :key="`t${k}`">
+        <circle
+          :cx="one.at.x"
+          :cy="-one.at.y"
+          :r="7 * unit"
+          class="handle thick"
+          tabindex="0"
+          role="button"
+          :aria-label="`thickness ${k + 1}`"
+          @pointerdown="take(one.at, $event)"
+          @keydown="nudge(one.at, [one.at], 1, $event)"
+        />
+        <text :x="one.at.x + 11 * unit" :y="-one.at.y" :font-size="14 * unit">
+          {{ one.thickness }}
+        </text>
+      </g>
       <circle
         v-for="(point, k) in draft.outline"
         :key="`e${k}`"
@@ -245,6 +266,17 @@ const round = (value: number): string => String(Math.round(value))
         @update:model-value="draft.photo.width = Number($event) || draft.photo.width"
       />
     </div>
+    <ul v-if="draft.thick.length" class="spots" aria-label="Thickness at places">
+      <li v-for="(one, k) in draft.thick" :key="k" :data-thick="k">
+        <TextBox
+          v-model="one.thickness"
+          :label="`thick at place ${k + 1}`"
+          figures
+          :fault="faults[`item.thick.${k}.thickness`]"
+        />
+        <button class="plain word" type="button" @click="draft.thick.splice(k, 1)">off</button>
+      </li>
+    </ul>
     <ul v-if="draft.spots.length" class="spots" aria-label="Flaws">
       <li v-for="(spot, k) in draft.spots" :key="k" :data-spot="k">
         <span>{{ kinds[spot.kind] ?? spot.kind }}</span>
@@ -295,6 +327,14 @@ svg {
   stroke-width: 2px;
   vector-effect: non-scaling-stroke;
   cursor: move;
+}
+.handle.thick {
+  stroke: var(--ink);
+  stroke-dasharray: 3 2;
+}
+text {
+  fill: var(--ink);
+  pointer-events: none;
 }
 .handle.edge {
   stroke: var(--measured);

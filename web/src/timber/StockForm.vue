@@ -9,6 +9,7 @@ import Choice from '../fields/Choice.vue'
 import { type Draft, documentOf, draftOf, FIELDS, fresh, LABELS } from './draft'
 import FlawRows from './FlawRows.vue'
 import SlabEditor from './SlabEditor.vue'
+import StationRows from './StationRows.vue'
 import TextBox from './TextBox.vue'
 
 /** A piece of wood put into the store or changed: by the keys alone, or drawn over its photograph. */
@@ -216,6 +217,7 @@ const set = (name: string, value: string): void => {
           its outline from a drawing or a table
         </button>
       </p>
+      <StationRows @outline="draft.outline = $event" />
       <input
         ref="input"
         type="file"

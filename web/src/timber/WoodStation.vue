@@ -135,6 +135,13 @@ function pickStock(id: string): void {
   const had = wood.value?.document.out_of ?? []
   void choose({ out_of: had.includes(id) ? had.filter((one) => one !== id) : [...had, id] })
 }
+/** The needs whose allowances are looked at. */
+const unfolded = ref(new Set<string>())
+function unfold(key: string, event: Event): void {
+  const open = (event.target as HTMLDetailsElement).open
+  unfolded.value = new Set([...unfolded.value].filter((one) => one !== key))
+  if (open) unfolded.value.add(key)
+}
 const layers = (need: WoodNeed, many: number): Promise<void> => {
   const others = (wood.value?.document.layers ?? []).filter((one) => one.key !== need.key)
   return choose({ layers: many > 1 ? [...others, { key: need.key, layers: many }] : others })
@@ -336,31 +343,33 @@ const layers = (need: WoodNeed, many: number): Promise<void> => {
             @blur="lit = ''"
           >
             <td>
-              <details>
+              <details @toggle="unfold(need.key, $event)">
                 <summary>
                   <b class="figures">{{ need.count }}</b> {{ need.name }}
                   <template v-if="need.spare"
                     >, {{ need.spare }} of them spare or for practice</template
                   >
                 </summary>
-                <p v-for="more in need.allowances" :key="more.what" class="small">
-                  <span class="figures">+ {{ more.amount.text }}</span> {{ more.what }}
-                </p>
-                <p v-if="need.grain" class="small">{{ need.grain }}</p>
-                <p v-if="need.rings" class="small">{{ need.rings }}</p>
-                <label v-if="need.sort === 'strip'" class="small">
-                  glued from
-                  <select
-                    :value="need.layers"
-                    :aria-label="`Layers of ${need.name}`"
-                    :disabled="wood.reserved"
-                    @change="layers(need, Number(($event.target as HTMLSelectElement).value))"
-                  >
-                    <option v-for="n in 4" :key="n" :value="n">
-                      {{ n === 1 ? 'one piece' : `${n} layers` }}
-                    </option>
-                  </select>
-                </label>
+                <template v-if="unfolded.has(need.key)">
+                  <p v-for="more in need.allowances" :key="more.what" class="small">
+                    <span class="figures">+ {{ more.amount.text }}</span> {{ more.what }}
+                  </p>
+                  <p v-if="need.grain" class="small">{{ need.grain }}</p>
+                  <p v-if="need.rings" class="small">{{ need.rings }}</p>
+                  <label v-if="need.sort === 'strip'" class="small">
+                    glued from
+                    <select
+                      :value="need.layers"
+                      :aria-label="`Layers of ${need.name}`"
+                      :disabled="wood.reserved"
+                      @change="layers(need, Number(($event.target as HTMLSelectElement).value))"
+                    >
+                      <option v-for="n in 4" :key="n" :value="n">
+                        {{ n === 1 ? 'one piece' : `${n} layers` }}
+                      </option>
+                    </select>
+                  </label>
+                </template>
               </details>
             </td>
             <td class="figures">{{ times(need.blank) }}</td>

@@ -45,6 +45,8 @@ export interface Draft {
   outline: At[]
   spots: SpotDrawn[]
   photo: Under | null
+  /** How thick a slab is at places. */
+  thick: { at: At; thickness: string; was?: Was }[]
   /** The figures as they were read back, by field. */
   was: Record<string, Was>
   /** What is kept as it is: readings over time, thickness at places. */
@@ -92,6 +94,7 @@ export function fresh(kind: StockItem['kind'], species = ''): Draft {
     outline: structuredClone(BEGIN),
     spots: [],
     photo: null,
+    thick: [],
     was: {},
     kept: {},
   }
@@ -158,7 +161,12 @@ export function draftOf(stock: StockOut): Draft {
     }))
     const p = item.photo
     made.photo = p ? { width: num(p.width), x: num(p.x), y: num(p.y), turn: num(p.turn) } : null
-    made.kept['thick'] = item.thick ?? []
+    made.thick = (item.thick ?? []).map((one, k) => {
+      const read = was(`thick.${k}.thickness`)
+      const place = { x: num(one.at.x), y: num(one.at.y) }
+      const typed = { at: place, thickness: read?.text ?? said(one.thickness) }
+      return read ? { ...typed, was: read } : typed
+    })
   }
   if (item.kind === 'stick') made.section = item.section ?? 'round'
   return made
@@ -203,7 +211,10 @@ export function documentOf(draft: Draft): Record<string, unknown> {
       across: figure(spot.across || '20', was),
     }))
     made['photo'] = draft.photo
-    made['thick'] = draft.kept['thick'] ?? []
+    made['thick'] = draft.thick.map((one) => ({
+      at: one.at,
+      thickness: figure(one.thickness, one.was),
+    }))
   }
   if (draft.kind === 'stick') made['section'] = draft.section
   return made
