@@ -150,7 +150,6 @@ const layers = (need: WoodNeed, many: number): Promise<void> => {
 
 <template>
   <div class="station">
-    <TakenHatch />
     <div ref="place" class="left">
       <p v-if="said" class="care" role="status" data-wood-said>{{ said }}</p>
       <div v-if="wood" class="acts">
@@ -510,6 +509,7 @@ const layers = (need: WoodNeed, many: number): Promise<void> => {
         </button>
       </fieldset>
     </aside>
+    <TakenHatch />
   </div>
 </template>
 
