@@ -93,27 +93,13 @@ SHOTS = {
     "boring": ("Eyepiece stool", "boring"),
     "legs": ("Lamp-cabinet base", "legs"),
     "stretchers": ("Eyepiece stool", "stretchers"),
-    "fit": ("Eyepiece stool", "stretchers"),
+    "wood": ("Foyer bench", "wood"),
     "level": ("Cloakroom stool", "level"),
     "in-the-round": ("Plate-store stool", "stance"),
 }
 
 
-_TASKS = {"fit": "fit dry and read", "stretchers": "bore the sockets"}
-
-
-def _states(page: Page, address: str, folder: Path) -> None:
-    """A bench made higher, beside what it was."""
-    open_piece(page, address, "Foyer bench", "stance")
-    height = page.locator("[data-field='height'] input")
-    height.fill("520")
-    height.press("Enter")
-    page.locator("[data-status=saved]").wait_for()
-    page.wait_for_timeout(1500)
-    page.get_by_role("button", name="earlier states").click()
-    page.wait_for_selector("[data-side=after] svg")
-    page.wait_for_timeout(800)
-    page.screenshot(path=folder / "states.png")
+_TASKS = {"stretchers": "bore the sockets"}
 
 
 def _rehearse(page: Page, address: str, folder: Path) -> None:
@@ -158,6 +144,7 @@ def main(folder: Path, wanted: list[str]) -> None:
             ("/shop", "shop"),
             ("/makers", "makers"),
             ("/time", "time"),
+            ("/timber", "timber"),
         ):
             if not wanted or name in wanted:
                 page.goto(address + path)
@@ -188,8 +175,6 @@ def main(folder: Path, wanted: list[str]) -> None:
             if not wanted or name in wanted:
                 _built(page, address, folder, name)
         # The last one: it changes the piece.
-        if not wanted or "states" in wanted:
-            _states(page, address, folder)
 
 
 if __name__ == "__main__":
