@@ -13,6 +13,7 @@ from splay.quantity import Quantity, Show
 from splay.timber.buying import Buy, to_buy
 from splay.timber.choices import Laid, WoodChoice
 from splay.timber.cutting import CutPlan, cut_plan
+from splay.timber.gluing import board_widths
 from splay.timber.keys import Keys, keys_for
 from splay.timber.moisture import WETTER, led_to
 from splay.timber.needs import Need, times
@@ -113,18 +114,21 @@ class LogCut:
 
 @dataclass(frozen=True)
 class Missing:
-    """A need, and how many of it there is no wood for."""
+    """A need, and how many of it there is no wood for; for a seat the widths of boards it could be glued
+    from, no glue line near a leg hole."""
 
     key: str
     name: str
     count: int
+    boards: tuple[Quantity, ...] = ()
 
 
 @dataclass(frozen=True)
 class WoodLayout:
-    """Everything that was laid out. `lost` and `kept` are litres of boards; `off` how far the boards' plan
-    lies above the least loss there can be, at most, as a share; `first` whether a better one is still
-    looked for; `makes` how many whole pieces the pile gives, None where it was not worked out."""
+    """Everything that was laid out. `lost` and `kept` are litres (or board feet) of boards; `off` how far
+    the boards' plan lies above the least loss there can be, at most, as a share; `first` whether a better
+    one is still looked for; `makes` how many whole pieces the pile gives, None where it was not worked
+    out."""
 
     boards: tuple[BoardCut, ...]
     slabs: tuple[SlabCut, ...]
@@ -132,9 +136,10 @@ class WoodLayout:
     missing: tuple[Missing, ...]
     buy: tuple[Buy, ...]
     faults: tuple[PlaceFault, ...]
+    cautions: tuple[str, ...]
     laid: tuple[Laid, ...]
-    lost: float
-    kept: float
+    lost: Quantity
+    kept: Quantity
     off: float
     first: bool
     makes: int | None
@@ -167,7 +172,10 @@ def lay_out_wood(
     layers = {need.key: need.layers for need in needs}
     missing = {key: -(-count // layers[key]) for key, count in found.missing.items()}
     from_logs, missing = _from_logs(by_key, missing, logs, {cut.stock for cut in log_cuts}, choice, show)
-    gone = tuple(Missing(key, by_key[key].name, count) for key, count in missing.items())
+    gone = tuple(
+        Missing(key, by_key[key].name, count, _glued(by_key[key], boards, choice, show))
+        for key, count in missing.items()
+    )
     return WoodLayout(
         boards=tuple(_board_cuts(found, boards, by_key, choice, show)),
         slabs=on_slabs,
@@ -175,13 +183,33 @@ def lay_out_wood(
         missing=gone,
         buy=to_buy([(by_key[one.key], one.count) for one in gone], choice, show),
         faults=slab_faults,
+        cautions=tuple(_cautions(found, on_slabs, (*log_cuts, *from_logs), usable)),
         laid=laid,
-        lost=found.lost,
-        kept=found.kept,
+        lost=litres_said(found.lost, show),
+        kept=litres_said(found.kept, show),
         off=found.off,
         first=seconds <= 0.0,
         makes=_makes(wants, boards, choice, make) if gone else None,
     )
+
+
+USUAL_WIDTH = 150.0
+"""Boards are taken to be so wide where there are none to look at, mm (common practice, no source)."""
+
+
+def _glued(need: Need, boards: Sequence[Board], choice: WoodChoice, show: Show) -> tuple[Quantity, ...]:
+    """The widths of boards a missing seat could be glued from: what there is that is thick enough,
+    jointed."""
+    if need.sort != "panel" or need.seam:
+        return ()
+    fits = [
+        board.width
+        for board in boards
+        if board.thickness >= need.size[2]
+        and (not choice.top_species or board.species == choice.top_species)
+    ]
+    widest = max(fits, default=USUAL_WIDTH) - 2.0 * choice.planing
+    return tuple(show.length(mm) for mm in board_widths(need.finished[1].value, need.holes, widest))
 
 
 def _of_one_kind(needs: Sequence[Need], boards: Sequence[Board], choice: WoodChoice) -> WoodChoice:
@@ -199,6 +227,50 @@ def _of_one_kind(needs: Sequence[Need], boards: Sequence[Board], choice: WoodCho
         tried = (sum(found.missing.values()), wet, found.loss, species)
         best = min(best, tried) if best else tried
     return choice.model_copy(update={"species": best[3]}) if best and wants else choice
+
+
+BOARD_FOOT = 2.359737
+"""Litres in a board foot: a foot square, an inch thick."""
+
+
+def litres_said(litres: float, show: Show) -> Quantity:
+    """A volume of wood: litres, or board feet where the maker counts in inches."""
+    metric, feet = f"{litres:.1f} litres", f"{litres / BOARD_FOOT:.1f} board feet"
+    inch = show.units.system == "inch"
+    return Quantity(litres, "ratio", feet if inch else metric, metric if inch else feet)
+
+
+def _cautions(
+    found: CutPlan, slabs: Sequence[SlabCut], logs: Sequence[LogCut], stock: Sequence[AnyStock]
+) -> Iterator[str]:
+    """What can hurt at this work, and where to look further."""
+    by_id = {item.id: item for item in stock}
+    boards = {one.section.board.id: one.section.board for one in found.sawn}
+    if boards:
+        yield (
+            "Ripping: guard and riving knife on, a push stick for strips, hands 150 mm from the blade. "
+            "The saw's "
+            "manual goes before this."
+        )
+    if any(flaw.kind in ("split", "rot", "knot") for board in boards.values() for flaw in board.flaws):
+        yield (
+            "A board with a split or a loose knot can close on the blade or throw a piece: wedge it, or "
+            "saw it "
+            "by hand."
+        )
+    if logs:
+        yield (
+            "Splitting: eyes covered, feet clear of the wedge. Chainsaw cuts are left to a trained hand. "
+            "Round "
+            "stock rolls: support its whole length."
+        )
+    taken = [by_id.get(one.stock) for one in (*slabs,)] + list(boards.values())
+    if any(item is not None and item.source == "reclaimed" for item in taken):
+        yield (
+            "Taken from something old: look for nails and screws with a magnet first. An old finish of "
+            "unknown "
+            "kind is scraped, not sanded, with a mask on and the window open."
+        )
 
 
 def _species(need: Need, choice: WoodChoice) -> str:
@@ -428,16 +500,17 @@ def told(
 
 def _cut_in_words(cut: SawCut, number: int, sections: int, by_key: Mapping[str, Need], show: Show) -> str:
     figure = show.length(cut.figure).text
-    of = f"section {cut.section}" if sections > 1 else "it"
+    of = f"section {cut.section}" if sections > 1 else "the board"
+    length = f"section {cut.section}" if sections > 1 else "the length to rip"
     strip = f"strip {cut.lane}" + (f" of section {cut.section}" if sections > 1 else "")
     if cut.what == "waste":
         return f"Mark {figure} from the left end as it is now; saw that off, the kerf on its side."
     if cut.what == "section":
-        return f"Mark {figure} from the left end; saw there, the kerf beyond the mark. That is {of}."
+        return f"Mark {figure} from the left end; saw there, the kerf beyond the mark. That is {length}."
     if cut.what == "rip_waste":
-        return f"Rip {figure} off the near edge of {of}, the kerf on the waste's side."
+        return f"Rip {figure} off the near edge of {of}, the kerf within it."
     if cut.what == "rip":
-        return f"Fence {figure} from the near edge of {of}: rip. That is {strip}."
+        return f"Fence at {figure}, the near edge of {of} against it: rip. That is {strip}."
     if cut.what == "crosscut_waste":
         return f"On {strip}: saw {figure} off its left end, the kerf on the waste's side."
     times = f" {number} times" if number > 1 else ""

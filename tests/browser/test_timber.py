@@ -247,6 +247,19 @@ class Wood(Timber):
         expect(page.locator("[data-stock=Wide]")).to_have_count(0)
         expect(page.locator("[data-stock=First]")).to_contain_text("for Six legs")
 
+    def test_a_seat_no_slab_holds_is_glued_from_boards_in_a_press_and_that_is_undone(self) -> None:
+        for k in range(4):
+            self.board(f"B{k}", 2400, 150, 60)
+        address = self.hang(starter("bench"))
+        page = self.wood(address)
+        expect(page.locator("[data-need=top]")).to_contain_text("missing")
+        page.locator("[data-glue-it]").click()
+        expect(page.locator("[data-need^='top.board']").first).to_be_visible()
+        self.laid_out()
+        expect(page.locator("[data-missing]")).to_have_count(0)
+        page.get_by_role("button", name="undo").click()
+        expect(page.locator("[data-need=top]")).to_contain_text("missing")
+
     def test_out_of_wood_it_says_what_to_get_and_which_boards_may_be_used_is_chosen(self) -> None:
         self.board("Only", 1000, 62, 60)
         self.board("Other", 2600, 62, 60)

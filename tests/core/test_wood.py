@@ -21,6 +21,7 @@ from splay.shop import workbench
 from splay.stance.members import members
 from splay.timber.choices import WoodChoice, read_choice, write_choice
 from splay.timber.effects import effects, volume, volumes
+from splay.timber.gluing import board_widths
 from splay.timber.judged import judged
 from splay.timber.layout import lay_out_wood
 from splay.timber.leftover import leftovers_of
@@ -168,6 +169,57 @@ class Laid(unittest.TestCase):
         wood = [stock("board", "w1", length=1200), oak, stock("slab", "s1")]
         found = lay_out_wood(list(needs("eyepiece-stool").values()), wood, WoodChoice(), SHOW, 0.3)
         self.assertEqual(len({cut.stock for cut in found.boards}), 1)
+
+    @settings(max_examples=80, deadline=None)
+    @given(st.data())
+    def test_a_seat_of_boards_has_no_glue_line_near_a_leg_hole(self, data: st.DataObject) -> None:
+        across, widest = data.draw(st.floats(150, 500)), data.draw(st.floats(45, 200))
+        places = data.draw(st.lists(st.floats(-across / 2 + 30, across / 2 - 30), min_size=1, max_size=4))
+        holes = [(0.0, y, 14.0) for y in places]
+        widths = board_widths(across, holes, widest)
+        if not widths:
+            return
+        self.assertAlmostEqual(sum(widths), across, places=6)
+        self.assertLessEqual(max(widths), widest + 1e-6)
+        at = -across / 2
+        for width in widths[:-1]:
+            at += width
+            for _, y, r in holes:
+                self.assertGreaterEqual(abs(at - y), r + 6.0 - 1e-6)
+
+    def test_equal_boards_where_nothing_is_in_the_way_and_moved_where_a_hole_is(self) -> None:
+        self.assertEqual(board_widths(300.0, [], 100.0), (100.0, 100.0, 100.0))
+        left, right = board_widths(200.0, [(0.0, 2.0, 12.0)], 150.0)
+        # The hole reaches from -10 to 14, a quarter of it or 6 beside it: the line goes to -16.
+        self.assertEqual((left, right), (84.0, 116.0))
+        self.assertEqual(board_widths(300.0, [], 30.0), ())
+
+    def test_a_seat_no_slab_holds_can_be_glued_and_no_hole_meets_a_line(self) -> None:
+        piece = make.piece()
+        made = make.planned(piece)
+        wood = [stock("board", f"w{k}", length=2400, width=130) for k in range(3)]
+        laid = lay_out_wood(needs_of(piece, made, WoodChoice(), SHOW), wood, WoodChoice(), SHOW, 0.0)
+        (gone,) = laid.missing
+        widths = [one.value for one in gone.boards]
+        self.assertAlmostEqual(sum(widths), 300.0)
+        document = piece.model_dump(mode="json")
+        after = read_piece({**document, "top": {**document["top"], "boards": widths}})
+        again = plan(after, workbench())
+        self.assertNotIn("glue_line", {finding.code for finding in again.findings})
+        laid = lay_out_wood(needs_of(after, again, WoodChoice(), SHOW), wood, WoodChoice(), SHOW, 0.2)
+        self.assertFalse(laid.missing)
+
+    def test_what_can_hurt_is_said_where_it_can(self) -> None:
+        old = stock("slab", "s1", source="reclaimed")
+        split = {"kind": "split", "start": 0, "end": 300, "low": 0, "high": 40}
+        wood = [old, stock("board", "w1", flaws=[split])]
+        said = " ".join(
+            lay_out_wood(list(needs("foyer-bench").values()), wood, WoodChoice(), SHOW).cautions
+        )
+        for word in ("push stick", "close on the blade", "nails", "manual"):
+            self.assertIn(word, said)
+        self.assertNotIn("Chainsaw", said)
+        self.assertEqual(lay_out_wood([], wood, WoodChoice(), SHOW).cautions, ())
 
     def test_without_wood_everything_is_missing_and_what_to_get_would_do(self) -> None:
         wanted = list(needs("chart-table").values())

@@ -4655,9 +4655,15 @@ export interface components {
         };
         /**
          * Missing
-         * @description A need, and how many of it there is no wood for.
+         * @description A need, and how many of it there is no wood for; for a seat the widths of boards it could be glued
+         *     from, no glue line near a leg hole.
          */
         Missing: {
+            /**
+             * Boards
+             * @default []
+             */
+            boards: components["schemas"]["Quantity"][];
             /** Count */
             count: number;
             /** Key */
@@ -8925,27 +8931,28 @@ export interface components {
         };
         /**
          * WoodLayout
-         * @description Everything that was laid out. `lost` and `kept` are litres of boards; `off` how far the boards' plan
-         *     lies above the least loss there can be, at most, as a share; `first` whether a better one is still
-         *     looked for; `makes` how many whole pieces the pile gives, None where it was not worked out.
+         * @description Everything that was laid out. `lost` and `kept` are litres (or board feet) of boards; `off` how far
+         *     the boards' plan lies above the least loss there can be, at most, as a share; `first` whether a better
+         *     one is still looked for; `makes` how many whole pieces the pile gives, None where it was not worked
+         *     out.
          */
         WoodLayout: {
             /** Boards */
             boards: components["schemas"]["BoardCut"][];
             /** Buy */
             buy: components["schemas"]["Buy"][];
+            /** Cautions */
+            cautions: string[];
             /** Faults */
             faults: components["schemas"]["PlaceFault"][];
             /** First */
             first: boolean;
-            /** Kept */
-            kept: number;
+            kept: components["schemas"]["Quantity"];
             /** Laid */
             laid: components["schemas"]["Laid"][];
             /** Logs */
             logs: components["schemas"]["LogCut"][];
-            /** Lost */
-            lost: number;
+            lost: components["schemas"]["Quantity"];
             /** Makes */
             makes: number | null;
             /** Missing */

@@ -135,6 +135,13 @@ function pickStock(id: string): void {
   const had = wood.value?.document.out_of ?? []
   void choose({ out_of: had.includes(id) ? had.filter((one) => one !== id) : [...had, id] })
 }
+/** The seat is glued from boards of these widths: a choice of the piece itself, undone like any other. */
+function glueFrom(widths: { value: number }[]): void {
+  store.set(
+    'top.boards',
+    widths.map((one) => one.value),
+  )
+}
 /** The needs whose allowances are looked at. */
 const unfolded = ref(new Set<string>())
 function unfold(key: string, event: Event): void {
@@ -178,7 +185,7 @@ const layers = (need: WoodNeed, many: number): Promise<void> => {
             <button class="plain word" type="button" data-stop @click="cancel">stop</button>
           </span>
           <span v-else-if="layout?.boards.length" class="quiet small">
-            {{ layout.lost.toFixed(1) }} litres lost, {{ layout.kept.toFixed(1) }} go back<template
+            {{ layout.lost.text }} lost, {{ layout.kept.text }} go back<template
               v-if="!layout.first"
               >; no plan of such cuts is better by more than {{ percent(layout.off) }}</template
             >.
@@ -188,6 +195,14 @@ const layers = (need: WoodNeed, many: number): Promise<void> => {
       <div v-if="layout?.missing.length" class="band" role="alert" data-missing>
         <p v-for="one in layout.missing" :key="one.key">
           <b>{{ one.count }} missing:</b> {{ one.name }}.
+        </p>
+        <p v-for="one in layout.missing.filter((m) => m.boards?.length)" :key="`g${one.key}`">
+          Or glued from {{ one.boards!.length }} boards,
+          {{ one.boards!.map((q) => q.text).join(', ') }}
+          wide: no glue line comes near a leg hole.
+          <button class="plain word" type="button" data-glue-it @click="glueFrom(one.boards!)">
+            glue it so
+          </button>
         </p>
         <p v-if="layout.makes !== null && (store.piece?.make ?? 1) > 1">
           The pile gives {{ layout.makes }} of {{ store.piece?.make }}.
@@ -217,6 +232,9 @@ const layers = (need: WoodNeed, many: number): Promise<void> => {
           {{ one.text }} {{ one.mend }}
         </li>
       </ul>
+      <p v-for="line in layout?.cautions ?? []" :key="line" class="care small" data-caution>
+        {{ line }}
+      </p>
       <section v-for="cut in layout?.slabs ?? []" :key="cut.stock" class="one">
         <template v-if="stock.get(cut.stock)">
           <h2>
