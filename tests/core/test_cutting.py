@@ -108,6 +108,16 @@ class Simple(unittest.TestCase):
         sound(self, plan, wants, boards, SAW.kerf)
         self.assertEqual(plan.missing, {"rail": 2})
 
+    def test_both_lengths_beside_a_split_are_used_and_a_hair_of_a_split_still_costs_a_kerf(self) -> None:
+        wants = [Want("rail", 560, 60, 25, 4)]
+        for begins, ends in ((600.0, 640.0), (600.0, 600.5)):
+            boards = [board("w1", 1300, 130, 27, Flaw(kind="split", start=begins, end=ends))]
+            plan = cut_plan(wants, boards, SAW)
+            sound(self, plan, wants, boards, SAW.kerf)
+            self.assertFalse(plan.missing)
+            cuts = order_of_cuts(boards[0], plan.sawn, SAW)
+            self.assertEqual([cut.section for cut in cuts if cut.what == "section"], [1, 2])
+
     def test_sapwood_is_cut_through(self) -> None:
         boards = [board("w1", 1000, 60, 27, Flaw(kind="sapwood", start=0, end=1000))]
         self.assertFalse(cut_plan([Want("rail", 900, 60, 25, 1)], boards, SAW).missing)

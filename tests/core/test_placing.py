@@ -7,9 +7,11 @@ import time
 import unittest
 
 import numpy as np
+import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from manifold3d import CrossSection, FillRule
+from manifold3d import CrossSection, FillRule, OpType
+from shapely import affinity
 
 from splay.piece.starters import starter
 from splay.plan import plan
@@ -104,8 +106,34 @@ class FirstPlaces(unittest.TestCase):
         said = faults(wood, [part], 3.0, SHOW)
         self.assertEqual([(one.code, one.stop) for one in said], [("split", False)])
         for x, y, r in part.holes:
-            far = wood.spots[0].shape().distance(__import__("shapely").Point(x, y)) - r
+            far = wood.spots[0].shape().distance(shapely.Point(x, y)) - r
             self.assertGreaterEqual(far, CLEAR_OF_HOLE - 1e-6)
+
+    def test_a_seat_over_a_split_is_pushed_on_until_its_holes_are_clear(self) -> None:
+        need = seat()
+        x, y, r = need.holes[0]
+        long, wide = need.blank[0].value, need.blank[1].value
+        # The split runs in at the height of a leg hole, too far for the seat to be clear of it.
+        far = (x + long / 2) + 40
+        for at in (wide / 2 + 10 + y, wide / 2 + 10 - y):
+            wood = plank(long + far - 30, wide + 20, spot("split", [(0, at), (far, at)], 4))
+            found = first_places([(need, 1)], [wood], 3.0)
+            (part,) = (lay(need, one) for one in found.laid)
+            for u, v, radius in part.holes:
+                apart = wood.spots[0].shape().distance(shapely.Point(u, v)) - radius
+                self.assertGreaterEqual(apart, CLEAR_OF_HOLE - 1e-6)
+            self.assertIn("split", [one.code for one in faults(wood, [part], 3.0, SHOW)])
+        self.assertGreater(r, 0)
+
+    def test_a_part_is_turned_as_another_library_turns_it(self) -> None:
+        need = seat()
+        laid = Laid(key=need.key, stock="s1", x=700, y=300, turn=25.0)
+        part = lay(need, laid)
+        turned = affinity.translate(affinity.rotate(need.shape(), 25.0, origin=(0, 0)), 700, 300)
+        self.assertAlmostEqual(turned.symmetric_difference(part.shape).area, 0.0, places=3)
+        for (x, y, _), (u, v, _) in zip(need.holes, part.holes, strict=True):
+            where = affinity.translate(affinity.rotate(shapely.Point(x, y), 25.0, origin=(0, 0)), 700, 300)
+            self.assertAlmostEqual(math.dist((u, v), (where.x, where.y)), 0.0, places=6)
 
     def test_a_slab_too_small_or_too_thin_gives_none(self) -> None:
         need = seat()
@@ -290,7 +318,7 @@ class Billets(unittest.TestCase):
                 self.assertLessEqual(max(math.hypot(x, y) for x, y in one), across / 2 - 10 + 1e-6)
                 self.assertAlmostEqual((shape ^ heart).area(), 0.0, delta=0.05)
             if shapes:
-                together = CrossSection.batch_boolean(shapes, __import__("manifold3d").OpType.Add)
+                together = CrossSection.batch_boolean(shapes, OpType.Add)
                 self.assertAlmostEqual(
                     together.area(), side**2 * len(shapes), delta=side**2 * len(shapes) * 1e-6
                 )

@@ -147,11 +147,24 @@ class Laid(unittest.TestCase):
             assert isinstance(rest, Board)
             self.assertEqual((rest.source, rest.thickness), ("offcut", 60.0))
             self.assertLessEqual(rest.length, 2400)
-        # A flaw in what is left goes along, counted from its own end; one that was sawn through is in none.
-        with_knot = [r for r in rests if isinstance(r, Board) and r.flaws]
-        for rest in with_knot:
-            for one in rest.flaws:
-                self.assertLessEqual(one.end, rest.length)
+        # A flaw in what is left lies where it lay, counted from that part's own end and edge.
+        (cut,) = found.boards
+        seen = 0.0
+        for rest, left in zip(rests, cut.left, strict=True):
+            for one in rest.flaws if isinstance(rest, Board) else ():
+                assert one.high is not None
+                self.assertGreaterEqual(one.start + left.x, 1700 - 1e-6)
+                self.assertLessEqual(one.end + left.x, 1740 + 1e-6)
+                self.assertGreaterEqual(one.low + left.y, 10 - 1e-6)
+                self.assertLessEqual(one.high + left.y, 60 + 1e-6)
+                seen += (one.end - one.start) * (one.high - one.low)
+        sawn = sum(
+            max(0.0, min(b.x + b.length, 1740) - max(b.x, 1700))
+            * max(0.0, min(b.y + b.width, 60) - max(b.y, 10))
+            for b in cut.blanks
+        )
+        self.assertEqual(sawn, 0.0)
+        self.assertGreater(seen, 0.0)
         area = sum(r.length * r.width for r in rests if isinstance(r, Board))
         used = sum(b.length * b.width for b in found.boards[0].blanks)
         self.assertLess(area + used, 2400 * 180)
@@ -322,6 +335,22 @@ class Effects(unittest.TestCase):
         assert still.moves is not None
         self.assertAlmostEqual(still.moves.flat.quantity.value, 0.0, places=9)
 
+    def test_leg_holes_move_apart_by_what_lies_between_them_across_the_grain(self) -> None:
+        for grain, apart in ((0.0, 220.0), (90.0, 300.0)):
+            piece = make.piece()
+            document = piece.model_dump(mode="json")
+            piece = read_piece({**document, "top": {**document["top"], "grain": grain}})
+            made = make.planned(piece)
+            holes = [leg.socket for leg in made.stance.legs]
+            across = [x if grain else y for x, y, *_ in holes]
+            self.assertAlmostEqual(max(across) - min(across), apart, delta=1.0)
+            found = effects(piece, made, WoodChoice(), {}, 12.0, SHOW)
+            assert found.moves is not None
+            wanted = (
+                (max(across) - min(across)) * WOODS[ASH].coefficient(True) * (found.home.leads_to - 12.0)
+            )
+            self.assertAlmostEqual(found.moves.holes.value, wanted, places=6)
+
     def test_in_very_dry_air_tenons_may_lie_out(self) -> None:
         # At 20 % in a heated shop dry tenons lie out all day: common practice, no source.
         piece = make.round_stool(10)
@@ -345,6 +374,9 @@ class Judged(unittest.TestCase):
 
     def test_wet_wood_dry_wood_and_wood_nobody_read(self) -> None:
         self.assertEqual(self.codes(moisture=22.0), ["too_wet"])
+        # The usual home's air leads to 7.7 %: three above that is told, two are not.
+        self.assertEqual(self.codes(moisture=11.2), ["too_wet"])
+        self.assertEqual(self.codes(moisture=9.8), [])
         self.assertEqual(self.codes(moisture=8.0), [])
         self.assertEqual(self.codes(moisture=3.0), ["too_dry"])
         self.assertEqual(self.codes(), ["moisture_unknown"])
