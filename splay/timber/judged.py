@@ -12,7 +12,7 @@ from splay.timber.effects import Effects
 from splay.timber.layout import WoodLayout
 from splay.timber.moisture import WETTER, drying, led_to
 from splay.timber.needs import Need
-from splay.timber.stock import AnyStock, Board, Log, Slab
+from splay.timber.stock import AnyStock, Board, Slab
 
 DRYER = 3.0
 
@@ -28,7 +28,7 @@ def judged(
     """Everything found, what would spoil the piece first. `stock` is all that it may be taken from."""
     used = [stock[id] for id in used_ids(laid) if id in stock]
     found = [
-        *_wet(used, effects, show),
+        *_wet(laid, used, effects),
         *_outdoors(laid, used, outdoors, show),
         *_mixed(laid, stock, show),
         *_narrow(laid, needs, stock, show),
@@ -55,14 +55,20 @@ def percent(value: float) -> Quantity:
     return Quantity(value, "ratio", f"{value:.1f} %", f"{value:.1f} %")
 
 
-def _wet(used: Sequence[AnyStock], effects: Effects, show: Show) -> Iterator[Finding]:
+SLICED, SPLIT = 60.0, 45.0
+"""How thick slices and sticks of a log are taken to be for their drying, mm."""
+
+
+def _wet(laid: WoodLayout, used: Sequence[AnyStock], effects: Effects) -> Iterator[Finding]:
     ends = effects.home.leads_to
     unknown = [item.name for item in used if item.now is None]
     for item in used:
         if item.now is None or item.now <= ends + WETTER:
             continue
-        thick = item.thickness if isinstance(item, Board | Slab) else 40.0
-        sort = "slab" if isinstance(item, Slab) else "slice" if isinstance(item, Log) else "board"
+        # A log dries as what it is split or sawn into.
+        sliced = any(cut.stock == item.id and cut.slices for cut in laid.logs)
+        thick = item.thickness if isinstance(item, Board | Slab) else SLICED if sliced else SPLIT
+        sort = "slab" if isinstance(item, Slab) else "slice" if sliced else "board"
         wait = drying(sort, thick, item.now, ends + WETTER, effects.shop.leads_to, item.readings)
         when = "it never gets there in the shop's air" if wait.never else _days(wait.least, wait.most)
         yield _finding(
@@ -89,7 +95,8 @@ def _wet(used: Sequence[AnyStock], effects: Effects, show: Show) -> Iterator[Fin
         names = ", ".join(unknown[:4])
         text = f"Nobody has read the moisture of {names}."
         mend = "Read it with a meter, in the middle and away from its ends, and enter it in the store."
-        yield _finding("moisture_unknown", "note", text, mend, show.count(len(unknown)))
+        number = Quantity(len(unknown), "count", str(len(unknown)), str(len(unknown)))
+        yield _finding("moisture_unknown", "note", text, mend, number)
 
 
 WET_MATTERS = frozenset({"glue_boards", "bore", "bore_member", "glue"})

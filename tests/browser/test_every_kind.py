@@ -11,7 +11,7 @@ from splay.piece.starters import starter
 from tests.browser.base import BrowserCase, drag, field, saved, type_in
 from workshop.demo.slice_photo import slice_photo
 
-BUILT = {"Glue-up": "[data-sitting]", "Finish": "[data-coat]"}
+BUILT = {"Wood": "[data-need]", "Glue-up": "[data-sitting]", "Finish": "[data-coat]"}
 """Stations without cards, and what stands on each."""
 
 
@@ -25,7 +25,7 @@ class FromChoosingToTheLastCard(BrowserCase):
         page.wait_for_selector(".station svg.drawing")
         address = page.url.rsplit("/", 1)[0]
         names = page.locator("nav.stick a .title").all_inner_texts()
-        self.assertEqual(names[:2], ["Stance", "Top"])
+        self.assertEqual(names[:3], ["Stance", "Wood", "Top"])
         self.assertEqual(names[-2:], ["Finish", "Log"])
         for name in names[1:-1]:
             page.goto(f"{address}/{name.lower().replace('-', '')}")

@@ -61,7 +61,8 @@ class Look(BrowserCase):
             page.wait_for_timeout(700)
             self.look(page, path, width)
         for address in pieces:
-            for station in STATIONS:
+            # The wood is laid out alike for every kind: it is looked at once.
+            for station in STATIONS if address == pieces[0] else [s for s in STATIONS if s != "wood"]:
                 page.goto(f"{address}/{station}")
                 page.wait_for_selector(".station")
                 page.wait_for_timeout(250)

@@ -330,7 +330,7 @@ const layers = (need: WoodNeed, many: number): Promise<void> => {
                 <b>{{ way.way }}: {{ way.total }}</b> ({{ way.each }} at the small end,
                 {{ way.lengths }}
                 along)
-                <span v-for="line in way.splits" :key="line">{{ line }} </span>
+                {{ way.splits.join(' ') }}
               </figcaption>
             </figure>
           </div>
@@ -564,6 +564,9 @@ const layers = (need: WoodNeed, many: number): Promise<void> => {
 .care {
   border-left: 6px double var(--caution);
   padding-left: 8px;
+}
+.care.small {
+  margin: 4px 0;
 }
 .findings {
   list-style: none;
