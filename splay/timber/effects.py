@@ -17,6 +17,7 @@ from splay.stance.outline import polygon
 from splay.timber.choices import WoodChoice
 from splay.timber.moisture import Fitted, fit, led_to, lies_out, movement
 from splay.timber.species import WOODS, Wood, density
+from splay.timber.told import weight_said
 from splay.views.mesh import Mesh, seen_meshes
 from splay.views.scene import Model
 
@@ -61,10 +62,12 @@ class Tenons:
 
 @dataclass(frozen=True)
 class Effects:
-    """What was reckoned with (`woods`: of the top and of the rest), weight in kilograms, the two airs."""
+    """What was reckoned with (`woods`: of the top and of the rest), weight (in kilograms and as it is
+    said), the two airs."""
 
     woods: tuple[str, str]
     weight_kg: float
+    weight: Quantity
     shop: Air
     home: Air
     moves: Moves | None
@@ -113,6 +116,7 @@ def effects(
     return Effects(
         (top.name, rest.name),
         weight,
+        weight_said(weight, show),
         shop,
         home,
         _moves(piece, plan, top, wet, home, show),

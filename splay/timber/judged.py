@@ -9,7 +9,7 @@ from shapely import affinity
 from splay.judge import Finding
 from splay.quantity import Quantity, Show
 from splay.timber.effects import Effects
-from splay.timber.layout import WoodLayout
+from splay.timber.laid import WoodLayout
 from splay.timber.moisture import WETTER, drying, led_to
 from splay.timber.needs import Need
 from splay.timber.stock import AnyStock, Board, Slab

@@ -5,7 +5,7 @@ from __future__ import annotations
 import shapely
 
 from splay.timber.choices import WoodChoice
-from splay.timber.layout import WoodLayout
+from splay.timber.laid import WoodLayout
 from splay.timber.sawing import THIN
 from splay.timber.stock import MOST_CORNERS, AnyStock, Board, Flaw, Log, Point, Slab, SlabFlaw
 

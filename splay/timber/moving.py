@@ -7,8 +7,9 @@ from dataclasses import dataclass
 
 from splay.quantity import Show
 from splay.timber.choices import Laid
-from splay.timber.layout import Flat2, SlabPart, left_of, slab_parts
+from splay.timber.laid import Flat2, SlabPart
 from splay.timber.needs import Need
+from splay.timber.on_slabs import left_of, slab_parts
 from splay.timber.placing import PlaceFault, faults, lay
 from splay.timber.stock import Slab
 

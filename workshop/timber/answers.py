@@ -9,9 +9,9 @@ from ninja import Schema
 
 from splay.quantity import Quantity, Show
 from splay.summary import chosen
-from splay.timber.layout import sized, text_of
 from splay.timber.moisture import drying, led_to
 from splay.timber.stock import AnyStock, Board, Log, Slab, Stock, TurnedStick
+from splay.timber.told import sized, text_of
 from workshop.pieces.photo_api import PhotoOut
 from workshop.timber.models import StockPhoto, StockRow
 from workshop.timber.reserving import loaded

@@ -10,10 +10,10 @@ from pydantic import Field
 
 from splay.instruments import Heard, listen
 from splay.quantity import Bare, Show
-from splay.timber.layout import sized
 from splay.timber.moisture import led_to
 from splay.timber.species import WOODS
 from splay.timber.stock import FLAWS, Pile
+from splay.timber.told import sized
 from workshop.gauges.bench import SimulatedBench
 from workshop.pieces.photo_api import PhotoOut
 from workshop.problems import Problem

@@ -18,7 +18,8 @@ from splay.quantity import Show
 from splay.shop import Shop, with_every_kind
 from splay.timber.choices import WoodChoice, read_choice, write_choice
 from splay.timber.judged import used_ids
-from splay.timber.layout import WoodLayout, lay_out_wood
+from splay.timber.laid import WoodLayout
+from splay.timber.layout import lay_out_wood
 from splay.timber.leftover import leftovers_of
 from splay.timber.needs import Need, needs_of
 from splay.timber.stock import AnyStock

@@ -15,11 +15,12 @@ from splay.summary import chosen
 from splay.timber.choices import Laid, WoodChoice
 from splay.timber.effects import Effects, effects
 from splay.timber.judged import judged, used_ids
-from splay.timber.layout import WoodLayout, text_of
+from splay.timber.laid import WoodLayout
 from splay.timber.moving import Carried, moved
 from splay.timber.needs import Need
 from splay.timber.species import WOODS, Wood
 from splay.timber.stock import AnyStock, Slab
+from splay.timber.told import text_of
 from workshop.build.models import BuildRow
 from workshop.pieces.actions import Maker, get_row
 from workshop.problems import Problem

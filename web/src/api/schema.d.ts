@@ -3170,7 +3170,8 @@ export interface components {
         };
         /**
          * Effects
-         * @description What was reckoned with (`woods`: of the top and of the rest), weight in kilograms, the two airs.
+         * @description What was reckoned with (`woods`: of the top and of the rest), weight (in kilograms and as it is
+         *     said), the two airs.
          */
         Effects: {
             home: components["schemas"]["Air"];
@@ -3179,6 +3180,7 @@ export interface components {
             moves: components["schemas"]["Moves"] | null;
             shop: components["schemas"]["Air"];
             tenons: components["schemas"]["Tenons"] | null;
+            weight: components["schemas"]["Quantity"];
             /** Weight Kg */
             weight_kg: number;
             /** Woods */

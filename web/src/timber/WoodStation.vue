@@ -2,19 +2,19 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 
-import { api, ask } from '../api/client'
-import type { StockOut, WoodNeed } from '../api/types'
-import { tried } from '../build/asked'
-import BareNumber from '../build/BareNumber.vue'
-import TypedField from '../fields/TypedField.vue'
+import type { StockOut } from '../api/types'
 import { usePiece } from '../piece/store'
 import { useShop } from '../shop/store'
 import BoardRow from './BoardRow.vue'
+import CutHead from './CutHead.vue'
 import LogEnd from './LogEnd.vue'
 import SlabBoard from './SlabBoard.vue'
-import { outlineOf, roomOf, times } from './stock'
+import { outlineOf, roomOf } from './stock'
 import TakenHatch from './TakenHatch.vue'
 import { useWood } from './wood'
+import WoodChosen from './WoodChosen.vue'
+import WoodDoes from './WoodDoes.vue'
+import WoodNeeds from './WoodNeeds.vue'
 
 /** The wood of the piece: what it needs, out of what it is cut, in which order, what is missing. */
 const store = usePiece()
@@ -77,64 +77,7 @@ const keysOf = (id: string) =>
 const photoOf = (one: StockOut): string =>
   one.photo ? `/api/timber/${one.id}/photo?${encodeURIComponent(one.photo.taken)}` : ''
 
-/** What a need is taken from. */
-function from(need: WoodNeed): string {
-  const names = new Map<string, number>()
-  const add = (id: string, many: number): void => {
-    const name = stock.value.get(id)?.item.name ?? ''
-    names.set(name, (names.get(name) ?? 0) + many)
-  }
-  for (const cut of layout.value?.boards ?? [])
-    for (const blank of cut.blanks) if (blank.key === need.key) add(cut.stock, 1)
-  for (const cut of layout.value?.slabs ?? [])
-    for (const part of cut.parts) if (part.key === need.key) add(cut.stock, 1)
-  for (const cut of layout.value?.logs ?? []) if (cut.key === need.key) add(cut.stock, cut.takes)
-  return [...names].map(([name, many]) => (many > 1 ? `${name} (${many})` : name)).join(', ')
-}
-const missing = (need: WoodNeed): number =>
-  layout.value?.missing.find((one) => one.key === need.key)?.count ?? 0
 const percent = (share: number): string => `${Math.round(share * 100)} %`
-const weight = computed(() => {
-  const kg = wood.value?.effects.weight_kg ?? 0
-  return shop.system === 'inch' ? `${(kg / 0.45359237).toFixed(1)} lb` : `${kg.toFixed(1)} kg`
-})
-const cost = computed(() => {
-  const ids = new Set([
-    ...(layout.value?.boards ?? []).map((one) => one.stock),
-    ...(layout.value?.slabs ?? []).map((one) => one.stock),
-    ...(layout.value?.logs ?? []).map((one) => one.stock),
-  ])
-  return [...ids].reduce((sum, id) => sum + (stock.value.get(id)?.item.cost ?? 0), 0)
-})
-const FIGURES: ['kerf' | 'trim' | 'planing' | 'margin' | 'keep' | 'keep_wide', string][] = [
-  ['kerf', 'The saw takes'],
-  ['trim', 'Off each end'],
-  ['planing', 'Planing takes'],
-  ['margin', 'Round a seat'],
-  ['keep', 'Leftover kept from'],
-  ['keep_wide', 'and so wide'],
-]
-const fault = (name: string) => {
-  const text = faults.value[name]
-  return text ? { field: name, got: '', allowed: '', do: text, what: '', said: text } : undefined
-}
-let count = 0
-let before = ''
-/** How damp the shop's air is, from the hygrometer. */
-async function air(): Promise<void> {
-  await tried(said, async () => {
-    count += 1
-    const got = await ask(api.POST('/api/timber/air', { body: { count, before } }))
-    before = got.line || before
-    said.value = got.said
-    if (got.value !== null) await choose({ shop_rh: got.value })
-  })
-}
-/** Take a piece of wood among those it may come from, or out of them; with none, all that is free. */
-function pickStock(id: string): void {
-  const had = wood.value?.document.out_of ?? []
-  void choose({ out_of: had.includes(id) ? had.filter((one) => one !== id) : [...had, id] })
-}
 /** The seat is glued from boards of these widths: a choice of the piece itself, undone like any other. */
 function glueFrom(widths: { value: number }[]): void {
   store.set(
@@ -142,16 +85,9 @@ function glueFrom(widths: { value: number }[]): void {
     widths.map((one) => one.value),
   )
 }
-/** The needs whose allowances are looked at. */
-const unfolded = ref(new Set<string>())
-function unfold(key: string, event: Event): void {
-  const open = (event.target as HTMLDetailsElement).open
-  unfolded.value = new Set([...unfolded.value].filter((one) => one !== key))
-  if (open) unfolded.value.add(key)
-}
-const layers = (need: WoodNeed, many: number): Promise<void> => {
-  const others = (wood.value?.document.layers ?? []).filter((one) => one.key !== need.key)
-  return choose({ layers: many > 1 ? [...others, { key: need.key, layers: many }] : others })
+const layers = (key: string, many: number): Promise<void> => {
+  const others = (wood.value?.document.layers ?? []).filter((one) => one.key !== key)
+  return choose({ layers: many > 1 ? [...others, { key, layers: many }] : others })
 }
 </script>
 
@@ -237,20 +173,12 @@ const layers = (need: WoodNeed, many: number): Promise<void> => {
       </p>
       <section v-for="cut in layout?.slabs ?? []" :key="cut.stock" class="one">
         <template v-if="stock.get(cut.stock)">
-          <h2>
-            {{ stock.get(cut.stock)!.item.name }}
-            <span class="quiet small">{{ stock.get(cut.stock)!.text }}</span>
-            <template v-if="wood?.reserved">
-              <button
-                class="plain word"
-                type="button"
-                :data-sawn="stock.get(cut.stock)!.item.name"
-                @click="sawn(cut.stock, wood.sawn.includes(cut.stock))"
-              >
-                {{ wood.sawn.includes(cut.stock) ? 'not sawn after all' : 'sawn' }}
-              </button>
-            </template>
-          </h2>
+          <CutHead
+            :stock="stock.get(cut.stock)!"
+            :reserved="wood?.reserved ?? false"
+            :sawn="wood?.sawn.includes(cut.stock) ?? false"
+            @sawn="(undo) => sawn(cut.stock, undo)"
+          />
           <SlabBoard
             :stock="stock.get(cut.stock)!"
             :parts="parts(cut.stock).parts"
@@ -280,19 +208,12 @@ const layers = (need: WoodNeed, many: number): Promise<void> => {
         :data-board="cut.stock"
       >
         <template v-if="stock.get(cut.stock)">
-          <h2>
-            {{ stock.get(cut.stock)!.item.name }}
-            <span class="quiet small">{{ stock.get(cut.stock)!.text }}</span>
-            <button
-              v-if="wood?.reserved"
-              class="plain word"
-              type="button"
-              :data-sawn="stock.get(cut.stock)!.item.name"
-              @click="sawn(cut.stock, wood.sawn.includes(cut.stock))"
-            >
-              {{ wood.sawn.includes(cut.stock) ? 'not sawn after all' : 'sawn' }}
-            </button>
-          </h2>
+          <CutHead
+            :stock="stock.get(cut.stock)!"
+            :reserved="wood?.reserved ?? false"
+            :sawn="wood?.sawn.includes(cut.stock) ?? false"
+            @sawn="(undo) => sawn(cut.stock, undo)"
+          />
           <BoardRow :stock="stock.get(cut.stock)!" :cut="cut" :scale="scale" :lit="lit" />
           <details>
             <summary>{{ cut.told.length - 1 }} cuts, in their order</summary>
@@ -305,19 +226,13 @@ const layers = (need: WoodNeed, many: number): Promise<void> => {
       </section>
       <section v-for="cut in layout?.logs ?? []" :key="cut.stock" class="one" data-log>
         <template v-if="stock.get(cut.stock)">
-          <h2>
-            {{ stock.get(cut.stock)!.item.name }}
-            <span class="quiet small">{{ stock.get(cut.stock)!.text }}</span>
-            <button
-              v-if="wood?.reserved"
-              class="plain word"
-              type="button"
-              :data-sawn="stock.get(cut.stock)!.item.name"
-              @click="sawn(cut.stock, wood.sawn.includes(cut.stock))"
-            >
-              {{ wood.sawn.includes(cut.stock) ? 'not split after all' : 'split or sawn' }}
-            </button>
-          </h2>
+          <CutHead
+            :stock="stock.get(cut.stock)!"
+            :reserved="wood?.reserved ?? false"
+            :sawn="wood?.sawn.includes(cut.stock) ?? false"
+            split
+            @sawn="(undo) => sawn(cut.stock, undo)"
+          />
           <p>
             <b class="figures">{{ cut.takes }}</b> {{ cut.slices ? 'slices' : 'sticks' }}:
             {{ cut.name }}.
@@ -339,193 +254,9 @@ const layers = (need: WoodNeed, many: number): Promise<void> => {
       </section>
     </div>
     <aside v-if="wood" class="panel">
-      <h2>What it needs</h2>
-      <table>
-        <thead>
-          <tr>
-            <th scope="col"></th>
-            <th scope="col">blank</th>
-            <th scope="col">from</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr
-            v-for="need in wood.needs"
-            :key="need.key"
-            :data-need="need.key"
-            tabindex="0"
-            @pointerenter="lit = need.key"
-            @pointerleave="lit = ''"
-            @focus="lit = need.key"
-            @blur="lit = ''"
-          >
-            <td>
-              <details @toggle="unfold(need.key, $event)">
-                <summary>
-                  <b class="figures">{{ need.count }}</b> {{ need.name }}
-                  <template v-if="need.spare"
-                    >, {{ need.spare }} of them spare or for practice</template
-                  >
-                </summary>
-                <template v-if="unfolded.has(need.key)">
-                  <p v-for="more in need.allowances" :key="more.what" class="small">
-                    <span class="figures">+ {{ more.amount.text }}</span> {{ more.what }}
-                  </p>
-                  <p v-if="need.grain" class="small">{{ need.grain }}</p>
-                  <p v-if="need.rings" class="small">{{ need.rings }}</p>
-                  <label v-if="need.sort === 'strip'" class="small">
-                    glued from
-                    <select
-                      :value="need.layers"
-                      :aria-label="`Layers of ${need.name}`"
-                      :disabled="wood.reserved"
-                      @change="layers(need, Number(($event.target as HTMLSelectElement).value))"
-                    >
-                      <option v-for="n in 4" :key="n" :value="n">
-                        {{ n === 1 ? 'one piece' : `${n} layers` }}
-                      </option>
-                    </select>
-                  </label>
-                </template>
-              </details>
-            </td>
-            <td class="figures">{{ times(need.blank) }}</td>
-            <td>
-              {{ from(need) }}
-              <b v-if="missing(need)" class="wrong">{{ missing(need) }} missing</b>
-            </td>
-          </tr>
-        </tbody>
-      </table>
-      <h2>What it does</h2>
-      <dl>
-        <dt>Weighs</dt>
-        <dd>
-          <span class="figures" data-weight>{{ weight }}</span>
-          <span class="quiet"> in {{ [...new Set(wood.effects.woods)].join(' and ') }}</span>
-        </dd>
-        <template v-if="cost">
-          <dt>Wood cost</dt>
-          <dd class="figures">{{ cost }}</dd>
-        </template>
-        <dt>Air there</dt>
-        <dd>leads to {{ wood.effects.home.leads_to.toFixed(1) }} %</dd>
-        <template v-if="wood.effects.moves">
-          <dt>Seat</dt>
-          <dd data-moves>
-            {{ wood.effects.moves.told.join(' ') }}
-            <template v-if="Math.abs(wood.effects.moves.holes.value) >= 0.05">
-              Leg holes come {{ wood.effects.moves.holes.text.replace('-', '') }}
-              {{ wood.effects.moves.holes.value < 0 ? 'closer' : 'further apart' }}.
-            </template>
-          </dd>
-        </template>
-        <template v-if="wood.effects.tenons">
-          <dt>Tenons</dt>
-          <dd data-tenons>
-            Dry to about {{ wood.effects.tenons.wanted.toFixed(0) }} %: each
-            {{ wood.effects.tenons.diameter.text }} one grows
-            {{ wood.effects.tenons.tighter.text }} tighter in its seat.
-            {{ wood.effects.tenons.told }}
-          </dd>
-        </template>
-      </dl>
-      <fieldset :disabled="wood.reserved" class="choices">
-        <legend>Chosen</legend>
-        <label class="pick">
-          <span>Legs, stretchers, frames of</span>
-          <select
-            :value="wood.document.species ?? ''"
-            data-species
-            @change="choose({ species: ($event.target as HTMLSelectElement).value })"
-          >
-            <option value="">any one kind</option>
-            <option v-for="name in wood.species" :key="name">{{ name }}</option>
-          </select>
-        </label>
-        <label class="pick">
-          <span>Seat or tabletop of</span>
-          <select
-            :value="wood.document.top_species ?? ''"
-            data-top-species
-            @change="choose({ top_species: ($event.target as HTMLSelectElement).value })"
-          >
-            <option value="">any kind</option>
-            <option v-for="name in wood.species" :key="name">{{ name }}</option>
-          </select>
-        </label>
-        <details v-if="!wood.reserved" data-out-of>
-          <summary>
-            {{
-              wood.document.out_of?.length
-                ? `Out of ${wood.document.out_of.length} chosen`
-                : 'Out of all that is free'
-            }}
-          </summary>
-          <label v-for="one in wood.free" :key="one.id" class="small pickone">
-            <input
-              type="checkbox"
-              :checked="wood.document.out_of?.includes(one.id)"
-              :data-out="one.name"
-              @change="pickStock(one.id)"
-            />
-            {{ one.name }} <span class="quiet">{{ one.text }}</span>
-          </label>
-        </details>
-        <div class="fields">
-          <TypedField
-            v-for="[name, label] in FIGURES"
-            :key="name"
-            :label="label"
-            :text="wood.chosen[name]?.text ?? ''"
-            :fault="fault(name)"
-            :stamp="wood"
-            :data-wood-field="name"
-            @commit="choose({ [name]: $event })"
-          />
-        </div>
-        <div class="fields">
-          <BareNumber
-            label="Where it will live, °C"
-            :value="wood.document.home_c ?? 21"
-            :least="-20"
-            :most="60"
-            @commit="(c) => choose({ home_c: c ?? 21 })"
-          />
-          <BareNumber
-            label="Damp there, %"
-            :value="wood.document.home_rh ?? 40"
-            :least="0"
-            :most="100"
-            @commit="(rh) => choose({ home_rh: rh ?? 40 })"
-          />
-          <BareNumber
-            label="Damp in the shop, %"
-            :value="wood.document.shop_rh ?? 50"
-            :least="0"
-            :most="100"
-            @commit="(rh) => choose({ shop_rh: rh ?? 50 })"
-          />
-        </div>
-        <button
-          v-if="shop.shop?.instruments !== 'none'"
-          class="plain word"
-          type="button"
-          data-hygrometer
-          @click="air"
-        >
-          read the hygrometer
-        </button>
-        <button
-          v-if="wood.document.laid?.length"
-          class="plain word"
-          type="button"
-          data-first-places
-          @click="choose({ laid: [] })"
-        >
-          lay the seat where the program would
-        </button>
-      </fieldset>
+      <WoodNeeds :wood="wood" :stock="stock" @lit="lit = $event" @layers="layers" />
+      <WoodDoes :wood="wood" :stock="stock" />
+      <WoodChosen :wood="wood" :faults="faults" @choose="choose" @said="said = $event" />
     </aside>
     <TakenHatch />
   </div>
@@ -606,72 +337,6 @@ const layers = (need: WoodNeed, many: number): Promise<void> => {
 }
 ol {
   padding-left: 1.6rem;
-}
-table {
-  border-collapse: collapse;
-  width: 100%;
-  table-layout: fixed;
-}
-th:first-child {
-  width: 46%;
-}
-th:last-child {
-  width: 22%;
-}
-th,
-td {
-  text-align: left;
-  vertical-align: top;
-  padding: 4px 8px 4px 0;
-  border-bottom: 1px solid var(--line);
-}
-th {
-  font-weight: 500;
-  font-size: 0.88rem;
-}
-td.figures {
-  white-space: normal;
-  font-size: 0.92rem;
-}
-dl {
-  display: grid;
-  grid-template-columns: 5.5rem 1fr;
-  gap: 0.3rem 0.8rem;
-}
-dt {
-  font-weight: 650;
-}
-.panel h2 {
-  padding: 0.5rem 0 0.2rem;
-}
-.choices {
-  border: 0;
-  padding: 0;
-  margin: 0.5rem 0 0;
-  min-width: 0;
-}
-legend {
-  font-weight: 650;
-}
-.pickone {
-  display: block;
-}
-.pick {
-  display: grid;
-  grid-template-columns: 12rem minmax(0, 1fr);
-  align-items: center;
-  padding: 2px 0;
-}
-select {
-  font: inherit;
-  color: inherit;
-  background: var(--paper);
-  border: 1.5px solid var(--ink);
-  min-height: 30px;
-  min-width: 0;
-}
-.fields :deep(.number) {
-  flex: 1 1 110px;
 }
 .wrong {
   color: var(--cut);

@@ -1,0 +1,189 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+
+import { api, ask } from '../api/client'
+import type { Fault, WoodChoice, WoodOut } from '../api/types'
+import { tried } from '../build/asked'
+import BareNumber from '../build/BareNumber.vue'
+import TypedField from '../fields/TypedField.vue'
+import { useShop } from '../shop/store'
+
+/** What is chosen about the wood of a piece: kinds, stock, what sawing takes, the airs. */
+const props = defineProps<{
+  /** The wood of the piece. */
+  wood: WoodOut
+  /** What is wrong with what was typed last, by field. */
+  faults: Record<string, string>
+}>()
+const emit = defineEmits<{
+  /** Something was chosen. */
+  choose: [change: Partial<WoodChoice>]
+  /** There is something to say. */
+  said: [text: string]
+}>()
+const shop = useShop()
+const choose = (change: Partial<WoodChoice>): void => emit('choose', change)
+const FIGURES: ['kerf' | 'trim' | 'planing' | 'margin' | 'keep' | 'keep_wide', string][] = [
+  ['kerf', 'The saw takes'],
+  ['trim', 'Off each end'],
+  ['planing', 'Planing takes'],
+  ['margin', 'Round a seat'],
+  ['keep', 'Leftover kept from'],
+  ['keep_wide', 'and so wide'],
+]
+const fault = (name: string): Fault | undefined => {
+  const text = props.faults[name]
+  return text ? { field: name, got: '', allowed: '', do: text, what: '', said: text } : undefined
+}
+let count = 0
+let before = ''
+/** How damp the shop's air is, from the hygrometer. */
+async function air(): Promise<void> {
+  const wrong = ref('')
+  await tried(wrong, async () => {
+    count += 1
+    const got = await ask(api.POST('/api/timber/air', { body: { count, before } }))
+    before = got.line || before
+    emit('said', got.said)
+    if (got.value !== null) choose({ shop_rh: got.value })
+  })
+  if (wrong.value) emit('said', wrong.value)
+}
+/** Take a piece of wood among those it may come from, or out of them; with none, all that is free. */
+function pickStock(id: string): void {
+  const had = props.wood.document.out_of ?? []
+  choose({ out_of: had.includes(id) ? had.filter((one) => one !== id) : [...had, id] })
+}
+</script>
+
+<template>
+  <fieldset :disabled="wood.reserved" class="choices">
+    <legend>Chosen</legend>
+    <label class="pick">
+      <span>Legs, stretchers, frames of</span>
+      <select
+        :value="wood.document.species ?? ''"
+        data-species
+        @change="choose({ species: ($event.target as HTMLSelectElement).value })"
+      >
+        <option value="">any one kind</option>
+        <option v-for="name in wood.species" :key="name">{{ name }}</option>
+      </select>
+    </label>
+    <label class="pick">
+      <span>Seat or tabletop of</span>
+      <select
+        :value="wood.document.top_species ?? ''"
+        data-top-species
+        @change="choose({ top_species: ($event.target as HTMLSelectElement).value })"
+      >
+        <option value="">any kind</option>
+        <option v-for="name in wood.species" :key="name">{{ name }}</option>
+      </select>
+    </label>
+    <details v-if="!wood.reserved" data-out-of>
+      <summary>
+        {{
+          wood.document.out_of?.length
+            ? `Out of ${wood.document.out_of.length} chosen`
+            : 'Out of all that is free'
+        }}
+      </summary>
+      <label v-for="one in wood.free" :key="one.id" class="small pickone">
+        <input
+          type="checkbox"
+          :checked="wood.document.out_of?.includes(one.id)"
+          :data-out="one.name"
+          @change="pickStock(one.id)"
+        />
+        {{ one.name }} <span class="quiet">{{ one.text }}</span>
+      </label>
+    </details>
+    <div class="fields">
+      <TypedField
+        v-for="[name, label] in FIGURES"
+        :key="name"
+        :label="label"
+        :text="wood.chosen[name]?.text ?? ''"
+        :fault="fault(name)"
+        :stamp="wood"
+        :data-wood-field="name"
+        @commit="choose({ [name]: $event })"
+      />
+    </div>
+    <div class="fields">
+      <BareNumber
+        label="Where it will live, °C"
+        :value="wood.document.home_c ?? 21"
+        :least="-20"
+        :most="60"
+        @commit="(c) => choose({ home_c: c ?? 21 })"
+      />
+      <BareNumber
+        label="Damp there, %"
+        :value="wood.document.home_rh ?? 40"
+        :least="0"
+        :most="100"
+        @commit="(rh) => choose({ home_rh: rh ?? 40 })"
+      />
+      <BareNumber
+        label="Damp in the shop, %"
+        :value="wood.document.shop_rh ?? 50"
+        :least="0"
+        :most="100"
+        @commit="(rh) => choose({ shop_rh: rh ?? 50 })"
+      />
+    </div>
+    <button
+      v-if="shop.shop?.instruments !== 'none'"
+      class="plain word"
+      type="button"
+      data-hygrometer
+      @click="air"
+    >
+      read the hygrometer
+    </button>
+    <button
+      v-if="wood.document.laid?.length"
+      class="plain word"
+      type="button"
+      data-first-places
+      @click="choose({ laid: [] })"
+    >
+      lay the seat where the program would
+    </button>
+  </fieldset>
+</template>
+
+<style scoped src="./panel.css"></style>
+<style scoped>
+.choices {
+  border: 0;
+  padding: 0;
+  margin: 0.5rem 0 0;
+  min-width: 0;
+}
+legend {
+  font-weight: 650;
+}
+.pickone {
+  display: block;
+}
+.pick {
+  display: grid;
+  grid-template-columns: 12rem minmax(0, 1fr);
+  align-items: center;
+  padding: 2px 0;
+}
+select {
+  font: inherit;
+  color: inherit;
+  background: var(--paper);
+  border: 1.5px solid var(--ink);
+  min-height: 30px;
+  min-width: 0;
+}
+.fields :deep(.number) {
+  flex: 1 1 110px;
+}
+</style>
