@@ -160,7 +160,6 @@ async function taking(
 
 <template>
   <main class="timber">
-    <TakenHatch />
     <header>
       <h1>Timber</h1>
       <label class="seek">
@@ -329,6 +328,7 @@ async function taking(
         <p>The shop’s air leads wood to {{ store.air_leads_to.toFixed(1) }} %.</p>
       </aside>
     </div>
+    <TakenHatch />
   </main>
 </template>
 
