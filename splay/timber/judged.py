@@ -41,6 +41,7 @@ def used_ids(laid: WoodLayout) -> list[str]:
     """The stock that something is taken from, each once."""
     those = [one.stock for one in laid.boards]
     those += [one.stock for one in laid.slabs] + [one.stock for one in laid.logs]
+    those += [one.stock for one in laid.sticks]
     return list(dict.fromkeys(those))
 
 

@@ -99,6 +99,16 @@ class LogCut:
 
 
 @dataclass(frozen=True)
+class StickCut:
+    """A leg that was made already, taken for a need: how much comes off its length."""
+
+    stock: str
+    key: str
+    name: str
+    off: Quantity
+
+
+@dataclass(frozen=True)
 class Missing:
     """A need, and how many of it there is no wood for; for a seat the widths of boards it could be glued
     from, no glue line near a leg hole."""
@@ -129,3 +139,4 @@ class WoodLayout:
     off: float
     first: bool
     makes: int | None
+    sticks: tuple[StickCut, ...] = ()

@@ -13,10 +13,10 @@ from splay.timber.gluing import board_widths
 from splay.timber.laid import Blank, BoardCut, Missing, Rest, WoodLayout
 from splay.timber.moisture import WETTER, led_to
 from splay.timber.needs import Need, times
-from splay.timber.on_logs import from_logs, slices
+from splay.timber.on_logs import from_logs, from_sticks, slices
 from splay.timber.on_slabs import panels
 from splay.timber.sawing import Ripped, Want
-from splay.timber.stock import AnyStock, Board, Log, Slab
+from splay.timber.stock import AnyStock, Board, Log, Slab, TurnedStick
 from splay.timber.told import cautions, litres_said, told
 
 
@@ -30,7 +30,10 @@ def lay_out_wood(
 ) -> WoodLayout:
     """Lay out what a piece needs on the stock that is free. With no time at all: the first plan there
     is."""
-    usable = [item for item in stock if not choice.out_of or item.id in choice.out_of]
+    # Legs that were made already are taken where they are named; that alone rules out no other wood.
+    named = [item for item in stock if item.id in choice.out_of]
+    picked = [item for item in named if not isinstance(item, TurnedStick)]
+    usable = picked or stock
     boards = [item for item in usable if isinstance(item, Board)]
     slabs = [item for item in usable if isinstance(item, Slab)]
     logs = [item for item in usable if isinstance(item, Log)]
@@ -38,7 +41,12 @@ def lay_out_wood(
     on_slabs, slab_faults, laid, left_panels = panels(needs, slabs, choice, show)
     log_cuts, sliced = slices(needs, left_panels, logs, choice, show)
     choice = _of_one_kind(needs, boards, choice)
-    wants = [need.want(_species(need, choice)) for need in needs if need.sort == "strip"]
+    sticks, got = from_sticks(needs, [item for item in named if isinstance(item, TurnedStick)], show)
+    wants = [
+        replace(want, count=want.count - got.get(need.key, 0) * need.layers)
+        for need in needs
+        if need.sort == "strip" and (want := need.want(_species(need, choice)))
+    ]
     for key, count in left_panels.items():
         if (still := count - sliced.get(key, 0)) > 0:
             # A seat can come out of one wide board.
@@ -68,6 +76,7 @@ def lay_out_wood(
         off=found.off,
         first=seconds <= 0.0,
         makes=_makes(wants, boards, choice, make) if gone else None,
+        sticks=tuple(sticks),
     )
 
 

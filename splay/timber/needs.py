@@ -39,7 +39,8 @@ class Need:
     """So many blanks alike. `finished` and `blank` are length, width, thickness; `of` the ids of the parts
     they become; a `panel` is sawn out of a slab, a `strip` from boards; `layers` how many thinner ones a
     blank is glued up from. Bare `outline` and `holes` (x, y, radius) in the panel's own frame, mm, its long
-    grain along x; `seam` where a slab leg is sawn off it."""
+    grain along x; `seam` where a slab leg is sawn off it; `live` where its edge is the tree's own; `least`
+    the thinnest end that a leg made already can have (its tenon's), mm."""
 
     key: str
     name: str
@@ -58,6 +59,8 @@ class Need:
     outline: Annotated[tuple[Flat2, ...], UNSENT] = ()
     holes: Annotated[tuple[tuple[float, float, float], ...], UNSENT] = ()
     seam: Annotated[tuple[tuple[Flat2, Flat2], ...], UNSENT] = ()
+    live: Annotated[bool, UNSENT] = False
+    least: Annotated[float, UNSENT] = 0.0
 
     @property
     def size(self) -> tuple[float, float, float]:
@@ -132,6 +135,7 @@ def _need(
     spare: int = 0,
     turn: bool = False,
     joints: bool = False,
+    least: float = 0.0,
 ) -> Need:
     """A strip with its allowances: what is `longer`, planing on width and thickness. The edges of boards to
     be glued are jointed: that much more again."""
@@ -157,6 +161,7 @@ def _need(
         layers,
         of,
         turn,
+        least=least,
     )
 
 
@@ -194,6 +199,7 @@ def _legs(piece: Piece, plan: Plan, choice: WoodChoice, show: Show) -> Iterator[
                 (STRAIGHT, LEG_RINGS),
                 ids,
                 spare,
+                least=max(leg.bore.size for leg in plan.stance.legs if leg.support == index),
             )
 
 
@@ -338,6 +344,7 @@ def _top(piece: Piece, plan: Plan, choice: WoodChoice, show: Show) -> Iterator[N
         tuple((round(x, 3), round(y, 3)) for x, y in _thinned(shifted)),
         tuple(holes),
         tuple(_ends(seam, top.grain, middle) for seam in seams),
+        top.bark,
     )
 
 

@@ -1,4 +1,4 @@
-"""What comes out of logs: seats that are slices, sticks that no board gives."""
+"""What comes out of logs, and of legs made already: slices, sticks that no board gives, turned legs."""
 
 from __future__ import annotations
 
@@ -6,11 +6,11 @@ from collections.abc import Mapping, Sequence
 
 from splay.quantity import Show
 from splay.timber.choices import WoodChoice
-from splay.timber.laid import LogCut
+from splay.timber.laid import LogCut, StickCut
 from splay.timber.moisture import led_to
 from splay.timber.needs import Need
 from splay.timber.rounds import riven, sawn, slice_of
-from splay.timber.stock import Log
+from splay.timber.stock import Log, TurnedStick
 
 
 def slices(
@@ -66,3 +66,25 @@ def from_logs(
             free.remove(log)
             made.append(LogCut(log.id, key, need.name, takes, ways, 0, None))
     return made, {key: count for key, count in left.items() if count > 0}
+
+
+def from_sticks(
+    needs: Sequence[Need], sticks: Sequence[TurnedStick], show: Show
+) -> tuple[list[StickCut], dict[str, int]]:
+    """Legs that were made already, for the legs a piece wants: long enough as they are, and thick enough
+    for the tenon; the shortest that will do first. Spare ones are made anew."""
+    made: list[StickCut] = []
+    got: dict[str, int] = {}
+    free = sorted(sticks, key=lambda stick: stick.length)
+    for need in needs:
+        if need.role != "leg":
+            continue
+        length = need.finished[0].value
+        for stick in list(free):
+            if got.get(need.key, 0) >= need.count - need.spare:
+                break
+            if stick.length >= length and stick.thick_end >= need.least:
+                free.remove(stick)
+                got[need.key] = got.get(need.key, 0) + 1
+                made.append(StickCut(stick.id, need.key, need.name, show.length(stick.length - length)))
+    return made, got

@@ -21,6 +21,8 @@ OUT_MM2 = 4.0
 SLOPES = ((25.0, 0.96), (20.0, 0.93), (15.0, 0.89), (10.0, 0.81), (5.0, 0.55))
 """One in so many that grain runs out, and what of its bending strength is left: Wood Handbook, Table 5-12
 (modulus of rupture; from memory)."""
+LIVE_OVER = 15.0
+"""A seat whose edge is the tree's own may be drawn so far over it, mm: the slab's edge is what it gets."""
 STEEP = 15.0
 """Grain that runs out more steeply than one in so many is told of (common practice, no source)."""
 
@@ -101,7 +103,7 @@ def _fault(
 
 def _against_slab(slab: Slab, ring: shapely.Polygon, part: OnSlab, show: Show) -> Iterable[PlaceFault]:
     name = part.need.name
-    outside = part.shape.difference(ring)
+    outside = part.shape.difference(ring.buffer(LIVE_OVER) if part.need.live and slab.live else ring)
     if outside.area > OUT_MM2:
         over = max((ring.distance(shapely.Point(p)) for p in part.shape.exterior.coords[:-1]), default=0.0)
         text = f"The {name} runs over the slab's edge by {show.length(over).text}."
@@ -222,13 +224,16 @@ def first_places(
     return Found(tuple(laid), tuple(missing))
 
 
-def _free(slab: Slab, taken: Sequence[shapely.Polygon], kerf: float, strict: bool) -> BaseGeometry:
-    """Where wood is sound and nobody's."""
+def _free(
+    slab: Slab, taken: Sequence[shapely.Polygon], kerf: float, strict: bool, live: bool
+) -> BaseGeometry:
+    """Where wood is sound and nobody's; a little over a live edge for what keeps it."""
+    ring = slab.ring.buffer(LIVE_OVER) if live and slab.live else slab.ring
     bad = [
         spot.shape() for spot in slab.spots if spot.kind not in SOUND and (strict or spot.kind != "split")
     ]
     out = [*bad, *(shape.buffer(kerf, join_style="mitre") for shape in taken)]
-    return slab.ring.difference(shapely.union_all(out)) if out else slab.ring
+    return ring.difference(shapely.union_all(out)) if out else ring
 
 
 def _place(
@@ -240,7 +245,7 @@ def _place(
     strict: bool,
     ends: float,
 ) -> Laid | None:
-    free = _free(slab, taken, kerf, strict)
+    free = _free(slab, taken, kerf, strict, need.live)
     holes_bad = [s.shape() for s in slab.spots if s.kind not in SOUND]
     hole_room = shapely.union_all(holes_bad).buffer(CLEAR_OF_HOLE) if holes_bad and need.holes else None
     if free.area < need.shape().area:
@@ -248,6 +253,7 @@ def _place(
     # A wider reach: what lies along the slab's grain, the part's own long grain along x.
     a, b, c, d = free.bounds
     outline = np.array(need.outline)
+    best_live: tuple[float, Laid] | None = None
     for turn in TURNS:
         t = math.radians(slab.grain + turn)
         spin = np.array([[math.cos(t), -math.sin(t)], [math.sin(t), math.cos(t)]])
@@ -265,21 +271,87 @@ def _place(
                 near = shapely.distance(shapely.points(spots + holes[k]), hole_room) < radius
                 inside &= ~near
         good = spots[inside]
-        if len(good):
+        if len(good) and need.live and slab.live:
+            off, place = _along_edge(slab, free, turned, good, hole_room, need, spin)
+            if best_live is None or off < best_live[0] - 0.5:
+                best_live = (off, _laid(need, number, slab, place, turn))
+        elif len(good):
             # As far along as it goes, then as near an edge: what is left stays in one piece.
             along = good[:, 0] - xs[0]
             beside = np.minimum(good[:, 1] - ys[0], ys[-1] - good[:, 1])
             best = good[int(np.argmin(along * 2.0 + beside))]
-            x, y = _closer(free, turned, best, hole_room, need, spin)
-            return Laid(
-                key=need.key,
-                number=number,
-                stock=slab.id,
-                x=round(float(x), 3),
-                y=round(float(y), 3),
-                turn=round((slab.grain + turn + 180.0) % 360.0 - 180.0, 2),
-            )
-    return None
+            return _laid(need, number, slab, _closer(free, turned, best, hole_room, need, spin), turn)
+    return best_live[1] if best_live else None
+
+
+def _laid(need: Need, number: int, slab: Slab, place: np.ndarray, turn: float) -> Laid:
+    return Laid(
+        key=need.key,
+        number=number,
+        stock=slab.id,
+        x=round(float(place[0]), 3),
+        y=round(float(place[1]), 3),
+        turn=round((slab.grain + turn + 180.0) % 360.0 - 180.0, 2),
+    )
+
+
+FEW = 24
+"""Points of an outline that are held against the slab's edge."""
+MOST_PLACES = 300
+
+
+def _along_edge(
+    slab: Slab,
+    free: BaseGeometry,
+    outline: np.ndarray,
+    good: np.ndarray,
+    hole_room: BaseGeometry | None,
+    need: Need,
+    spin: np.ndarray,
+) -> tuple[float, np.ndarray]:
+    """Of good places the one where a seat's own edge follows the slab's most nearly, and how far off it is
+    in the middle of it, mm; brought nearer by steps down to a millimetre."""
+    edge = slab.ring.exterior
+    points = outline[:: max(1, len(outline) // FEW)]
+
+    def off(at: np.ndarray) -> float:
+        # Its sawn ends lie away from the edge wherever it is: the nearer half is what follows it.
+        far = np.sort(shapely.distance(shapely.points(points + at), edge))
+        return float(far[: max(3, len(far) // 2)].mean())
+
+    tried = good[:: max(1, len(good) // MOST_PLACES)]
+    best = min(tried, key=off)
+    step = STEP
+    while step >= 1.0:
+        ways = [best + np.array(way) * step for way in ((1, 0), (-1, 0), (0, 1), (0, -1))]
+        better = [
+            at
+            for at in ways
+            if off(at) < off(best) - 1e-9 and _clear_at(at, free, outline, hole_room, need, spin)
+        ]
+        if better:
+            best = min(better, key=off)
+        else:
+            step /= 2.0
+    return off(best), best
+
+
+def _clear_at(
+    at: np.ndarray,
+    free: BaseGeometry,
+    outline: np.ndarray,
+    hole_room: BaseGeometry | None,
+    need: Need,
+    spin: np.ndarray,
+) -> bool:
+    """Whether a part lies in what is free there, its leg holes clear of flaws."""
+    if not _fits(free, outline, at[None, :])[0]:
+        return False
+    if hole_room is None:
+        return True
+    holes = np.array([(x, y) for x, y, _ in need.holes]) @ spin.T + at
+    radii = np.array([r for _, _, r in need.holes])
+    return bool((shapely.distance(shapely.points(holes), hole_room) >= radii).all())
 
 
 def _steps(low: float, high: float) -> np.ndarray:
@@ -308,13 +380,7 @@ def _closer(
     """Pushed further towards the begin of the slab while it stays clear, down to a millimetre."""
 
     def good(at: np.ndarray) -> bool:
-        if not _fits(free, outline, at[None, :])[0]:
-            return False
-        if hole_room is None:
-            return True
-        holes = np.array([(x, y) for x, y, _ in need.holes]) @ spin.T + at
-        radii = np.array([r for _, _, r in need.holes])
-        return bool((shapely.distance(shapely.points(holes), hole_room) >= radii).all())
+        return _clear_at(at, free, outline, hole_room, need, spin)
 
     at, step = place.copy(), STEP
     while step >= 1.0:

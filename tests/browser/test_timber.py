@@ -260,6 +260,21 @@ class Wood(Timber):
         page.get_by_role("button", name="undo").click()
         expect(page.locator("[data-need=top]")).to_contain_text("missing")
 
+    def test_turned_legs_that_lie_there_are_named_and_taken(self) -> None:
+        for k in range(3):
+            self.lay(kind="stick", name=f"Turned {k}", length=520 + k, thick_end=46, thin_end=30)
+        self.board("Seat", 2400, 420, 60)
+        page = self.wood(self.hang(starter("round_three")))
+        expect(page.locator("[data-stick]")).to_have_count(0)
+        page.locator("[data-out-of] summary").click()
+        for k in range(3):
+            with self.put_down():
+                page.locator(f"[data-out='Turned {k}']").check()
+        expect(page.locator("[data-stick]")).to_have_count(3)
+        expect(page.locator("[data-need^='legs']").first).to_contain_text("Turned 1")
+        page.locator("[data-reserve]").click()
+        expect(page.locator("[data-reserved]")).to_be_visible()
+
     def test_out_of_wood_it_says_what_to_get_and_which_boards_may_be_used_is_chosen(self) -> None:
         self.board("Only", 1000, 62, 60)
         self.board("Other", 2600, 62, 60)

@@ -13,6 +13,7 @@ from hypothesis import strategies as st
 from manifold3d import CrossSection, FillRule, OpType
 from shapely import affinity
 
+from splay.piece import read_piece
 from splay.piece.starters import starter
 from splay.plan import plan
 from splay.quantity import Show, Units
@@ -124,6 +125,27 @@ class FirstPlaces(unittest.TestCase):
                 self.assertGreaterEqual(apart, CLEAR_OF_HOLE - 1e-6)
             self.assertIn("split", [one.code for one in faults(wood, [part], 3.0, SHOW)])
         self.assertGreater(r, 0)
+
+    def test_a_seat_that_keeps_its_bark_follows_the_slabs_own_edge(self) -> None:
+        low = [(x, 22.0 * math.sin(x / 130.0)) for x in range(0, 1501, 50)]
+        high = [(x, 420.0 + 26.0 * math.sin(x / 170.0 + 1.0)) for x in range(1500, -1, -50)]
+        wood = slab([*low, *high])
+        # The seat was drawn over this slab from 300 to 1100 along it.
+        part = [p for p in (*low, *high) if 300 <= p[0] <= 1100]
+        corners_ = [{"x": x - 700.0, "y": y - 210.0} for x, y in part]
+        document = make.piece().model_dump(mode="json")
+        top = {**document["top"], "outline": {"kind": "drawn", "corners": corners_}, "bark": True}
+        piece = read_piece({**document, "top": top})
+        need = needs_of(piece, make.planned(piece), WoodChoice(), SHOW)[0]
+        found = first_places([(need, 1)], [wood], 3.0, seconds=5.0)
+        (laid,) = found.laid
+        placed = lay(need, laid)
+        follows = [shapely.Point(p).distance(wood.ring.exterior) for p in placed.shape.exterior.coords]
+        self.assertLess(sorted(follows)[len(follows) // 2], 4.0)
+        self.assertEqual(faults(wood, [placed], 3.0, SHOW), [])
+        # What is sawn square all round is kept inside the edge as ever.
+        square = first_places([(seat(), 1)], [wood], 3.0)
+        self.assertLess(lay(seat(), square.laid[0]).shape.difference(wood.ring).area, 4.0)
 
     def test_a_part_is_turned_as_another_library_turns_it(self) -> None:
         need = seat()

@@ -222,6 +222,28 @@ class Laid(unittest.TestCase):
         laid = lay_out_wood(needs_of(after, again, WoodChoice(), SHOW), wood, WoodChoice(), SHOW, 0.2)
         self.assertFalse(laid.missing)
 
+    def test_legs_made_already_are_taken_where_they_are_named_and_are_long_enough(self) -> None:
+        piece = make.round_stool(10, leg={"at_top": 32, "at_foot": 32, "spare": 1})
+        found = needs_of(piece, make.planned(piece), WoodChoice(), SHOW)
+        need = next(n for n in found if n.role == "leg")
+        long = need.finished[0].value
+        wood = [
+            stock("stick", "long", length=long + 30),
+            stock("stick", "just", length=long),
+            stock("stick", "short", length=long - 1),
+            stock("stick", "thin", length=long + 9, thick_end=20),
+            stock("board", "w1", length=2400, width=400),
+        ]
+        none = lay_out_wood(found, wood, WoodChoice(), SHOW, 0.1)
+        self.assertEqual(none.sticks, ())
+        choice = WoodChoice(out_of=("long", "just", "short", "thin"))
+        laid = lay_out_wood(found, wood, choice, SHOW, 0.1)
+        self.assertEqual([(s.stock, round(s.off.value)) for s in laid.sticks], [("just", 0), ("long", 30)])
+        # One leg and the spare are still sawn, and the seat: the board was not ruled out.
+        sawn = [blank.role for cut in laid.boards for blank in cut.blanks]
+        self.assertEqual(sorted(sawn), ["leg", "leg", "top"])
+        self.assertFalse(laid.missing)
+
     def test_what_can_hurt_is_said_where_it_can(self) -> None:
         old = stock("slab", "s1", source="reclaimed")
         split = {"kind": "split", "start": 0, "end": 300, "low": 0, "high": 40}

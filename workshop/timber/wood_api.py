@@ -120,9 +120,7 @@ def _out(now: Wooded, maker: Maker, layout: WoodLayout | None = None) -> WoodOut
         said=kept.said if kept else "",
         species=sorted({*WOODS, *(one.item.species for one in there)}, key=str.casefold),
         free=[
-            FreeStock(id=item.id, name=item.name, text=text_of(item, now.show))
-            for item in free.values()
-            if item.kind != "stick"
+            FreeStock(id=item.id, name=item.name, text=text_of(item, now.show)) for item in free.values()
         ],
     )
 
@@ -144,6 +142,7 @@ def _woods(layout: WoodLayout | None, stock: dict[str, AnyStock]) -> dict[str, W
                     found["top"] = wood
                 else:
                     rest.append(wood)
+    rest += [stock[one.stock].wood for one in layout.sticks if one.stock in stock]
     for log in layout.logs:
         if log.stock not in stock:
             continue

@@ -4894,7 +4894,8 @@ export interface components {
          * @description So many blanks alike. `finished` and `blank` are length, width, thickness; `of` the ids of the parts
          *     they become; a `panel` is sawn out of a slab, a `strip` from boards; `layers` how many thinner ones a
          *     blank is glued up from. Bare `outline` and `holes` (x, y, radius) in the panel's own frame, mm, its long
-         *     grain along x; `seam` where a slab leg is sawn off it.
+         *     grain along x; `seam` where a slab leg is sawn off it; `live` where its edge is the tree's own; `least`
+         *     the thinnest end that a leg made already can have (its tenon's), mm.
          */
         Need: {
             /** Allowances */
@@ -7944,6 +7945,19 @@ export interface components {
             note: string;
         };
         /**
+         * StickCut
+         * @description A leg that was made already, taken for a need: how much comes off its length.
+         */
+        StickCut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            off: components["schemas"]["Quantity"];
+            /** Stock */
+            stock: string;
+        };
+        /**
          * StickPart
          * @description One part's figures; `alike` names the parts cut to one setting, mirrored perhaps.
          */
@@ -8963,6 +8977,11 @@ export interface components {
             off: number;
             /** Slabs */
             slabs: components["schemas"]["SlabCut"][];
+            /**
+             * Sticks
+             * @default []
+             */
+            sticks: components["schemas"]["StickCut"][];
         };
         /**
          * WoodOut

@@ -31,6 +31,7 @@ function from(need: WoodNeed): string {
   for (const cut of layout.value?.slabs ?? [])
     for (const part of cut.parts) if (part.key === need.key) add(cut.stock, 1)
   for (const cut of layout.value?.logs ?? []) if (cut.key === need.key) add(cut.stock, cut.takes)
+  for (const cut of layout.value?.sticks ?? []) if (cut.key === need.key) add(cut.stock, 1)
   return [...names].map(([name, many]) => (many > 1 ? `${name} (${many})` : name)).join(', ')
 }
 const missing = (need: WoodNeed): number =>

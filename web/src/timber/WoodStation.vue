@@ -252,6 +252,20 @@ const layers = (key: string, many: number): Promise<void> => {
           <p v-for="line in cut.slice?.told ?? []" :key="line">{{ line }}</p>
         </template>
       </section>
+      <section v-for="cut in layout?.sticks ?? []" :key="cut.stock" class="one" data-stick>
+        <template v-if="stock.get(cut.stock)">
+          <CutHead
+            :stock="stock.get(cut.stock)!"
+            :reserved="wood?.reserved ?? false"
+            :sawn="wood?.sawn.includes(cut.stock) ?? false"
+            @sawn="(undo) => sawn(cut.stock, undo)"
+          />
+          <p>
+            Made already, for {{ cut.name }}: <span class="figures">{{ cut.off.text }}</span> comes
+            off its length.
+          </p>
+        </template>
+      </section>
     </div>
     <aside v-if="wood" class="panel">
       <WoodNeeds :wood="wood" :stock="stock" @lit="lit = $event" @layers="layers" />
