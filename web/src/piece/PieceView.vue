@@ -100,7 +100,10 @@ const next = computed(() => (store.finished ? null : store.plan?.next))
 /** How many of it are made: each is read by itself. */
 const make = computed(() => store.piece?.make ?? 1)
 
+/** The name as it is being typed: an answer that comes meanwhile does not take it away. */
+const naming = ref<string | null>(null)
 function rename(event: Event): void {
+  naming.value = null
   store.set('name', (event.target as HTMLInputElement).value)
 }
 </script>
@@ -117,10 +120,11 @@ function rename(event: Event): void {
     <div class="head" :class="{ more }">
       <input
         class="title"
-        :value="store.piece.name"
+        :value="naming ?? store.piece.name"
         aria-label="Name of the piece"
         maxlength="120"
         data-field="name"
+        @input="naming = ($event.target as HTMLInputElement).value"
         @change="rename"
         @keydown.enter="($event.target as HTMLElement).blur()"
         @keydown.esc="($event.target as HTMLElement).blur()"
