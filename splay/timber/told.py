@@ -64,16 +64,28 @@ def told(
     cuts = order_of_cuts(board, done, choice.saw)
     many = len(done)
     yield f"{cap(board.name)}: its marked end at the left hand, its near edge towards you."
+    ripped: set[tuple[int, int]] = set()
     for cut, same in groupby(cuts, key=lambda one: one):
         number = len(list(same))
+        strip = (cut.section, cut.lane)
+        if cut.what == "rip":
+            ripped.add(strip)
+        elif cut.what in ("crosscut", "crosscut_waste") and strip not in ripped:
+            # As wide as what is left: it is not ripped, and has its name all the same.
+            ripped.add(strip)
+            yield f"What is left of the width is strip {cut.lane}{_of(cut.section, many)}."
         yield _cut_in_words(cut, number, many, by_key, show)
+
+
+def _of(section: int, sections: int) -> str:
+    return f" of section {section}" if sections > 1 else ""
 
 
 def _cut_in_words(cut: SawCut, number: int, sections: int, by_key: Mapping[str, Need], show: Show) -> str:
     figure = show.length(cut.figure).text
     of = f"section {cut.section}" if sections > 1 else "the board"
     length = f"section {cut.section}" if sections > 1 else "the length to rip"
-    strip = f"strip {cut.lane}" + (f" of section {cut.section}" if sections > 1 else "")
+    strip = f"strip {cut.lane}{_of(cut.section, sections)}"
     if cut.what == "waste":
         return f"Mark {figure} from the left end as it is now; saw that off, the kerf on its side."
     if cut.what == "section":

@@ -244,6 +244,20 @@ class Laid(unittest.TestCase):
         self.assertEqual(sorted(sawn), ["leg", "leg", "top"])
         self.assertFalse(laid.missing)
 
+    def test_every_strip_and_section_the_words_speak_of_was_named_before(self) -> None:
+        split = {"kind": "split", "start": 900, "end": 960}
+        for width in (44.0, 91.0, 180.0):
+            wood = [stock("board", "w1", width=width, thickness=50, flaws=[split])]
+            laid = lay_out_wood(list(needs("eyepiece-stool").values()), wood, WoodChoice(), SHOW, 0.2)
+            (cut,) = laid.boards
+            named: set[str] = set()
+            for line in cut.told[1:]:
+                if " is strip " in line or "That is " in line:
+                    named.add(line.rstrip(".").rsplit(" is ", 1)[1])
+                elif line.startswith("On "):
+                    self.assertIn(line[3:].split(":")[0], named, line)
+            self.assertTrue(any(name.startswith("strip 1") for name in named))
+
     def test_what_can_hurt_is_said_where_it_can(self) -> None:
         old = stock("slab", "s1", source="reclaimed")
         split = {"kind": "split", "start": 0, "end": 300, "low": 0, "high": 40}
