@@ -100,8 +100,13 @@ class Store(TimberCase):
 
     def test_one_that_cannot_be_read_harms_no_other(self) -> None:
         self.put_in(**LONG)
-        StockRow.objects.create(document={"kind": "of another time"})
+        StockRow.objects.create(document={"kind": "of another time", "name": "Odd"})
         self.assertEqual(self.there(), ["Long"])
+        (odd,) = self.call("GET", "/api/timber").json()["unread"]
+        self.assertEqual(odd["name"], "Odd")
+        self.assertIn("board", odd["why"])
+        self.assertEqual(self.call("DELETE", f"/api/timber/{odd['id']}").status_code, 204)
+        self.assertEqual(self.call("GET", "/api/timber").json()["unread"], [])
 
     def test_a_photograph_is_kept_plain_and_small(self) -> None:
         made = self.put_in(**slab())

@@ -23,22 +23,31 @@ from workshop.timber.answers import AIR, StockOut, stock_out
 from workshop.timber.models import StockPhoto, StockRow
 from workshop.timber.outlines_in import MOST_LETTERS, Sort, outline_in
 from workshop.timber.reserving import freshen_all
-from workshop.timber.rows import Lying, get_stock, item_of, lying
+from workshop.timber.rows import Lying, get_stock, item_of, lying, unread
 
 router = Router()
 Refused = (400, 401, 403, 404, 409, 413, 422)
 Words = Annotated[str, Field(max_length=120)]
 
 
+class UnreadOut(Schema):
+    """A piece of wood that cannot be read, and why."""
+
+    id: UUID
+    name: str
+    why: str
+
+
 class StoreOut(Schema):
-    """The wood that is there, the kinds of wood and of flaws there are, and what the shop's air leads
-    to."""
+    """The wood that is there (`unread`: what of it cannot be read), the kinds of wood and of flaws there
+    are, and what the shop's air leads to."""
 
     items: list[StockOut]
     found: int
     species: list[str]
     flaws: dict[str, str]
     air_leads_to: float
+    unread: list[UnreadOut]
 
 
 class Sought(Schema):
@@ -128,6 +137,7 @@ def look(request: HttpRequest, sought: Query[Sought]) -> StoreOut:
         species=sorted({*WOODS, *(one.item.species for one in all_of_it)}, key=str.casefold),
         flaws=FLAWS,
         air_leads_to=led_to(*AIR),
+        unread=[UnreadOut(id=one.row.pk, name=one.name, why=one.why) for one in unread()],
     )
 
 

@@ -33,6 +33,27 @@ def lying(gone: bool = False) -> list[Lying]:
     return found
 
 
+@dataclass(frozen=True)
+class Unread:
+    """A piece of wood that cannot be read any more: its row, what is chalked on it, why."""
+
+    row: StockRow
+    name: str
+    why: str
+
+
+def unread() -> list[Unread]:
+    """The wood that is there and cannot be read: it harms no other, and is said."""
+    found = []
+    for row in StockRow.objects.filter(gone="")[:MOST_ITEMS]:
+        try:
+            item_of(row)
+        except SplayError as error:
+            name = row.document.get("name") if isinstance(row.document, dict) else None
+            found.append(Unread(row, str(name or "without a name")[:80], str(error)[:300]))
+    return found
+
+
 def item_of(row: StockRow) -> AnyStock:
     """A row as the rules know it, its id the row's own."""
     return read_stock(row.document).model_copy(update={"id": str(row.pk)})

@@ -8059,8 +8059,8 @@ export interface components {
         };
         /**
          * StoreOut
-         * @description The wood that is there, the kinds of wood and of flaws there are, and what the shop's air leads
-         *     to.
+         * @description The wood that is there (`unread`: what of it cannot be read), the kinds of wood and of flaws there
+         *     are, and what the shop's air leads to.
          */
         StoreOut: {
             /** Air Leads To */
@@ -8075,6 +8075,8 @@ export interface components {
             items: components["schemas"]["StockOut"][];
             /** Species */
             species: string[];
+            /** Unread */
+            unread: components["schemas"]["UnreadOut"][];
         };
         /**
          * StretchIO
@@ -8785,6 +8787,21 @@ export interface components {
             of: string;
             /** Operation */
             operation: string;
+        };
+        /**
+         * UnreadOut
+         * @description A piece of wood that cannot be read, and why.
+         */
+        UnreadOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Why */
+            why: string;
         };
         /**
          * View

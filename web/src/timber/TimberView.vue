@@ -113,6 +113,10 @@ async function throwOut(one: StockOut): Promise<void> {
   await look()
   gone.value = one
 }
+async function takeOut(id: string): Promise<void> {
+  const params = { path: { id } }
+  if (await tried(said, () => ask(api.DELETE('/api/timber/{id}', { params })))) await look()
+}
 /** What was taken out last: it can be put back. */
 const gone = shallowRef<StockOut | null>(null)
 async function putBack(): Promise<void> {
@@ -219,6 +223,14 @@ async function taking(
       {{ gone.item.name }} was taken out.
       <button class="plain word" type="button" data-put-back @click="putBack">put it back</button>
     </p>
+    <div v-if="store?.unread.length" class="band" role="status" data-unread>
+      <p v-for="one in store.unread" :key="one.id">
+        <b>{{ one.name }}</b> cannot be read: {{ one.why }}
+        <button class="plain word" type="button" @click="takeOut(one.id)">
+          take it out of the store
+        </button>
+      </p>
+    </div>
     <div v-if="looked" class="band" role="alert" data-looked>
       <p>
         {{ looked.name }} holds {{ looked.found.count }} pieces of wood<template
