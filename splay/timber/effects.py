@@ -120,7 +120,7 @@ def effects(
         shop,
         home,
         _moves(piece, plan, top, wet, home, show),
-        _tenons(piece, plan, rest, wet, shop, home, show),
+        _tenons(plan, rest, top, wet, shop, home, show),
         wet,
     )
 
@@ -192,7 +192,7 @@ def _let_move(piece: Piece, change: float, wide: float, show: Show) -> list[str]
 
 
 def _tenons(
-    piece: Piece, plan: Plan, wood: Wood, wet: float, shop: Air, home: Air, show: Show
+    plan: Plan, wood: Wood, seat: Wood, wet: float, shop: Air, home: Air, show: Show
 ) -> Tenons | None:
     sizes = [leg.bore.size for leg in plan.stance.legs if leg.bore.tenon]
     if not sizes:
@@ -200,7 +200,7 @@ def _tenons(
     diameter = max(sizes)
     wanted = max(min(wet, home.leads_to) - DRIER_BY, 3.0)
     low, high = lies_out(diameter)
-    gained: Fitted = fit(diameter, wood, wanted, wet, home.leads_to)
+    gained: Fitted = fit(diameter, wood, wanted, wet, home.leads_to, seat)
     if wanted >= shop.leads_to:
         out = "In this air dry tenons may lie out: they swell no further."
     else:

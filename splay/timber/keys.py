@@ -24,6 +24,8 @@ WAIST = 0.5
 """The waist as a share of the ends' width."""
 POCKET_SLOPE = 3.0
 """Degrees the pocket's walls lean inward going down, so that the key closes as it is driven."""
+THINNEST_KEY = 5.0
+"""A thinner key holds nothing, mm."""
 LEAST_LEFT = 10.0
 """Wood left under a pocket, mm."""
 
@@ -61,15 +63,20 @@ def keys_for(
     """
     long = sum(math.dist(a, b) for a, b in itertools.pairwise(points))
     thick = thickness * DEEP
-    thick = min(thick, thickness - LEAST_LEFT)
+    thick = max(1.0, min(thick, thickness - LEAST_LEFT))
     across = max(30.0, LONG * thick)
     wide = across * 0.5
     number = max(1, math.ceil((long - 2.0 * FROM_END) / EVERY_MM) + 1) if long > 2 * FROM_END else 1
     places = _places(long, number)
-    at = []
-    for place in places:
-        spot = _clear(points, place, across, holes, long)
-        at.append(spot)
+    spots = [_clear(points, place, across, holes, long) for place in places]
+    at: list[tuple[float, float, float]] = []
+    for spot in spots:
+        if spot is not None and all(math.dist(spot[:2], other[:2]) >= wide + LEAST_LEFT for other in at):
+            at.append(spot)
+    if thick < THINNEST_KEY:
+        at = []
+    crowded = number - len(at)
+    number = len(at)
     told = [
         f"{number} key{'s' * (number > 1)}, {show.length(across).text} across the split, their grain "
         "across it.",
@@ -80,6 +87,11 @@ def keys_for(
         "it is driven.",
         "Glue, drive until it sounds dead, plane flush when dry. Never towards the holding hand.",
     ]
+    if not at:
+        why = "the seat is too thin" if thick < THINNEST_KEY else "the leg holes leave room for none"
+        told = [f"No key: {why}. Move the part clear of the split, or fill it with glue and clamp it shut."]
+    elif crowded > 0:
+        told.append(f"{crowded} fewer than usual: a pocket there would meet a leg hole or another key.")
     away = show.length(clear_by) if clear_by > 0.0 else None
     if away is not None:
         told.insert(0, f"There is room: moved {away.text} along, the split stays in what is left over.")
@@ -123,13 +135,14 @@ def _clear(
     across: float,
     holes: Sequence[tuple[float, float, float]],
     long: float,
-) -> tuple[float, float, float]:
-    """The place, moved along the split as little as need be for the pocket to keep clear of leg holes."""
+) -> tuple[float, float, float] | None:
+    """The place, moved along the split as little as need be for the pocket to keep clear of leg holes; None
+    where it cannot."""
     for off in (0.0, *(s * k * 5.0 for k in range(1, 15) for s in (1, -1))):
         spot = _on(points, min(max(place + off, 0.0), long))
         if all(math.dist(spot[:2], hole[:2]) >= across / 2.0 + hole[2] + 5.0 for hole in holes):
             return spot
-    return _on(points, place)
+    return None
 
 
 def template(keys: Keys) -> tuple[tuple[float, float], ...]:

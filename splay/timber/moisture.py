@@ -71,11 +71,14 @@ class Fitted:
     hole: float
 
 
-def fit(diameter: float, wood: Wood, tenon: float, seat: float, ends: float) -> Fitted:
+def fit(
+    diameter: float, wood: Wood, tenon: float, seat: float, ends: float, seat_wood: Wood | None = None
+) -> Fitted:
     """The fit of a tenon (its diameter in mm, its moisture in percent) in a seat of another moisture, when
-    both have come to `ends`: across its flat-grained way a hole moves like the wood it is bored in."""
+    both have come to `ends`: across its flat-grained way a hole moves like the wood it is bored in
+    (`seat_wood`, the tenon's own where none is named)."""
     swells = movement(diameter, wood, True, tenon, ends)
-    opens = movement(diameter, wood, True, seat, ends)
+    opens = movement(diameter, seat_wood or wood, True, seat, ends)
     return Fitted(swells - opens, swells, opens)
 
 

@@ -100,6 +100,12 @@ class Tenons(unittest.TestCase):
         self.assertGreater(made.tenon, 0.0)
         self.assertLess(made.hole, 0.0)
 
+    def test_a_hole_moves_like_the_seats_wood_and_not_the_tenons(self) -> None:
+        made = fit(30.0, WOODS["ash, white"], 6.0, 10.0, 8.0, WOODS["oak, northern red"])
+        self.assertAlmostEqual(made.tenon, 30.0 * 0.00274 * 2.0, places=9)
+        self.assertAlmostEqual(made.hole, -30.0 * 0.00369 * 2.0, places=9)
+        self.assertAlmostEqual(made.tighter, made.tenon - made.hole, places=9)
+
     def test_a_tenth_is_taken_up_when_diffusion_says_so(self) -> None:
         # A rod's uptake by the series over the zeros of J0 (Crank, The Mathematics of Diffusion, §5.3;
         # formula recalled): at the time told for a tenth it is a tenth.

@@ -270,6 +270,22 @@ class Keys(unittest.TestCase):
         for x, y, _ in made.at:
             self.assertGreaterEqual(math.dist((x, y), (150, 4)) - 14.0, made.length.value / 2)
 
+    def test_no_pocket_is_told_where_it_would_meet_a_leg_hole_or_the_seat_is_too_thin(self) -> None:
+        crowded = [(x, 0.0, 14.0) for x in (0.0, 40.0, 80.0)]
+        none = keys_for([(0, 0), (80, 0)], 40, SHOW, holes=crowded)
+        self.assertEqual((none.number, none.at), (0, ()))
+        self.assertIn("room for none", none.told[0])
+        thin = keys_for([(0, 0), (300, 0)], 13, SHOW)
+        self.assertEqual(thin.at, ())
+        self.assertIn("thin", thin.told[0])
+        fewer = keys_for([(0, 0), (420, 0)], 40, SHOW, holes=[(x, 0.0, 14.0) for x in range(0, 240, 30)])
+        self.assertGreater(fewer.number, 0)
+        self.assertEqual(fewer.number, len(fewer.at))
+        self.assertIn("fewer than usual", fewer.told[-1])
+        for x, y, _ in fewer.at:
+            for hole in range(0, 240, 30):
+                self.assertGreaterEqual(math.dist((x, y), (hole, 0)) - 14.0, fewer.length.value / 2)
+
     def test_where_there_is_room_to_be_clear_of_the_split_that_is_said_first(self) -> None:
         # The seat was laid 60 into a split; the slab goes on for 600 at its other end, or for nothing.
         need = seat()

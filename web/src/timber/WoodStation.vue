@@ -190,13 +190,16 @@ const layers = (key: string, many: number): Promise<void> => {
             @move="(part, by, final) => (final ? putDown(part, by) : carry(cut.stock, part, by))"
           />
           <div v-for="split in cut.splits" :key="split.spot" class="keys" data-keys>
-            <b
-              >{{ split.keys.number }} key{{ split.keys.number > 1 ? 's' : '' }} across the split</b
-            >
-            <span class="figures">{{ split.keys.length.text }}</span> long,
-            <span class="figures">{{ split.keys.end_width.text }}</span> wide, waist
-            <span class="figures">{{ split.keys.waist.text }}</span>,
-            <span class="figures">{{ split.keys.thickness.text }}</span> thick
+            <template v-if="split.keys.number">
+              <b
+                >{{ split.keys.number }} key{{ split.keys.number > 1 ? 's' : '' }} across the
+                split</b
+              >
+              <span class="figures">{{ split.keys.length.text }}</span> long,
+              <span class="figures">{{ split.keys.end_width.text }}</span> wide, waist
+              <span class="figures">{{ split.keys.waist.text }}</span>,
+              <span class="figures">{{ split.keys.thickness.text }}</span> thick
+            </template>
             <p v-for="line in split.keys.told" :key="line">{{ line }}</p>
           </div>
         </template>
