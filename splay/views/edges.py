@@ -18,10 +18,11 @@ _SHARPEST = 0.25
 """Half-angle's cosine below which a corner's inset is no longer carried to its point."""
 
 
-def profile(edge: EdgeShape, thickness: float) -> tuple[tuple[float, float], ...]:
+def profile(edge: EdgeShape, thickness: float, steps: int = _STEPS) -> tuple[tuple[float, float], ...]:
     """(in from the edge, away from the face) from the side to the face, mm; one point if square.
 
-    Neither goes past half the thickness, so that two shaped edges never cross.
+    Neither goes past half the thickness, so that two shaped edges never cross; a round-over is drawn in
+    `steps` chords.
     """
     if edge.way == "square" or edge.size <= 0.0:
         return ((0.0, 0.0),)
@@ -29,7 +30,7 @@ def profile(edge: EdgeShape, thickness: float) -> tuple[tuple[float, float], ...
     if edge.way == "chamfer":
         drop = edge.size * deg.tan(edge.angle)
         return ((0.0, min(drop, most)), (edge.size, 0.0))
-    turns = [90.0 * k / _STEPS for k in range(_STEPS + 1)]
+    turns = [90.0 * k / steps for k in range(steps + 1)]
     size = edge.size
     return tuple((size * (1.0 - deg.cos(a)), min(size * (1.0 - deg.sin(a)), most)) for a in turns)
 
@@ -48,12 +49,13 @@ def _inward(outline: Outline) -> Points:
     return made
 
 
-def rings_of(piece: Piece) -> tuple[Points, ...]:
-    """Rings from the underside to the upper face, top frame, mm, mitred where a slab leg leaves it."""
+def rings_of(piece: Piece, steps: int = _STEPS) -> tuple[Points, ...]:
+    """Rings from the underside to the upper face, top frame, mm, mitred where a slab leg leaves it; a
+    round-over in `steps` chords."""
     top = piece.top
     ring, inward = np.array(points(top.outline)), _inward(top.outline)
-    low = profile(top.lower_edge, top.thickness)
-    high = profile(top.upper_edge, top.thickness)
+    low = profile(top.lower_edge, top.thickness, steps)
+    high = profile(top.upper_edge, top.thickness, steps)
     levels = [(inset, up) for inset, up in reversed(low)]
     levels += [(inset, top.thickness - down) for inset, down in high]
     mitres = [slab_mitre(piece, s) for s in piece.supports if isinstance(s, SlabLeg)]

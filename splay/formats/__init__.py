@@ -1,0 +1,1 @@
+"""Open formats: bytes out, from drawings and plans."""

@@ -1,0 +1,1 @@
+"""Sheets for the bench, the wall and the client: from a plan to a page."""
