@@ -14,6 +14,7 @@ from workshop.build.class_api import router as classes
 from workshop.build.time_api import router as time
 from workshop.gauges.api import router as gauges
 from workshop.keeping.api import router as keeping
+from workshop.paper.api import router as paper
 from workshop.pieces.api import router as pieces
 from workshop.pieces.photo_api import router as photos
 from workshop.pieces.plan_api import router as plans
@@ -69,6 +70,7 @@ FILES = {
     "/photo": "image/jpeg",
     "/backups/{name}": "application/zip",
     "/archive": "application/zip",
+    "/out/{name}": "application/octet-stream",
     "/time/calendar": "text/calendar",
     "/timber/table": "text/csv",
 }
@@ -88,6 +90,7 @@ api.add_router("/session", accounts, tags=["session"])
 api.add_router("/makers", makers, tags=["makers"])
 api.add_router("/pieces", pieces, tags=["pieces"])
 api.add_router("/pieces", photos, tags=["pieces"])
+api.add_router("/pieces", paper, tags=["paper"])
 api.add_router("/pieces", builds, tags=["build"])
 api.add_router("/pieces", classes, tags=["build"])
 api.add_router("/pieces", wood, tags=["wood"])

@@ -9,6 +9,7 @@ from django.http import HttpRequest, HttpResponse
 
 from workshop.problems import PROBLEM, problem
 
+ARCHIVE = "/api/archive"
 SAID = {
     400: ("The request could not be read", "Send it again as the program's own page does."),
     401: ("Not signed in", "Sign in and try again; nothing you typed is lost."),
@@ -43,9 +44,15 @@ class Api:
         return answer
 
 
+def _archive(request: HttpRequest) -> bool:
+    """Whether it is the archive of a whole shop, which is read a piece at a time and never held whole."""
+    zipped = request.content_type in ("application/zip", "application/octet-stream")
+    return request.method == "POST" and request.path == ARCHIVE and zipped
+
+
 def _too_much(request: HttpRequest) -> HttpResponse | None:
     length = request.META.get("CONTENT_LENGTH") or "0"
-    most = settings.MOST_BODY_BYTES
+    most = settings.MOST_ARCHIVE_BYTES if _archive(request) else settings.MOST_BODY_BYTES
     if length.isdigit() and int(length) <= most:
         return None
     detail = f"It has {length[:20]} bytes; at most {most} are read. A piece has a few thousand."
@@ -58,6 +65,8 @@ def _not_ours(request: HttpRequest) -> HttpResponse | None:
         return None
     kind = request.content_type or ""
     picture = request.path.endswith("/photo") and (kind.startswith("image/") or "octet" in kind)
+    if _archive(request):
+        return None
     letters = (request.content_params or {}).get("charset", "utf-8").lower().strip("'\"")
     if (kind == "application/json" and letters in ("utf-8", "utf8", "us-ascii")) or picture:
         return None

@@ -171,6 +171,7 @@ STORAGES = {
     "staticfiles": {"BACKEND": "whitenoise.storage.CompressedStaticFilesStorage"},
 }
 MOST_BODY_BYTES = 1_000_000
+MOST_ARCHIVE_BYTES = 2_000_000_000
 DATA_UPLOAD_MAX_MEMORY_SIZE = MOST_BODY_BYTES
 
 

@@ -11,12 +11,14 @@ from __future__ import annotations
 import json
 import os
 import time
+from copy import copy
 from typing import Any
 
 from gunicorn.workers.base import Worker
 from waitress import wasyncore
 from waitress.adjustments import Adjustments
 from waitress.channel import HTTPChannel
+from waitress.parser import HTTPRequestParser
 from waitress.server import TcpWSGIServer
 from waitress.task import ErrorTask, ThreadedTaskDispatcher
 
@@ -25,6 +27,9 @@ UNFINISHED = 15.0
 MOST_WAITING = 48
 """Connections of one address that may wait on what they send next, a worker. A browser opens six."""
 THREADS = 6
+ARCHIVE, MOST_ARCHIVE = "/api/archive", 2_000_000_000
+STRIDE = 1_000_000
+"""Whoever sends so many bytes within UNFINISHED seconds may go on: 70 kB a second."""
 
 
 class PlainError(ErrorTask):  # type: ignore[misc]
@@ -49,13 +54,26 @@ class PlainError(ErrorTask):  # type: ignore[misc]
         self.write(body)
 
 
+class Parser(HTTPRequestParser):  # type: ignore[misc]
+    """Reads a request; the archive of a whole shop may be longer than any other."""
+
+    def parse_header(self, header: bytes) -> None:
+        """Read the head, and judge the body's length by where it goes."""
+        super().parse_header(header)
+        if self.command == "POST" and self.path == ARCHIVE:
+            self.adj: Any = copy(self.adj)
+            self.adj.max_request_body_size = MOST_ARCHIVE
+
+
 class Channel(HTTPChannel):  # type: ignore[misc]
     """One connection, with the moment since which it waits for the rest of a request."""
 
+    parser_class = Parser
     error_task_class = PlainError
 
     def __init__(self, server: Any, sock: Any, addr: Any, adj: Any, map: Any = None) -> None:
         self.waits_since = time.monotonic()
+        self.arrived = 0
         super().__init__(server, sock, addr, adj, map)
         here = [one for one in server.active_channels.values() if one.addr[0] == addr[0]]
         waiting = sorted((one for one in here if one.waits), key=lambda one: one.waits_since)
@@ -70,9 +88,12 @@ class Channel(HTTPChannel):  # type: ignore[misc]
     def received(self, data: bytes) -> bool:
         """Take what came; the first piece of a request starts its time."""
         fresh = self.request is None
+        self.arrived += len(data)
         taken = bool(super().received(data))
-        if fresh or self.request is None:
+        # An archive takes long to arrive; it may for as long as it keeps arriving.
+        if fresh or self.request is None or self.arrived >= STRIDE:
             self.waits_since = time.monotonic()
+            self.arrived = 0
         return taken
 
 

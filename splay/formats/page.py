@@ -20,8 +20,6 @@ MARGIN_MM = 10.0
 SQUARE_MM = 100.0
 SQUARE_IN_MM = 101.6
 """The check square's sides: 100 mm, and 4 in."""
-MOST_OFF = 0.06
-"""A printer further off than this is set wrong ("fit to page"), not short."""
 
 
 @dataclass(frozen=True)
@@ -47,6 +45,14 @@ class Printer:
         """True millimetres between the margins, across and up."""
         (w, h), (a, b) = self.size(landscape), self.scale(landscape)
         return (w - 2.0 * MARGIN_MM) / a, (h - 2.0 * MARGIN_MM) / b
+
+
+@dataclass(frozen=True)
+class Pdf:
+    """A finished PDF and how many pages it has."""
+
+    file: bytes
+    pages: int
 
 
 class Book:
@@ -97,11 +103,11 @@ class Book:
         }
         draw[anchor](at[0], at[1], spelt(said))
 
-    def bytes(self) -> bytes:
+    def done(self) -> Pdf:
         """The file."""
         self.canvas.showPage()
         self.canvas.save()
-        return self._bytes.getvalue()
+        return Pdf(self._bytes.getvalue(), self.pages)
 
 
 def check_square(book: Book, at: tuple[float, float]) -> None:

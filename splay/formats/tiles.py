@@ -10,7 +10,7 @@ import shapely
 from reportlab.lib.utils import simpleSplit
 
 from splay.formats.ink import Placed, ink
-from splay.formats.page import Book, Printer, check_square
+from splay.formats.page import Book, Pdf, Printer, check_square
 from splay.formats.type import PLAIN, fonts, spelt, wide
 from splay.patterns import Pattern
 from splay.views.shapes import Shape
@@ -179,7 +179,7 @@ def pattern_book(
     printer: Printer,
     name: str,
     done: Callable[[int, int], None] = lambda page, of: None,
-) -> bytes:
+) -> Pdf:
     """A PDF of patterns at full size. Every sheet has the check square, what it is and how many there are;
     a tile has register marks and a map. `done` is told after each sheet."""
     book = Book(printer, name)
@@ -201,7 +201,7 @@ def pattern_book(
         check_square(book, (0.0, FOOT_MM))
         _foot(book, room, name, title, told, f"sheet {number} of {len(all_)}")
         done(number, len(all_))
-    return book.bytes()
+    return book.done()
 
 
 def _small(book: Book, sheet: Sheet) -> None:

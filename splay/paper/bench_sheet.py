@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from splay.draw import draw
 from splay.formats.ink import Placed, ink
-from splay.formats.page import Book, Printer
+from splay.formats.page import Book, Pdf, Printer
 from splay.formats.type import wide
 from splay.paper.code import code
 from splay.paper.flow import Ask, Block, Column, Heading, Text, fill, fitted
@@ -64,7 +64,7 @@ def picked(setups: Sequence[SetUp], tools: frozenset[str]) -> tuple[SetUp, ...]:
 
 def bench_sheet(
     piece: Piece, shop: Shop, plan: Plan, printer: Printer, told: Told, whole: bool = False
-) -> bytes:
+) -> Pdf:
     """The sheet as a PDF: one page with letters as large as go in; `whole` with every step, over as many
     pages as it takes. What one page has no room for is counted on it."""
     book = Book(printer, f"{piece.name}, bench sheet")
@@ -92,7 +92,7 @@ def bench_sheet(
         book.words((0.0, high - 3.4), f"{piece.name}, sheet {book.pages}", 3.0, bold=True)
         columns = [Column(x, high - 6.0, half, high - 8.0) for x in (0.0, half + GAP_MM)]
         left = fill(book, left, columns, size)
-    return book.bytes()
+    return book.done()
 
 
 def _head(book: Book, piece: Piece, plan: Plan, told: Told, wide_mm: float, high: float) -> None:

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from splay.draw import draw
 from splay.formats.ink import Placed, ink
-from splay.formats.page import Book, Printer
+from splay.formats.page import Book, Pdf, Printer
 from splay.paper.flow import Block, Column, Heading, Text, fill, fitted
 from splay.piece import Piece, Rope, StakedLegs, Through
 from splay.plan import Plan
@@ -31,7 +31,7 @@ class Handed:
     copy: int = 1
 
 
-def client_page(piece: Piece, shop: Shop, plan: Plan, printer: Printer, handed: Handed) -> bytes:
+def client_page(piece: Piece, shop: Shop, plan: Plan, printer: Printer, handed: Handed) -> Pdf:
     """One page for whoever the piece goes to."""
     book = Book(printer, piece.name)
     wide, high = book.page()
@@ -47,7 +47,7 @@ def client_page(piece: Piece, shop: Shop, plan: Plan, printer: Printer, handed: 
     room = Column(0.0, high - 24.0 - PICTURE_MM, wide, high - 26.0 - PICTURE_MM)
     blocks = tuple(_blocks(piece, plan, handed))
     fill(book, blocks, [room], fitted(blocks, [room], SIZES))
-    return book.bytes()
+    return book.done()
 
 
 def _blocks(piece: Piece, plan: Plan, handed: Handed) -> Iterator[Block]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from splay.formats.page import Book, Printer
+from splay.formats.page import Book, Pdf, Printer
 from splay.formats.type import wide
 from splay.piece import Piece
 from splay.plan import Plan
@@ -65,7 +65,7 @@ def _others(plan: Plan, blanks: dict[str, Need], which: tuple[str, ...]) -> Iter
         yield Label(cap(member.name), 0, (*which, ends, *_size(blanks.get(member.id))), "")
 
 
-def label_sheet(labels: Sequence[Label], printer: Printer, name: str) -> bytes:
+def label_sheet(labels: Sequence[Label], printer: Printer, name: str) -> Pdf:
     """Labels on sheets, to be cut apart along the thin lines."""
     book = Book(printer, f"{name}, labels")
     room = book.page()
@@ -78,7 +78,7 @@ def label_sheet(labels: Sequence[Label], printer: Printer, name: str) -> bytes:
         _label(book, label, name, x, y)
     if not labels:
         book.words((0.0, room[1] - 6.0), "There is no part to label yet.", 3.0)
-    return book.bytes()
+    return book.done()
 
 
 def _label(book: Book, label: Label, name: str, x: float, y: float) -> None:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from splay.formats.page import Book, Printer
+from splay.formats.page import Book, Pdf, Printer
 from splay.paper.flow import Block, Cells, Column, Heading, Text, fill
 from splay.timber.buying import Buy
 from splay.timber.needs import Need, times
@@ -16,7 +16,7 @@ _CUT = (0.06, 0.3, 0.18, 0.18, 0.28)
 _LOG = (0.16, 0.14, 0.7)
 
 
-def list_book(title: str, blocks: Sequence[Block], printer: Printer) -> bytes:
+def list_book(title: str, blocks: Sequence[Block], printer: Printer) -> Pdf:
     """Blocks in one column, page after page."""
     book = Book(printer, title)
     left: Sequence[Block] = tuple(blocks)
@@ -26,7 +26,7 @@ def list_book(title: str, blocks: Sequence[Block], printer: Printer) -> bytes:
         book.words((wide, high - 4.0), f"page {book.pages}", 2.5, anchor="end")
         left = fill(book, left, [Column(0.0, high - 8.0, wide, high - 10.0)], SIZE)
         if not left:
-            return book.bytes()
+            return book.done()
 
 
 def cut_blocks(needs: Sequence[Need], species: str, top_species: str) -> Iterator[Block]:

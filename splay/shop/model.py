@@ -8,7 +8,7 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel, Field, TypeAdapter, ValidationInfo, field_validator, model_validator
 from pydantic_core import PydanticCustomError
 
-from splay.document import Frozen, Plain, current, read_document
+from splay.document import Frozen, Length, Plain, current, read_document
 from splay.ids import Ids
 from splay.quantity import Bare, Units
 from splay.shop.spacers import Spacer
@@ -40,6 +40,17 @@ class Rounding(Frozen):
         return Units(self.system, self.fraction, self.step_mm)
 
 
+class Printed(Frozen):
+    """What is in the printer, and what it makes of a square of 100 mm, as measured on paper: across the
+    upright sheet and up it. Full-size sheets are made so much larger that they come out true."""
+
+    paper: Literal["a4", "letter"] = "a4"
+    across: Annotated[float, Length(94, 106, fine=True)] = 100.0
+    """The square's width on paper, mm."""
+    up: Annotated[float, Length(94, 106, fine=True)] = 100.0
+    """Its height on paper, mm."""
+
+
 class Shop(Frozen):
     """One workshop: its tools and its way of reading figures."""
 
@@ -56,6 +67,7 @@ class Shop(Frozen):
     instruments: Literal["none", "simulated", "moody"] = "none"
     """Instruments that send their readings: none, simulated ones, or simulated ones that misbehave."""
     tools: Annotated[tuple[Tool, ...], Field(max_length=40)] = ()
+    printer: Printed = Printed()
 
     @model_validator(mode="before")
     @classmethod

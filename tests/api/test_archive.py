@@ -19,7 +19,7 @@ from splay.shop import workbench
 from tests.api.base import ApiCase
 from tests.api.test_makers import GOOD, Someone
 from tests.api.test_photos import picture
-from workshop.keeping import archive
+from workshop.keeping import archive, taking_in
 from workshop.pieces.models import PieceRow, Revision
 from workshop.shop.models import ShopRow, keep_shop
 
@@ -62,7 +62,7 @@ class Records(ApiCase):
         PieceRow.objects.all().delete()
         ShopRow.objects.all().delete()
         get_user_model().objects.filter(username="linden").delete()
-        found = archive.read(out.getvalue(), None)
+        found = taking_in.read(out.getvalue(), None)
         self.assertEqual((found.hung, found.known, found.refused, found.shop), (1, 0, [], True))
         self.assertEqual(self.record(), before)
         self.assertEqual(self.call("GET", "/api/shop").json()["shop"]["name"], "Larkmoor")
@@ -74,10 +74,10 @@ class Records(ApiCase):
     def test_what_hangs_already_is_left_as_it_is(self) -> None:
         out = io.BytesIO()
         archive.write(out)
-        self.assertEqual(archive.read(out.getvalue(), None).known, 1)
+        self.assertEqual(taking_in.read(out.getvalue(), None).known, 1)
         piece = self.call("GET", self.path).json()
         self.call("PUT", self.path, {"document": {**piece["piece"], "name": "Mine since"}, "based_on": 2})
-        found = archive.read(out.getvalue(), None)
+        found = taking_in.read(out.getvalue(), None)
         self.assertEqual((found.hung, PieceRow.objects.count()), (1, 2))
         self.assertEqual(
             {p["name"] for p in self.call("GET", "/api/pieces").json()}, {"Mine since", "Later"}
@@ -93,7 +93,7 @@ class Records(ApiCase):
             for name in given.namelist():
                 raw = given.read(name)
                 bad.writestr(name, raw.replace(b'"height"', b'"hight"') if b"Later" in raw else raw)
-        found = archive.read(spoiled.getvalue(), None)
+        found = taking_in.read(spoiled.getvalue(), None)
         self.assertEqual((found.hung, len(found.refused)), (1, 1))
         self.assertIn("hight", found.refused[0][1])
 
@@ -103,10 +103,10 @@ class Records(ApiCase):
             made.writestr("about.json", json.dumps({"format": archive.FORMAT, "version": 1}))
             made.writestr("pieces/1.json", "x" * 3000)
         for raw in (b"", b"PK", small.getvalue()[:-30], zip_of({"format": "else"}), zip_of([])):
-            with self.subTest(raw[:10]), self.assertRaises(archive.NotAnArchive):
-                archive.read(raw, None)
-        with mock.patch.object(archive, "MOST_UNPACKED", 2000), self.assertRaises(archive.NotAnArchive):
-            archive.read(small.getvalue(), None)
+            with self.subTest(raw[:10]), self.assertRaises(taking_in.NotAnArchive):
+                taking_in.read(raw, None)
+        with mock.patch.object(taking_in, "MOST_UNPACKED", 2000), self.assertRaises(taking_in.NotAnArchive):
+            taking_in.read(small.getvalue(), None)
         self.assertEqual(PieceRow.objects.count(), 1)
 
     def test_a_record_is_brought_in_like_a_piece_file(self) -> None:

@@ -111,7 +111,7 @@ class Kept(SimpleTestCase):
             + bytes([whole[len(whole) // 2] ^ 1])
             + whole[len(whole) // 2 + 1 :],
             "another reading": packed(about, changed.serialize()),
-            "a later format": packed(about.replace(b'"version": 1', b'"version": 9'), database),
+            "a later format": packed(about.replace(b'"version": 2', b'"version": 9'), database),
             "no archive": b"PK not at all",
             "somebody else's": packed(b'{"format": "holiday pictures"}', database),
         }

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 from typing import Any, ClassVar
 
 from tests.api.base import ApiCase
@@ -30,12 +29,16 @@ class Whose(ApiCase):
         """Every route of the published schema that is about one piece."""
         schema = api.get_openapi_schema(path_prefix="/api/")
         return [
-            (method.upper(), re.sub(r"{proof}", "bore.l1", re.sub(r"{number}", "1", path)))
+            (
+                method.upper(),
+                path.replace("{proof}", "bore.l1").replace("{number}", "1").replace("{name}", "bench"),
+            )
             for path, methods in schema["paths"].items()
             if "/pieces/{id}" in path
             for method in methods
         ]
 
+    NAMED: ClassVar[dict[str, str]] = {"{proof}": "bore.l1", "{number}": "1", "{name}": "bench"}
     QUERIES: ClassVar[dict[str, str]] = {"compare": "?a=1&b=1", "rescues": "?step=lay_out"}
     BODIES: ClassVar[dict[str, Any]] = {
         "PUT /readings/bore.l1": {"typed": "12"},
@@ -51,6 +54,7 @@ class Whose(ApiCase):
         "POST /again": {},
         "PUT /class": {"learner": "kim", "order": ["ready", "lay_out"]},
         "POST /log": {"sort": "note", "says": "seen"},
+        "POST /readings_table": {"text": "proof,value\nbore.l1,12"},
         "PUT /wood": {"document": {}, "based_on": 0},
         "POST /wood/layout": {"seconds": 0},
         "POST /wood/moved": {"laid": [], "stock": "00000000-0000-4000-8000-000000000000"},

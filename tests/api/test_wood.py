@@ -10,7 +10,7 @@ from tests.api.test_makers import GOOD, Someone
 from tests.api.test_timber import ASH, LONG, TimberCase, slab
 from workshop.demo.load import load_demo
 from workshop.demo.pile import RESERVED
-from workshop.keeping import archive
+from workshop.keeping import archive, taking_in
 from workshop.pieces.models import PieceRow
 from workshop.pieces.record import hang_record, read_record, record_of
 from workshop.timber.models import StockRow, WoodRow
@@ -202,10 +202,10 @@ class Wood(TimberCase):
         hung = hang_record(record, None)
         self.assertEqual(WoodRow.objects.get(piece=hung).document["kerf"], 2.4)
         StockRow.objects.all().delete()
-        found = archive.read(out.getvalue(), None)
+        found = taking_in.read(out.getvalue(), None)
         self.assertEqual((found.stock, self.there()), (1, ["Wide"]))
         # Where wood lies already none is brought: it would lie there twice.
-        self.assertEqual(archive.read(out.getvalue(), None).stock, 0)
+        self.assertEqual(taking_in.read(out.getvalue(), None).stock, 0)
 
     def test_the_demos_pile_is_reserved_for_two_of_its_pieces(self) -> None:
         load_demo()

@@ -1,24 +1,24 @@
 """How the workshop is, and its backups."""
 
-from __future__ import annotations
-
 import sqlite3
 import tempfile
 from datetime import datetime
 
 from django.conf import settings
 from django.db import DatabaseError, OperationalError, transaction
-from django.http import FileResponse, Http404, HttpRequest
-from ninja import Router, Schema, Status
+from django.http import FileResponse, Http404, HttpRequest, StreamingHttpResponse
+from ninja import Query, Router, Schema, Status
 from pydantic import Field
 
+from splay.errors import BadInput, Fault
 from splay.piece import VERSION as PIECE_VERSION
 from splay.shop.model import SHOP_VERSION
 from workshop import VERSION
 from workshop.accounts.makers import only_the_first
 from workshop.folder import free_bytes, nearly_full
-from workshop.keeping import archive, backup, nightly, versions
+from workshop.keeping import archive, backup, imports, nightly, taking_in, versions
 from workshop.keeping.models import Night
+from workshop.pieces.actions import named
 from workshop.problems import Problem
 
 router = Router()
@@ -48,6 +48,46 @@ class BackupOut(Schema):
     made: datetime
     size: int
     kind: str
+
+
+class TakeIn(Schema):
+    """With `sure` an archive is taken in, else only looked through; with `leave` pieces of it that cannot
+    be read are left out, else one such keeps all of it out."""
+
+    sure: bool = False
+    leave: bool = False
+
+
+class PieceBrought(Schema):
+    """What becomes of a piece of an archive: it `hangs`, was `known`, or is `refused` and why."""
+
+    file: str
+    name: str
+    what: str
+    why: str
+
+
+class ArchiveOut(Schema):
+    """What an archive brings: its pieces, whether the shop's tools come along, how much wood, whose own
+    units and hours; whether it is a backup with a `database` too; `taken` whether it was taken in, `undo`
+    what to name to take it back."""
+
+    pieces: list[PieceBrought]
+    hung: int
+    known: int
+    refused: int
+    shop: bool
+    stock: int
+    makers: list[str]
+    database: bool
+    taken: bool
+    undo: int | None
+
+
+class Said(Schema):
+    """What became of it, in words."""
+
+    said: str
 
 
 def _writable() -> bool:
@@ -105,7 +145,7 @@ def back_up(request: HttpRequest) -> Status:
     """Make one now."""
     only_the_first(request.user)
     try:
-        made = backup.make(settings.DATA_DIR, "hand")
+        made = backup.make(settings.DATA_DIR, "hand", beside=archive.write_into)
         nightly.copy_out(made)
     except (OSError, sqlite3.Error) as error:
         raise OperationalError(f"disk I/O: {error}") from error
@@ -115,13 +155,49 @@ def back_up(request: HttpRequest) -> Status:
 
 
 @router.get("/archive", response={200: None, (401, 403): Problem})
-def take_out(request: HttpRequest) -> FileResponse:
+def take_out(request: HttpRequest) -> StreamingHttpResponse:
     """The whole shop as open files: what everybody keeps to themselves is in it too."""
     only_the_first(request.user)
-    out = tempfile.TemporaryFile()  # noqa: SIM115 - FileResponse closes it
-    archive.write(out)
-    out.seek(0)
-    return FileResponse(out, as_attachment=True, filename="proud-rake.zip", content_type="application/zip")
+    answer = StreamingHttpResponse(archive.stream(), content_type="application/zip")
+    answer["Content-Disposition"] = 'attachment; filename="proud-rake.zip"'
+    return answer
+
+
+@router.post("/archive", response={200: ArchiveOut, (401, 403, 413, 422): Problem})
+def take_in(request: HttpRequest, wished: Query[TakeIn]) -> ArchiveOut:
+    """Look through an archive that is sent as it is (a zip), and take it in where that is wished."""
+    maker = named(request.user)
+    only_the_first(request.user)
+    with tempfile.TemporaryFile(dir=settings.DATA_DIR) as file:
+        while part := request.read(1 << 20):
+            file.write(part)
+        file.seek(0)
+        try:
+            found = taking_in.read(file, maker, sure=wished.sure, leave=wished.leave)
+        except taking_in.NotAnArchive as error:
+            do = "Choose an archive that take out, or a backup, made."
+            raise BadInput(Fault("archive", "this file", str(error), do)) from None
+    return ArchiveOut(
+        pieces=[
+            PieceBrought(file=one.file[:120], name=one.name[:120], what=one.what, why=one.why)
+            for one in found.pieces[:1000]
+        ],
+        hung=found.hung,
+        known=found.known,
+        refused=len(found.refused),
+        shop=found.shop,
+        stock=found.stock,
+        makers=found.makers,
+        database=found.database,
+        taken=wished.sure and (wished.leave or not found.refused),
+        undo=found.undo if wished.sure and (wished.leave or not found.refused) else None,
+    )
+
+
+@router.post("/imports/{int:number}/undo", response={200: Said, (401, 403, 404, 409): Problem})
+def take_back(request: HttpRequest, number: int) -> Said:
+    """Take back what was brought in at once."""
+    return Said(said=imports.undo(number, request.user))
 
 
 @router.get("/backups/{name}", response={200: None, (401, 403, 404): Problem})

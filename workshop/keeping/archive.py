@@ -1,127 +1,182 @@
-"""The whole shop as open files: a zip of JSON, one file a piece, that any program can read."""
+"""The whole shop as open files: a zip of JSON, one file a piece, that any program can read.
+
+A backup is the same with the database beside them (`backup.py`).
+"""
 
 from __future__ import annotations
 
 import io
 import json
+import logging
 import zipfile
-from dataclasses import dataclass, field
+from collections.abc import Iterator
 from datetime import UTC, datetime
 from typing import IO, Any
 
-from django.contrib.auth.models import AnonymousUser, User
-from django.db import transaction
+from django.contrib.auth import get_user_model
+from django.contrib.auth.models import User
 
-from splay.errors import BadInput
-from splay.shop import read_shop, write_shop
-from splay.timber.stock import read_pile
+from splay.errors import SplayError
+from splay.shop import write_shop
 from workshop import VERSION
+from workshop.build.models import KeptOrder, OwnHours, OwnRate
+from workshop.keeping.backup import FORMAT, FORMAT_VERSION
 from workshop.pieces.models import PieceRow
-from workshop.pieces.record import hang_record, read_record, record_of
-from workshop.shop.models import ShopRow, keep_shop, the_shop
-from workshop.timber.models import StockPhoto, StockRow
-from workshop.timber.rows import keep, lying
-from workshop.timber.store import keep_photo
+from workshop.pieces.record import record_of
+from workshop.shop.models import OwnUnits, the_shop
+from workshop.timber.models import StockPhoto, StockRow, WoodRow
+from workshop.timber.rows import lying
 from workshop.timber.taking_in import pile_of
 
-FORMAT = "proud-rake-archive"
-STOCK = "stock.json"
+log = logging.getLogger(__name__)
+ABOUT, SHOP, MAKERS, STOCK, STORE = "about.json", "shop.json", "makers.json", "stock.json", "store.json"
 PHOTO = "stock/{:05d}.jpg"
 """Photographs of wood, numbered as it stands in the stock's file."""
-MOST_UNPACKED = 200_000_000
-"""Bytes one file of an archive may unfold into."""
+PIECE = "pieces/{:05d}-{}.json"
+UNREAD = "unread/{:05d}-{}.json"
+"""Pieces whose records cannot be written as such: what is kept of them as it is."""
 
 
-class NotAnArchive(Exception):
-    """What is wrong with an archive, in plain words."""
+class _Sink(io.RawIOBase):
+    """What a zip is written into when it goes out piece by piece: it holds what was written since."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._parts: list[bytes] = []
+
+    def writable(self) -> bool:
+        """It is written to and never sought in: the zip says its sizes after each file."""
+        return True
+
+    def write(self, given: Any) -> int:
+        """Hold some bytes."""
+        self._parts.append(bytes(given))
+        return len(given)
+
+    def taken(self) -> bytes:
+        """What was written since it was asked last."""
+        found = b"".join(self._parts)
+        self._parts.clear()
+        return found
 
 
-@dataclass
-class TakenIn:
-    """What an archive brought: how many pieces were hung, hung already, and could not be (name, why)."""
-
-    hung: int = 0
-    known: int = 0
-    refused: list[tuple[str, str]] = field(default_factory=list)
-    shop: bool = False
-    stock: int = 0
+def stream() -> Iterator[bytes]:
+    """The archive as it is made, a file of it at a time: no more than one piece is held."""
+    sink = _Sink()
+    with zipfile.ZipFile(sink, "w", zipfile.ZIP_DEFLATED) as archive:
+        archive.writestr(ABOUT, _json(_about()))
+        for _ in each_file(archive):
+            yield sink.taken()
+    yield sink.taken()
 
 
 def write(out: IO[bytes]) -> int:
     """Everything but passwords into a zip; how many pieces. What was taken off the rack is not in it."""
-    rows = PieceRow.objects.filter(removed=None).select_related("made_by").order_by("turn")
-    about = {
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
+        archive.writestr(ABOUT, _json(_about()))
+        return sum(name.startswith("pieces/") for name in each_file(archive))
+
+
+def write_into(archive: zipfile.ZipFile) -> None:
+    """The open files into an archive that says itself what it is about."""
+    for _ in each_file(archive):
+        pass
+
+
+def _about() -> dict[str, Any]:
+    return {
         "format": FORMAT,
-        "version": 1,
+        "version": FORMAT_VERSION,
         "made": datetime.now(UTC).isoformat(timespec="seconds"),
         "program": VERSION,
     }
-    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
-        archive.writestr("about.json", _json(about))
-        archive.writestr("shop.json", _json(write_shop(the_shop())))
-        wood = lying()
-        archive.writestr(STOCK, pile_of(wood).model_dump_json(indent=1))
-        for number, one in enumerate(wood, 1):
-            photo = StockPhoto.objects.filter(stock=one.row).first()
-            if photo is not None:
-                archive.writestr(PHOTO.format(number), bytes(photo.image))
-        for number, row in enumerate(rows, 1):
-            archive.writestr(f"pieces/{number:05d}-{row.pk}.json", record_of(row).model_dump_json(indent=1))
-    return len(rows)
 
 
-def read(given: IO[bytes] | bytes, maker: User | None) -> TakenIn:
-    """Hang up what is in an archive, each piece for itself: one that cannot be read is named, the rest
-    hang. The shop's tools come along only where none were ever chosen. NotAnArchive where it is none."""
-    found, makers = TakenIn(), dict[str, User]()
+def each_file(archive: zipfile.ZipFile) -> Iterator[str]:
+    """Write the open files one after the other; the name of each."""
+    archive.writestr(SHOP, _json(write_shop(the_shop())))
+    yield SHOP
+    archive.writestr(MAKERS, _json(_makers()))
+    yield MAKERS
+    wood = lying()
+    archive.writestr(STOCK, pile_of(wood).model_dump_json(indent=1))
+    yield STOCK
+    numbers = {one.row.pk: number for number, one in enumerate(wood, 1)}
+    for pk, number in numbers.items():
+        photo = StockPhoto.objects.filter(stock=pk).first()
+        if photo is not None:
+            archive.writestr(PHOTO.format(number), bytes(photo.image))
+            yield PHOTO.format(number)
+    archive.writestr(STORE, _json(_store(numbers)))
+    yield STORE
+    keys = PieceRow.objects.filter(removed=None).order_by("turn").values_list("pk", flat=True)
+    for number, pk in enumerate(list(keys), 1):
+        row = PieceRow.objects.filter(pk=pk).select_related("made_by").first()
+        if row is not None:
+            yield _piece(archive, number, row)
+
+
+def _piece(archive: zipfile.ZipFile, number: int, row: PieceRow) -> str:
     try:
-        with zipfile.ZipFile(io.BytesIO(given) if isinstance(given, bytes) else given) as archive:
-            about = _part(archive, "about.json")
-            if not isinstance(about, dict) or about.get("format") != FORMAT or about.get("version") != 1:
-                raise NotAnArchive("It is no archive of this program, or one of a later version.")
-            for name in sorted(archive.namelist()):
-                if name.startswith("pieces/") and name.endswith(".json"):
-                    _hang(archive, name, maker, makers, found)
-            if not ShopRow.objects.exists() and "shop.json" in archive.namelist():
-                keep_shop(read_shop(_part(archive, "shop.json")), maker)
-                found.shop = True
-            if not StockRow.objects.exists() and STOCK in archive.namelist():
-                found.stock = _stock(archive, maker)
-    except (zipfile.BadZipFile, KeyError, ValueError, OSError) as error:
-        raise NotAnArchive(f"It is no archive of this program, or it is damaged: {error}") from None
+        name, text = PIECE.format(number, row.pk), record_of(row).model_dump_json(indent=1)
+    except (SplayError, ValueError):
+        log.exception("A piece could not be written as a record")
+        name = UNREAD.format(number, row.pk)
+        text = _json([{"number": r.number, "piece": r.document} for r in row.revisions.all()])
+    archive.writestr(name, text)
+    return name
+
+
+def _makers() -> list[dict[str, Any]]:
+    """What each maker has of their own: units, hours, what an hour costs, orders kept. No passwords."""
+    found = []
+    for maker in get_user_model().objects.order_by("pk"):
+        units = OwnUnits.objects.filter(maker=maker).first()
+        hours = OwnHours.objects.filter(maker=maker).first()
+        rate = OwnRate.objects.filter(maker=maker).first()
+        orders = KeptOrder.objects.filter(maker=maker).order_by("kind")
+        found.append(
+            {
+                "name": maker.get_username(),
+                "units": units.rounding if units else None,
+                "hours": {"stretches": hours.stretches, "off": hours.off} if hours else None,
+                "rate": {"rate": rate.rate, "money": rate.money} if rate else None,
+                "orders": [{"kind": one.kind, "operations": one.operations} for one in orders],
+            }
+        )
     return found
 
 
-def _hang(
-    archive: zipfile.ZipFile, name: str, maker: User | None, makers: dict[str, User], found: TakenIn
-) -> None:
-    try:
-        with transaction.atomic():
-            row = hang_record(read_record(_part(archive, name)), maker, makers)
-    except BadInput as bad:
-        found.refused.append((name, str(bad)[:300]))
-        return
-    found.hung += row is not None
-    found.known += row is None
+def _store(numbers: dict[Any, int]) -> dict[str, Any]:
+    """What the stock's file does not hold: which wood is reserved for which piece, what was sawn, what was
+    cut from what; and of each piece how its wood is laid out. `number` is a place in the stock's file."""
+    return {
+        "stock": [
+            {
+                "id": str(row.pk),
+                "number": numbers.get(row.pk),
+                "document": None if row.pk in numbers else row.document,
+                "gone": row.gone,
+                "reserved_for": str(row.reserved_for_id) if row.reserved_for_id else None,
+                "cut_from": str(row.cut_from_id) if row.cut_from_id else None,
+                "by": _name(row.by),
+            }
+            for row in StockRow.objects.select_related("by")
+        ],
+        "wood": [
+            {"piece": str(row.piece_id), "kept": row.kept, "sawn": row.sawn, "said": row.said}
+            for row in WoodRow.objects.filter(piece__removed=None)
+            if row.kept or row.sawn or row.said
+        ],
+    }
 
 
-def _stock(archive: zipfile.ZipFile, maker: User | None) -> int:
-    """Take in the wood and its photographs; how many pieces of it."""
-    pile = read_pile(_part(archive, STOCK))
-    names = set(archive.namelist())
-    with transaction.atomic():
-        for number, item in enumerate(pile.items, 1):
-            row = keep(item, maker or AnonymousUser())
-            if PHOTO.format(number) in names:
-                keep_photo(row.pk, archive.read(PHOTO.format(number)))
-    return len(pile.items)
-
-
-def _part(archive: zipfile.ZipFile, name: str) -> Any:
-    if archive.getinfo(name).file_size > MOST_UNPACKED:
-        raise NotAnArchive(f"{name} in it unfolds into more than a piece can be.")
-    return json.loads(archive.read(name))
+def _name(maker: User | None) -> str | None:
+    return maker.get_username() if maker else None
 
 
 def _json(what: Any) -> str:
     return json.dumps(what, indent=1, ensure_ascii=False)
+
+
+__all__ = ["FORMAT", "FORMAT_VERSION", "stream", "write", "write_into"]

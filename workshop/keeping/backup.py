@@ -1,7 +1,9 @@
 """One archive of everything: the database as SQLite's own backup makes it, and what was in it.
 
-A zip of `database.sqlite3` and `about.json`: format, version, when, the migrations the database stands
-at, and for every table its rows and a SHA-256 over them. Photographs are in the database. The
+It is the archive of the whole shop (`archive.py`) with the database beside its open files: a zip whose
+`about.json` says format, version, when, the migrations the database stands at, and for every table its rows
+and a SHA-256 over them; `database.sqlite3`; and the open files, where the program that made it could write
+them. A database of any version is so kept with files that any program reads. Photographs are in both. The
 installation's key and the sessions are left out: whoever finds an archive signs nobody in with it, and
 makers' passwords are in it only as their slow hashes (RFC 9106).
 """
@@ -10,11 +12,13 @@ from __future__ import annotations
 
 import hashlib
 import json
+import logging
 import os
 import shutil
 import sqlite3
 import tempfile
 import zipfile
+from collections.abc import Callable
 from contextlib import closing
 from dataclasses import dataclass
 from datetime import UTC, datetime
@@ -23,11 +27,15 @@ from typing import Any
 
 from workshop import VERSION
 
-FORMAT = "proud-rake-backup"
-FORMAT_VERSION = 1
+log = logging.getLogger(__name__)
+FORMAT = "proud-rake-archive"
+FORMAT_VERSION = 2
+EARLIER = ("proud-rake-backup", 1)
+"""What archives with a database in them were called before they had open files beside it."""
 DATABASE = "proud-rake.sqlite3"
 INSIDE = "database.sqlite3"
 ABOUT = "about.json"
+UNFINISHED = "open-files-end-here.txt"
 LEFT_OUT = ("django_session", "accounts_signedin", "axes_accessattempt")
 """Emptied in the copy: who is signed in, and who tried."""
 KEPT = {"night": 14, "hand": 30, "before": 6}
@@ -67,10 +75,15 @@ def all_in(data: Path) -> list[Backup]:
     return sorted(found, key=lambda one: one.name, reverse=True)
 
 
-def make(data: Path, kind: str, at: Path | None = None) -> Path:
+OpenFiles = Callable[[zipfile.ZipFile], None]
+"""What writes the open files into an archive."""
+
+
+def make(data: Path, kind: str, at: Path | None = None, beside: OpenFiles | None = None) -> Path:
     """Write an archive of what is in `data`, whole or not at all, and let go of the oldest of its kind.
 
-    `at` names another file than the next one in the folder of backups. OSError and sqlite3.Error as they
+    `at` names another file than the next one in the folder of backups; `beside` writes the open files
+    beside the database, None where its version is not this program's. OSError and sqlite3.Error as they
     come; NotABackup where there is nothing to keep.
     """
     source = data / DATABASE
@@ -85,6 +98,8 @@ def make(data: Path, kind: str, at: Path | None = None) -> Path:
         with zipfile.ZipFile(packed, "w", zipfile.ZIP_DEFLATED, compresslevel=6) as archive:
             archive.writestr(ABOUT, json.dumps(about, indent=1))
             archive.write(copy, INSIDE)
+            if beside is not None:
+                _open_files(archive, beside)
         packed.chmod(0o600)
         _on_disk(packed)
         os.replace(packed, where)
@@ -92,6 +107,16 @@ def make(data: Path, kind: str, at: Path | None = None) -> Path:
     if at is None:
         let_go(data, kind)
     return where
+
+
+def _open_files(archive: zipfile.ZipFile, beside: OpenFiles) -> None:
+    """The open files, as far as they can be written: the database is what brings everything back, and no
+    fault in them may cost it."""
+    try:
+        beside(archive)
+    except Exception as error:
+        log.exception("The open files beside a backup's database could not be written")
+        archive.writestr(UNFINISHED, f"The open files end here: {error}\n")
 
 
 def _next_name(data: Path, kind: str) -> str:
@@ -154,6 +179,15 @@ def _digest(kept: sqlite3.Connection, table: str) -> dict[str, Any]:
     return {"rows": rows, "sha256": seen.hexdigest()}
 
 
+def has_database(archive: Path) -> bool:
+    """Whether there is a database in an archive; True for what is no archive, which is judged elsewhere."""
+    try:
+        with zipfile.ZipFile(archive) as opened:
+            return INSIDE in opened.namelist() or ABOUT not in opened.namelist()
+    except (OSError, zipfile.BadZipFile):
+        return True
+
+
 def about(archive: Path) -> dict[str, Any]:
     """What an archive says of itself; NotABackup where it is none, or of a later program."""
     try:
@@ -164,9 +198,9 @@ def about(archive: Path) -> dict[str, Any]:
         raise NotABackup(f"There is no file {archive}.") from None
     except (zipfile.BadZipFile, KeyError, ValueError, OSError) as error:
         raise NotABackup(f"{archive} is no backup of this program, or it is damaged: {error}") from None
-    if not isinstance(said, dict) or said.get("format") != FORMAT:
+    if not isinstance(said, dict) or said.get("format") not in (FORMAT, EARLIER[0]):
         raise NotABackup(f"{archive} is no backup of this program.")
-    if said.get("version") != FORMAT_VERSION:
+    if (said["format"], said.get("version")) not in ((FORMAT, FORMAT_VERSION), EARLIER):
         raise NotABackup(f"{archive} was made by a later program: restore it with that one.")
     return said
 

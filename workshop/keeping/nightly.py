@@ -17,7 +17,7 @@ from django.utils import timezone
 
 from workshop.accounts.models import SignedIn
 from workshop.accounts.sessions import MOST_NIGHTS, end
-from workshop.keeping import backup
+from workshop.keeping import archive, backup
 from workshop.keeping.models import Night
 from workshop.pieces.models import BIN_NIGHTS, PieceRow
 
@@ -38,7 +38,7 @@ def tonight(now: time.struct_time) -> str:
     """Back up, then let go of what was let go of long enough ago; what went wrong, empty for nothing."""
     trouble = ""
     try:
-        copy_out(backup.make(settings.DATA_DIR, "night"))
+        copy_out(backup.make(settings.DATA_DIR, "night", beside=archive.write_into))
     except (OSError, sqlite3.Error, backup.NotABackup) as error:
         log.exception("The night's backup failed")
         trouble = f"The last night's backup failed: {error}"[:400]

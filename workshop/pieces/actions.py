@@ -218,13 +218,14 @@ def answer(id: UUID, proof: str, taken: Taken, shop: Shop, maker: Maker) -> Read
     """
     # Worked out before anything is held: others who save meanwhile need not wait for it.
     asked = _asked(get_row(id, maker), proof, shop, taken.copy)
-    return _keep_answer(id, proof, taken, shop, maker, asked)
+    return keep_answer(id, proof, taken, shop, maker, asked)
 
 
 @transaction.atomic
-def _keep_answer(
+def keep_answer(
     id: UUID, proof: str, taken: Taken, shop: Shop, maker: Maker, asked: Proof | None
 ) -> ReadingRow:
+    """The same where it is known already what the piece asks there: many readings want one plan."""
     row = get_row(id, maker)
     field = f"readings.{proof}"
     kind = kind_named(asked.kind if asked else taken.kind, field)

@@ -203,7 +203,7 @@ def hang_record(
         **own,
         latest=record.states[-1].number,
         turn=next_turn(),
-        made_by=_maker(record.by, makers) or owner,
+        made_by=maker_named(record.by, makers) or owner,
         kept=record.kept,
         finished=record.finished,
     )
@@ -214,16 +214,16 @@ def hang_record(
             number=state.number,
             document=state.piece,
             called=state.called,
-            by=_maker(state.by, makers),
+            by=maker_named(state.by, makers),
         )
         Revision.objects.filter(pk=made.pk).update(saved=state.saved)
     for event in record.events:
         said = {**event.model_dump(exclude={"at", "by", "copy_number"}), "copy": event.copy_number}
-        kept = ReadingEvent.objects.create(piece=row, by=_maker(event.by, makers), **said)
+        kept = ReadingEvent.objects.create(piece=row, by=maker_named(event.by, makers), **said)
         ReadingEvent.objects.filter(pk=kept.pk).update(at=event.at)
     for number, reading in enumerate(record.readings, 1):
         said = {**reading.model_dump(exclude={"taken", "by", "copy_number"}), "copy": reading.copy_number}
-        by = _maker(reading.by, makers)
+        by = maker_named(reading.by, makers)
         answer = ReadingRow.objects.create(piece=row, by=by, number=len(record.events) + number, **said)
         ReadingRow.objects.filter(pk=answer.pk).update(taken=reading.taken)
     if record.photo:
@@ -231,7 +231,7 @@ def hang_record(
     if record.wood:
         WoodRow.objects.create(piece=row, document=write_choice(record.wood), number=1)
     if record.build:
-        bring(row, record.build, lambda name: _maker(name, makers))
+        bring(row, record.build, lambda name: maker_named(name, makers))
     return row
 
 
@@ -254,7 +254,7 @@ def _photo(row: PieceRow, coded: str) -> None:
     )
 
 
-def _maker(name: str | None, known: dict[str, User]) -> User | None:
+def maker_named(name: str | None, known: dict[str, User]) -> User | None:
     """The maker of that name; one who is not in this shop comes as somebody who left it, so that the
     record goes on saying who did what."""
     if name is None:

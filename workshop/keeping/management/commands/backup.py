@@ -9,7 +9,12 @@ from django.conf import settings
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
 from workshop.folder import words_for
-from workshop.keeping import backup
+from workshop.keeping import archive, backup, versions
+
+
+def _open_files() -> backup.OpenFiles | None:
+    """The open files beside the database, where it is of this program's version."""
+    return None if any(versions.steps()) else archive.write_into
 
 
 class Command(BaseCommand):
@@ -26,7 +31,7 @@ class Command(BaseCommand):
         """Make it and say where it lies."""
         os.umask(0o077)
         try:
-            made = backup.make(settings.DATA_DIR, "hand", file)
+            made = backup.make(settings.DATA_DIR, "hand", file, beside=_open_files())
         except backup.NotABackup as error:
             raise CommandError(str(error)) from None
         except OSError as error:

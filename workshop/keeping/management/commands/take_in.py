@@ -6,7 +6,7 @@ from typing import Any
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
 from workshop.accounts.makers import the_first
-from workshop.keeping import archive
+from workshop.keeping import taking_in
 
 
 class Command(BaseCommand):
@@ -23,8 +23,8 @@ class Command(BaseCommand):
         """Take it in, and say what came."""
         try:
             with file.open("rb") as given:
-                found = archive.read(given, the_first())
-        except (archive.NotAnArchive, OSError) as error:
+                found = taking_in.read(given, the_first())
+        except (taking_in.NotAnArchive, OSError) as error:
             raise CommandError(f"{file}: {error}") from None
         self.stdout.write(f"{found.hung} pieces were hung up, {found.known} hung already.")
         if found.stock:

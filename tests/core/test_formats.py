@@ -1,0 +1,471 @@
+"""Open formats, read back by other libraries than those that wrote them."""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+import math
+import struct
+import zipfile
+from typing import Any
+
+import numpy as np
+import openpyxl
+import shapely
+import svgelements
+import trimesh
+from django.test import SimpleTestCase
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from manifold3d import Manifold
+from shapely import affinity
+
+from splay.draw import draw
+from splay.formats.flat import dxf, svg
+from splay.formats.models import gltf, stl
+from splay.formats.tables import Table, from_csv, markdown, to_csv, workbook
+from splay.patterns import patterns_of
+from splay.patterns.legs import developed
+from splay.piece import Piece, Shouldered, read_piece, write_piece
+from splay.piece.starters import STARTS, starter
+from splay.plan import Plan, plan
+from splay.shop import workbench
+from splay.solids import Part, solids_of
+from splay.stance.aim import faces
+from splay.stance.hollow import hollow_depth
+from splay.stance.lines import socket_line
+from splay.stance.members import members
+from splay.stance.outline import points
+from splay.stance.staked import support_of
+from splay.stance.taper import size_at, taper_at
+from splay.stance.vectors import along, between, cross, dot
+from splay.views.shapes import Shape, View
+
+SHOP = workbench()
+
+
+def made(start: str, **change: Any) -> tuple[Piece, Plan]:
+    """A start, or one with its one set of legs said otherwise."""
+    document = write_piece(starter(start))
+    for path, value in change.items():
+        document["supports"][0][path] = value
+    piece = read_piece(document)
+    return piece, plan(piece, SHOP)
+
+
+def runs(view: View) -> list[tuple[str, tuple[tuple[float, float], ...]]]:
+    """Every run of lines of a drawing with its layer."""
+    return [(shape.layer, shape.points) for shape in view.shapes if shape.kind == "line"]
+
+
+class Flat(SimpleTestCase):
+    """Patterns as DXF (read by trimesh) and SVG (by svgelements) agree with the plan within 0.01 mm."""
+
+    def every(self) -> list[tuple[str, View]]:
+        found = []
+        for start in STARTS:
+            piece, planned = made(start)
+            found += [(f"{start} {one.id}", one.view) for one in patterns_of(piece, SHOP, planned)]
+        return found
+
+    def test_dxf_holds_every_point_and_circle_in_millimetres(self) -> None:
+        for name, view in self.every():
+            with self.subTest(name):
+                raw = dxf(view, name)
+                self.assertIn(
+                    b"$INSUNITS\r\n 70\r\n4\r\n".replace(b"\r\n", b"\n"), raw.replace(b"\r\n", b"\n")
+                )
+                path: Any = trimesh.load_path(io.BytesIO(raw), file_type="dxf")
+                corners = np.asarray(path.vertices)
+                for _, points_ in runs(view):
+                    for point in points_:
+                        near = np.abs(corners - np.array(point)).max(axis=1).min()
+                        self.assertLess(near, 0.01)
+
+    def test_dxf_layers_are_named_for_what_they_are(self) -> None:
+        piece, planned = made("bench")
+        view = patterns_of(piece, SHOP, planned)[0].view
+        raw = dxf(view, "x").decode()
+        for layer in {shape.layer for shape in view.shapes}:
+            self.assertIn(f"\n{layer.upper()}\n", raw.replace("\r\n", "\n"))
+
+    def test_svg_holds_every_point_at_its_physical_size(self) -> None:
+        for name, view in self.every():
+            with self.subTest(name):
+                read = svgelements.SVG.parse(io.BytesIO(svg(view, name)), ppi=25.4)
+                left, _, _, high = view.box
+                seen = [
+                    (point.x, point.y)
+                    for element in read.elements()
+                    if isinstance(element, svgelements.Polyline | svgelements.Polygon)
+                    for point in element
+                ]
+                cloud = np.array(seen)
+                for _, points_ in runs(view):
+                    for x, y in points_:
+                        self.assertLess(np.abs(cloud - (x - left, high - y)).max(axis=1).min(), 0.01)
+                self.assertAlmostEqual(float(read.width), view.box[2] - left, delta=0.01)
+
+    def test_drawings_of_every_side_are_read_back_too(self) -> None:
+        piece, planned = made("bench")
+        for view in draw(piece, SHOP, planned, "all").piece:
+            trimesh.load_path(io.BytesIO(dxf(view, "x")), file_type="dxf")
+            svgelements.SVG.parse(io.BytesIO(svg(view, "x")))
+
+    def test_words_that_would_end_an_entry_stay_words(self) -> None:
+        bad = "a\n0\nEOF\r\n</svg><script>\x00"
+        view = View("x", "x", (0, 0, 10, 10), (Shape("text", "label", ((1.0, 2.0),), text=bad),))
+        self.assertNotIn(b"\nEOF\r\n</svg>", dxf(view, bad))
+        self.assertNotIn(b"<script>", svg(view, bad))
+        svgelements.SVG.parse(io.BytesIO(svg(view, bad)))
+
+
+class Wrapped(SimpleTestCase):
+    """A card wrapped round its leg brings its cross to where the stretcher comes out."""
+
+    def test_the_card_s_cross_lies_on_the_place_in_the_round(self) -> None:
+        for start in ("bench",):
+            piece, planned = made(start)
+            stance = planned.stance
+            runs_, _ = members(piece, stance)
+            for run in runs_:
+                for end, sign in zip(run.ends, (1.0, -1.0), strict=True):
+                    if not end.leg:
+                        continue
+                    leg = stance.legs[end.leg - 1]
+                    out = along(end.at, run.u, sign * end.leaves)
+                    way = between(leg.socket, out)
+                    down = dot(way, leg.d)
+                    first = socket_line(leg)
+                    off = between(along(leg.socket, leg.d, down), out)
+                    turn = math.degrees(math.atan2(dot(off, cross(leg.d, first)), dot(off, first)))
+                    shape = support_of(piece, leg).leg
+                    radius = size_at(shape, leg.exposed, down) / 2.0
+                    taper = taper_at(shape, leg.exposed, down)
+                    x, y = developed(radius, taper, 0.0, turn)
+                    card = next(
+                        one
+                        for one in patterns_of(piece, SHOP, planned)
+                        if one.id == f"wrap.{leg.id}.{run.id}"
+                    )
+                    crosses = [s for s in card.view.shapes if s.layer == "cut" and len(s.points) == 2]
+                    middles = [
+                        ((s.points[0][0] + s.points[1][0]) / 2, (s.points[0][1] + s.points[1][1]) / 2)
+                        for s in crosses
+                    ]
+                    self.assertLess(min(math.dist(at, (x, y)) for at in middles), 0.02)
+
+    @given(
+        radius=st.floats(8, 40),
+        taper=st.floats(-0.05, 0.05),
+        down=st.floats(-30, 30),
+        turn=st.floats(-180, 180),
+        other=st.floats(-30, 30),
+    )
+    @settings(max_examples=60, deadline=None)
+    def test_a_cone_lies_flat_without_stretching(
+        self, radius: float, taper: float, down: float, turn: float, other: float
+    ) -> None:
+        """Along its side and round it, lengths on the card are lengths on the leg."""
+        a, b = developed(radius, taper, down, turn), developed(radius, taper, other, turn)
+        self.assertAlmostEqual(math.dist(a, b), abs(down - other) * math.sqrt(1 + taper * taper), places=6)
+        c = developed(radius, taper, down, turn + 0.01)
+        self.assertAlmostEqual(math.dist(a, c), math.radians(0.01) * (radius - taper * down), delta=1e-6)
+
+
+JOINTS: dict[str, dict[str, Any]] = {
+    "through": {"joint": {"way": "through", "socket": 26}},
+    "proud": {"joint": {"way": "through", "socket": 26, "proud": 6}},
+    "blind": {"joint": {"way": "blind", "socket": 26, "depth": 26}},
+    "reamed": {"joint": {"way": "reamed", "socket": 30, "included": 11}},
+    "shouldered": {"joint": {"way": "shouldered", "socket": 30, "across": 14, "depth": 24}},
+    "dowel screw": {"joint": {"way": "dowel_screw"}},
+    "square leg": {"leg": {"section": "square", "at_top": 38, "at_foot": 28}},
+    "octagon leg": {"leg": {"section": "octagon", "at_top": 40, "at_foot": 30}},
+    "belly": {"leg": {"at_top": 32, "at_foot": 26, "belly": {"at": 0.35, "size": 40}}},
+    "waist": {"leg": {"at_top": 40, "at_foot": 34, "belly": {"at": 0.5, "size": 28}}},
+}
+
+
+def mesh(part: Part) -> Any:
+    """A part as trimesh sees it, equal corners taken together."""
+    return trimesh.Trimesh(part.points, part.triangles, process=True)
+
+
+class Solids(SimpleTestCase):
+    """Every kind of piece and of leg: closed, and of the volume another way of reckoning gives."""
+
+    def kinds(self) -> list[tuple[str, Piece, Plan]]:
+        found = [(start, *made(start)) for start in STARTS]
+        return found + [(name, *made("round_four", **change)) for name, change in JOINTS.items()]
+
+    def test_every_part_is_closed_and_one(self) -> None:
+        for name, piece, planned in self.kinds():
+            for part in solids_of(piece, planned):
+                with self.subTest(f"{name}, {part.name}"):
+                    solid = mesh(part)
+                    self.assertTrue(solid.is_watertight)
+                    self.assertTrue(solid.is_winding_consistent)
+                    self.assertGreater(solid.volume, 0.0)
+                    self.assertEqual(solid.body_count, 1)
+
+    def test_a_leg_has_the_volume_of_its_own_figures(self) -> None:
+        """Discs across the axis summed up by shapely and Simpson's rule: an independent reckoning, within
+        0.1 %. Each disc is cut by the planes of seat and floor."""
+        for name, piece, planned in self.kinds():
+            if name not in JOINTS and name not in ("round_three", "triangle", "log_slice", "tall"):
+                continue
+            stance = planned.stance
+            parts = {part.key: part for part in solids_of(piece, planned)}
+            leg = stance.legs[0]
+            with self.subTest(name):
+                volume = mesh(parts[f"leg.{leg.id}"]).volume
+                self.assertAlmostEqual(volume / leg_volume(piece, planned), 1.0, delta=0.001)
+
+    def test_a_top_has_the_volume_of_its_slices_less_its_holes(self) -> None:
+        for name, piece, planned in self.kinds():
+            top = piece.top
+            shaped = any(edge.way != "square" for edge in (top.upper_edge, top.lower_edge))
+            if shaped or any(s.kind == "slab_leg" for s in piece.supports):
+                continue
+            with self.subTest(name):
+                volume = mesh(solids_of(piece, planned)[0]).volume
+                self.assertAlmostEqual(volume / top_volume(piece, planned), 1.0, delta=0.001)
+
+    def test_squared_parts_have_the_volume_of_their_convex_pieces(self) -> None:
+        """Each part's pieces, as hulls of their own, summed up."""
+        for name, piece, planned in self.kinds():
+            parts = {part.key: part for part in solids_of(piece, planned)}
+            for body in planned.stance.bodies:
+                if not body.drawn or body.role == "batten":
+                    continue
+                with self.subTest(f"{name}, {body.name}"):
+                    pieces = [
+                        Manifold.hull_points(np.array([p for face in solid for p in face.corners]))
+                        for solid in body.pieces
+                    ]
+                    whole = sum(one.volume() for one in pieces)
+                    self.assertAlmostEqual(mesh(parts[body.key]).volume / whole, 1.0, delta=0.001)
+
+    def test_tenons_fill_their_sockets_and_nothing_else_overlaps_a_top(self) -> None:
+        """A leg and the top it is let into share no wood: the tenon lies in its hole."""
+        for name in ("round_three", "bench", "tall"):
+            piece, planned = made(name)
+            parts = {part.key: part for part in solids_of(piece, planned)}
+            top = mesh(parts["top"])
+            for leg in planned.stance.legs:
+                both = trimesh.boolean.intersection([top, mesh(parts[f"leg.{leg.id}"])])
+                self.assertLess(both.volume, 0.004 * top.volume, name)
+
+    def test_they_stand_on_the_floor_and_reach_their_height(self) -> None:
+        for name, piece, planned in self.kinds():
+            parts = solids_of(piece, planned)
+            lows = [part.points[:, 2].min() for part in parts]
+            self.assertAlmostEqual(min(lows), 0.0, delta=0.05, msg=name)
+
+    def test_gltf_is_read_back_part_by_part_in_metres_and_follows_its_format(self) -> None:
+        for name in ("bench", "aproned"):
+            piece, planned = made(name)
+            parts = solids_of(piece, planned)
+            raw = gltf(parts)
+            magic, version, length = struct.unpack("<4sII", raw[:12])
+            self.assertEqual((magic, version, length), (b"glTF", 2, len(raw)))
+            size, kind = struct.unpack("<I4s", raw[12:20])
+            said = json.loads(raw[20 : 20 + size])
+            self.assertEqual((kind, said["asset"]["version"]), (b"JSON", "2.0"))
+            names = {node.get("name") for node in said["nodes"]}
+            self.assertTrue({part.name for part in parts} <= names)
+            scene: Any = trimesh.load(io.BytesIO(raw), file_type="glb")
+            read = sum(one.volume for one in scene.geometry.values()) * 1e9
+            self.assertAlmostEqual(read / sum(mesh(part).volume for part in parts), 1.0, delta=0.001)
+            # y is up there: the piece's height is its extent along y.
+            high = max(part.points[:, 2].max() for part in parts)
+            self.assertAlmostEqual(float(scene.bounds[1][1]) * 1000.0, float(high), delta=0.01)
+
+    def test_stl_is_a_closed_file_a_part_in_millimetres(self) -> None:
+        piece, planned = made("round_three")
+        parts = solids_of(piece, planned)
+        with zipfile.ZipFile(io.BytesIO(stl(parts))) as archive:
+            self.assertEqual(len(archive.namelist()), len(parts))
+            for name, part in zip(archive.namelist(), parts, strict=True):
+                read: Any = trimesh.load(io.BytesIO(archive.read(name)), file_type="stl")
+                self.assertTrue(read.is_watertight, name)
+                self.assertAlmostEqual(read.volume / mesh(part).volume, 1.0, delta=0.001)
+
+
+def disc(half: float, section: str) -> shapely.Polygon:
+    """A leg's section across its axis: x to the side it leans to."""
+    if section == "round":
+        return shapely.Point(0.0, 0.0).buffer(half, quad_segs=90)
+    square = shapely.box(-half, -half, half, half)
+    if section == "square":
+        return square
+    turned = affinity.rotate(square, 45.0)
+    return square.intersection(affinity.scale(turned, 1.0, 1.0))
+
+
+def leg_volume(piece: Piece, planned: Plan) -> float:
+    """A leg's volume from its figures alone: discs every half millimetre along its axis, each cut by the
+    planes of seat and floor where it leans, the tenon a cylinder, a cone or a bar above the seat's plane."""
+    leg = planned.stance.legs[0]
+    support = support_of(piece, leg)
+    shape, bore, floor = support.leg, leg.bore, planned.stance.floor
+    first = socket_line(leg)
+    second = cross(leg.d, first)
+    far = 400.0
+    step = 0.5
+
+    def side(point: Any, normal: Any, offset: float, above: bool) -> shapely.Polygon:
+        """Where on a disc about a point of the axis the plane n·p = offset leaves wood."""
+        a, b = dot(normal, first), dot(normal, second)
+        c = offset - dot(normal, point)
+        size = math.hypot(a, b)
+        if size < 1e-12:
+            whole = (c <= 0.0) if above else (c >= 0.0)
+            return shapely.box(-far, -far, far, far) if whole else shapely.Polygon()
+        u = (a / size, b / size)
+        reach = c / size
+        box = shapely.box(reach, -far, far, far) if above else shapely.box(-far, -far, reach, far)
+        return affinity.rotate(box, math.degrees(math.atan2(u[1], u[0])), origin=(0, 0))
+
+    total = 0.0
+    slack = 80.0
+    for k in range(round((leg.exposed + 2 * slack) / step)):
+        down = -slack + (k + 0.5) * step
+        inside = min(max(down, 0.0), leg.exposed)
+        half = size_at(shape, leg.exposed, inside) / 2 - taper_at(shape, leg.exposed, inside) * (
+            down - inside
+        )
+        at = along(leg.socket, leg.d, down)
+        wood = disc(half, shape.section)
+        if shape.section != "round":
+            one, _ = faces(shape, leg.d)
+            turn = math.degrees(math.atan2(dot(one, second), dot(one, first)))
+            wood = affinity.rotate(wood, turn, origin=(0, 0))
+        wood = wood.intersection(side(at, (0.0, 0.0, 1.0), bore.mouth_z, above=False))
+        wood = wood.intersection(side(at, floor.normal, -floor.h0_mm, above=True))
+        total += wood.area * step
+        if bore.tenon > 0.0 and down > -bore.tenon:
+            if isinstance(support.joint, Shouldered):
+                pin = shapely.box(-bore.size / 2, -bore.across / 2, bore.size / 2, bore.across / 2)
+            else:
+                slope = (bore.size - bore.tip) / 2.0 / bore.tenon
+                pin = shapely.Point(0.0, 0.0).buffer(bore.size / 2 + slope * down, quad_segs=90)
+            pin = pin.intersection(side(at, (0.0, 0.0, 1.0), bore.mouth_z, above=True))
+            total += pin.area * step
+    tip = 0.0
+    if bore.tenon > slack:
+        tip = (bore.tenon - slack) * math.pi * bore.tip**2 / 4
+    return total + tip
+
+
+def top_volume(piece: Piece, planned: Plan) -> float:
+    """A top's volume from slices across its thickness: outline, less the hollow there, less each hole."""
+    top = piece.top
+    outline = shapely.Polygon(points(top.outline))
+    steps = 200
+    total = 0.0
+    for k in range(steps):
+        z = (k + 0.5) * top.thickness / steps
+        level = outline
+        if top.hollow is not None:
+            level = outline.difference(_hollow_at(piece, top.thickness - z))
+        for leg in planned.stance.legs:
+            bore = leg.bore
+            if bore.mouth_z != 0.0:
+                continue
+            level = level.difference(_hole_at(piece, leg, z))
+        total += level.area * top.thickness / steps
+    return total
+
+
+def _hollow_at(piece: Piece, deep: float) -> shapely.Polygon:
+    """Where the hollow is deeper than that: an ellipse or a band, found by halving along x and y."""
+    hollow = piece.top.hollow
+    reach = []
+    for axis in (0, 1):
+        low, high = 0.0, 3000.0
+        for _ in range(60):
+            middle = (low + high) / 2
+            at = (middle, 0.0) if axis == 0 else (0.0, middle)
+            low, high = (middle, high) if hollow_depth(hollow, at) > deep else (low, middle)
+        reach.append(low)
+    if hollow is not None and hollow.way == "dish":
+        return affinity.scale(shapely.Point(0, 0).buffer(1.0, quad_segs=90), *reach)
+    return shapely.box(-reach[0], -reach[1], reach[0], reach[1])
+
+
+def _hole_at(piece: Piece, leg: Any, z: float) -> shapely.Polygon:
+    """A socket cut by the level plane at z above the underside: an ellipse, or a slanted bar's section."""
+    bore, joint = leg.bore, support_of(piece, leg).joint
+    run = z / -leg.d[2]
+    rho = math.radians(leg.boring.resultant)
+    bearing = leg.boring.bearing or 0.0
+    centre = (leg.socket[0] - leg.d[0] * run, leg.socket[1] - leg.d[1] * run)
+    size = bore.size
+    if bore.tip != bore.size and bore.tenon:
+        size -= (bore.size - bore.tip) / bore.tenon * run
+    if isinstance(joint, Shouldered):
+        shape = shapely.box(
+            -size / 2 / math.cos(rho), -bore.across / 2, size / 2 / math.cos(rho), bore.across / 2
+        )
+    else:
+        shape = affinity.scale(
+            shapely.Point(0, 0).buffer(1.0, quad_segs=90), size / 2 / math.cos(rho), size / 2
+        )
+    if not bore.through:
+        # The flat floor of the hole, square to its axis, cuts the level plane along a line across the lean.
+        # A point (a along the lean, in the level plane) lies deep: run·1 + … ; wood stays beyond `deep`.
+        limit = (bore.deep - run) / math.sin(rho) if math.sin(rho) > 1e-9 else math.inf
+        far = 1000.0
+        if limit == math.inf:
+            shape = shape if run <= bore.deep else shapely.Polygon()
+        else:
+            # Going against the lean (towards -a) is further up the hole.
+            shape = shape.intersection(shapely.box(-limit, -far, far, far))
+    turned = affinity.rotate(shape, bearing, origin=(0, 0))
+    return affinity.translate(turned, *centre)
+
+
+class Tables(SimpleTestCase):
+    """Tables keep what is in them, and nothing in them is reckoned."""
+
+    cells = st.one_of(
+        st.text(alphabet=st.characters(blacklist_categories=("Cs", "Cc")), max_size=30),
+        st.floats(allow_nan=False, allow_infinity=False, width=32),
+        st.integers(-1000, 1000),
+    )
+
+    @given(rows=st.lists(st.tuples(cells, cells, cells), max_size=6))
+    @settings(max_examples=80, deadline=None)
+    def test_csv_comes_back_as_it_was(self, rows: list[tuple[Any, ...]]) -> None:
+        table = Table("x", ("a", "b", "c"), tuple(rows))
+        read = from_csv(to_csv(table).decode("utf-8-sig"), ("a", "b", "c"))
+        kept = [row for row in rows if any(str(cell).strip() for cell in row)]
+        self.assertEqual(len(read), len(kept))
+        for (_, cells), row in zip(read, kept, strict=True):
+            for name, was in zip("abc", row, strict=True):
+                if isinstance(was, str):
+                    self.assertEqual(cells[name], was.strip())
+                else:
+                    self.assertEqual(float(cells[name]), float(was))
+
+    def test_what_a_table_program_would_reckon_stays_a_text(self) -> None:
+        table = Table("x", ("a",), (("=1+1",), ("+49",), ("-3",), ("@here",)))
+        for (cell,) in list(csv.reader(io.StringIO(to_csv(table).decode("utf-8-sig"))))[1:]:
+            self.assertTrue(cell.startswith("'"), cell)
+        sheet: Any = openpyxl.load_workbook(io.BytesIO(workbook([table])))["x"]
+        self.assertEqual(
+            [row[0].value for row in sheet.iter_rows(min_row=2)], ["=1+1", "+49", "-3", "@here"]
+        )
+        self.assertEqual({row[0].data_type for row in sheet.iter_rows(min_row=2)}, {"s"})
+
+    def test_a_log_as_markdown_shows_words_as_they_are(self) -> None:
+        rows = (
+            ("2026-11-20T09:30:00+00:00", "ash", "note", "Bore", "# 1 *not* <b>bold</b>\n- list", 12.0, 1),
+        )
+        said = markdown("Log", Table("Log", ("at", "by", "sort", "title", "says", "minutes", "copy"), rows))
+        self.assertIn(b"## 2026-11-20", said)
+        self.assertIn(rb"\# 1 \*not\* \<b\>bold\</b\> - list", said)
+        self.assertIn(b"12.0 min", said)
