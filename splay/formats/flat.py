@@ -7,7 +7,7 @@ import math
 from collections.abc import Iterable
 
 import svgwrite
-from ezdxf import units
+from ezdxf import options, units
 from ezdxf.enums import TextEntityAlignment
 from ezdxf.filemanagement import new
 from ezdxf.layouts.layout import Modelspace
@@ -16,6 +16,8 @@ from splay.formats.ink import PENS, Pen
 from splay.views.shapes import Shape, View
 
 TEXT_MM = 3.4
+# The same drawing gives the same file: no clock and no number of its own in it.
+options.write_fixed_meta_data_for_testing = True
 SAID = (
     "Lines, ellipses and words at full size, in mm, a layer each for what they are. Not in them: settings "
     "and readings; figures do not follow a line that is moved; the DXF says of no line which part it is of."

@@ -211,7 +211,15 @@ def _cautions(cards: Sequence[SetUp], plan: Plan) -> Iterator[Block]:
 
 
 def _proofs(plan: Plan) -> Iterator[Block]:
-    yield Heading("Proofs: write what you read")
+    """What is still to be read, with room to write it; then what was read, in less."""
+    to_read = [proof for proof in plan.proofs if proof.answer is None]
+    if to_read:
+        yield Heading("Proofs: write what you read")
+    for proof in to_read:
+        yield Ask(proof.what, f"{proof.expected.text} ± {proof.near.text}")
+    if len(to_read) < len(plan.proofs):
+        yield Heading("Read already")
     for proof in plan.proofs:
-        answer = f", read {proof.answer.text}" if proof.answer is not None else ""
-        yield Ask(f"{proof.what}{answer}", f"{proof.expected.text} ± {proof.near.text}")
+        if proof.answer is not None:
+            expected = f"{proof.expected.text} ± {proof.near.text}"
+            yield Text(f"{proof.what}: read {proof.answer.text}, expected {expected}")

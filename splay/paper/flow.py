@@ -131,7 +131,8 @@ def fill(
             block = waiting[0]
             high = height(block, column.wide, size)
             with_next = high
-            if isinstance(block, Heading) and len(waiting) > 1:
+            stays = isinstance(block, Heading) or (isinstance(block, Text) and block.bold)
+            if stays and len(waiting) > 1:
                 with_next += height(waiting[1], column.wide, size)
             if used + with_next > column.high and used > 0.0:
                 break

@@ -64,7 +64,7 @@ class Flat(SimpleTestCase):
 
     def every(self) -> list[tuple[str, View]]:
         found = []
-        for start in STARTS:
+        for start in ("bench", "slab", "plane_frames", "board_sides", "tall", "triangle"):
             piece, planned = made(start)
             found += [(f"{start} {one.id}", one.view) for one in patterns_of(piece, SHOP, planned)]
         return found
@@ -256,6 +256,8 @@ class Solids(SimpleTestCase):
             top = mesh(parts["top"])
             for leg in planned.stance.legs:
                 both = trimesh.boolean.intersection([top, mesh(parts[f"leg.{leg.id}"])])
+                if both.is_empty:
+                    continue
                 self.assertLess(both.volume, 0.004 * top.volume, name)
 
     def test_they_stand_on_the_floor_and_reach_their_height(self) -> None:
@@ -307,7 +309,7 @@ def disc(half: float, section: str) -> shapely.Polygon:
 
 def leg_volume(piece: Piece, planned: Plan) -> float:
     """A leg's volume from its figures alone: discs every half millimetre along its axis, each cut by the
-    planes of seat and floor where it leans, the tenon a cylinder, a cone or a bar above the seat's plane."""
+    planes of seat and floor where it leans, the tenon a cylinder, a cone or a bar over it."""
     leg = planned.stance.legs[0]
     support = support_of(piece, leg)
     shape, bore, floor = support.leg, leg.bore, planned.stance.floor

@@ -107,6 +107,8 @@ function key(event: KeyboardEvent): void {
     f: toWork,
     g: () => (words.value = true),
   }
+  if (router.currentRoute.value.name === 'piece' && piece.plan)
+    go.p = () => router.push(`/piece/${piece.id}/paper`)
   const wanted = piece.plan?.stations[Number(event.key) - 1]?.name
   if (wanted && router.currentRoute.value.name === 'piece') {
     go[event.key] = () => router.push(`/piece/${piece.id}/${wanted}`)

@@ -7,7 +7,7 @@ export const router = createRouter({
   routes: [
     { path: '/', name: 'rack', component: RackView },
     {
-      path: '/piece/:id/:station(stance|top|boring|legs|stretchers|level|glueup|finish|work|class|log|wood)?',
+      path: '/piece/:id/:station(stance|top|boring|legs|stretchers|level|glueup|finish|work|class|log|wood|paper)?',
       name: 'piece',
       component: () => import('./piece/PieceView.vue'),
       props: true,

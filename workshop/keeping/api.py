@@ -50,7 +50,7 @@ class BackupOut(Schema):
     kind: str
 
 
-class TakeIn(Schema):
+class ArchiveWish(Schema):
     """With `sure` an archive is taken in, else only looked through; with `leave` pieces of it that cannot
     be read are left out, else one such keeps all of it out."""
 
@@ -164,7 +164,7 @@ def take_out(request: HttpRequest) -> StreamingHttpResponse:
 
 
 @router.post("/archive", response={200: ArchiveOut, (401, 403, 413, 422): Problem})
-def take_in(request: HttpRequest, wished: Query[TakeIn]) -> ArchiveOut:
+def take_in(request: HttpRequest, wished: Query[ArchiveWish]) -> ArchiveOut:
     """Look through an archive that is sent as it is (a zip), and take it in where that is wished."""
     maker = named(request.user)
     only_the_first(request.user)

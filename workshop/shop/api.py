@@ -3,12 +3,12 @@
 from secrets import token_hex
 from typing import Any, Literal
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema
 
 from splay.pictured import every_tool, tool_pictures
 from splay.quantity import Bare, Quantity, Show
-from splay.shop import Shop, Tool, read_shop, ready_shops
+from splay.shop import Shop, Tool, read_shop, ready_shops, write_shop
 from splay.summary import chosen
 from splay.views.shapes import View
 from workshop.problems import Problem
@@ -76,6 +76,13 @@ class EveryTool(Schema):
 def tools(request: HttpRequest) -> EveryTool:
     """Every kind of tool, to be ticked by sight."""
     return EveryTool(tools=list(every_tool()), pictures=tool_pictures())
+
+
+@router.get("/file", response={200: dict[str, Any], 401: Problem})
+def file(request: HttpRequest, response: HttpResponse) -> dict[str, Any]:
+    """The shop as a file: its tools, bits, spacers and printer, and this maker's own units."""
+    response["Content-Disposition"] = 'attachment; filename="shop.json"'
+    return write_shop(the_shop(request.user))
 
 
 @router.put("", response={200: ShopOut, (400, 401, 403, 413, 422): Problem})

@@ -109,12 +109,14 @@ class RowFault(Schema):
 
 
 class TakenIn(Schema):
-    """What a file holds: how many pieces of wood, which rows cannot be read, how many were taken in."""
+    """What a file holds: how many pieces of wood, which rows cannot be read, how many were taken in, and
+    what to name to take that back."""
 
     names: list[str]
     count: int
     bad: list[RowFault]
     taken: int
+    undo: int | None
 
 
 class Listen(Schema):
@@ -262,7 +264,7 @@ def take_in(request: HttpRequest, payload: TakeIn) -> TakenIn:
     """Look through a file of stock, and take in what can be read where that is wished."""
     bare = _bare(request, payload.bare)
     found = taking_in.read(payload.sort, payload.text, bare)
-    taken = taking_in.keep_all(found.items, request.user) if payload.sure else 0
+    taken, undo = taking_in.keep_all(found.items, request.user) if payload.sure else (0, None)
     names = [item.name for item in found.items[:200]]
     bad = [RowFault(row=one.row, said=one.said) for one in found.bad[:200]]
-    return TakenIn(names=names, count=len(found.items), bad=bad, taken=taken)
+    return TakenIn(names=names, count=len(found.items), bad=bad, taken=taken, undo=undo)

@@ -13,7 +13,9 @@ from splay.errors import BadInput, Fault
 from splay.quantity import Bare
 from splay.timber.stock import AnyStock, Pile, read_pile, read_stock
 from splay.timber.table import BadRow, from_csv, to_csv
+from workshop.keeping import imports
 from workshop.pieces.actions import Maker
+from workshop.timber.models import StockRow
 from workshop.timber.rows import Lying, keep
 
 
@@ -66,6 +68,22 @@ def _items(given: Any, bare: Bare) -> Found:
 
 
 @transaction.atomic
-def keep_all(items: Iterable[AnyStock], maker: Maker) -> int:
-    """Keep every piece of wood; how many."""
-    return sum(keep(item, maker) is not None for item in items)
+def keep_all(items: Iterable[AnyStock], maker: Maker) -> tuple[int, int | None]:
+    """Keep every piece of wood; how many, and what to name to take them back (None for nothing)."""
+    rows = [keep(item, maker) for item in items]
+    if not rows:
+        return 0, None
+    made = imports.remember("stock", {"stock": [str(row.pk) for row in rows]}, maker)
+    return len(rows), made.pk
+
+
+def _undo(data: dict[str, Any], maker: Maker) -> str:
+    """Take what a file brought out of the store again; what was changed or reserved since stays."""
+    rows = StockRow.objects.filter(pk__in=data["stock"], gone="")
+    out = rows.filter(number=1, reserved_for=None).update(gone="thrown")
+    stays = rows.filter(gone="").count()
+    said = f"{out} pieces of wood are out of the store"
+    return f"{said}; {stays} that were changed or reserved since stay" if stays else said
+
+
+imports.UNDO["stock"] = _undo

@@ -37,7 +37,11 @@ export interface paths {
          */
         get: operations["workshop_keeping_api_take_out"];
         put?: never;
-        post?: never;
+        /**
+         * Take In
+         * @description Look through an archive that is sent as it is (a zip), and take it in where that is wished.
+         */
+        post: operations["workshop_keeping_api_take_in"];
         delete?: never;
         options?: never;
         head?: never;
@@ -122,6 +126,26 @@ export interface paths {
         get: operations["workshop_keeping_api_health"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{number}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Back
+         * @description Take back what was brought in at once.
+         */
+        post: operations["workshop_keeping_api_take_back"];
         delete?: never;
         options?: never;
         head?: never;
@@ -817,6 +841,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pieces/{id}/out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look
+         * @description All that goes out of a piece, with the pages of each sheet.
+         */
+        get: operations["workshop_paper_api_look"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/out/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Take Out
+         * @description One sheet or file.
+         */
+        get: operations["workshop_paper_api_take_out"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pieces/{id}/photo": {
         parameters: {
             query?: never;
@@ -903,6 +967,26 @@ export interface paths {
         get: operations["workshop_pieces_api_history"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pieces/{id}/readings_table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take In Readings
+         * @description Look through a table of readings, and take in all of it where that is wished.
+         */
+        post: operations["workshop_paper_api_take_in_readings"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1342,6 +1426,26 @@ export interface paths {
          * @description Change the shop's tools or units.
          */
         put: operations["workshop_shop_api_change"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * File
+         * @description The shop as a file: its tools, bits, spacers and printer, and this maker's own units.
+         */
+        get: operations["workshop_shop_api_file"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -1883,6 +1987,51 @@ export interface components {
              * @description Over the outer faces of the legs where they meet the top, front to back, mm.
              */
             width: number | string;
+        };
+        /**
+         * ArchiveOut
+         * @description What an archive brings: its pieces, whether the shop's tools come along, how much wood, whose own
+         *     units and hours; whether it is a backup with a `database` too; `taken` whether it was taken in, `undo`
+         *     what to name to take it back.
+         */
+        ArchiveOut: {
+            /** Database */
+            database: boolean;
+            /** Hung */
+            hung: number;
+            /** Known */
+            known: number;
+            /** Makers */
+            makers: string[];
+            /** Pieces */
+            pieces: components["schemas"]["PieceBrought"][];
+            /** Refused */
+            refused: number;
+            /** Shop */
+            shop: boolean;
+            /** Stock */
+            stock: number;
+            /** Taken */
+            taken: boolean;
+            /** Undo */
+            undo: number | null;
+        };
+        /**
+         * ArchiveWish
+         * @description With `sure` an archive is taken in, else only looked through; with `leave` pieces of it that cannot
+         *     be read are left out, else one such keeps all of it out.
+         */
+        ArchiveWish: {
+            /**
+             * Leave
+             * @default false
+             */
+            leave: boolean;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
         };
         /**
          * Arris
@@ -5078,6 +5227,27 @@ export interface components {
             order: string[];
         };
         /**
+         * OutOut
+         * @description One thing that goes out: its name in the address, its group, what it is good for, what it cannot
+         *     carry; how many pages it has, None where it has none.
+         */
+        OutOut: {
+            /** Called */
+            called: string;
+            /** Good For */
+            good_for: string;
+            /** Group */
+            group: string;
+            /** Name */
+            name: string;
+            /** Pages */
+            pages: number | null;
+            /** Title */
+            title: string;
+            /** Without */
+            without: string;
+        };
+        /**
          * OutlineOut
          * @description The corners that were found, mm, and what was taken for granted.
          */
@@ -5196,6 +5366,45 @@ export interface components {
              * @default 0
              */
             rim_spurs: number | string;
+        };
+        /**
+         * PaperOut
+         * @description All that can be printed or taken out of a piece: `sorts` what patterns there are and what each sort
+         *     is called, `pattern_pages` the sheets of those that are wished, `code` the address in the bench sheet's
+         *     code, empty where no other device could open it.
+         */
+        PaperOut: {
+            /** Code */
+            code: string;
+            /** Outs */
+            outs: components["schemas"]["OutOut"][];
+            /** Pattern Pages */
+            pattern_pages: number;
+            /** Patterns */
+            patterns: components["schemas"]["PatternOut"][];
+            /** Sorts */
+            sorts: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * PatternOut
+         * @description One pattern: its sort, what it is, how it is used, its size in the maker's units, how many sheets it
+         *     takes alone.
+         */
+        PatternOut: {
+            /** Id */
+            id: string;
+            /** Pages */
+            pages: number;
+            /** Size */
+            size: string;
+            /** Sort */
+            sort: string;
+            /** Title */
+            title: string;
+            /** Told */
+            told: string[];
         };
         /**
          * Peg
@@ -5354,6 +5563,20 @@ export interface components {
              * @constant
              */
             version: 2;
+        };
+        /**
+         * PieceBrought
+         * @description What becomes of a piece of an archive: it `hangs`, was `known`, or is `refused` and why.
+         */
+        PieceBrought: {
+            /** File */
+            file: string;
+            /** Name */
+            name: string;
+            /** What */
+            what: string;
+            /** Why */
+            why: string;
         };
         /**
          * PieceNew
@@ -5724,6 +5947,31 @@ export interface components {
              * @description Across it, mm.
              */
             y: number | string;
+        };
+        /**
+         * Printed
+         * @description What is in the printer, and what it makes of a square of 100 mm, as measured on paper: across the
+         *     upright sheet and up it. Full-size sheets are made so much larger that they come out true.
+         */
+        Printed: {
+            /**
+             * Across
+             * @description The square's width on paper, mm.
+             * @default 100
+             */
+            across: number | string;
+            /**
+             * Paper
+             * @default a4
+             * @enum {string}
+             */
+            paper: "a4" | "letter";
+            /**
+             * Up
+             * @description Its height on paper, mm.
+             * @default 100
+             */
+            up: number | string;
         };
         /**
          * Problem
@@ -6853,6 +7101,26 @@ export interface components {
             said: string;
         };
         /**
+         * RowSaid
+         * @description One row of a table: its number in the file, what it is about, what becomes of it.
+         */
+        RowSaid: {
+            /** About */
+            about: string;
+            /** Row */
+            row: number;
+            /** Said */
+            said: string;
+        };
+        /**
+         * Said
+         * @description What became of it, in words.
+         */
+        Said: {
+            /** Said */
+            said: string;
+        };
+        /**
          * SaidIn
          * @description A note, a lesson for the next time, a repair, or hours spent.
          */
@@ -7159,6 +7427,14 @@ export interface components {
              * @default Workshop
              */
             name: string;
+            /**
+             * @default {
+             *       "across": 100,
+             *       "paper": "a4",
+             *       "up": 100
+             *     }
+             */
+            printer: components["schemas"]["Printed"];
             /**
              * @default {
              *       "fraction": 32,
@@ -8142,6 +8418,44 @@ export interface components {
             tenon: number | string;
         };
         /**
+         * TableIn
+         * @description A table of readings; with `sure` they are taken in, else only looked through.
+         */
+        TableIn: {
+            /** Bare */
+            bare?: ("inch" | "metric") | null;
+            /**
+             * Copy Number
+             * @default 1
+             */
+            copy_number: number;
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+            /** Text */
+            text: string;
+        };
+        /**
+         * TableOut
+         * @description What a table of readings brings: rows that are new or change an answer, rows that cannot be taken and
+         *     why, how many say what stands already; `taken` how many were taken in, `undo` what to name to take that
+         *     back.
+         */
+        TableOut: {
+            /** Bad */
+            bad: components["schemas"]["RowSaid"][];
+            /** Fresh */
+            fresh: components["schemas"]["RowSaid"][];
+            /** Same */
+            same: number;
+            /** Taken */
+            taken: number;
+            /** Undo */
+            undo: number | null;
+        };
+        /**
          * TableSaw
          * @description A saw with a sliding mitre gauge and a blade that tilts.
          */
@@ -8250,7 +8564,8 @@ export interface components {
         };
         /**
          * TakenIn
-         * @description What a file holds: how many pieces of wood, which rows cannot be read, how many were taken in.
+         * @description What a file holds: how many pieces of wood, which rows cannot be read, how many were taken in, and
+         *     what to name to take that back.
          */
         TakenIn: {
             /** Bad */
@@ -8261,6 +8576,8 @@ export interface components {
             names: string[];
             /** Taken */
             taken: number;
+            /** Undo */
+            undo: number | null;
         };
         /**
          * Taper
@@ -8856,6 +9173,45 @@ export interface components {
             why: string;
         };
         /**
+         * Wished
+         * @description What is wished besides: which copy; the day as it is to stand on the sheet; the tools used last, and
+         *     sorts of patterns, by their ids with commas; one pattern by its id; the paper, where it is not the
+         *     printer's own.
+         */
+        Wished: {
+            /**
+             * Copy Number
+             * @default 1
+             */
+            copy_number: number;
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /**
+             * Paper
+             * @default
+             * @enum {string}
+             */
+            paper: "" | "a4" | "letter";
+            /**
+             * Pattern
+             * @default
+             */
+            pattern: string;
+            /**
+             * Sorts
+             * @default
+             */
+            sorts: string;
+            /**
+             * Tools
+             * @default
+             */
+            tools: string;
+        };
+        /**
          * WoodChoice
          * @description How a piece's wood is chosen and sawn.
          */
@@ -9309,6 +9665,42 @@ export interface operations {
             507: components["responses"]["Problem507"];
         };
     };
+    workshop_keeping_api_take_in: {
+        parameters: {
+            query?: {
+                sure?: boolean;
+                leave?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArchiveOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
     workshop_keeping_api_backups: {
         parameters: {
             query?: never;
@@ -9485,6 +9877,41 @@ export interface operations {
                     "application/json": components["schemas"]["HealthOut"];
                 };
             };
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_keeping_api_take_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Said"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
         };
     };
@@ -10959,6 +11386,91 @@ export interface operations {
             507: components["responses"]["Problem507"];
         };
     };
+    workshop_paper_api_look: {
+        parameters: {
+            query?: {
+                copy_number?: number;
+                day?: string;
+                tools?: string;
+                sorts?: string;
+                pattern?: string;
+                paper?: "" | "a4" | "letter";
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaperOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_paper_api_take_out: {
+        parameters: {
+            query?: {
+                copy_number?: number;
+                day?: string;
+                tools?: string;
+                sorts?: string;
+                pattern?: string;
+                paper?: "" | "a4" | "letter";
+            };
+            header?: never;
+            path: {
+                id: string;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
     workshop_pieces_photo_api_look: {
         parameters: {
             query?: never;
@@ -11194,6 +11706,45 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReadingEventOut"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_paper_api_take_in_readings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableOut"];
                 };
             };
             400: components["responses"]["Problem400"];
@@ -12131,6 +12682,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ShopOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            405: components["responses"]["Problem405"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    workshop_shop_api_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
                 };
             };
             400: components["responses"]["Problem400"];

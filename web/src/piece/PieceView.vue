@@ -13,6 +13,7 @@ import BoringStation from '../stations/boring/BoringStation.vue'
 import LegsStation from '../stations/legs/LegsStation.vue'
 import LevelStation from '../stations/level/LevelStation.vue'
 import StanceStation from '../stations/stance/StanceStation.vue'
+import PaperStation from '../paper/PaperStation.vue'
 import WoodStation from '../timber/WoodStation.vue'
 import StretchersStation from '../stations/stretchers/StretchersStation.vue'
 import TopStation from '../stations/top/TopStation.vue'
@@ -30,7 +31,7 @@ const props = defineProps<{
 const store = usePiece()
 const build = useBuild()
 /** Stations with calls of their own, that show nothing of the plan. */
-const OWN = ['work', 'class', 'glueup', 'finish', 'log', 'wood']
+const OWN = ['work', 'class', 'glueup', 'finish', 'log', 'wood', 'paper']
 const revisions = ref(false)
 /** On a phone: whether all that can be done is shown in the head. */
 const more = ref(false)
@@ -196,6 +197,15 @@ function rename(event: Event): void {
       <RouterLink v-if="store.plan" class="on rest" :to="`/piece/${id}/bench`" data-bench-link>
         at the bench
       </RouterLink>
+      <RouterLink
+        v-if="store.plan"
+        class="on rest"
+        :to="`/piece/${id}/paper`"
+        :aria-current="station === 'paper' ? 'page' : undefined"
+        data-paper-link
+      >
+        paper
+      </RouterLink>
       <RouterLink v-if="next" class="on rest" :to="`/piece/${id}/${next.name}`">
         carry on: {{ next.title }}
       </RouterLink>
@@ -259,6 +269,7 @@ function rename(event: Event): void {
     <ClassStation v-else-if="station === 'class'" />
     <WoodStation v-else-if="station === 'wood'" />
     <LogStation v-else-if="station === 'log'" />
+    <PaperStation v-else-if="station === 'paper'" />
     <p v-else-if="store.turned !== (station || 'stance')" class="turning quiet" role="status">
       Laying out the {{ station }} station.
     </p>

@@ -3,6 +3,7 @@ import { computed, onMounted, ref } from 'vue'
 
 import { api, ask } from '../api/client'
 import type { Backup, Browser, Health, Maker } from '../api/types'
+import ArchivePanel from './ArchivePanel.vue'
 import { saidOf } from './said'
 import { useSession } from './store'
 
@@ -232,11 +233,7 @@ function called(one: Browser): string {
         <template v-if="leads">
           <p v-if="wrong.backups" role="alert" class="wrong">{{ wrong.backups }}</p>
           <v-btn data-back-up :disabled="busy" @click="backUp">Make a backup now</v-btn>
-          <p>
-            <a class="word plain inline" href="/api/archive" download
-              >Take everything out as open files</a
-            >
-          </p>
+          <ArchivePanel @changed="load" />
           <ul>
             <li v-for="one in backups" :key="one.name">
               <span

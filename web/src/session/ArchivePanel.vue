@@ -1,0 +1,164 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+
+import { api, ask } from '../api/client'
+import type { ArchiveOut } from '../api/types'
+import { tried } from '../build/asked'
+
+/** The whole shop as one archive: out, and in again, looked through first. */
+const emit = defineEmits<{ /** Something was brought in, or taken back. */ changed: [] }>()
+const picked = ref<HTMLInputElement>()
+const said = ref('')
+const busy = ref('')
+const looked = ref<{ found: ArchiveOut; file: File } | null>(null)
+const undo = ref<number | null>(null)
+const WHAT: Record<string, string> = {
+  hangs: 'is hung up',
+  known: 'hangs already as it is',
+  refused: 'cannot be read',
+}
+
+async function send(file: File, sure: boolean, leave: boolean): Promise<void> {
+  busy.value = sure ? 'Taking it in.' : 'Looking through it.'
+  said.value = ''
+  await tried(said, async () => {
+    const call = api.POST('/api/archive', {
+      params: { query: { sure, leave } },
+      body: file as never,
+      bodySerializer: (raw: unknown) => raw as File,
+      headers: { 'Content-Type': 'application/zip' },
+    })
+    const found = await ask<ArchiveOut>(call)
+    looked.value = found.taken ? null : { found, file }
+    if (!found.taken) return
+    undo.value = found.undo
+    said.value = `${found.hung} pieces were hung up; ${found.known} hung already.`
+    emit('changed')
+  })
+  busy.value = ''
+}
+async function pick(): Promise<void> {
+  const file = picked.value?.files?.[0]
+  if (picked.value) picked.value.value = ''
+  if (file) await send(file, false, false)
+}
+async function takeBack(): Promise<void> {
+  const number = undo.value
+  if (number === null) return
+  await tried(said, async () => {
+    const call = api.POST('/api/imports/{number}/undo', { params: { path: { number } } })
+    said.value = `${(await ask(call)).said}.`
+    undo.value = null
+    emit('changed')
+  })
+}
+</script>
+
+<template>
+  <div class="archive" data-archive>
+    <p>
+      <a class="word plain inline" href="/api/archive" download
+        >Take everything out as open files</a
+      >
+    </p>
+    <p>
+      <label class="word file">
+        Take an archive or a backup in
+        <input
+          ref="picked"
+          type="file"
+          accept=".zip,application/zip"
+          data-archive-file
+          @change="pick"
+        />
+      </label>
+      <span class="quiet">&nbsp;Nothing that is here is overwritten.</span>
+    </p>
+    <p v-if="busy" role="status">{{ busy }}</p>
+    <p v-if="said" role="status" data-archive-said>{{ said }}</p>
+    <p v-if="undo !== null">
+      <button class="plain word" type="button" data-archive-undo @click="takeBack">
+        take it back
+      </button>
+    </p>
+    <div v-if="looked" class="look" data-archive-look>
+      <p>
+        <b>{{ looked.found.hung }} pieces would be hung up</b>, {{ looked.found.known }} hang
+        already<template v-if="looked.found.refused"
+          >, {{ looked.found.refused }} cannot be read</template
+        >. {{ looked.found.shop ? 'The tools come along.' : 'The tools stay as they are here.' }}
+        {{
+          looked.found.stock
+            ? `${looked.found.stock} pieces of wood come along.`
+            : 'The store stays as it is here.'
+        }}
+      </p>
+      <ul>
+        <li
+          v-for="one in looked.found.pieces"
+          :key="one.file"
+          :class="{ bad: one.what === 'refused' }"
+        >
+          {{ one.name }} <span class="quiet">{{ WHAT[one.what] }}</span>
+          <template v-if="one.why">: {{ one.why }}</template>
+        </li>
+      </ul>
+      <p v-if="looked.found.refused" class="bad">
+        All of it is taken in, or nothing; or leave those out that cannot be read.
+      </p>
+      <v-btn
+        v-if="looked.found.hung || looked.found.shop || looked.found.stock"
+        size="small"
+        :disabled="busy !== ''"
+        data-archive-take
+        @click="send(looked.file, true, looked.found.refused > 0)"
+      >
+        {{ looked.found.refused ? 'Take the rest in' : 'Take it in' }}
+      </v-btn>
+      <button class="plain word" type="button" @click="looked = null">leave it</button>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.file {
+  display: inline-block;
+  position: relative;
+  cursor: pointer;
+  min-height: 24px;
+  line-height: 24px;
+}
+.file input {
+  position: absolute;
+  inset: 0;
+  opacity: 0;
+  cursor: pointer;
+  width: 100%;
+}
+.file:focus-within {
+  outline: 3px solid var(--measured);
+}
+.look {
+  display: grid;
+  gap: 0.5rem;
+  justify-items: start;
+  border-left: 8px solid var(--measured);
+  padding: 0.4rem 0.9rem;
+}
+ul {
+  list-style: none;
+  max-height: 16rem;
+  overflow-y: auto;
+  width: 100%;
+}
+.bad {
+  color: var(--cut);
+  font-weight: 600;
+}
+@media (max-width: 600px) {
+  .file {
+    min-height: 44px;
+    line-height: 44px;
+  }
+}
+</style>
