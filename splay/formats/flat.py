@@ -7,7 +7,7 @@ import math
 from collections.abc import Iterable
 
 import svgwrite
-from ezdxf import options, units
+from ezdxf import options, units  # type: ignore[attr-defined]
 from ezdxf.enums import TextEntityAlignment
 from ezdxf.filemanagement import new
 from ezdxf.layouts.layout import Modelspace

@@ -8,7 +8,6 @@ from collections.abc import Sequence
 from typing import Any
 
 import numpy as np
-import trimesh
 
 from splay.solids import Part
 
@@ -21,16 +20,22 @@ _UP = np.array(((1.0, 0.0, 0.0, 0.0), (0.0, 0.0, 1.0, 0.0), (0.0, -1.0, 0.0, 0.0
 _EPOCH = (1980, 1, 1, 0, 0, 0)
 
 
-def _mesh(part: Part) -> Any:
-    """trimesh says of little what it is."""
-    return trimesh.Trimesh(part.points, part.triangles, process=False)
+def _library() -> Any:
+    """trimesh, read in when a solid is first asked for: it takes longer than all the rest of a start."""
+    import trimesh
+
+    return trimesh
+
+
+def _mesh(part: Part, scale: float = 1.0) -> Any:
+    return _library().Trimesh(part.points * scale, part.triangles, process=False)
 
 
 def gltf(parts: Sequence[Part]) -> bytes:
     """One binary glTF (GLB): a node and a mesh a part, named; metres, y up."""
-    scene: Any = trimesh.Scene()
+    scene = _library().Scene()
     for part in parts:
-        mesh = trimesh.Trimesh(part.points / 1000.0, part.triangles, process=False)
+        mesh = _mesh(part, 0.001)
         mesh.apply_transform(_UP)
         scene.add_geometry(mesh, node_name=part.name, geom_name=f"{part.name} ({part.key})")
     return bytes(scene.export(file_type="glb"))

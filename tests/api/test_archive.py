@@ -12,6 +12,9 @@ from unittest import mock
 import jsonschema
 from django.conf import settings
 from django.contrib.auth import get_user_model
+from django.contrib.auth.models import AnonymousUser
+from django.core.management import call_command
+from django.test import override_settings
 
 from splay.piece import write_piece
 from splay.piece.starters import starter
@@ -19,9 +22,12 @@ from splay.shop import workbench
 from tests.api.base import ApiCase
 from tests.api.test_makers import GOOD, Someone
 from tests.api.test_photos import picture
-from workshop.keeping import archive, taking_in
+from workshop.accounts.makers import the_first
+from workshop.build.models import OwnHours, OwnRate
+from workshop.keeping import archive, imports, taking_in
 from workshop.pieces.models import PieceRow, Revision
-from workshop.shop.models import ShopRow, keep_shop
+from workshop.shop.models import OwnUnits, ShopRow, keep_shop
+from workshop.timber.models import StockRow
 
 
 class Records(ApiCase):
@@ -152,3 +158,64 @@ def zip_of(about: Any) -> bytes:
     with zipfile.ZipFile(made, "w") as packed:
         packed.writestr("about.json", json.dumps(about))
     return made.getvalue()
+
+
+class WholeShop(ApiCase):
+    """The demo's shop, with readings, photographs, a build, reserved wood and what is each maker's own."""
+
+    def setUp(self) -> None:
+        with override_settings(DEMO=True):
+            call_command("demo", verbosity=0)
+        super().setUp()
+        self.call("PUT", "/api/time/hours", {"stretches": [[0, 8, 12]], "off": ["2026-12-24"]})
+        self.call("PUT", "/api/pieces/rate", {"rate": 38.5, "money": "€"})
+
+    def files(self) -> dict[str, bytes]:
+        out = io.BytesIO()
+        archive.write(out)
+        with zipfile.ZipFile(out) as made:
+            return {name: made.read(name) for name in made.namelist() if name != "about.json"}
+
+    def test_out_of_a_full_shop_and_into_an_empty_one_every_file_is_the_same_to_the_byte(self) -> None:
+        before = self.files()
+        self.assertGreater(sum(name.startswith("stock/") for name in before), 0)
+        self.assertIn(b'"kept": {', before["store.json"])
+        self.assertIn(b"38.5", before["makers.json"])
+        out = io.BytesIO()
+        archive.write(out)
+        for model in (StockRow, PieceRow, ShopRow, OwnUnits, OwnHours, OwnRate):
+            model.objects.all().delete()
+        found = taking_in.read(out.getvalue(), None)
+        self.assertEqual((found.refused, found.shop), ([], True))
+        after = self.files()
+        self.assertEqual(sorted(after), sorted(before))
+        for name, was in before.items():
+            with self.subTest(name):
+                self.assertEqual(after[name], was)
+
+    def test_reserved_wood_stays_reserved_and_can_be_given_back(self) -> None:
+        out = io.BytesIO()
+        archive.write(out)
+        reserved = sorted(str(row.reserved_for_id) for row in StockRow.objects.exclude(reserved_for=None))
+        self.assertTrue(reserved)
+        StockRow.objects.all().delete()
+        PieceRow.objects.all().delete()
+        taking_in.read(out.getvalue(), None)
+        rows = StockRow.objects.exclude(reserved_for=None)
+        self.assertEqual(sorted(str(row.reserved_for_id) for row in rows), reserved)
+        wood = f"/api/pieces/{reserved[0]}/wood"
+        self.assertTrue(self.call("GET", wood).json()["reserved"])
+        self.assertEqual(self.call("DELETE", f"{wood}/reserved").status_code, 204)
+        self.assertFalse(self.call("GET", wood).json()["reserved"])
+
+    def test_taken_back_it_leaves_nothing_reserved_and_nothing_hung(self) -> None:
+        out = io.BytesIO()
+        archive.write(out)
+        StockRow.objects.all().delete()
+        PieceRow.objects.all().delete()
+        found = taking_in.read(out.getvalue(), None)
+        assert found.undo is not None
+        imports.undo(found.undo, the_first() or AnonymousUser())
+        self.assertEqual(PieceRow.objects.filter(removed=None).count(), 0)
+        self.assertEqual(StockRow.objects.filter(gone="").count(), 0)
+        self.assertEqual(StockRow.objects.exclude(reserved_for=None).count(), 0)

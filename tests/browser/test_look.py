@@ -138,16 +138,18 @@ class Look(BrowserCase):
         page = self.page
         address = self.hang(starter("bench"))
         paths = [f"{address}/{station}" for station in STATIONS]
-        paths += [f"{self.live_server_url}{path}" for path in ("/", "/shop", "/quick")]
+        paths += [f"{address}/{own}" for own in ("wood", "work", "log", "paper")]
+        others = ("/", "/shop", "/quick", "/timber", "/time", "/log")
+        paths += [f"{self.live_server_url}{path}" for path in others]
         for path in paths:
             page.emulate_media(media="screen")
             page.goto(path)
-            page.wait_for_selector(".station svg, .station h2, main h1")
+            page.wait_for_selector("main svg, main h1, main h2, main li")
             page.wait_for_timeout(400)
             page.emulate_media(media="print")
             page.set_viewport_size({"width": 720, "height": 1000})
             with self.subTest(path):
-                self.assertFalse(page.locator(".bar").is_visible())
+                self.assertFalse(page.locator("header.bar").is_visible())
                 self.assertEqual(page.locator("button.word:visible, .v-btn:visible").count(), 0)
                 wide = page.evaluate("document.documentElement.scrollWidth")
                 self.assertLessEqual(wide, 720)

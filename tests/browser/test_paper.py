@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import csv
 import io
+import json
+import re
 import tempfile
 import zipfile
 from pathlib import Path
@@ -166,6 +168,44 @@ class Paper(BrowserCase):
         page.locator("body").press("p")
         expect(page.locator("[data-pattern-pages]")).to_be_visible()
         self.assertTrue(page.url.endswith("/paper"))
+
+    def test_a_shop_file_goes_out_and_anothers_comes_in_and_goes_again(self) -> None:
+        keep_shop(the_shop().model_copy(update={"name": "Larkmoor"}))
+        page = self.page
+        page.goto(f"{self.live_server_url}/shop")
+        name, raw = self.kept(page.locator("[data-shop-out]"))
+        self.assertEqual(name, "shop.json")
+        document = json.loads(raw)
+        tools = len(document["tools"])
+        other = {**document, "version": 1, "name": "Elsewhere", "tools": document["tools"][:3]}
+        for tool in other["tools"]:
+            tool.pop("id")
+        self.take(page, "[data-shop-in]", "theirs.json", json.dumps(other).encode())
+        expect(page.locator("[data-shop-look]")).to_contain_text(f"place of {tools} tools")
+        page.locator("[data-shop-take]").click()
+        expect(page.locator(".tools li")).to_have_count(3)
+        self.assertEqual(the_shop().name, "Larkmoor")
+        page.locator("[data-shop-back]").click()
+        expect(page.locator(".tools li")).to_have_count(tools)
+        self.take(page, "[data-shop-in]", "x.json", b'{"format": "proud-rake-piece"}')
+        expect(page.locator("[data-shop-said]")).to_contain_text("no file of a shop")
+        future = {**document, "version": 9}
+        self.take(page, "[data-shop-in]", "future.json", json.dumps(future).encode())
+        page.locator("[data-shop-take]").click()
+        expect(page.locator("[data-shop-said]")).to_contain_text("version")
+        self.assertEqual(len(the_shop().tools), tools)
+
+    def test_a_piece_goes_out_with_its_history_and_comes_in_again(self) -> None:
+        self.hang(starter("log_slice"))
+        page = self.page
+        page.goto(self.live_server_url)
+        page.locator("[data-file]").first.click()
+        name, raw = self.kept(page.get_by_text("take the file out"))
+        PieceRow.objects.all().delete()
+        page.reload()
+        self.take(page, "input[type=file]", name, raw)
+        expect(page).to_have_url(re.compile("/piece/"))
+        self.assertEqual(PieceRow.objects.count(), 1)
 
     def test_a_whole_shop_goes_out_and_into_an_empty_one_and_is_taken_back(self) -> None:
         self.hang(starter("bench"))

@@ -165,7 +165,7 @@ def _store(numbers: dict[Any, int]) -> dict[str, Any]:
         ],
         "wood": [
             {"piece": str(row.piece_id), "kept": row.kept, "sawn": row.sawn, "said": row.said}
-            for row in WoodRow.objects.filter(piece__removed=None)
+            for row in WoodRow.objects.filter(piece__removed=None).order_by("piece__turn")
             if row.kept or row.sawn or row.said
         ],
     }

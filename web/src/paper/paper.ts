@@ -3,6 +3,7 @@ import { computed, onBeforeUnmount, reactive, ref } from 'vue'
 import { api, ask } from '../api/client'
 import type { PaperOut, TableOut } from '../api/types'
 import { tried, useAsked } from '../build/asked'
+import { useTakeBack } from '../takeBack'
 
 /** The tools that were used last in this browser, wherever: a sheet shows the same ones. */
 export function toolsUsed(kept: Storage): string {
@@ -61,7 +62,7 @@ export function usePaper(id: () => string, copy: () => number) {
 export function useTable(id: () => string, bare: () => 'inch' | 'metric', done: () => void) {
   const said = ref('')
   const looked = ref<{ found: TableOut; text: string; copy: number } | null>(null)
-  const undo = ref<number | null>(null)
+  const { undo, takeBack } = useTakeBack(said, done)
   const busy = ref(false)
   let gone = false
   onBeforeUnmount(() => (gone = true))
@@ -84,16 +85,6 @@ export function useTable(id: () => string, bare: () => 'inch' | 'metric', done: 
       done()
     })
     busy.value = false
-  }
-  async function takeBack(): Promise<void> {
-    const number = undo.value
-    if (number === null) return
-    await tried(said, async () => {
-      const call = api.POST('/api/imports/{number}/undo', { params: { path: { number } } })
-      said.value = (await ask(call)).said
-      undo.value = null
-      done()
-    })
   }
   return { said, looked, undo, busy, send, takeBack }
 }

@@ -4,6 +4,7 @@ import { ref } from 'vue'
 import { api, ask } from '../api/client'
 import type { ArchiveOut } from '../api/types'
 import { tried } from '../build/asked'
+import { useTakeBack } from '../takeBack'
 
 /** The whole shop as one archive: out, and in again, looked through first. */
 const emit = defineEmits<{ /** Something was brought in, or taken back. */ changed: [] }>()
@@ -11,7 +12,7 @@ const picked = ref<HTMLInputElement>()
 const said = ref('')
 const busy = ref('')
 const looked = ref<{ found: ArchiveOut; file: File } | null>(null)
-const undo = ref<number | null>(null)
+const { undo, takeBack } = useTakeBack(said, () => emit('changed'))
 const WHAT: Record<string, string> = {
   hangs: 'is hung up',
   known: 'hangs already as it is',
@@ -41,16 +42,6 @@ async function pick(): Promise<void> {
   const file = picked.value?.files?.[0]
   if (picked.value) picked.value.value = ''
   if (file) await send(file, false, false)
-}
-async function takeBack(): Promise<void> {
-  const number = undo.value
-  if (number === null) return
-  await tried(said, async () => {
-    const call = api.POST('/api/imports/{number}/undo', { params: { path: { number } } })
-    said.value = `${(await ask(call)).said}.`
-    undo.value = null
-    emit('changed')
-  })
 }
 </script>
 

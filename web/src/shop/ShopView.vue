@@ -7,6 +7,7 @@ import Choice from '../fields/Choice.vue'
 import TypedField from '../fields/TypedField.vue'
 import { valueAt, withValue, without } from '../paths'
 import DrawerPanel from './DrawerPanel.vue'
+import ShopFile from './ShopFile.vue'
 import { useShop } from './store'
 import { useGone } from './undo'
 import { ABOUT, SCALE_NAMES, SIZES } from './words'
@@ -282,6 +283,7 @@ const has = (tool: Tool, name: string): boolean => name in tool
         {{ one.title }}
       </button>
     </p>
+    <ShopFile />
   </main>
 </template>
 

@@ -5,6 +5,7 @@ import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue'
 import { api, ask, Away, Refused } from '../api/client'
 import type { StockItem, StockOut, StoreOut, TakenIn } from '../api/types'
 import { tried } from '../build/asked'
+import { useTakeBack } from '../takeBack'
 import Choice from '../fields/Choice.vue'
 import { useShop } from '../shop/store'
 import { KINDS, outlineOf, roomOf } from './stock'
@@ -127,6 +128,7 @@ async function putBack(): Promise<void> {
   await look()
 }
 
+const { undo, takeBack } = useTakeBack(said, look)
 const input = ref<HTMLInputElement>()
 const looked = shallowRef<{
   found: TakenIn
@@ -158,6 +160,7 @@ async function taking(
     if (!sure) return
     await look()
     said.value = `${found.taken} pieces of wood were taken in from ${name}.`
+    undo.value = found.undo
   })
 }
 </script>
@@ -206,7 +209,14 @@ async function taking(
         <button class="plain word" type="button" data-take-in @click="input?.click()">
           take in a file
         </button>
-        <a class="on" href="/api/timber/table" download="stock.csv" data-table>as a table</a>
+        <a
+          class="on"
+          href="/api/timber/table"
+          download="stock.csv"
+          title="It cannot hold spots in slabs, thickness at places, weighings and photographs"
+          data-table
+          >as a table</a
+        >
         <a class="on" href="/api/timber/file" download="stock.json" data-file>as a file</a>
       </span>
       <input
@@ -218,7 +228,18 @@ async function taking(
         @change="chosen"
       />
     </div>
-    <p v-if="said" role="status" class="said" data-timber-said>{{ said }}</p>
+    <p v-if="said" role="status" class="said" data-timber-said>
+      {{ said }}
+      <button
+        v-if="undo !== null"
+        class="plain word"
+        type="button"
+        data-take-back
+        @click="takeBack"
+      >
+        take it back
+      </button>
+    </p>
     <p v-if="gone" role="status" class="said">
       {{ gone.item.name }} was taken out.
       <button class="plain word" type="button" data-put-back @click="putBack">put it back</button>
