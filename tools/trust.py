@@ -22,6 +22,7 @@ from tools.trusted.crowded import crowded, unfinished
 from tools.trusted.cut import can_trace, power_cut
 from tools.trusted.filled import can_mount, filled
 from tools.trusted.killed import killed
+from tools.trusted.moved import moved
 from tools.trusted.racked import racked, started
 
 Found = dict[str, Any]
@@ -75,6 +76,12 @@ def _racked() -> tuple[Found, bool]:
     return racked(), True
 
 
+def _moved() -> tuple[Found, bool]:
+    found = moved()
+    small = max(float(str(found["out_memory_mb"])), float(str(found["in_memory_mb"]))) < 60.0
+    return found, found["status"] == 200 and not found["different"] and small
+
+
 PARTS: dict[str, Callable[[], tuple[Found, bool]]] = {
     "start": _started,
     "rack": _racked,
@@ -85,13 +92,14 @@ PARTS: dict[str, Callable[[], tuple[Found, bool]]] = {
     "killed": _killed,
     "crowd": _crowded,
     "asked": _asked,
+    "moved": _moved,
 }
 
 
 BESIDE = "killed"
 """The part that mostly waits for a server to start: it has the second core while the first ones run."""
 TOGETHER = ("cut", "full", "files", "asked")
-ALONE = ("start", "rack", "unfinished", "crowd")
+ALONE = ("start", "rack", "unfinished", "crowd", "moved")
 """Timed: nothing runs beside these."""
 
 

@@ -163,9 +163,12 @@ def zip_of(about: Any) -> bytes:
 class WholeShop(ApiCase):
     """The demo's shop, with readings, photographs, a build, reserved wood and what is each maker's own."""
 
-    def setUp(self) -> None:
+    @classmethod
+    def setUpTestData(cls) -> None:
         with override_settings(DEMO=True):
             call_command("demo", verbosity=0)
+
+    def setUp(self) -> None:
         super().setUp()
         self.call("PUT", "/api/time/hours", {"stretches": [[0, 8, 12]], "off": ["2026-12-24"]})
         self.call("PUT", "/api/pieces/rate", {"rate": 38.5, "money": "€"})

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import errno
 import io
+import json
 import os
 import shutil
 import sqlite3
@@ -89,6 +90,53 @@ class Kept(SimpleTestCase):
         self.assertIn("1 pieces", said)
         self.assertEqual({table: self.rows(table) for table in before}, before)
         self.assertEqual(self.rows("django_session"), [])
+
+    def test_a_backup_is_an_archive_too_and_either_brings_a_shop_back(self) -> None:
+        """One format: the open files beside the database, and each of them alone is enough."""
+        said = self.manage("backup", str(self.folder / "all.zip"))
+        self.assertIn("all.zip", said)
+        with zipfile.ZipFile(self.folder / "all.zip") as made:
+            names = set(made.namelist())
+            about = json.loads(made.read("about.json"))
+            with zipfile.ZipFile(self.folder / "open.zip", "w") as bare:
+                for name in names - {"database.sqlite3"}:
+                    bare.writestr(name, made.read(name))
+        self.assertTrue({"about.json", "database.sqlite3", "shop.json", "makers.json"} <= names)
+        self.assertEqual((about["format"], about["version"]), ("proud-rake-archive", 2))
+        self.assertIn("pieces_revision", about["tables"])
+        states = self.rows("pieces_revision")
+        for file in ("all.zip", "open.zip"):
+            self.data = self.folder / f"out of {file}"
+            self.assertIn("1 pieces", self.manage("restore", str(self.folder / file)))
+            self.assertEqual([row[2] for row in self.rows("pieces_revision")], [row[2] for row in states])
+            self.assertIn("already", self.manage("restore", str(self.folder / file), ok=False))
+        self.data = self.folder / "data"
+        self.assertIn("1 hung already", self.manage("take_in", str(self.folder / "all.zip")))
+
+    def test_a_backup_of_an_earlier_program_is_restored_still(self) -> None:
+        made = backup.make(self.data, "hand")
+        with zipfile.ZipFile(made) as archive:
+            about, database = json.loads(archive.read("about.json")), archive.read("database.sqlite3")
+        about |= {"format": "proud-rake-backup", "version": 1}
+        old = self.folder / "old.zip"
+        old.write_bytes(packed(json.dumps(about).encode(), database))
+        before = self.rows("pieces_revision")
+        self.data = self.folder / "elsewhere"
+        self.manage("restore", str(old))
+        self.assertEqual(self.rows("pieces_revision"), before)
+        # It has no open files to be taken in: that is said.
+        self.assertIn("restore it", self.manage("take_in", str(old), ok=False))
+
+    def test_open_files_that_cannot_be_written_cost_no_backup(self) -> None:
+        def broken(archive: zipfile.ZipFile) -> None:
+            archive.writestr("shop.json", "{}")
+            raise ValueError("a piece nobody can write")
+
+        with self.assertLogs("workshop.keeping.backup", "ERROR"):
+            made = backup.make(self.data, "hand", beside=broken)
+        with zipfile.ZipFile(made) as archive:
+            self.assertIn("nobody can write", archive.read("open-files-end-here.txt").decode())
+        backup.unpack(made, self.folder / "elsewhere")
 
     def test_it_is_never_restored_over_data(self) -> None:
         made = backup.make(self.data, "hand")

@@ -13,6 +13,7 @@ from tools.trusted.crowded import crowded, unfinished
 from tools.trusted.cut import File, can_trace, power_cut
 from tools.trusted.filled import can_mount, filled
 from tools.trusted.killed import killed
+from tools.trusted.moved import moved
 from workshop import worker
 
 
@@ -62,3 +63,9 @@ class Trust(SimpleTestCase):
     def test_several_makers_at_once_are_all_answered(self) -> None:
         found = crowded(3, 4)
         self.assertEqual(found["errors"], 0, found)
+
+    def test_a_shop_larger_than_any_request_moves_to_another_server(self) -> None:
+        """Above what any other request may be (8 MB): it is taken in a piece at a time."""
+        found = moved(pieces=14, side=1000)
+        self.assertEqual((found["status"], found["different"]), (200, []), found)
+        self.assertGreater(float(str(found["archive_mb"])), 8.0)
