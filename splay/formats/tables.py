@@ -7,12 +7,6 @@ import io
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
-from openpyxl import Workbook
-from openpyxl.cell import Cell
-from openpyxl.cell.cell import ILLEGAL_CHARACTERS_RE
-from openpyxl.styles import Alignment, Font
-from openpyxl.utils import get_column_letter
-
 from splay.errors import BadInput, Fault, shorten
 
 Value = str | float | int | None
@@ -87,6 +81,12 @@ def from_csv(text: str, wanted: Iterable[str]) -> list[tuple[int, dict[str, str]
 
 def workbook(tables: Sequence[Table]) -> bytes:
     """A spreadsheet, a sheet a table; nothing in it is a formula."""
+    # Read in when one is first asked for: it makes every start slower.
+    from openpyxl import Workbook
+    from openpyxl.cell import Cell
+    from openpyxl.styles import Alignment, Font
+    from openpyxl.utils import get_column_letter
+
     book = Workbook()
     book.remove(book.active)  # type: ignore[arg-type]
     for table in tables:
@@ -112,7 +112,9 @@ def workbook(tables: Sequence[Table]) -> bytes:
 
 def _kept(cell: Value) -> Value:
     """Text without the signs that XML 1.0 cannot hold."""
-    return ILLEGAL_CHARACTERS_RE.sub(" ", cell)[:32_000] if isinstance(cell, str) else cell
+    if not isinstance(cell, str):
+        return cell
+    return "".join(sign if sign >= " " or sign in "\t\n\r" else " " for sign in cell)[:32_000]
 
 
 MARKS = "\\`*_{}[]<>#|~"

@@ -14,8 +14,6 @@ from random import Random
 from time import monotonic
 
 import numpy as np
-from scipy.optimize import Bounds, LinearConstraint, linprog, milp
-from scipy.sparse import csr_matrix
 
 from splay.errors import BadInput, Fault
 from splay.timber.patterns import LITRE, Pattern, Yields, pattern
@@ -160,25 +158,22 @@ class _Search:
             self.patterns += fresh
         return bound
 
-    def _matrix(self) -> csr_matrix:
+    def _matrix(self) -> np.ndarray:
         """Rows: each want, then each section; columns: the patterns."""
-        rows, columns, data = [], [], []
+        made = np.zeros((len(self.wants) + len(self.yields), len(self.patterns)))
         for j, one in enumerate(self.patterns):
             for key, count in one.counts.items():
-                rows.append(self.row[key])
-                columns.append(j)
-                data.append(float(count))
-            rows.append(len(self.wants) + self.of[_name(one.ripped.section)])
-            columns.append(j)
-            data.append(1.0)
-        shape = (len(self.wants) + len(self.yields), len(self.patterns))
-        return csr_matrix((data, (rows, columns)), shape=shape)
+                made[self.row[key], j] = float(count)
+            made[len(self.wants) + self.of[_name(one.ripped.section)], j] = 1.0
+        return made
 
     def _relaxed(self) -> tuple[float, np.ndarray, np.ndarray]:
         """The loss with shares of patterns, what each blank is worth by it, what each section is held
         at."""
+        from scipy.optimize import linprog
+
         n, m = len(self.patterns), len(self.wants)
-        matrix = self._matrix().toarray()
+        matrix = self._matrix()
         above = np.hstack([-matrix[:m], -np.eye(m)])
         once = np.hstack([matrix[m:], np.zeros((len(self.yields), m))])
         cost = np.concatenate([[p.loss for p in self.patterns], self.penalty])
@@ -191,11 +186,11 @@ class _Search:
 
     def whole(self) -> list[Pattern]:
         """The best choice of whole patterns among those found."""
+        from scipy.optimize import Bounds, LinearConstraint, milp
+
         m = len(self.wants)
         matrix = self._matrix()
-        full = csr_matrix(
-            np.hstack([matrix.toarray(), np.vstack([np.eye(m), np.zeros((len(self.yields), m))])])
-        )
+        full = np.hstack([matrix, np.vstack([np.eye(m), np.zeros((len(self.yields), m))])])
         cost = np.concatenate([[p.loss for p in self.patterns], self.penalty])
         low = np.concatenate([[float(w.count) for w in self.wants], np.full(len(self.yields), -np.inf)])
         high = np.concatenate([np.full(m, np.inf), np.ones(len(self.yields))])

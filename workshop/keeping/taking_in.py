@@ -58,6 +58,16 @@ class Brought:
     why: str = ""
 
 
+@dataclass(frozen=True)
+class Hung:
+    """A piece that hangs now: its row's key, and its state and number of readings as they came, which tell
+    later whether anybody worked on it. The row itself is let go: its photograph hangs on it."""
+
+    pk: UUID
+    latest: int
+    events: int
+
+
 @dataclass
 class TakenIn:
     """What an archive brings; `undo` is what to name to take it back, None where nothing was taken in."""
@@ -165,7 +175,7 @@ class _Parts:
 
 def _bring(parts: _Parts, maker: User | None, found: TakenIn) -> None:
     makers: dict[str, User] = {}
-    hung: dict[str, PieceRow] = {}
+    hung: dict[str, Hung] = {}
     found.database = INSIDE in parts.names
     for name in sorted(parts.names):
         if name.startswith("pieces/") and name.endswith(".json"):
@@ -177,7 +187,7 @@ def _bring(parts: _Parts, maker: User | None, found: TakenIn) -> None:
         if not ShopRow.objects.exists() and SHOP in parts.names:
             keep_shop(read_shop(parts.json(SHOP)), None)
             found.shop = True
-        stock = []
+        stock: list[UUID] = []
         if not StockRow.objects.exists() and STOCK in parts.names:
             stock = _stock(parts, maker, makers, hung)
             found.stock = len(stock)
@@ -188,9 +198,9 @@ def _bring(parts: _Parts, maker: User | None, found: TakenIn) -> None:
     except (TypeError, AttributeError, LookupError) as error:
         raise NotAnArchive(f"What it says of the shop has another shape: {str(error)[:120]}") from None
     data = {
-        "pieces": [[str(row.pk), row.latest, row.reading_events.count()] for row in hung.values()],
+        "pieces": [[str(one.pk), one.latest, one.events] for one in hung.values()],
         "shop": found.shop,
-        "stock": [str(row.pk) for row in stock],
+        "stock": [str(pk) for pk in stock],
     }
     if hung or found.shop or stock:
         found.undo = imports.remember("archive", data, maker or AnonymousUser()).pk
@@ -201,7 +211,7 @@ def _hang(
     name: str,
     maker: User | None,
     makers: dict[str, User],
-    hung: dict[str, PieceRow],
+    hung: dict[str, Hung],
     found: TakenIn,
 ) -> None:
     called = name
@@ -222,22 +232,20 @@ def _hang(
         return
     found.pieces.append(Brought(name, called, "known" if row is None else "hangs"))
     if row is not None:
-        hung[str(record.id)] = row
+        hung[str(record.id)] = Hung(row.pk, row.latest, row.reading_events.count())
 
 
-def _stock(
-    parts: _Parts, maker: User | None, makers: dict[str, User], hung: dict[str, PieceRow]
-) -> list[StockRow]:
+def _stock(parts: _Parts, maker: User | None, makers: dict[str, User], hung: dict[str, Hung]) -> list[UUID]:
     """The wood with its photographs; in a file of version 2 with what it is reserved for, sawn or cut
     from."""
     pile = read_pile(parts.json(STOCK))
     store = parts.json(STORE) if STORE in parts.names else None
     if store is None:
-        rows = [_lay(item, None, maker) for item in pile.items]
-        for number, row in enumerate(rows, 1):
-            _photo(parts, number, row)
+        rows = [_lay(item, None, maker).pk for item in pile.items]
+        for number, pk in enumerate(rows, 1):
+            _photo(parts, number, pk)
         return rows
-    made: dict[str, StockRow] = {}
+    made: dict[str, UUID] = {}
     for one in store["stock"]:
         number = one["number"]
         row = _lay(
@@ -247,18 +255,19 @@ def _stock(
             UUID(one["id"]),
         )
         row.gone = _one_of(one["gone"], ("", "thrown", "sawn"))
-        row.reserved_for = hung.get(one["reserved_for"])
+        kept_for = hung.get(one["reserved_for"])
+        row.reserved_for_id = kept_for.pk if kept_for else None
         row.save()
-        made[one["id"]] = row
+        made[one["id"]] = row.pk
         if number:
-            _photo(parts, number, row)
+            _photo(parts, number, row.pk)
     for one in store["stock"]:
         if one["cut_from"] in made:
-            StockRow.objects.filter(pk=made[one["id"]].pk).update(cut_from=made[one["cut_from"]])
+            StockRow.objects.filter(pk=made[one["id"]]).update(cut_from=made[one["cut_from"]])
     for one in store["wood"]:
         if (piece := hung.get(one["piece"])) is not None:
             said = {"kept": one["kept"], "sawn": one["sawn"], "said": str(one["said"])[:400]}
-            WoodRow.objects.update_or_create(piece=piece, defaults=said)
+            WoodRow.objects.update_or_create(piece_id=piece.pk, defaults=said)
     return list(made.values())
 
 
@@ -268,7 +277,7 @@ def _lay(item: AnyStock | None, document: Any, by: User | None, id: UUID | None 
     return StockRow.objects.create(document=kept, by=by, **own)
 
 
-def _photo(parts: _Parts, number: int, row: StockRow) -> None:
+def _photo(parts: _Parts, number: int, pk: UUID) -> None:
     name = PHOTO.format(number)
     if name not in parts.names:
         return
@@ -276,7 +285,7 @@ def _photo(parts: _Parts, number: int, row: StockRow) -> None:
     image, width, height = plain_jpeg(raw)
     # One that is plain and small already stays the same file: each writing anew costs a little.
     kept = raw if is_plain_jpeg(raw) else image
-    StockPhoto.objects.create(stock=row, image=kept, width=width, height=height)
+    StockPhoto.objects.create(stock_id=pk, image=kept, width=width, height=height)
 
 
 def _one_of(given: Any, allowed: tuple[str, ...]) -> str:

@@ -21,9 +21,9 @@ from workshop.shop.models import Maker, the_shop
 from workshop.timber import store, taking_in
 from workshop.timber.answers import AIR, StockOut, stock_out
 from workshop.timber.models import StockPhoto, StockRow
-from workshop.timber.outlines_in import MOST_LETTERS, Sort, outline_in
 from workshop.timber.reserving import freshen_all
 from workshop.timber.rows import Lying, get_stock, item_of, lying, unread
+from workshop.timber.taking_in import MOST_LETTERS, Sort
 
 router = Router()
 Refused = (400, 401, 403, 404, 409, 413, 422)
@@ -236,6 +236,9 @@ def air(request: HttpRequest, payload: Listen) -> Heard:
 @router.post("/outline", response={200: OutlineOut, Refused: Problem})
 def outline(request: HttpRequest, payload: FileIn) -> OutlineOut:
     """The outline in a drawing or a table; nothing is kept."""
+    # Read in when a drawing first comes: its libraries take longer than the rest of a start.
+    from workshop.timber.outlines_in import outline_in
+
     found = outline_in(payload.sort, payload.text, _bare(request, payload.bare))
     return OutlineOut(corners=list(found.corners), said=found.said)
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 import csv
 import io
 from dataclasses import dataclass
-from typing import Any, Literal
+from typing import Any
 from xml.etree.ElementTree import ParseError
 
 import ezdxf
@@ -19,9 +19,8 @@ from svgelements import SVG, Path, Shape
 from splay.errors import BadInput, Fault, shorten
 from splay.quantity import MM_PER_INCH, Bare, read_length
 from splay.timber.stock import MOST_CORNERS, from_widths
+from workshop.timber.taking_in import MOST_LETTERS, Sort
 
-Sort = Literal["svg", "dxf", "csv"]
-MOST_LETTERS = 900_000
 MOST_POINTS = 50_000
 OFF_MM = 0.2
 """How far the outline that is kept may lie off the curves it came from at first, mm."""

@@ -18,6 +18,10 @@ from workshop.pieces.actions import Maker
 from workshop.timber.models import StockRow
 from workshop.timber.rows import Lying, keep
 
+Sort = Literal["svg", "dxf", "csv"]
+"""What an outline is read from."""
+MOST_LETTERS = 900_000
+
 
 @dataclass(frozen=True)
 class Found:
