@@ -1,4 +1,4 @@
-"""Takes the pictures in docs/screenshots/ from the demo data, so that they can be made again."""
+"""Takes the pictures in docs/screenshots/ and the samples beside them from the demo data."""
 
 from __future__ import annotations
 
@@ -95,7 +95,6 @@ SHOTS = {
     "stretchers": ("Eyepiece stool", "stretchers"),
     "wood": ("Foyer bench", "wood"),
     "level": ("Cloakroom stool", "level"),
-    "in-the-round": ("Plate-store stool", "stance"),
 }
 
 
@@ -120,7 +119,27 @@ BUILT = {
     "glue-up": ("Eyepiece stool", "glueup", "[data-sitting]"),
     "log": ("Eyepiece stool", "log", "[data-entry]"),
     "bench": ("Terrace perch", "bench", "[data-bench-setting]"),
+    "paper": ("Eyepiece stool", "paper", "[data-pattern-pages]"),
 }
+
+
+SAMPLES = {
+    "bench-sheet.pdf": ("Eyepiece stool", "bench"),
+    "patterns.pdf": ("Foyer bench", "patterns"),
+    "top.dxf": ("Eyepiece stool", "pattern-dxf?pattern=top"),
+    "cut-list.csv": ("Foyer bench", "cut-list-csv"),
+}
+"""What the README shows of sheets and files: the piece of the demo, and what goes out of it."""
+
+
+def samples(page: Page, address: str, folder: Path) -> None:
+    """Sheets and files of the demo, the same to the byte each time they are made."""
+    folder.mkdir(parents=True, exist_ok=True)
+    for name, (piece, out) in SAMPLES.items():
+        open_piece(page, address, piece, "stance")
+        id = page.url.split("/piece/")[1].split("/")[0]
+        answer = page.request.get(f"{address}/api/pieces/{id}/out/{out}")
+        (folder / name).write_bytes(answer.body())
 
 
 def _built(page: Page, address: str, folder: Path, name: str) -> None:
@@ -163,9 +182,6 @@ def main(folder: Path, wanted: list[str]) -> None:
                 if name in _TASKS:
                     page.get_by_role("radio", name=_TASKS[name]).click(force=True)
                     page.wait_for_timeout(400)
-                if name == "in-the-round":
-                    page.get_by_label("turn it round").click(force=True)
-                    page.wait_for_timeout(1500)
                 if name == "top":
                     for _ in range(3):
                         page.locator("[data-next]").click()
@@ -174,7 +190,8 @@ def main(folder: Path, wanted: list[str]) -> None:
         for name in BUILT:
             if not wanted or name in wanted:
                 _built(page, address, folder, name)
-        # The last one: it changes the piece.
+        if not wanted or "samples" in wanted:
+            samples(page, address, ROOT / "docs" / "samples")
 
 
 if __name__ == "__main__":

@@ -122,15 +122,14 @@ def _mitre(piece: Piece, support: SlabLeg, leg: Body, show: Show) -> Pattern:
     for shape in (slab, post):
         if isinstance(shape, shapely.Polygon) and not shape.is_empty:
             shapes.append(ring("cut", [(x - corner[0], z) for x, z in shape.exterior.coords[:-1]]))
-    half = show.angle((90.0 - s) / 2.0).text
-    shapes += [
-        words((-end * 80.0, t * 0.45), "the top's front edge"),
-        words((end * 20.0, t + 10.0), f"each cut {half} off square; between the faces {90.0 + s:.1f}°"),
-    ]
+    half, inside = show.angle((90.0 - s) / 2.0).text, show.angle(90.0 + s).text
+    shapes.append(words((-end * 80.0, t * 0.45), "the top's front edge"))
     return pattern(
         f"mitre.{support.id}",
         "boards",
         f"The mitre at the {support.end}",
-        ("Hold it against the front edge: both bevels and the angle the faces close to.",),
+        (
+            f"Hold it against the front edge: both cuts {half} off square, closing to {inside} inside.",
+        ),
         shapes,
     )

@@ -145,7 +145,7 @@ def _drilling(
     ys = [leg.socket[1] for leg in legs]
     box = shapely.box(min(xs) - ABOUT_MM, min(ys) - ABOUT_MM, max(xs) + ABOUT_MM, max(ys) + ABOUT_MM)
     # Out to the nearer end of the blank, so that the paper is laid to an edge and a line.
-    if stance.legs != tuple(legs):
+    if 2.0 * a >= LONG_MM:
         far = -a if sum(xs) < 0.0 else a
         box = shapely.box(min(box.bounds[0], far), box.bounds[1], max(box.bounds[2], far), box.bounds[3])
     shapes: list[Shape] = []
