@@ -146,6 +146,7 @@ const pages = (many: number | null | undefined): string => `${many} sheet${many 
 </template>
 
 <style scoped src="../stations/station.css"></style>
+<style scoped src="./paper.css"></style>
 <style scoped>
 .paper {
   grid-template-columns: minmax(0, 1fr) 480px;
@@ -155,10 +156,6 @@ const pages = (many: number | null | undefined): string => `${many} sheet${many 
 }
 section {
   padding-bottom: 1rem;
-}
-h2 {
-  padding: 0.35rem 0 0.15rem;
-  border-bottom: 1.5px solid var(--ink);
 }
 .outs,
 .patterns {
@@ -230,10 +227,6 @@ summary::before {
 }
 details[open] summary::before {
   content: '−';
-}
-.small {
-  font-size: 0.9rem;
-  padding: 0.4rem 0;
 }
 .care {
   border-left: 8px solid var(--caution);

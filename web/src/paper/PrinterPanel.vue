@@ -70,15 +70,8 @@ async function set(path: string, value: unknown): Promise<void> {
   </section>
 </template>
 
+<style scoped src="./paper.css"></style>
 <style scoped>
-h2 {
-  padding: 0.35rem 0 0.15rem;
-  border-bottom: 1.5px solid var(--ink);
-}
-.small {
-  font-size: 0.9rem;
-  padding: 0.3rem 0;
-}
 .fields {
   display: grid;
   grid-template-columns: 1fr 1fr;

@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { ref } from 'vue'
-
+import PickFile from '../fields/PickFile.vue'
 import { usePiece } from '../piece/store'
 import { useShop } from '../shop/store'
 import { useTable } from './paper'
@@ -8,7 +7,6 @@ import { useTable } from './paper'
 /** A table of readings filled in elsewhere: looked through first, then taken in whole, or taken back. */
 const store = usePiece()
 const shop = useShop()
-const picked = ref<HTMLInputElement>()
 const { said, looked, undo, busy, send, takeBack } = useTable(
   () => store.id,
   () => shop.system,
@@ -16,14 +14,10 @@ const { said, looked, undo, busy, send, takeBack } = useTable(
 )
 const MOST = 900_000
 
-async function pick(): Promise<void> {
-  const file = picked.value?.files?.[0]
-  if (picked.value) picked.value.value = ''
-  if (!file) return
+async function pick(file: File): Promise<void> {
   if (file.size > MOST) said.value = 'It is larger than 900 kB: take it in in parts.'
-  else await send(await readText(file), store.copy, false)
+  else await send(await file.text(), store.copy, false)
 }
-const readText = (file: File): Promise<string> => file.text()
 </script>
 
 <template>
@@ -33,10 +27,7 @@ const readText = (file: File): Promise<string> => file.text()
       Take the readings out as CSV, fill in the column called value (mm or degrees), take the file
       in.
     </p>
-    <label class="word file">
-      choose a table
-      <input ref="picked" type="file" accept=".csv,text/csv" data-readings-file @change="pick" />
-    </label>
+    <PickFile label="choose a table" accept=".csv,text/csv" data-readings-file @pick="pick" />
     <p v-if="said" role="status" data-readings-said>{{ said }}</p>
     <p v-if="undo !== null">
       <button class="plain word" type="button" data-readings-undo @click="takeBack">
@@ -76,32 +67,8 @@ const readText = (file: File): Promise<string> => file.text()
   </section>
 </template>
 
+<style scoped src="./paper.css"></style>
 <style scoped>
-h2 {
-  padding: 0.35rem 0 0.15rem;
-  border-bottom: 1.5px solid var(--ink);
-}
-.small {
-  font-size: 0.9rem;
-  padding: 0.3rem 0;
-}
-.file {
-  display: inline-block;
-  cursor: pointer;
-  min-height: 24px;
-  line-height: 24px;
-  position: relative;
-}
-.file input {
-  position: absolute;
-  inset: 0;
-  opacity: 0;
-  cursor: pointer;
-  width: 100%;
-}
-.file:focus-within {
-  outline: 3px solid var(--measured);
-}
 .rows {
   list-style: none;
   max-height: 15rem;
@@ -121,7 +88,6 @@ h2 {
   margin-right: 1rem;
 }
 @media (max-width: 700px) {
-  .file,
   .do {
     min-height: 44px;
     line-height: 44px;

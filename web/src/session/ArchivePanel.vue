@@ -4,11 +4,11 @@ import { ref } from 'vue'
 import { api, ask } from '../api/client'
 import type { ArchiveOut } from '../api/types'
 import { tried } from '../build/asked'
+import PickFile from '../fields/PickFile.vue'
 import { useTakeBack } from '../takeBack'
 
 /** The whole shop as one archive: out, and in again, looked through first. */
 const emit = defineEmits<{ /** Something was brought in, or taken back. */ changed: [] }>()
-const picked = ref<HTMLInputElement>()
 const said = ref('')
 const busy = ref('')
 const looked = ref<{ found: ArchiveOut; file: File } | null>(null)
@@ -38,11 +38,6 @@ async function send(file: File, sure: boolean, leave: boolean): Promise<void> {
   })
   busy.value = ''
 }
-async function pick(): Promise<void> {
-  const file = picked.value?.files?.[0]
-  if (picked.value) picked.value.value = ''
-  if (file) await send(file, false, false)
-}
 </script>
 
 <template>
@@ -53,16 +48,12 @@ async function pick(): Promise<void> {
       >
     </p>
     <p>
-      <label class="word file">
-        Take an archive or a backup in
-        <input
-          ref="picked"
-          type="file"
-          accept=".zip,application/zip"
-          data-archive-file
-          @change="pick"
-        />
-      </label>
+      <PickFile
+        label="Take an archive or a backup in"
+        accept=".zip,application/zip"
+        data-archive-file
+        @pick="send($event, false, false)"
+      />
       <span class="quiet">&nbsp;Nothing that is here is overwritten.</span>
     </p>
     <p v-if="busy" role="status">{{ busy }}</p>
@@ -74,8 +65,10 @@ async function pick(): Promise<void> {
     </p>
     <div v-if="looked" class="look" data-archive-look>
       <p>
-        <b>{{ looked.found.hung }} pieces would be hung up</b>, {{ looked.found.known }} hang
-        already<template v-if="looked.found.refused"
+        <b v-if="looked.found.hung || looked.found.shop || looked.found.stock"
+          >{{ looked.found.hung }} pieces would be hung up</b
+        ><b v-else>Nothing in it is new here</b>, {{ looked.found.known }} hang already<template
+          v-if="looked.found.refused"
           >, {{ looked.found.refused }} cannot be read</template
         >. {{ looked.found.shop ? 'The tools come along.' : 'The tools stay as they are here.' }}
         {{
@@ -112,23 +105,6 @@ async function pick(): Promise<void> {
 </template>
 
 <style scoped>
-.file {
-  display: inline-block;
-  position: relative;
-  cursor: pointer;
-  min-height: 24px;
-  line-height: 24px;
-}
-.file input {
-  position: absolute;
-  inset: 0;
-  opacity: 0;
-  cursor: pointer;
-  width: 100%;
-}
-.file:focus-within {
-  outline: 3px solid var(--measured);
-}
 .look {
   display: grid;
   gap: 0.5rem;
@@ -145,11 +121,5 @@ ul {
 .bad {
   color: var(--cut);
   font-weight: 600;
-}
-@media (max-width: 600px) {
-  .file {
-    min-height: 44px;
-    line-height: 44px;
-  }
 }
 </style>

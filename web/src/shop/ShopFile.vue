@@ -3,20 +3,17 @@ import { ref } from 'vue'
 
 import type { Shop } from '../api/types'
 import { tried } from '../build/asked'
+import PickFile from '../fields/PickFile.vue'
 import { useShop } from './store'
 
 /** The shop as a file: out, and another's in, looked at first and taken back again. */
 const store = useShop()
-const picked = ref<HTMLInputElement>()
 const said = ref('')
 const looked = ref<{ shop: Partial<Shop>; name: string } | null>(null)
 const before = ref<Shop | null>(null)
 const MOST = 900_000
 
-async function pick(): Promise<void> {
-  const file = picked.value?.files?.[0]
-  if (picked.value) picked.value.value = ''
-  if (!file) return
+async function pick(file: File): Promise<void> {
   said.value = ''
   looked.value = null
   try {
@@ -57,16 +54,7 @@ const many = (list: unknown[] | undefined, what: string): string =>
     <h2 id="shop-file">As a file</h2>
     <p class="acts">
       <a class="word" href="/api/shop/file" download="shop.json" data-shop-out>take it out</a>
-      <label class="word file">
-        take one in
-        <input
-          ref="picked"
-          type="file"
-          accept=".json,application/json"
-          data-shop-in
-          @change="pick"
-        />
-      </label>
+      <PickFile label="take one in" accept=".json,application/json" data-shop-in @pick="pick" />
       <span class="quiet">Tools with their scales, bits, spacers, printer and units.</span>
     </p>
     <p v-if="said" role="status" data-shop-said>
@@ -98,21 +86,6 @@ const many = (list: unknown[] | undefined, what: string): string =>
 }
 button.word {
   margin-left: 0.8rem;
-}
-.file {
-  display: inline-block;
-  position: relative;
-  cursor: pointer;
-}
-.file input {
-  position: absolute;
-  inset: 0;
-  opacity: 0;
-  cursor: pointer;
-  width: 100%;
-}
-.file:focus-within {
-  outline: 3px solid var(--measured);
 }
 @media (max-width: 600px) {
   .word {
