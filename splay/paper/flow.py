@@ -75,7 +75,7 @@ def height(block: Block, room: float, size: float) -> float:
     if isinstance(block, Text):
         return line * len(_lines(block.said, room - block.indent * size, size, block.bold)) + 0.12 * line
     if isinstance(block, Ask):
-        return line * max(1, len(_lines(block.said, _asked(room, size), size))) + 0.55 * line
+        return line * max(1, len(_lines(block.said, _asked(block, room, size), size))) + 0.55 * line
     rows = [
         len(_lines(said, room * share - size * 0.6, size, block.bold))
         for said, share in zip(block.texts, block.shares, strict=True)
@@ -83,9 +83,9 @@ def height(block: Block, room: float, size: float) -> float:
     return line * max(rows) + 0.35 * line
 
 
-def _asked(room: float, size: float) -> float:
+def _asked(block: Ask, room: float, size: float) -> float:
     """What a question may take beside its figure and its box."""
-    return room - (BOX_WIDE + 7.6) * size
+    return room - (BOX_WIDE + 1.6) * size - wide(block.expected, size)
 
 
 def put(book: Book, block: Block, left: float, top: float, room: float, size: float) -> None:
@@ -102,7 +102,7 @@ def put(book: Book, block: Block, left: float, top: float, room: float, size: fl
         for k, said in enumerate(_lines(block.said, inside, size, block.bold)):
             book.words((left + block.indent * size, base - k * line), said, size, block.bold)
     elif isinstance(block, Ask):
-        for k, said in enumerate(_lines(block.said, _asked(room, size), size)):
+        for k, said in enumerate(_lines(block.said, _asked(block, room, size), size)):
             book.words((left, base - k * line), said, size)
         right = left + room
         book.words((right - (BOX_WIDE + 0.6) * size, base), block.expected, size, anchor="end")
@@ -148,6 +148,3 @@ def fill(
 def fitted(blocks: Sequence[Block], columns: Sequence[Column], sizes: Sequence[float]) -> float:
     """The largest of some sizes of letters at which all goes in; the smallest where none does."""
     return next((size for size in sizes if not fill(None, blocks, columns, size)), sizes[-1])
-
-
-__all__ = ["Ask", "Block", "Cells", "Column", "Heading", "Text", "fill", "fitted", "height", "put", "wide"]

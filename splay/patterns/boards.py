@@ -128,8 +128,6 @@ def _mitre(piece: Piece, support: SlabLeg, leg: Body, show: Show) -> Pattern:
         f"mitre.{support.id}",
         "boards",
         f"The mitre at the {support.end}",
-        (
-            f"Hold it against the front edge: both cuts {half} off square, closing to {inside} inside.",
-        ),
+        (f"Hold it against the front edge: both cuts {half} off square, closing to {inside} inside.",),
         shapes,
     )

@@ -28,8 +28,8 @@ class Out(ApiCase):
 
     def setUp(self) -> None:
         super().setUp()
-        self.id = self.new(name="Lamp room stool")["id"]
-        self.path = f"/api/pieces/{self.id}"
+        self.hung = self.new(name="Lamp room stool")["id"]
+        self.path = f"/api/pieces/{self.hung}"
         self.call("PUT", f"{self.path}/readings/bore.l1", {"typed": "13.5", "note": "=soft spot"})
         self.call("PUT", f"{self.path}/readings/bore.l2", {"typed": "14"})
         self.call("POST", f"{self.path}/log", {"sort": "note", "says": "The bit wandered on leg 1."})
@@ -91,7 +91,7 @@ class Out(ApiCase):
     @override_settings(ALLOWED_HOSTS=["192.168.7.20", "testserver", "localhost"])
     def test_a_code_is_on_the_sheet_only_where_another_device_could_open_it(self) -> None:
         far = self.call("GET", f"{self.path}/out", HOST="192.168.7.20:8420").json()["code"]
-        self.assertEqual(far, f"http://192.168.7.20:8420/piece/{self.id}/bench")
+        self.assertEqual(far, f"http://192.168.7.20:8420/piece/{self.hung}/bench")
         self.assertEqual(self.call("GET", f"{self.path}/out", HOST="localhost:8420").json()["code"], "")
 
     def test_a_spreadsheet_holds_cut_list_settings_readings_and_log(self) -> None:
@@ -135,8 +135,8 @@ class ReadingsIn(ApiCase):
 
     def setUp(self) -> None:
         super().setUp()
-        self.id = self.new()["id"]
-        self.path = f"/api/pieces/{self.id}"
+        self.hung = self.new()["id"]
+        self.path = f"/api/pieces/{self.hung}"
         self.call("PUT", f"{self.path}/readings/bore.l1", {"typed": "13.5", "note": "slow"})
 
     def table(self) -> list[dict[str, str]]:
@@ -214,8 +214,8 @@ class WholeShop(ApiCase):
 
     def setUp(self) -> None:
         super().setUp()
-        self.id = self.new(name="Sill bench")["id"]
-        self.call("PUT", f"/api/pieces/{self.id}/readings/bore.l1", {"typed": "12"})
+        self.hung = self.new(name="Sill bench")["id"]
+        self.call("PUT", f"/api/pieces/{self.hung}/readings/bore.l1", {"typed": "12"})
 
     def archive(self) -> bytes:
         return b"".join(self.call("GET", "/api/archive").streaming_content)
@@ -254,7 +254,7 @@ class WholeShop(ApiCase):
         raw = self.archive()
         PieceRow.objects.all().delete()
         taken = self.send(raw, "?sure=true").json()
-        self.call("PUT", f"/api/pieces/{self.id}/readings/bore.l2", {"typed": "12"})
+        self.call("PUT", f"/api/pieces/{self.hung}/readings/bore.l2", {"typed": "12"})
         said = self.call("POST", f"/api/imports/{taken['undo']}/undo").json()["said"]
         self.assertIn("1 that were worked on since stay", said)
         self.assertEqual(len(self.call("GET", "/api/pieces").json()), 1)

@@ -272,3 +272,17 @@ class BenchSheet(SimpleTestCase):
             for c, dark in enumerate(row):
                 x, y = left + (4 + c + 0.5) * size, top - (4 + r + 0.5) * size
                 self.assertEqual(bool(ink[round(y * PIXELS), round(x * PIXELS)]), bool(dark), (r, c))
+
+    def test_no_figure_runs_into_what_is_asked(self) -> None:
+        """In inches, where figures are long: every expected value stands clear of its question."""
+        inch = SHOP.model_copy(update={"rounding": SHOP.rounding.model_copy(update={"system": "inch"})})
+        for start in ("board_sides", "plane_frames", "bench"):
+            piece = starter(start)
+            made = bench_sheet(piece, inch, plan(piece, inch), Printer("letter"), Told())
+            page = pypdfium2.PdfDocument(made.file)[0]
+            boxes = [one.get_bounds() for one in page.get_objects(filter=[raw.FPDF_PAGEOBJ_TEXT])]
+            for k, (left, low, right, high) in enumerate(boxes):
+                for other in boxes[k + 1 : k + 3]:
+                    apart = other[0] >= right - 0.5 or other[2] <= left + 0.5
+                    above = other[1] >= high - 0.8 or other[3] <= low + 0.8
+                    self.assertTrue(apart or above or k < 20, (start, k))
