@@ -30,6 +30,7 @@ from splay.patterns.legs import developed
 from splay.piece import Piece, Shouldered, read_piece, write_piece
 from splay.piece.starters import STARTS, starter
 from splay.plan import Plan, plan
+from splay.quantity import Show
 from splay.shop import workbench
 from splay.solids import Part, solids_of
 from splay.stance.aim import faces
@@ -39,7 +40,7 @@ from splay.stance.members import members
 from splay.stance.outline import points
 from splay.stance.staked import support_of
 from splay.stance.taper import size_at, taper_at
-from splay.stance.vectors import along, between, cross, dot
+from splay.stance.vectors import Vec, along, between, cross, dot
 from splay.views.shapes import Shape, View
 
 SHOP = workbench()
@@ -155,6 +156,36 @@ class Wrapped(SimpleTestCase):
                         for s in crosses
                     ]
                     self.assertLess(min(math.dist(at, (x, y)) for at in middles), 0.02)
+
+    def test_printed_side_out_and_top_up_the_card_turns_the_way_the_leg_does(self) -> None:
+        """Looking at the outer line from outside, the foot down, the card's right goes round the leg's
+        right: worked out from the eye alone."""
+        piece, planned = made("bench")
+        stance = planned.stance
+        runs_, _ = members(piece, stance)
+        cards = {one.id: one for one in patterns_of(piece, SHOP, planned)}
+        for run in runs_:
+            for end, sign in zip(run.ends, (1.0, -1.0), strict=True):
+                if not end.leg:
+                    continue
+                leg = stance.legs[end.leg - 1]
+                into: Vec = (sign * run.u[0], sign * run.u[1], sign * run.u[2])
+                out = along(end.at, into, end.leaves)
+                first = socket_line(leg)
+                down = dot(between(leg.socket, out), leg.d)
+                off = between(along(leg.socket, leg.d, down), out)
+                right = cross(first, leg.d)
+                turn = math.degrees(math.atan2(dot(off, right), dot(off, first)))
+                radius = size_at(support_of(piece, leg).leg, leg.exposed, down) / 2.0
+                card = cards[f"wrap.{leg.id}.{run.id}"]
+                pointers = [shape.points for shape in card.view.shapes if shape.layer == "pointer"]
+                tail, tip = max(pointers, key=lambda points: math.dist(points[0], points[-1]))
+                self.assertAlmostEqual(tail[0], math.radians(turn) * radius, delta=0.02 * radius)
+                # The arrow: towards the foot where the stretcher leaves the leg downward, else to the top.
+                self.assertEqual(tip[1] < tail[1], dot(into, leg.d) > 0.0)
+                upper = SHOP.rounding.units()
+                edge = Show(upper).length(leg.bore.tenon + down - 26.0).text
+                self.assertIn(f"its upper edge {edge} from the tenon end", card.told[0])
 
     @given(
         radius=st.floats(8, 40),

@@ -103,6 +103,17 @@ class Top(SimpleTestCase):
             cosine = (way[0] * along[0] + way[1] * along[1]) / math.hypot(*way) / math.hypot(*along)
             self.assertAlmostEqual(cosine, 1.0, places=9)
 
+    def test_a_hole_is_drawn_as_its_mouth_longer_along_the_lean(self) -> None:
+        _, planned, found = made("round_three")
+        leg = planned.stance.legs[0]
+        mouths = [s for s in found["top"].view.shapes if s.kind == "ellipse" and s.part == "leg.1"]
+        long, short = mouths[0].sizes
+        self.assertAlmostEqual(2 * short, leg.bore.size, places=6)
+        # A cylinder cut by a plane off square: its diameter over the cosine.
+        self.assertAlmostEqual(
+            2 * long, leg.bore.size / math.cos(math.radians(leg.boring.resultant)), places=6
+        )
+
     def test_a_long_top_is_bored_end_by_end_each_laid_to_the_blank_s_own_end(self) -> None:
         piece, planned, found = made("bench")
         half = piece.top.outline.length / 2  # type: ignore[union-attr]
@@ -300,8 +311,14 @@ class Every(SimpleTestCase):
                     self.assertTrue(one.title and all(one.told))
 
     def test_every_angle_of_a_leg_has_a_card_with_its_edge(self) -> None:
-        for start in ("round_three", "bench", "slab", "tall"):
-            _, planned, found = made(start)
+        leaning = {"fall": 4, "toward": 90}
+        for start, change in (
+            ("round_three", {"lean": leaning}),
+            ("bench", {}),
+            ("slab", {}),
+            ("tall", {}),
+        ):
+            _, planned, found = made(start, **change)
             edges = []
             for one in found.values():
                 if one.sort == "cards":
