@@ -71,18 +71,29 @@ def really(piece: Piece, hidden: Hidden) -> Stance:
     return stand(piece, leans) if leans else planned
 
 
+def asked_now(piece: Piece, shop: Shop, known: tuple[Reading, ...], proof: str) -> tuple[Plan, Proof]:
+    """A proof as it is asked before it is answered, with the plan that asks it: from the readings the maker
+    has so far. BadInput where the piece asks no such proof."""
+    believed = plan(piece, shop, tuple(r for r in known if r.proof != proof))
+    asked = next((p for p in believed.proofs if p.id == proof), None)
+    if asked is None:
+        do = "Take one of the readings the piece's stations ask for."
+        raise BadInput(Fault("proof", proof[:40], "a proof of this piece", do))
+    return believed, asked
+
+
 def take(piece: Piece, shop: Shop, hidden: Hidden, known: tuple[Reading, ...], proof: str) -> Reading:
     """What an exact gauge reads for one proof: mm, or degrees on the scale that proof is read on.
 
     `known` are the readings the maker has so far: legs are cut, and feet trimmed, as the plan told
     from those. BadInput where the piece asks no such proof.
     """
-    believed = plan(piece, shop, tuple(r for r in known if r.proof != proof))
-    asked = next((p for p in believed.proofs if p.id == proof), None)
-    if asked is None:
-        do = "Take one of the readings the piece's stations ask for."
-        raise BadInput(Fault("proof", proof[:40], "a proof of this piece", do))
-    return Reading(proof, _exactly(piece, shop, hidden, believed, asked), kind=asked.kind)
+    return take_asked(piece, shop, hidden, *asked_now(piece, shop, known, proof))
+
+
+def take_asked(piece: Piece, shop: Shop, hidden: Hidden, believed: Plan, asked: Proof) -> Reading:
+    """The same where plan and proof are at hand."""
+    return Reading(asked.id, _exactly(piece, shop, hidden, believed, asked), kind=asked.kind)
 
 
 def _exactly(piece: Piece, shop: Shop, hidden: Hidden, believed: Plan, asked: Proof) -> float:

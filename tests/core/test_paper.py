@@ -134,6 +134,17 @@ class Measured(SimpleTestCase):
         self.assertAlmostEqual(wide * 0.99, 120.0, delta=0.2)
         self.assertAlmostEqual(high * 0.995, 80.0, delta=0.2)
 
+    def test_on_a_turned_sheet_the_printer_is_short_the_other_way_round(self) -> None:
+        """What runs along the page there runs up the sheet as it goes through the printer."""
+        box = [(0, 0), (240, 0), (240, 80), (0, 80)]
+        one = pattern("x", "x", "x", (), [ring("cut", box)])
+        short = Printer("a4", across=98.0, up=99.5)
+        self.assertTrue(sheets([one], short)[0].landscape)
+        ink = drawn(pattern_book([one], short, "x"), 0)
+        upright = spans(ink, 1, 0.9 * 80 * PIXELS)
+        wide = max(b - a for a, b in itertools.combinations(upright, 2) if abs(b - a - 241.2) < 3)
+        self.assertAlmostEqual(wide * 0.995, 240.0, delta=0.2)
+
     def test_tiles_join_within_two_tenths(self) -> None:
         """A slanting line across a pattern larger than any sheet: on the strip that two sheets share it
         lies at the same place of both."""

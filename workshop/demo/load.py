@@ -13,14 +13,14 @@ from django.db import transaction
 from splay.piece import Piece, read_piece
 from splay.plan import plan
 from splay.reading import Reading
-from splay.rehearse import Hidden, seed_of, take
+from splay.rehearse import Hidden, asked_now, seed_of, take_asked
 from splay.shop import OwnedBit, Rounding, Shop, workbench
 from splay.work.proofs import KINDS
 from workshop.accounts.demo import DEMO_MAKER
 from workshop.demo.build import tell
 from workshop.demo.pile import pile_up
 from workshop.demo.slice_photo import slice_photo
-from workshop.pieces.actions import Taken, answer, put_on_rack, save
+from workshop.pieces.actions import Taken, keep_answer, put_on_rack, save
 from workshop.pieces.models import PieceRow
 from workshop.pieces.photos import keep_photo
 from workshop.shop.models import keep_shop
@@ -103,10 +103,10 @@ def load_demo() -> int:
         row = put_on_rack(read_piece(first), maker)
         save(row.pk, document, "metric", 1, maker)
         hung[name] = row
-        expected = {p.id: p.expected for p in plan(read_piece(document), shop).proofs}
+        asked = {p.id: p for p in plan(read_piece(document), shop).proofs}
         for proof, off in READ.get(name, {}).items():
-            typed = f"{expected[proof].value + off:.1f}"
-            answer(row.pk, proof, Taken(typed, "metric"), shop, maker)
+            typed = f"{asked[proof].expected.value + off:.1f}"
+            keep_answer(row.pk, proof, Taken(typed, "metric"), shop, maker, asked[proof])
         _measure(row, name, read_piece(document), shop, maker)
         tell(row, name, shop, maker)
         if document["top"]["outline"].get("photo"):
@@ -124,12 +124,14 @@ def _measure(row: PieceRow, name: str, piece: Piece, shop: Shop, maker: User) ->
     known: tuple[Reading, ...] = ()
     for start in TAKEN.get(name, ()):
         for proof in [p.id for p in plan(piece, shop, known).proofs if p.id.startswith(start)]:
-            exact = take(piece, shop, hidden, known, proof)
+            believed, asked = asked_now(piece, shop, known, proof)
+            exact = take_asked(piece, shop, hidden, believed, asked)
             value = round(SLIPS.get((name, proof), float)(exact.value), 1)
             tool = f"{KINDS[exact.kind].instrument.replace('_', ' ')}, simulated"
             note = ""
             if doubt := DOUBTED.get((name, proof)):
                 off, first, note = doubt
-                answer(row.pk, proof, Taken(f"{value + off:.1f}", "metric", tool, first), shop, maker)
-            answer(row.pk, proof, Taken(f"{value:g}", "metric", tool, note), shop, maker)
+                typed = Taken(f"{value + off:.1f}", "metric", tool, first)
+                keep_answer(row.pk, proof, typed, shop, maker, asked)
+            keep_answer(row.pk, proof, Taken(f"{value:g}", "metric", tool, note), shop, maker, asked)
             known = (*known, replace(exact, value=value))
