@@ -194,6 +194,7 @@ def _wrap(
         sign = 1.0 if said.acute_side == "foot" else -1.0
         shapes += arrow("pointer", at, put(sign * 18.0, end.turn), part=part)
     upper = said.mark.quantity.value - WRAP_MM
+    way = "clockwise" if said.clockwise else "anticlockwise"
     return pattern(
         f"wrap.{leg.id}.{member.id}",
         "wraps",
@@ -201,8 +202,9 @@ def _wrap(
         (
             f"Wrap it round leg {leg.number}, words outside, TOP towards the top, its line on the leg's "
             f"outer line, its upper edge {show.length(upper).text} from the {said.hook}.",
-            "Prick the cross: it is the middle of the hole. The arrow points to the acute side, "
-            f"{said.read.quantity.text}.",
+            f"Prick the cross, the middle of the hole: {said.round_.quantity.text} round from the outer "
+            f"line ({said.turn.quantity.text}), {way} looking at the {said.hook}. The arrow points to the "
+            f"acute side, {said.read.quantity.text}.",
         ),
         shapes,
     )

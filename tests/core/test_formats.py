@@ -10,6 +10,8 @@ import struct
 import zipfile
 from typing import Any
 
+import ezdxf
+import ezdxf.path
 import numpy as np
 import openpyxl
 import shapely
@@ -41,7 +43,7 @@ from splay.stance.outline import points
 from splay.stance.staked import support_of
 from splay.stance.taper import size_at, taper_at
 from splay.stance.vectors import Vec, along, between, cross, dot
-from splay.views.shapes import Shape, View
+from splay.views.shapes import Shape, View, ellipse
 
 SHOP = workbench()
 
@@ -107,6 +109,23 @@ class Flat(SimpleTestCase):
                     for x, y in points_:
                         self.assertLess(np.abs(cloud - (x - left, high - y)).max(axis=1).min(), 0.01)
                 self.assertAlmostEqual(float(read.width), view.box[2] - left, delta=0.01)
+
+    def test_ellipses_slant_as_they_are_said_to_whichever_axis_is_the_longer(self) -> None:
+        """Points of what is read back fulfil the ellipse's own equation."""
+        for sizes in ((40.0, 10.0), (10.0, 40.0), (25.0, 25.0)):
+            shape = ellipse("cut", (120.0, 70.0), sizes, 30.0)
+            view = View("x", "x", (0.0, 0.0, 200.0, 150.0), (shape,))
+            read: Any = ezdxf.read(io.StringIO(dxf(view, "x").decode()))  # type: ignore[attr-defined]
+            (entity,) = read.modelspace()
+            found = [(p.x, p.y) for p in ezdxf.path.make_path(entity).flattening(0.001)]  # type: ignore
+            drawing = svgelements.SVG.parse(io.BytesIO(svg(view, "x")), ppi=25.4)
+            (curve,) = [e for e in drawing.elements() if isinstance(e, svgelements.Shape)]
+            path = abs(svgelements.Path(curve))
+            found += [(p.x, 150.0 - p.y) for p in (path.point(k / 40) for k in range(41))]
+            c, s = math.cos(math.radians(30.0)), math.sin(math.radians(30.0))
+            for x, y in found:
+                u, v = (x - 120.0) * c + (y - 70.0) * s, (y - 70.0) * c - (x - 120.0) * s
+                self.assertAlmostEqual((u / sizes[0]) ** 2 + (v / sizes[1]) ** 2, 1.0, delta=0.002)
 
     def test_drawings_of_every_side_are_read_back_too(self) -> None:
         piece, planned = made("bench")
@@ -186,6 +205,8 @@ class Wrapped(SimpleTestCase):
                 upper = SHOP.rounding.units()
                 edge = Show(upper).length(leg.bore.tenon + down - 26.0).text
                 self.assertIn(f"its upper edge {edge} from the tenon end", card.told[0])
+                way = "clockwise" if turn < 0.0 else "anticlockwise"
+                self.assertIn(f"({abs(turn):.1f}°), {way} looking at the tenon end", card.told[1])
 
     @given(
         radius=st.floats(8, 40),

@@ -134,6 +134,18 @@ class Measured(SimpleTestCase):
         self.assertAlmostEqual(wide * 0.99, 120.0, delta=0.2)
         self.assertAlmostEqual(high * 0.995, 80.0, delta=0.2)
 
+    def test_a_slanting_ellipse_slants_the_way_it_is_said_to(self) -> None:
+        one = pattern("x", "x", "x", (), [ellipse("cut", (0.0, 0.0), (40.0, 10.0), 30.0)])
+        sheet = sheets([one], Printer())[0]
+        ink = drawn(pattern_book([one], Printer(), "x"), 0)
+        _, x, y = sheet.placed[0]
+        left, low = one.view.box[:2]
+        for turn, there in ((30.0, True), (-30.0, False)):
+            px = MARGIN_MM + x - left + 40.0 * math.cos(math.radians(turn))
+            py = MARGIN_MM + FOOT_MM + y - low + 40.0 * math.sin(math.radians(turn))
+            a, b = round(py * PIXELS), round(px * PIXELS)
+            self.assertEqual(bool(ink[a - 4 : a + 5, b - 4 : b + 5].any()), there, turn)
+
     def test_on_a_turned_sheet_the_printer_is_short_the_other_way_round(self) -> None:
         """What runs along the page there runs up the sheet as it goes through the printer."""
         box = [(0, 0), (240, 0), (240, 80), (0, 80)]
