@@ -60,6 +60,9 @@ class Look(BrowserCase):
             page.wait_for_selector("main h1, main h2, .station")
             page.wait_for_timeout(700)
             self.look(page, path, width)
+        page.goto(f"{pieces[0]}/paper")
+        page.wait_for_selector("[data-pattern-pages]")
+        self.look(page, "paper", width)
         for address in pieces:
             # The wood is laid out alike for every kind: it is looked at once.
             for station in STATIONS if address == pieces[0] else [s for s in STATIONS if s != "wood"]:

@@ -312,6 +312,26 @@ class Solids(SimpleTestCase):
                     continue
                 self.assertLess(both.volume, 0.004 * top.volume, name)
 
+    def test_stretchers_lie_in_their_sockets(self) -> None:
+        """A tenon shares no wood with the leg or stretcher it enters: without a hole it would share all of
+        itself. What a shoulder presses into a slanted side is less than a quarter of that."""
+        piece, planned = made("bench")
+        parts = {part.key: mesh(part) for part in solids_of(piece, planned)}
+        runs_, _ = members(piece, planned.stance)
+        into_members = 0
+        for run in runs_:
+            chosen = piece.members[run.number - 1]
+            assert chosen.kind == "stretcher"
+            tenon = math.pi / 4 * chosen.tenon**2 * chosen.depth
+            for end in run.ends:
+                other = f"leg.{planned.stance.legs[end.leg - 1].id}" if end.leg else ""
+                other = other or f"member.{runs_[end.member - 1].id}"
+                into_members += not end.leg
+                both = trimesh.boolean.intersection([parts[f"member.{run.id}"], parts[other]])
+                shared = 0.0 if both.is_empty else both.volume
+                self.assertLess(shared, 0.25 * tenon, other)
+        self.assertGreater(into_members, 0)
+
     def test_they_stand_on_the_floor_and_reach_their_height(self) -> None:
         for name, piece, planned in self.kinds():
             parts = solids_of(piece, planned)

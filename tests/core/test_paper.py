@@ -17,13 +17,17 @@ from pypdfium2 import raw
 
 from splay.formats.page import MARGIN_MM, SIZES, Pdf, Printer
 from splay.formats.tiles import FOOT_MM, OVERLAP_MM, pages_of, pattern_book, sheets, tiling
-from splay.paper.bench_sheet import Told, bench_sheet
+from splay.paper.bench_sheet import Told, bench_sheet, picked
+from splay.paper.labels import Label, label_sheet, labels_of
 from splay.patterns import Pattern, patterns_of
 from splay.patterns.pattern import pattern, ring
 from splay.piece import Piece
 from splay.piece.starters import STARTS, starter
 from splay.plan import plan
-from splay.shop import workbench
+from splay.quantity import Show
+from splay.shop import AngleGuide, TiltingTable, workbench
+from splay.timber.choices import WoodChoice
+from splay.timber.needs import needs_of
 from splay.views.shapes import ellipse, line
 
 PIXELS = 10.0
@@ -296,6 +300,20 @@ class BenchSheet(SimpleTestCase):
                 x, y = left + (4 + c + 0.5) * size, top - (4 + r + 0.5) * size
                 self.assertEqual(bool(ink[round(y * PIXELS), round(x * PIXELS)]), bool(dark), (r, c))
 
+    def test_a_tool_that_does_not_reach_gives_way_to_the_first_that_does(self) -> None:
+        table = next(tool for tool in SHOP.tools if isinstance(tool, TiltingTable))
+        short = table.model_copy(update={"scale": table.scale.model_copy(update={"reach": 5.0})})
+        others = [tool for tool in SHOP.tools if tool.id != table.id]
+        shop = SHOP.model_copy(update={"tools": (short, *others)})
+        piece = starter("round_three")
+        planned = plan(piece, shop)
+        for used in (frozenset({table.id}), frozenset[str]()):
+            bored = next(card for card in picked(planned.setups, used) if card.station == "boring")
+            self.assertEqual((bored.in_reach, bored.by), (True, others[0].id))
+        guide = next(tool for tool in SHOP.tools if isinstance(tool, AngleGuide))
+        bored = next(c for c in picked(planned.setups, frozenset({guide.id})) if c.station == "boring")
+        self.assertEqual(bored.by, guide.id)
+
     def test_no_figure_runs_into_what_is_asked(self) -> None:
         """In inches, where figures are long: every expected value stands clear of its question."""
         inch = SHOP.model_copy(update={"rounding": SHOP.rounding.model_copy(update={"system": "inch"})})
@@ -309,3 +327,34 @@ class BenchSheet(SimpleTestCase):
                     apart = other[0] >= right - 0.5 or other[2] <= left + 0.5
                     above = other[1] >= high - 0.8 or other[3] <= low + 0.8
                     self.assertTrue(apart or above or k < 20, (start, k))
+
+
+class Labels(SimpleTestCase):
+    """A label a part, in the language of the marks."""
+
+    def labels(self, start: str, make: int = 1) -> tuple[Piece, tuple[Label, ...]]:
+        piece = starter(start).model_copy(update={"make": make})
+        planned = plan(piece, SHOP)
+        needs = needs_of(piece, planned, WoodChoice(), Show(SHOP.rounding.units()))
+        return piece, labels_of(piece, planned, needs)
+
+    def test_each_leg_has_as_many_strokes_as_its_number_and_says_which_way_is_up(self) -> None:
+        piece, labels = self.labels("bench")
+        blank = plan(piece, SHOP).parts[0].blank.quantity.value
+        legs = [label for label in labels if label.title.startswith("Leg")]
+        self.assertEqual([(one.title, one.ticks) for one in legs], [(f"Leg {k}", k) for k in (1, 2, 3, 4)])
+        self.assertEqual({one.up for one in legs}, {"top"})
+        length = float(legs[0].lines[0].split()[1])
+        self.assertGreaterEqual(length, blank - 0.5, "a blank is no shorter than the plan's")
+        ends = [label.lines[0] for label in labels if label.lines[0].startswith("first end")]
+        self.assertIn("first end: leg 1; second end: leg 4", ends)
+
+    def test_every_part_of_every_copy_has_one(self) -> None:
+        _, one = self.labels("aproned")
+        _, three = self.labels("aproned", make=3)
+        self.assertEqual(len(three), 3 * len(one))
+        self.assertIn("number 2 of 3", [label.lines[0] for label in three])
+        made = label_sheet(three, Printer(), "Desk")
+        said = words_of(made)
+        for label in one:
+            self.assertIn(label.title, said)
