@@ -175,6 +175,15 @@ class ReadingsIn(ApiCase):
         self.assertEqual(ReadingRow.objects.get().note, "slow")
         self.assertEqual(self.call("POST", f"/api/imports/{taken['undo']}/undo").status_code, 409)
 
+    def test_a_number_is_millimetres_whatever_the_makers_own_unit_is(self) -> None:
+        rows = self.table()
+        row = next(one for one in rows if one["unit"] == "mm")
+        for value, wanted in (("178.5", 178.5), ("7 in", 177.8)):
+            text = f"proof,value\n{row['proof']},{value}"
+            body = {"text": text, "bare": "inch", "sure": True}
+            self.assertEqual(self.call("POST", f"{self.path}/readings_table", body).json()["taken"], 1)
+            self.assertAlmostEqual(ReadingRow.objects.get(proof=row["proof"]).value, wanted, places=6)
+
     def test_what_was_read_anew_since_stays_when_it_is_taken_back(self) -> None:
         rows = self.table()
         for row in rows:
