@@ -180,7 +180,11 @@ class WholeShop(ApiCase):
             return {name: made.read(name) for name in made.namelist() if name != "about.json"}
 
     def test_out_of_a_full_shop_and_into_an_empty_one_every_file_is_the_same_to_the_byte(self) -> None:
+        # One was thrown out, and can be put back; one was cut from another.
+        first, second = StockRow.objects.filter(reserved_for=None)[:2]
+        StockRow.objects.filter(pk=first.pk).update(gone="thrown", cut_from=second)
         before = self.files()
+        self.assertIn(b'"gone": "thrown"', before["store.json"])
         self.assertGreater(sum(name.startswith("stock/") for name in before), 0)
         self.assertIn(b'"kept": {', before["store.json"])
         self.assertIn(b"38.5", before["makers.json"])

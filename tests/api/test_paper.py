@@ -193,6 +193,19 @@ class ReadingsIn(ApiCase):
         self.call("POST", f"/api/imports/{taken['undo']}/undo")
         self.assertEqual(self.values(), {"bore.l1": "13.5", "bore.l3": "15"})
 
+    def test_whoever_brought_it_in_takes_it_back_or_the_first_maker(self) -> None:
+        others = {}
+        for name in ("linden", "rowan"):
+            self.call("POST", "/api/makers", {"name": name, "password": GOOD})
+            others[name] = Someone()
+            others[name].sign_in(name, GOOD)
+        body = {"text": "proof,value\nbore.l2,13", "sure": True}
+        undo = others["linden"].call("POST", f"{self.path}/readings_table", body).json()["undo"]
+        where = f"/api/imports/{undo}/undo"
+        self.assertEqual(others["rowan"].call("POST", where, {}).status_code, 403)
+        self.assertEqual(self.call("POST", where).status_code, 200)
+        self.assertEqual(self.call("POST", "/api/imports/9999/undo").status_code, 404)
+
     def test_one_bad_row_is_named_and_keeps_all_of_it_out(self) -> None:
         rows = self.table()
         for row in rows:
@@ -356,3 +369,21 @@ class WholeShop(ApiCase):
         about = {"format": "proud-rake-archive", "version": 1}
         raw = self.packed(**{"about.json": about, "pieces/a.json": record})
         self.assertEqual(self.send(raw, "?sure=true").json()["hung"], 1)
+
+
+class StockIn(ApiCase):
+    """Wood brought in as a table goes again, but for what was worked with since."""
+
+    def test_it_is_taken_back_but_for_what_was_changed_since(self) -> None:
+        rows = "kind,name,species,length,width,thickness\n"
+        rows += "".join(f'board,Board {k},"ash, white",2000,200,40\n' for k in (1, 2, 3))
+        body = {"sort": "csv", "text": rows, "sure": True}
+        taken = self.call("POST", "/api/timber/taken_in", body).json()
+        self.assertEqual(taken["taken"], 3)
+        one = self.call("GET", "/api/timber").json()["items"][0]
+        changed = {**one["item"], "length": 1900}
+        kept = self.call("PUT", f"/api/timber/{one['id']}", {"item": changed, "based_on": 1})
+        self.assertEqual(kept.status_code, 200, kept.content)
+        said = self.call("POST", f"/api/imports/{taken['undo']}/undo").json()["said"]
+        self.assertIn("2 pieces of wood are out of the store; 1 that were changed", said)
+        self.assertEqual([w["id"] for w in self.call("GET", "/api/timber").json()["items"]], [one["id"]])
