@@ -24,7 +24,8 @@ from tests.api.test_makers import GOOD, Someone
 from tests.api.test_photos import picture
 from workshop.accounts.makers import the_first
 from workshop.build.models import OwnHours, OwnRate
-from workshop.keeping import archive, imports, taking_in
+from workshop.keeping import archive, imports, parts, taking_in
+from workshop.keeping.parts import NotAnArchive
 from workshop.pieces.models import PieceRow, Revision
 from workshop.shop.models import OwnUnits, ShopRow, keep_shop
 from workshop.timber.models import StockRow
@@ -109,9 +110,9 @@ class Records(ApiCase):
             made.writestr("about.json", json.dumps({"format": archive.FORMAT, "version": 1}))
             made.writestr("pieces/1.json", "x" * 3000)
         for raw in (b"", b"PK", small.getvalue()[:-30], zip_of({"format": "else"}), zip_of([])):
-            with self.subTest(raw[:10]), self.assertRaises(taking_in.NotAnArchive):
+            with self.subTest(raw[:10]), self.assertRaises(NotAnArchive):
                 taking_in.read(raw, None)
-        with mock.patch.object(taking_in, "MOST_UNPACKED", 2000), self.assertRaises(taking_in.NotAnArchive):
+        with mock.patch.object(parts, "MOST_UNPACKED", 2000), self.assertRaises(NotAnArchive):
             taking_in.read(small.getvalue(), None)
         self.assertEqual(PieceRow.objects.count(), 1)
 

@@ -329,7 +329,7 @@ class WholeShop(ApiCase):
         self.assertEqual(PieceRow.objects.count(), 1)
 
     def test_a_bomb_is_not_unfolded(self) -> None:
-        with mock.patch("workshop.keeping.taking_in.MOST_UNPACKED", 100_000):
+        with mock.patch("workshop.keeping.parts.MOST_UNPACKED", 100_000):
             out = io.BytesIO()
             with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as made:
                 made.writestr("about.json", json.dumps({"format": "proud-rake-archive", "version": 2}))

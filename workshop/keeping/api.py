@@ -18,6 +18,7 @@ from workshop.accounts.makers import only_the_first
 from workshop.folder import free_bytes, nearly_full
 from workshop.keeping import archive, backup, imports, nightly, taking_in, versions
 from workshop.keeping.models import Night
+from workshop.keeping.parts import NotAnArchive
 from workshop.pieces.actions import named
 from workshop.problems import Problem
 
@@ -174,7 +175,7 @@ def take_in(request: HttpRequest, wished: Query[ArchiveWish]) -> ArchiveOut:
         file.seek(0)
         try:
             found = taking_in.read(file, maker, sure=wished.sure, leave=wished.leave)
-        except taking_in.NotAnArchive as error:
+        except NotAnArchive as error:
             do = "Choose an archive that take out, or a backup, made."
             raise BadInput(Fault("archive", "this file", str(error), do)) from None
     return ArchiveOut(

@@ -10,6 +10,7 @@ from django.core.management.base import BaseCommand, CommandError, CommandParser
 
 from workshop.folder import keep_private
 from workshop.keeping import backup, taking_in
+from workshop.keeping.parts import NotAnArchive
 
 
 class Command(BaseCommand):
@@ -48,7 +49,7 @@ class Command(BaseCommand):
         with file.open("rb") as given:
             try:
                 found = taking_in.read(given, None)
-            except taking_in.NotAnArchive as error:
+            except NotAnArchive as error:
                 raise CommandError(f"{file}: {error}") from None
         self.stdout.write(
             f"{found.hung} pieces of its open files are in {settings.DATA_DIR}. Start it with make run: "

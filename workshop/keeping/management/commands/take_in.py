@@ -7,6 +7,7 @@ from django.core.management.base import BaseCommand, CommandError, CommandParser
 
 from workshop.accounts.makers import the_first
 from workshop.keeping import taking_in
+from workshop.keeping.parts import NotAnArchive
 
 
 class Command(BaseCommand):
@@ -24,7 +25,7 @@ class Command(BaseCommand):
         try:
             with file.open("rb") as given:
                 found = taking_in.read(given, the_first())
-        except (taking_in.NotAnArchive, OSError) as error:
+        except (NotAnArchive, OSError) as error:
             raise CommandError(f"{file}: {error}") from None
         self.stdout.write(f"{found.hung} pieces were hung up, {found.known} hung already.")
         if found.stock:
