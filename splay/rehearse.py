@@ -202,7 +202,7 @@ def reveal(piece: Piece, shop: Shop, hidden: Hidden, known: tuple[Reading, ...])
         falls_right=show.angle(right, 2),
         falls_back=show.angle(back, 2),
         height=show.fine(seat),
-        wanted=show.length(piece.height),
+        wanted=show.length(piece.stands),
         off=tuple(
             HiddenLean(f"leg {b.number}", show.angle(a.boring.resultant - b.boring.resultant, 2))
             for a, b in zip(real.legs, meant.legs, strict=True)

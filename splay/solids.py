@@ -27,6 +27,7 @@ from splay.stance.lines import socket_line
 from splay.stance.members import MemberStance, RopeStance, members
 from splay.stance.staked import LegStance, Stance, support_of
 from splay.stance.taper import corners, size_at, taper_at
+from splay.stance.underfoot import bearings
 from splay.stance.vectors import Vec, along, between, cross, length, unit
 from splay.views.edges import rings_of
 
@@ -85,7 +86,24 @@ def solids_of(piece: Piece, plan: Plan) -> tuple[Part, ...]:
         made.append((f"member.{run.id}", chosen.name or f"stretcher {run.number}", rod))
     for rope in ropes:
         made.append((f"member.{rope.id}", "rope", rope_solid(piece, rope)))
-    return tuple(_stood(key, name, solid, stance) for key, name, solid in made)
+    parts = [_stood(key, name, solid, stance) for key, name, solid in made]
+    return (*parts, *_underfoot(piece, stance))
+
+
+def _underfoot(piece: Piece, stance: Stance) -> Iterable[Part]:
+    """What is put under the feet, below the floor that they were sawn to."""
+    under = piece.underfoot
+    if under is None:
+        return
+    for number, one in enumerate(bearings(piece, stance), 1):
+        solid = cylinder((*one.at, -under.thickness), (0.0, 0.0, 1.0), under.thickness, under.across / 2.0)
+        mesh = solid.to_mesh64()
+        yield Part(
+            f"underfoot.{number}",
+            f"under {one.name}",
+            np.asarray(mesh.vert_properties)[:, :3],
+            np.asarray(mesh.tri_verts, dtype=np.int64),
+        )
 
 
 def _stood(key: str, name: str, solid: Manifold, stance: Stance) -> Part:

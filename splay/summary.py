@@ -267,6 +267,20 @@ def sizes(piece: Piece, stance: Stance, show: Show) -> tuple[Size, ...]:
                 )
             )
         )
+    if piece.underfoot is not None:
+        made.append(
+            Size(
+                show.figure(
+                    "size.bare",
+                    "High on its sawn feet",
+                    piece.stands,
+                    "h − u",
+                    show.input("h", "height wanted", piece.height),
+                    show.input("u", "under the feet", piece.underfoot.thickness),
+                    note="what levelling goes by: the rest is put under afterwards",
+                )
+            )
+        )
     if piece.top.hollow is not None:
         seat = stance.floor.to_floor(sitting_point(piece))[2]
         made.append(
@@ -274,7 +288,7 @@ def sizes(piece: Piece, stance: Stance, show: Show) -> tuple[Size, ...]:
                 show.figure(
                     "size.seat",
                     "Sitting point, in the hollow",
-                    seat,
+                    seat + piece.height - piece.stands,
                     "height − depth of the hollow · cos fall",
                     show.input("h", "height before it is hollowed", piece.height),
                     show.input("g", "depth of the hollow", piece.top.hollow.depth),

@@ -19,6 +19,7 @@ from splay.piece import Piece, Reamed, StakedLegs, Through
 from splay.plan import Plan
 from splay.quantity import Show, Units
 from splay.setups.card import SetUp
+from splay.stance.underfoot import bearings
 from splay.work.marks import member_key
 from splay.work.phrases import cap, listed
 
@@ -45,7 +46,7 @@ def steps_of(
         *_carded(piece, plan, build, lent),
         *fitted(piece, plan, show or Show(Units())),
         *joined(piece, plan, build),
-        *_ended(piece, plan, build),
+        *_ended(piece, plan, build, show or Show(Units())),
     )
 
 
@@ -138,7 +139,7 @@ def _units(card: SetUp, plan: Plan) -> tuple[Unit, ...]:
     return (Unit(card.work, card.operation, "", card.title),)
 
 
-def _ended(piece: Piece, plan: Plan, build: Build) -> Iterator[Step]:
+def _ended(piece: Piece, plan: Plan, build: Build, show: Show) -> Iterator[Step]:
     proud = [
         part
         for part in plan.parts
@@ -157,6 +158,8 @@ def _ended(piece: Piece, plan: Plan, build: Build) -> Iterator[Step]:
     do = ("A small bevel round every foot's edge, so that it does not split when it is dragged.",)
     yield told("ease_feet", "Ease the feet", "level", do=do)
     yield from _coats(piece, build)
+    if piece.underfoot is not None:
+        yield _underfoot(piece, plan, show)
     if plan.ropes:
         named = listed(rope.name for rope in plan.ropes)
         yield told("rope_in", f"Tie {named}", "stretchers")
@@ -164,6 +167,33 @@ def _ended(piece: Piece, plan: Plan, build: Build) -> Iterator[Step]:
         "write_down",
         "Write it down",
         do=("What took how long, what went wrong and how it was saved, what to change next time.",),
+    )
+
+
+_UNDER = {
+    "pads": ("pads", "Glue and a nail, or its own screw: the head below the face of the pad."),
+    "glides": ("glides", "Drive it straight down with a wooden block between."),
+    "screwed": ("screwed feet", "Screw it in until it closes; it stays adjustable, so leave all alike."),
+}
+
+
+def _underfoot(piece: Piece, plan: Plan, show: Show) -> Step:
+    """What goes under the feet, one in the middle of each sawn end."""
+    under = piece.underfoot
+    assert under is not None
+    many, how = _UNDER[under.kind]
+    count = len(bearings(piece, plan.stance))
+    return told(
+        "underfoot",
+        f"Put the {many} under the feet",
+        "level",
+        do=(
+            f"{count} of them, {show.length(under.across).text} across and "
+            f"{show.fine(under.thickness).text} thick: one in the middle of each foot's cut.",
+            "A pilot hole first, square to the cut: end grain splits near its rim.",
+            how,
+            "Look again whether it rocks: one under a foot that is not flat lifts it.",
+        ),
     )
 
 

@@ -102,6 +102,10 @@ _ALL = (
     Operation("trim_flush", "trimming tenons", "legs", 6, caution=_EDGES),
     Operation("level", "levelling", "piece", 45, caution=_EDGES, lay_out=("the flattest surface",)),
     Operation("ease_feet", "easing feet", "piece", 10),
+    Operation(
+        "underfoot", "feet", "piece", 15, caution=_BITS,
+        lay_out=("what goes under the feet", "a small bit, and a stop on it"),
+    ),
     Operation("finish", "finishing", "piece", 40, waits=(8, 24), for_what="the coat to dry", caution=_RAGS),
     Operation("rope_in", "tying the rope", "piece", 15),
     Operation("write_down", "writing down", "piece", 10),

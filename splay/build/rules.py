@@ -213,13 +213,19 @@ RULES = (
         "the coat goes into the bin with the offcut, and the cut stays bare",
     ),
     Rule(
+        _of("level ease_feet finish"),
+        _of("underfoot"),
+        "feet are put on what is sawn, eased and finished",
+        "end grain under them stays bare and takes up water",
+    ),
+    Rule(
         _of("finish"),
         _of("rope_in"),
         "rope is tied on finished legs",
         "it soaks up the finish and stiffens",
     ),
     Rule(
-        MADE | GLUED | _of("finish trim_flush ease_feet rope_in"),
+        MADE | GLUED | _of("finish trim_flush ease_feet rope_in underfoot"),
         _of("write_down"),
         "it is written down when all of it is known",
         "what was learned last is missing",

@@ -50,6 +50,7 @@ def judge(whole: Whole, show: Show) -> tuple[Finding, ...]:
     found = [
         *standing.lean(piece, stance, show),
         *standing.footprint(piece, stance, show),
+        *standing.underfoot(piece, stance, show),
         *readings.resting(whole.resting, show),
         *rules.skin(piece, sockets, stance, show),
         *rules.edges(piece, sockets, stance, show),

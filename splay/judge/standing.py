@@ -15,6 +15,7 @@ from splay.quantity import Show
 from splay.stance.contacts import on_floor
 from splay.stance.outline import polygon
 from splay.stance.staked import Stance
+from splay.stance.underfoot import bearings
 from splay.stance.vectors import Flat
 
 STANDS_MM = 20.0
@@ -55,6 +56,30 @@ def lean(piece: Piece, stance: Stance, show: Show) -> Iterator[Finding]:
                 leg.place.at,
                 field,
             )
+
+
+def underfoot(piece: Piece, stance: Stance, show: Show) -> Iterator[Finding]:
+    """What is under a foot and wider than it: it shows, catches and is knocked off (common practice, no
+    source)."""
+    under = piece.underfoot
+    if under is None:
+        return
+    narrow = [one for one in bearings(piece, stance) if one.narrow < under.across]
+    if narrow:
+        least = min(narrow, key=lambda one: one.narrow)
+        yield Finding(
+            "underfoot_wide",
+            "caution",
+            "level",
+            f"What goes under the foot of {least.name} is {show.length(under.across).text} across, the "
+            f"foot {show.length(least.narrow).text}.",
+            "Take a smaller one, or leave the foot thicker.",
+            tuple(leg.number for leg in stance.legs if f"leg.{leg.number}" in {o.part for o in narrow}),
+            show.length(under.across),
+            show.length(least.narrow),
+            None,
+            "underfoot.across",
+        )
 
 
 def footprint(piece: Piece, stance: Stance, show: Show) -> Iterator[Finding]:

@@ -94,7 +94,7 @@ def of_reach(
     piece: Piece, after: float, ends: tuple[End, ...], plane: CutPlane, show: Show
 ) -> list[Problem]:
     """A height that not every foot reaches."""
-    short = piece.height - after
+    short = piece.stands - after
     if short <= HEIGHT_MM:
         return []
     last = min(ends, key=lambda end: -float((end.ring @ plane.normal).max()))

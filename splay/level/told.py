@@ -112,7 +112,7 @@ def told(
     rests = state.stands.rests if state.stands else None
     normal = rests.normal if rests else np.array(floor.normal)
     right, back = falls(normal, floor)
-    now = float(normal @ seat + rests.offset) if rests else piece.height
+    now = float(normal @ seat + rests.offset) if rests else piece.stands
     after = plane.height(seat)
     top = highest(ends, plane.normal)
     reach = float(plane.normal @ seat) + top
@@ -120,10 +120,10 @@ def told(
     block = -lowest - plane.offset
     answered = sum(f"{ask.kind}.{ask.key}" in read for ask in wanted)
     rock = state.stands.rock if state.stands else 0.0
-    short = piece.height - after
+    short = piece.stands - after
     complete = answered == len(wanted)
     feet = tuple(_foot(key, end, k, plane, rests, lowest, shop, show) for k, end in enumerate(ends))
-    good, said = _judged(complete, rock, right, back, now - piece.height, show)
+    good, said = _judged(complete, rock, right, back, now - piece.stands, show)
     if good:
         # "Stop here" beside "saw" would be two words for one foot.
         feet = tuple(replace(foot, how="leave") for foot in feet)
@@ -141,10 +141,10 @@ def told(
         falls_back=show.angle(back, 2),
         height_now=show.fine(now),
         height_after=show.fine(after),
-        wanted=show.length(piece.height),
+        wanted=show.length(piece.stands),
         highest=show.figure(
             f"{key}.highest", "Highest it can end", reach, "least over all feet of the short edge's height",
-            show.input("h", "height wanted", piece.height),
+            show.input("h", "height wanted", piece.stands),
             note="every end must be cut all over; the foot that reaches least decides",
         ),
         short_by=show.fine(short) if short > 0.05 else None,

@@ -20,6 +20,7 @@ from splay.piece.members import MOST_MEMBERS, Member, OnMember, Stretcher
 from splay.piece.naming import called
 from splay.piece.places import MOST, Placement
 from splay.piece.tops import Rectangle, Top
+from splay.piece.underfoot import Underfoot
 from splay.piece.upgrade import STEPS
 from splay.quantity import Bare
 
@@ -57,6 +58,8 @@ class Piece(Frozen):
     height: Annotated[float, Length(60, 3000)]
     """Plumb height of the middle of the sitting surface above the floor, mm."""
     lean: Lean = Lean()
+    underfoot: Underfoot | None = None
+    """What is put under the feet at last; its thickness is part of the height. None for bare feet."""
     top: Top
     supports: Annotated[tuple[Support, ...], Field(min_length=1, max_length=8)]
     members: Annotated[tuple[Member, ...], Field(max_length=MOST_MEMBERS)] = ()
@@ -67,6 +70,11 @@ class Piece(Frozen):
     """How its feet are brought into one plane."""
     notes: Annotated[str, Field(max_length=4000)] = ""
 
+    @property
+    def stands(self) -> float:
+        """The height it has on its sawn feet, before anything is put under them, mm."""
+        return self.height - (self.underfoot.thickness if self.underfoot else 0.0)
+
     @model_validator(mode="before")
     @classmethod
     def _named(cls, given: Any, info: ValidationInfo) -> Any:
@@ -76,10 +84,12 @@ class Piece(Frozen):
 
     @model_validator(mode="after")
     def _stands_clear(self) -> Self:
-        if self.height <= self.top.thickness:
+        if self.stands <= self.top.thickness:
+            lost = self.height - self.stands
+            under = f" and what is under the feet, {lost:g} mm" if lost else ""
             _break(
                 "height",
-                f"a height above the top's own thickness, {self.top.thickness:g} mm",
+                f"a height above the top's own thickness, {self.top.thickness:g} mm{under}",
                 "Raise the height or thin the top.",
             )
         legs = [id for support in self.supports for id in leg_ids(support)]

@@ -43,6 +43,7 @@ FIELDS = {
     "use": "what it is for",
     "make": "how many are made",
     "height": "height",
+    "underfoot": "what is under the feet",
     "notes": "notes",
     "fall": "fall",
     "toward": "way it falls",

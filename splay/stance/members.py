@@ -100,7 +100,8 @@ def down_the_leg(piece: Piece, leg: LegStance, level: Level, floor: Floor, field
     if level.by == "along":
         down = level.value
     elif level.by == "height":
-        down = leg.exposed - level.value / fall
+        # Measured from the floor, which what is under the feet lifts them from.
+        down = leg.exposed - (level.value - (piece.height - piece.stands)) / fall
     else:
         above = dot(floor.normal, between(leg.socket, sitting_point(piece)))
         down = (level.value - above) / fall

@@ -61,7 +61,8 @@ def move(piece: Piece, to: Move, snap_mm: float) -> Piece:
     """
     document = write_piece(piece)
     if to.moves == "height":
-        document["height"] = _snap(to.to[1], snap_mm)
+        # The drawing stands on the sawn feet.
+        document["height"] = _snap(to.to[1] + piece.height - piece.stands, snap_mm)
     elif to.moves == "lean":
         document["lean"] = _lean(piece, to.to)
     elif to.moves == "member":
@@ -91,7 +92,7 @@ def _snap(value: float, step: float) -> float:
 
 def _lean(piece: Piece, to: Flat) -> dict[str, float]:
     """The seat's fall to the back for its back edge held at `to` in the side view."""
-    t, seat_z = piece.top.thickness, piece.height
+    t, seat_z = piece.top.thickness, piece.stands
     fall, toward = piece.lean.fall, piece.lean.toward
     # Plumb shift of the seat's middle: the top turns about the middle of its underside.
     shift = t * deg.sin(fall) * (1.0 if toward == 90.0 else -1.0)

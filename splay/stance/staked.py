@@ -67,7 +67,7 @@ def stand(piece: Piece, measured: dict[str, float] | None = None) -> Stance:
     `measured` gives bored resultants read in the holes (leg id to degrees): those legs stand
     as they were bored, on the sightline they were meant to have. CannotBuild as for `aim`.
     """
-    floor = floor_under(piece.lean, piece.height, piece.top.thickness)
+    floor = floor_under(piece.lean, piece.stands, piece.top.thickness)
     legs: list[LegStance] = []
     carried: list[Body] = []
     for index, support in enumerate(piece.supports):

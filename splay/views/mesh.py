@@ -13,6 +13,7 @@ import shapely.errors
 
 from splay.stance.convex import Solid
 from splay.stance.hollow import hollow_depth
+from splay.stance.underfoot import bearings
 from splay.stance.vectors import Flat, Vec
 from splay.views.edges import rings_of
 from splay.views.project import Points, to_floor
@@ -61,6 +62,13 @@ def seen_meshes(model: Model) -> tuple[Mesh, ...]:
             made += _body(model, body.key, body.stood)
     for run, rod in zip(model.runs, model.rods, strict=True):
         made.append(_tube(f"member.{run.number}", "member", list(rod)))
+    under = model.piece.underfoot
+    for one in bearings(model.piece, model.stance) if under else ():
+        turns = np.linspace(0.0, 2.0 * np.pi, 24, endpoint=False)
+        assert under is not None
+        rim = np.column_stack((np.cos(turns), np.sin(turns), np.zeros(24))) * (under.across / 2.0)
+        rim[:, :2] += one.at
+        made.append(_tube(one.part, "stick", [rim, rim - (0.0, 0.0, under.thickness)]))
     for rope in model.ropes:
         chosen = model.piece.members[rope.number - 1]
         half = getattr(chosen, "diameter", 10.0) / 2.0

@@ -10,6 +10,7 @@ from splay.quantity import degrees as deg
 from splay.setups.groups import boring_groups
 from splay.stance.contacts import on_floor
 from splay.stance.staked import LegStance, support_of
+from splay.stance.underfoot import bearings
 from splay.stance.vectors import Flat
 from splay.views.project import FRONT, PLAN, SIDE, UNDERSIDE, UPPER_FACE, Eye, eye_along, quarter_eye
 from splay.views.scene import Model, Sight
@@ -83,20 +84,37 @@ def _named(leg: LegStance) -> str:
 def _sizes(model: Model, sight: Sight) -> list[Shape]:
     """Floor, plumb line through the seat, height and width over the feet."""
     seat = sight.eye.see(model.seat)
-    rise = seat[1]
+    rise, under = seat[1], model.piece.underfoot
+    low = -under.thickness if under else 0.0
     feet = [x for end in sight.feet for x, _ in end] + [x for x, _ in sight.footprint]
     across = feet + [x for x, _ in sight.body]
     left, right = min(across), max(across)
     edge = left - 0.08 * rise
     sizes = [
-        line("floor", (left - 0.14 * rise, 0.0), (right + 0.08 * rise, 0.0), part="floor"),
+        line("floor", (left - 0.14 * rise, low), (right + 0.08 * rise, low), part="floor"),
+        *_underfoot(model, sight.eye),
         line("axis", (seat[0], -0.02 * rise), (seat[0], 1.05 * rise)),
-        line("dimension", (edge, 0.0), (edge, rise)),
+        line("dimension", (edge, low), (edge, rise)),
         line("dimension", (edge - 0.02 * rise, rise), (seat[0], rise)),
-        text("dimension", (edge - 0.02 * rise, rise / 2), model.show.length(rise).text, turn=90.0),
+        text("dimension", (edge - 0.02 * rise, rise / 2), model.show.length(rise - low).text, turn=90.0),
     ]
     # A cut-out as wide as its board leaves it no foot: that is said, and the rest is still drawn.
     return sizes + (_over_the_feet(model, min(feet), max(feet), rise) if feet else [])
+
+
+def _underfoot(model: Model, eye: Eye) -> list[Shape]:
+    """What is under the feet, seen from the side: as wide and as thick as it is."""
+    under = model.piece.underfoot
+    if under is None:
+        return []
+    made = []
+    for one in bearings(model.piece, model.stance):
+        x = eye.see((*one.at, 0.0))[0]
+        half, t = under.across / 2.0, under.thickness
+        made.append(
+            area("board", ((x - half, 0.0), (x - half, -t), (x + half, -t), (x + half, 0.0)), one.part)
+        )
+    return made
 
 
 def _over_the_feet(model: Model, low: float, high: float, rise: float) -> list[Shape]:

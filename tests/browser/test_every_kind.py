@@ -131,6 +131,27 @@ class Mixing(BrowserCase):
         expect(page.locator("[data-handle='corner.16']")).to_be_visible()
 
 
+class UnderTheFeet(BrowserCase):
+    def test_pads_are_chosen_typed_seen_and_taken_away_again(self) -> None:
+        page = self.at(self.hang(), "stance")
+        page.get_by_role("radio", name="pads", exact=True).click(force=True)
+        type_in(page, "underfoot.thickness", "6")
+        expect(page.get_by_text("High on its sawn feet")).to_be_visible()
+        expect(page.locator("svg.drawing polygon.board").first).to_be_attached()
+        type_in(page, "underfoot.across", "60")
+        saved(page)
+        where = page.url.rpartition("/")[0]
+        page.goto(f"{where}/level")
+        expect(page.locator("[data-finding=underfoot_wide]")).to_contain_text("60 mm across")
+        page.goto(f"{where}/work")
+        expect(page.get_by_text("Put the pads under the feet")).to_be_visible()
+        page.goto(f"{where}/stance")
+        page.get_by_role("radio", name="nothing", exact=True).click(force=True)
+        expect(page.get_by_text("High on its sawn feet")).to_have_count(0)
+        page.get_by_role("button", name="undo").first.click()
+        expect(page.get_by_text("High on its sawn feet")).to_be_visible()
+
+
 class DrawnOver(BrowserCase):
     RING: ClassVar = [(150.0, 0.0), (0.0, 140.0), (-160.0, 10.0), (0.0, -150.0)]
 

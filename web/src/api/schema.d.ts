@@ -5551,6 +5551,8 @@ export interface components {
              * @default []
              */
             trials: components["schemas"]["Trial"][];
+            /** @description What is put under the feet at last; its thickness is part of the height. None for bare feet. */
+            underfoot?: components["schemas"]["Underfoot"] | null;
             /**
              * Use
              * @default stool
@@ -9076,6 +9078,30 @@ export interface components {
              * @enum {string}
              */
             by: "under_rim";
+        };
+        /**
+         * Underfoot
+         * @description One kind under every foot: `pads` glued or nailed on, `glides` driven in, `screwed` feet.
+         */
+        Underfoot: {
+            /**
+             * Across
+             * @description How wide it is, mm.
+             * @default 22
+             */
+            across: number | string;
+            /**
+             * Kind
+             * @default pads
+             * @enum {string}
+             */
+            kind: "pads" | "glides" | "screwed";
+            /**
+             * Thickness
+             * @description What it adds to the height, mm.
+             * @default 4
+             */
+            thickness: number | string;
         };
         /**
          * UnitIn

@@ -72,6 +72,16 @@ const SIDES = [
   { value: '0', title: 'to right' },
   { value: '180', title: 'to left' },
 ]
+const UNDER = [
+  { value: 'none', title: 'nothing' },
+  { value: 'pads', title: 'pads' },
+  { value: 'glides', title: 'glides' },
+  { value: 'screwed', title: 'screwed feet' },
+]
+/** What goes under the feet; another kind keeps the sizes that were typed. */
+function putUnder(kind: string): void {
+  store.set('underfoot', kind === 'none' ? null : { ...store.piece?.underfoot, kind })
+}
 </script>
 
 <template>
@@ -86,6 +96,18 @@ const SIDES = [
         data-field="lean.toward"
         @update:model-value="store.set('lean.toward', Number($event))"
       />
+    </div>
+    <div class="under">
+      <Choice
+        label="Under the feet:"
+        :items="UNDER"
+        :value="store.piece?.underfoot?.kind ?? 'none'"
+        @choose="putUnder"
+      />
+      <template v-if="store.piece?.underfoot">
+        <PieceField label="Under them, thick" path="underfoot.thickness" />
+        <PieceField label="Under them, across" path="underfoot.across" />
+      </template>
     </div>
     <Choice label="Top:" :items="KINDS" :value="top.outline.kind ?? 'round'" @choose="become" />
     <div class="grid" :class="`of${(FIELDS[top.outline.kind ?? 'round']?.length ?? 1) + 1}`">
@@ -135,3 +157,12 @@ const SIDES = [
 </template>
 
 <style scoped src="./panel.css"></style>
+
+<style scoped>
+.under {
+  display: grid;
+  grid-template-columns: minmax(0, 2fr) 1fr 1fr;
+  gap: 0.4rem 1rem;
+  align-items: center;
+}
+</style>
