@@ -302,8 +302,13 @@ function rename(event: Event): void {
 .head {
   display: flex;
   align-items: baseline;
-  gap: 1.1rem;
+  gap: 1rem;
   padding: 0.35rem 1.25rem;
+}
+/* What does not fit beside the rest: the name is typed on, what undo says is cut short. */
+.head > .rest,
+.which {
+  white-space: nowrap;
 }
 .title {
   font: inherit;
@@ -313,8 +318,9 @@ function rename(event: Event): void {
   background: none;
   border: 0;
   border-bottom: 1px dashed transparent;
-  width: 24rem;
-  max-width: 45vw;
+  flex: 1 1 12rem;
+  width: 12rem;
+  min-width: 7rem;
 }
 .title:hover,
 .title:focus {
@@ -334,6 +340,8 @@ button:disabled {
   font-weight: 600;
 }
 .step {
+  flex: 0 1 auto;
+  min-width: 3rem;
   max-width: 24rem;
   overflow: hidden;
   text-overflow: ellipsis;

@@ -105,8 +105,8 @@ function putUnder(kind: string): void {
         @choose="putUnder"
       />
       <template v-if="store.piece?.underfoot">
-        <PieceField label="Under them, thick" path="underfoot.thickness" />
-        <PieceField label="Under them, across" path="underfoot.across" />
+        <PieceField label="Each, thick" path="underfoot.thickness" />
+        <PieceField label="Each, wide" path="underfoot.across" />
       </template>
     </div>
     <Choice label="Top:" :items="KINDS" :value="top.outline.kind ?? 'round'" @choose="become" />
