@@ -103,7 +103,8 @@ class Measured(BrowserCase):
         expect(page.locator("[data-proof='top.p1.front']")).to_be_visible()
         expect(page.locator("[data-foot]")).to_have_count(4)
         page.get_by_label("20 times").click(force=True)
-        expect(page.locator("figure svg[aria-label='Front']")).to_be_visible()
+        # Drawn as unlike as there is room for, which is said.
+        expect(page.locator("figure svg[aria-label='Front, unlikeness 6 times']")).to_be_visible()
         saved(page)
 
     def test_a_rocking_piece_is_set_rocking_and_comes_to_rest(self) -> None:
