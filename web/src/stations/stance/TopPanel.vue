@@ -165,4 +165,7 @@ function putUnder(kind: string): void {
   gap: 0.4rem 1rem;
   align-items: center;
 }
+.under > :only-child {
+  grid-column: 1 / -1;
+}
 </style>
