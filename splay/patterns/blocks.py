@@ -8,7 +8,7 @@ from splay.patterns.pattern import Pattern, arrow, pattern, ring, words
 from splay.quantity import Show
 from splay.quantity import degrees as deg
 from splay.setups.groups import Group, boring_groups
-from splay.setups.jigs import WEDGE_RUN_MM
+from splay.setups.jigs import SPACERS, WEDGE_RUN_MM
 from splay.setups.spacer import spacer_height
 from splay.shop import AngleGuide, GuideBlock, Ramp, Shop, TiltingTable
 from splay.stance.members import MemberStance, acute
@@ -77,7 +77,7 @@ def _ramp(tool: Ramp, group: Group, rho: float, show: Show) -> Pattern:
             ellipse("cut", (0.0, 0.0), (rise / 2.0, rise / 2.0)),
             words((0.0, 0.0), name),
         ]
-        said = f"bar, {show.length(rise).text} across"
+        said = f"bar, {show.length(rise).text} across, {show.length(tool.base).text} from the hinge"
     else:
         wide = 40.0
         lean = rise + wide * deg.tan(rho)
@@ -90,12 +90,15 @@ def _ramp(tool: Ramp, group: Group, rho: float, show: Show) -> Pattern:
             text("label", (wide / 2.0, rise * 0.3), "hinge this way", anchor="middle"),
             *arrow("pointer", (wide * 0.4, rise * 0.2), (2.0, rise * 0.2)),
         ]
-        said = f"spacer, {show.length(rise).text} at its edge nearest the hinge; its sloped end {end}"
+        said = (
+            f"spacer, {show.length(rise).text} at its edge nearest the hinge; its sloped end {end}. That edge "
+            f"{show.length(tool.base).text} from the hinge"
+        )
     return pattern(
         f"ramp.{group.first.id}.{tool.id}",
         "blocks",
         f"Ramp's {said.partition(',')[0]} for {group.named()}",
-        (f"A {said}; its near edge {show.length(tool.base).text} from the hinge of {tool.name}.",),
+        (f"A {said} of {tool.name}, {SPACERS[tool.spacer][2]}.",),
         shapes,
     )
 
@@ -111,7 +114,7 @@ def _wedge(id: str, name: str, group: Group, rest: float, show: Show) -> Pattern
         f"wedge.{group.first.id}.{id}",
         "blocks",
         f"Make-up wedge for {group.named()}",
-        (f"Lies on {name}, set at the end of its travel.",),
+        (f"Lies on {name}, set at the end of its travel. Which end is uphill says its card at Boring.",),
         shapes,
     )
 

@@ -11,6 +11,7 @@ from splay.patterns.pattern import Pattern, pattern, ring
 from splay.quantity import Show
 from splay.quantity import degrees as deg
 from splay.setups.groups import boring_groups
+from splay.stance.members import acute
 from splay.stance.staked import Stance
 from splay.stance.vectors import Flat
 from splay.views.shapes import Shape, line, text
@@ -55,11 +56,16 @@ def _edges(
             lean if group.side else "leans the way its arrow points",
         )
     for leg in stance.legs:
-        yield Edge(90.0 - leg.standing.resultant, f"leg {leg.number}", "foot cut, to its side")
+        yield Edge(90.0 - leg.standing.resultant, f"leg {leg.number}", "foot cut, to its middle line")
     for member in members:
         for end in member.ends:
             side = f"the acute side towards the {end.acute_side}" if end.acute_side else ""
-            yield Edge(end.read.quantity.value, end.into, f"{member.name} comes in", side)
+            # A gauge stands on the stick's side, which a taper turns off its middle line.
+            on = acute(end.opening_on)
+            yield Edge(on, end.into, f"{member.name} comes in, to its side", side)
+            if abs(on - end.read.quantity.value) > SAME_DEG:
+                between = f"{member.name} comes in, to its middle line"
+                yield Edge(end.read.quantity.value, end.into, between, side)
     for stick in sticks:
         for cut, which in ((stick.start, "first end"), (stick.finish, "other end")):
             if abs(cut.mitre) > SQUARE_DEG:

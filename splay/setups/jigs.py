@@ -9,7 +9,7 @@ from splay.setups.spacer import spacer_height
 from splay.shop import GuideBlock, Ramp
 
 WEDGE_RUN_MM = 100.0
-_SPACERS = {
+SPACERS = {
     "plumb_base": ("Spacer, standing plumb", "B · tan ρ", "measured along the base"),
     "plumb_ramp": ("Spacer, standing plumb", "B · sin ρ", "measured along the ramp"),
     "square_ramp": ("Spacer, square to the ramp", "B · tan ρ", "measured along the ramp"),
@@ -19,7 +19,7 @@ _SPACERS = {
 
 def ramp_spacer(ramp: Ramp, rho: float, show: Show, key: str) -> Figure:
     """The spacer that raises a ramp to `rho` degrees."""
-    label, formula, where = _SPACERS[ramp.spacer]
+    label, formula, where = SPACERS[ramp.spacer]
     return show.figure(
         f"{key}.spacer",
         label,

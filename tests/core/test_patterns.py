@@ -257,8 +257,11 @@ class Blocks(SimpleTestCase):
             if way == "bar":
                 sizes = [s.sizes for s in pattern.view.shapes if s.kind == "ellipse"]
                 self.assertAlmostEqual(2 * sizes[0][0], high, places=6)
+                self.assertIn("320 mm from the hinge of Ramp, along the base, to where it", pattern.told[0])
                 continue
             block = cut(pattern)
+            along = "along the ramp" if way in ("plumb_ramp", "square_ramp") else "along the base"
+            self.assertIn(f"That edge 320 mm from the hinge of Ramp, measured {along}.", pattern.told[0])
             near = max(y for x, y in block if abs(x) < 1e-9)
             self.assertAlmostEqual(near, high, places=6)
             far = max(block, key=lambda p: p[1])
@@ -329,3 +332,27 @@ class Every(SimpleTestCase):
             for leg in planned.stance.legs:
                 for wanted in (90.0 - leg.boring.resultant, 90.0 - leg.standing.resultant):
                     self.assertLess(min(abs(edge - wanted) for edge in edges), 0.006, start)
+
+    def test_a_stretcher_s_angle_has_a_card_to_the_leg_s_side_and_one_to_its_middle(self) -> None:
+        """On a tapered leg they are not the same: by how much, from vectors alone."""
+        piece, planned, found = made("bench")
+        edges = []
+        for one in found.values():
+            if one.sort == "cards":
+                card = cut(one)
+                corner = min((p for p in card if p[1] < 1e-9), key=lambda p: p[0])
+                tip = min((p for p in card if p[1] > 1e-9), key=lambda p: p[0])
+                edges.append(bearing(corner, tip))
+        runs, _ = members(piece, planned.stance)
+        for run in runs:
+            for end, sign in zip(run.ends, (1.0, -1.0), strict=True):
+                if not end.leg:
+                    continue
+                leg = planned.stance.legs[end.leg - 1]
+                opening = math.degrees(math.acos(sign * dot(run.u, leg.d)))
+                shape = support_of(piece, leg).leg
+                # The side that faces along the stretcher runs inward going down by the taper.
+                turned = math.degrees(math.atan((shape.at_top - shape.at_foot) / 2.0 / leg.exposed))
+                for wanted in (opening, opening + turned):
+                    acute = min(wanted, 180.0 - wanted)
+                    self.assertLess(min(abs(edge - acute) for edge in edges), 0.02)
