@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from splay.formats.page import Book, Pdf, Printer
 from splay.paper.flow import Block, Cells, Column, Heading, Text, fill
 from splay.timber.buying import Buy
+from splay.timber.choices import WoodChoice
 from splay.timber.needs import Need, times
 from splay.work.phrases import cap
 
@@ -29,12 +30,12 @@ def list_book(title: str, blocks: Sequence[Block], printer: Printer) -> Pdf:
             return book.done()
 
 
-def cut_blocks(needs: Sequence[Need], species: str, top_species: str) -> Iterator[Block]:
+def cut_blocks(needs: Sequence[Need], choice: WoodChoice) -> Iterator[Block]:
     """Every blank: how many, what it is, its size sawn and finished, how its grain lies."""
     yield Heading("To cut")
     yield Cells(("", "part", "blank", "finished", "grain"), _CUT, bold=True)
     for need in needs:
-        wood = top_species if need.role in ("top", "board") else species
+        wood = choice.species_for(need.role)
         spare = f", {need.spare} of them spare" if need.spare else ""
         layers = f"; {need.layers} layers" if need.layers > 1 else ""
         yield Cells(

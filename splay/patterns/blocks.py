@@ -91,8 +91,8 @@ def _ramp(tool: Ramp, group: Group, rho: float, show: Show) -> Pattern:
             *arrow("pointer", (wide * 0.4, rise * 0.2), (2.0, rise * 0.2)),
         ]
         said = (
-            f"spacer, {show.length(rise).text} at its edge nearest the hinge; its sloped end {end}. That edge "
-            f"{show.length(tool.base).text} from the hinge"
+            f"spacer, {show.length(rise).text} at its edge nearest the hinge; its sloped end {end}. "
+            f"That edge {show.length(tool.base).text} from the hinge"
         )
     return pattern(
         f"ramp.{group.first.id}.{tool.id}",

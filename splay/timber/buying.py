@@ -47,7 +47,7 @@ def to_buy(missing: Sequence[tuple[Need, int]], choice: WoodChoice, show: Show) 
     by_thickness: dict[tuple[float, str], list[tuple[Need, Want]]] = {}
     made: list[Buy] = []
     for need, count in missing:
-        species = choice.top_species if need.role in ("top", "board") else choice.species
+        species = choice.species_for(need.role)
         want = need.want("")
         want = replace(want, count=count * need.layers)
         fits = next((t for t in thick if t >= want.thickness), None)

@@ -101,6 +101,10 @@ class WoodChoice(Frozen):
         """Of how many layers a blank is glued up."""
         return next((one.layers for one in self.layers if one.key == key), 1)
 
+    def species_for(self, role: str) -> str:
+        """The kind of wood that a blank of a role is wanted in; empty where any will do."""
+        return self.top_species if role in ("top", "board") else self.species
+
 
 def read_choice(given: object, bare: Bare = "metric", at: str = "") -> WoodChoice:
     """The choice in a JSON document of any version; BadInput with one fault for each wrong field."""

@@ -45,7 +45,7 @@ def lay_out_wood(
     wants = [
         replace(want, count=want.count - got.get(need.key, 0) * need.layers)
         for need in needs
-        if need.sort == "strip" and (want := need.want(_species(need, choice)))
+        if need.sort == "strip" and (want := need.want(choice.species_for(need.role)))
     ]
     for key, count in left_panels.items():
         if (still := count - sliced.get(key, 0)) > 0:
@@ -114,10 +114,6 @@ def _of_one_kind(needs: Sequence[Need], boards: Sequence[Board], choice: WoodCho
         tried = (sum(found.missing.values()), wet, found.loss, species)
         best = min(best, tried) if best else tried
     return choice.model_copy(update={"species": best[3]}) if best and wants else choice
-
-
-def _species(need: Need, choice: WoodChoice) -> str:
-    return choice.top_species if need.role in ("top", "board") else choice.species
 
 
 def _makes(wants: Sequence[Want], boards: Sequence[Board], choice: WoodChoice, make: int) -> int:

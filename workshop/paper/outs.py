@@ -69,9 +69,9 @@ def _labels(ready: Ready) -> Pdf:
 
 
 def _cut_list(ready: Ready) -> Pdf:
-    choice, layout = ready.wood.choice, ready.layout
+    layout = ready.layout
     blocks = [
-        *cut_blocks(ready.needs, choice.species, choice.top_species),
+        *cut_blocks(ready.needs, ready.wood.choice),
         *buy_blocks(layout.buy if layout else (), layout is not None),
     ]
     return list_book(f"{ready.piece.name}: to cut and to buy", blocks, ready.printer)
@@ -109,7 +109,7 @@ def cut_table(ready: Ready) -> Table:
             (
                 need.count,
                 cap(need.name),
-                choice.top_species if need.role in ("top", "board") else choice.species,
+                choice.species_for(need.role),
                 *(round(one.value, 2) for one in need.blank),
                 *(round(one.value, 2) for one in need.finished),
                 need.layers,
