@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from textwrap import wrap
 
 from splay.parts.member import MemberPart
 from splay.parts.stick import SQUARE_DEG, StickPart
@@ -21,6 +22,8 @@ WIDE_MM, HIGH_MM = 150.0, 100.0
 """A card's size: a gauge's stock lies along its lower edge, its blade along the slanted one."""
 SAME_DEG = 0.005
 LINE_MM = 6.0
+LETTERS = 48
+"""So many letters stand on a line of a card."""
 LEAST_OFF_DEG = 0.05
 """So near square no card is wanted: a square is at hand."""
 
@@ -92,9 +95,11 @@ def _said(whose: list[Edge]) -> list[str]:
     found: dict[tuple[str, str], list[str]] = {}
     for edge in whose:
         found.setdefault((edge.what, edge.leans), []).append(edge.who)
-    return [
-        f"{cap(listed(who))}: {what}{f', {leans}' if leans else ''}" for (what, leans), who in found.items()
-    ]
+    lines: list[str] = []
+    for (what, leans), who in found.items():
+        # What runs over the card's edge is cut off with it.
+        lines += wrap(f"{cap(listed(who))}: {what}{f', {leans}' if leans else ''}", LETTERS)
+    return lines
 
 
 def _card(k: int, angle: float, whose: list[Edge], show: Show) -> Pattern:

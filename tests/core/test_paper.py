@@ -16,7 +16,8 @@ from numpy.typing import NDArray
 from pypdfium2 import raw
 
 from splay.formats.page import MARGIN_MM, SIZES, Pdf, Printer
-from splay.formats.tiles import FOOT_MM, OVERLAP_MM, pages_of, pattern_book, sheets, tiling
+from splay.formats.tiles import FOOT_MM, LETTERS_MM, OVERLAP_MM, pages_of, pattern_book, sheets, tiling
+from splay.formats.type import wide
 from splay.paper.bench_sheet import Told, bench_sheet, picked
 from splay.paper.labels import Label, label_sheet, labels_of
 from splay.patterns import Pattern, patterns_of
@@ -125,6 +126,15 @@ class Measured(SimpleTestCase):
         rises, runs = zip(*points, strict=True)
         slope = np.polyfit(rises, runs, 1)[0]
         self.assertAlmostEqual(math.degrees(math.atan(slope)), rho, delta=0.05)
+
+    def test_no_words_of_an_angle_card_are_cut_off_with_its_edge(self) -> None:
+        for start in ("bench", "plane_frames", "aproned", "round_three"):
+            for card in (one for one in patterns(start)[1] if one.sort == "cards"):
+                for shape in card.view.shapes:
+                    if shape.kind == "text" and shape.layer == "label":
+                        self.assertLess(
+                            shape.points[0][0] + wide(shape.text, LETTERS_MM), 149.0, shape.text
+                        )
 
     def test_a_printer_that_is_one_in_a_hundred_short_is_made_up_for(self) -> None:
         """What the file draws, times what the printer makes of it, is true."""
