@@ -74,9 +74,9 @@ class Paper(BrowserCase):
         self.assertEqual(self.sheets(self.fetched(link)), stated)
         self.assertGreater(stated, 9)
         for sort in ("top", "legs", "wraps", "blocks"):
-            with page.expect_response("**/out?**"):
-                page.locator(f"[data-sort={sort}] input").uncheck()
+            page.locator(f"[data-sort={sort}] input").uncheck()
         expect(page.locator("[data-pattern=top]")).to_have_count(0)
+        # No count is shown but of what is ticked: one there is waited for, whatever answers cross.
         fewer = int(page.locator("[data-pattern-pages]").inner_text().split()[0])
         self.assertLess(fewer, stated)
         self.assertEqual(self.sheets(self.fetched(link)), fewer)

@@ -14,7 +14,7 @@ const paper = usePaper(
   () => store.id,
   () => store.copy,
 )
-const { got, said, left, sorts, none } = paper
+const { got, said, left, sorts, sheets: patternSheets, none } = paper
 // Sheets are of the piece as it is saved, in the units and for the printer of now.
 watch(
   () => [store.id, store.copy, store.status === 'saved', shop.shop] as const,
@@ -73,7 +73,11 @@ const pages = (many: number | null | undefined): string => `${many} sheet${many 
           <p v-if="none" class="quiet">Tick what is wanted.</p>
           <p v-else class="go" data-patterns>
             <a class="do" :href="paper.address('patterns', { sorts })" target="_blank">
-              print <b class="figures" data-pattern-pages>{{ pages(got.pattern_pages) }}</b>
+              print
+              <b v-if="patternSheets !== undefined" class="figures" data-pattern-pages>{{
+                pages(patternSheets)
+              }}</b>
+              <span v-else class="quiet">counting the sheets</span>
             </a>
             <a class="word" :href="paper.address('patterns', { sorts })" download>keep them</a>
             <a class="word" :href="paper.address('patterns-dxf', { sorts })" download>as DXF</a>

@@ -24,10 +24,11 @@ export function wishes(said: Record<string, string | number>): string {
 /** All that goes out of a piece on paper and as files. */
 export function usePaper(id: () => string, copy: () => number) {
   const left = reactive(new Set<string>())
-  const { got, said, look } = useAsked((): Promise<PaperOut> => {
-    const query = { copy_number: copy(), sorts: wished(), tools: toolsUsed(localStorage) }
+  const { got, said, look } = useAsked(async (): Promise<PaperOut & { counted: string }> => {
+    const counted = wished()
+    const query = { copy_number: copy(), sorts: counted, tools: toolsUsed(localStorage) }
     const call = api.GET('/api/pieces/{id}/out', { params: { path: { id: id() }, query } })
-    return ask<PaperOut>(call)
+    return { ...(await ask<PaperOut>(call)), counted }
   })
   /** The sorts of patterns that are wished, empty for all. */
   function wished(): string {
@@ -35,6 +36,10 @@ export function usePaper(id: () => string, copy: () => number) {
     return left.size ? all.filter((sort) => !left.has(sort)).join(',') : ''
   }
   const sorts = computed(wished)
+  /** The sheets of the sorts that are ticked; nothing while they are counted. */
+  const sheets = computed(() =>
+    got.value?.counted === sorts.value ? got.value.pattern_pages : undefined,
+  )
   const none = computed(() => {
     const all = Object.keys(got.value?.sorts ?? {})
     return all.length > 0 && all.every((sort) => left.has(sort))
@@ -55,7 +60,7 @@ export function usePaper(id: () => string, copy: () => number) {
     const told = { copy_number: copy(), day, tools: toolsUsed(localStorage), ...more }
     return `/api/pieces/${id()}/out/${name}${wishes(told)}`
   }
-  return { got, said, look, left, sorts, none, take, address }
+  return { got, said, look, left, sorts, sheets, none, take, address }
 }
 
 /** A table of readings: looked through, taken in, taken back. */
