@@ -36,6 +36,7 @@ from splay.setups.pegs import peg_cards
 from splay.setups.proofs import Known, all_proofs, doubted
 from splay.setups.rope_cards import rope_cards
 from splay.setups.shaping import shaping_cards
+from splay.setups.side_tapers import side_taper_cards
 from splay.setups.stick_tenons import stick_tenon_cards
 from splay.shop import Shop
 from splay.stance.members import MemberStance, members
@@ -241,6 +242,8 @@ def _cards(
         *crosscut_cards(sticks, real.bodies, shop, show),
         *stick_tenon_cards(piece, sticks, real.bodies, show),
         *(card for card in shaped if card.operation != "rip"),
+        # Tapered last: joints are cut from sides that run straight.
+        *side_taper_cards(sticks, real.bodies, shop, show),
         *(card for card in sockets if card.legs),
         *rope_cards(cords, shop, show),
         *member_cut_cards(piece, rungs, show),

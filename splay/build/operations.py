@@ -76,6 +76,7 @@ _ALL = (
     Operation("dowel", "boring for dowels", "parts", 8, setting=15, caution=_BITS),
     Operation("slot", "slotting for loose tenons", "parts", 8, setting=20, caution=_BLADES + " " + _DUST),
     Operation("stick_tenon", "tenons on squared parts", "parts", 20, setting=10, caution=_EDGES),
+    Operation("side_taper", "tapering", "parts", 10, setting=15, caution=_BLADES),
     Operation("fit", "fitting tenons", "legs", 12, caution=_EDGES),
     Operation("battens", "screwing on battens", "piece", 20),
     Operation("dry_fit", "fitting dry", "piece", 25, lay_out=("a flat surface", "bevel gauge and rule")),

@@ -30,7 +30,7 @@ def _of(names: str) -> Names:
 SHAPING = _of("cut_outline hollow edges")
 SEAT = _of("lay_out bore peg cut_outline hollow edges")
 LEGS = _of("tenon shoulder octagon taper mark pilot top_cut kerf foot_cut")
-STICKS = _of("rip crosscut notch dowel slot stick_tenon")
+STICKS = _of("rip crosscut notch dowel slot stick_tenon side_taper")
 STRETCHERS = _of("bore_member bore_rope member_cut floor_side")
 MADE = SEAT | LEGS | STICKS | STRETCHERS
 ON_PARTS = LEGS | STICKS | STRETCHERS | {"fit"}
@@ -109,7 +109,14 @@ RULES = (
         same=True,
     ),
     Rule(
-        _of("stick_tenon dowel slot"),
+        _of("rip crosscut notch dowel slot stick_tenon"),
+        _of("side_taper"),
+        "joints before tapers: a leg is held, sawn and marked from sides that run straight",
+        "fence, table and gauge no longer lie along the leg, and its joints are cut askew",
+        same=True,
+    ),
+    Rule(
+        _of("stick_tenon dowel slot side_taper"),
         _of("ease"),
         "joints are cut from true faces",
         "a sanded face is no longer true, and the joint is cut to it",

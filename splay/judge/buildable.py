@@ -23,6 +23,7 @@ from splay.piece import (
 from splay.quantity import Show
 from splay.quantity import degrees as deg
 from splay.stance.members import MemberStance
+from splay.stance.side_taper import MET_MM, joined_to
 from splay.stance.staked import Stance
 from splay.stance.vectors import between, cross, dot, length
 
@@ -72,6 +73,7 @@ def buildable(
     """Every size of the document that is past what bounds it, with the choice that mends it."""
     for one in (*_supports(piece, stance), *_members(piece, members)):
         yield from one.found(show)
+    yield from _tapers(stance, show)
     yield from _crossing(piece, runs, show)
 
 
@@ -194,6 +196,34 @@ def _aproned(support: ApronedLegs, high: float, base: str) -> Iterator[_Against]
             "Make the frame longer and wider, or its legs thinner.", 2 * support.face, size - CLEAR_MM,
             f"{base}.{field}",
         )  # fmt: skip
+
+
+def _tapers(stance: Stance, show: Show) -> Iterator[Finding]:
+    """Of each support the joint that reaches furthest down a side that is tapered, and the taper there."""
+    worst: dict[int, tuple[float, float, str]] = {}
+    for leg in stance.bodies:
+        for taper in leg.tapers:
+            for other in stance.bodies:
+                if other is leg or other.support != leg.support:
+                    continue
+                low = joined_to(leg, taper.side, other)
+                # What the joint asks for, down the same corner as the taper's beginning.
+                need = taper.after + low - taper.begins
+                if low > taper.begins + MET_MM and need > worst.get(leg.support, (0.0,))[0]:
+                    worst[leg.support] = (need, taper.after, other.name)
+    for support, (need, after, name) in worst.items():
+        yield Finding(
+            "taper_in_joint",
+            "stop",
+            "stance",
+            f"The legs' taper begins above the foot of a joint: the {name} stands open.",
+            f"Let it begin {show.length(need).text} down or more, or taper other sides of the leg.",
+            (),
+            show.length(after),
+            show.length(need),
+            None,
+            f"supports.{support}.taper.begins",
+        )
 
 
 def _members(piece: Piece, members: tuple[MemberPart, ...]) -> Iterator[_Against]:

@@ -12,9 +12,10 @@ from numpy.typing import NDArray
 from splay.parts.sides import body_side, foot_sides, on_a_face
 from splay.piece import Piece
 from splay.stance.aim import faces
-from splay.stance.body import Body
+from splay.stance.body import Body, Side
 from splay.stance.convex import Face
 from splay.stance.floor import Floor
+from splay.stance.side_taper import side_plane
 from splay.stance.staked import LegStance, Stance, support_of
 from splay.stance.taper import corners, foot_taper, middles
 from splay.stance.vectors import Vec, cross, dot, unit
@@ -293,7 +294,7 @@ def _body_foot(body: Body, points: list[Vec], end: str, floor: Floor) -> Foot:
     )
     planned = middle[2] / d[2]
     start: Vec = (middle[0] - d[0] * planned, middle[1] - d[1] * planned, 0.0)
-    lines = tuple((_abreast(p, start, d), d) for p in points)
+    lines = tuple(_side_line(body, p, start, d) for p in points)
     long, short = _ends(lines, floor)
     suffix = f".{end}" if end else ""
     return Foot(
@@ -308,19 +309,40 @@ def _body_foot(body: Body, points: list[Vec], end: str, floor: Floor) -> Foot:
         lines=lines,
         long=long,
         short=short,
-        long_side=body_side(body, _own(body, points[long])),
-        short_side=body_side(body, _own(body, points[short])),
+        long_side=_corner_side(body, points[long], middle),
+        short_side=_corner_side(body, points[short], middle),
     )
 
 
-def _own(body: Body, p: Vec) -> Vec:
-    """A point of the top frame in a stick's own frame."""
-    where = body.pose
-    off: Vec = (p[0] - where.origin[0], p[1] - where.origin[1], p[2] - where.origin[2])
-    return dot(off, where.along), dot(off, where.across), dot(off, where.up)
+def _side_line(body: Body, p: Vec, start: Vec, d: Vec) -> tuple[Vec, Vec]:
+    """The corner of a stick that ends at p: where it lies abreast of the axis' start, and its way for each
+    mm down the axis; along the axis but where a side is tapered."""
+    own = body.pose.within(p)
+    sides = [t.plane for t in body.tapers if abs(t.plane.beyond(own)) < ON_MM]
+    way = d
+    if sides:
+        cut = {t.side for t in body.tapers if abs(t.plane.beyond(own)) < ON_MM}
+        every: tuple[Side, ...] = ((1, 0), (-1, 0), (0, 1), (0, -1))
+        sides += [
+            plane
+            for side in every
+            if side not in cut and abs((plane := side_plane(body, side)).beyond(own)) < ON_MM
+        ]
+        if len(sides) > 1:
+            along = body.pose.turn_out(cross(sides[0].normal, sides[1].normal))
+            run = dot(along, d)
+            way = (along[0] / run, along[1] / run, along[2] / run)
+    return _abreast(p, start, d, way), way
 
 
-def _abreast(p: Vec, start: Vec, d: Vec) -> Vec:
-    """Where the side through p along d lies abreast of the start of the axis."""
+def _corner_side(body: Body, p: Vec, middle: Vec) -> str:
+    """The corner of a foot by its two sides: which way it lies off the foot's middle, for a tapered one
+    need not stand under the stick's own."""
+    own, mid = body.pose.within(p), body.pose.within(middle)
+    return body_side(body, (own[0], own[1] - mid[1], own[2] - mid[2]))
+
+
+def _abreast(p: Vec, start: Vec, d: Vec, way: Vec) -> Vec:
+    """Where the side through p, going `way` for each mm along d, lies abreast of the start of the axis."""
     run = dot(d, (p[0] - start[0], p[1] - start[1], p[2] - start[2]))
-    return (p[0] - d[0] * run, p[1] - d[1] * run, p[2] - d[2] * run)
+    return (p[0] - way[0] * run, p[1] - way[1] * run, p[2] - way[2] * run)

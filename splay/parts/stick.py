@@ -6,8 +6,9 @@ import math
 from dataclasses import dataclass
 
 from splay.quantity import Figure, Show
-from splay.stance.body import Body
+from splay.stance.body import Body, SideTaper
 from splay.stance.convex import Plane
+from splay.stance.side_taper import foot_across
 
 SAWING_MM = 20.0
 """Left on a blank for squaring and sawing both ends (common practice, no source)."""
@@ -48,6 +49,19 @@ class Arris:
 
 
 @dataclass(frozen=True)
+class TaperedSide:
+    """One tapered side by name: where it begins down the corner between it and `on`, the side it is drawn
+    on; how far in it ends at the sawn foot; and how wide `on` is there once it, and the side opposite
+    where that is tapered too, are cut."""
+
+    side: str
+    on: str
+    begins: Figure
+    off: Figure
+    left: Figure
+
+
+@dataclass(frozen=True)
 class StickPart:
     """One part's figures; `alike` names the parts cut to one setting, mirrored perhaps."""
 
@@ -65,6 +79,7 @@ class StickPart:
     finish: EndCut
     bevels: tuple[Figure, ...]
     notches: tuple[Figure, ...]
+    tapers: tuple[TaperedSide, ...]
 
 
 def end_cut(plane: Plane) -> EndCut:
@@ -136,6 +151,7 @@ def stick_part(body: Body, show: Show) -> StickPart:
         finish=end_cut(body.finish),
         bevels=_bevels(body, show),
         notches=_notches(body, show),
+        tapers=tuple(_tapered(body, taper, show) for taper in body.tapers),
     )
 
 
@@ -177,6 +193,41 @@ def _arrises(body: Body, show: Show) -> tuple[Arris, ...]:
     # The longest first: it is the one that is measured; mirrored parts then agree by name.
     made.sort(key=lambda arris: (-round(arris.length.quantity.value, 3), arris.where))
     return tuple(made)
+
+
+def _tapered(body: Body, taper: SideTaper, show: Show) -> TaperedSide:
+    side, on = body.sides.named(taper.side), body.sides.named(taper.on)
+    key = f"{body.key}.taper.{side.replace(' ', '_')}"
+    run = taper.foot - taper.begins
+    wide = foot_across(body, taper)
+    return TaperedSide(
+        side,
+        on,
+        show.figure(
+            f"{key}.begins",
+            f"Taper of the {side} begins, from the upper end",
+            taper.after,
+            "as chosen",
+            show.input("b", "down the corner", taper.after),
+            note=f"down the corner between the {side} and the {on}",
+        ),
+        show.figure(
+            f"{key}.off",
+            f"Taper of the {side}, in from its corner at the foot",
+            taper.off,
+            "o",
+            show.input("o", "in from the corner at the foot", taper.off),
+            show.input("l", "along the leg, from its beginning to the sawn foot", run),
+            note=f"on the {on}; {show.angle(math.degrees(math.atan2(taper.off, run)), 2).text} there",
+        ),
+        show.figure(
+            f"{key}.left",
+            f"Across the {on} at the foot",
+            wide,
+            "w",
+            show.input("w", "between both sides where the foot is sawn shorter", wide),
+        ),
+    )
 
 
 def _bevels(body: Body, show: Show) -> tuple[Figure, ...]:

@@ -45,6 +45,28 @@ class CrossPiece(Frozen):
     """On its edge like a rail, or flat like a tread: then `depth` runs front to back."""
 
 
+class LegTaper(Frozen):
+    """How a square leg grows thinner towards its foot, and on which of its sides."""
+
+    sides: Literal["inside", "inner", "outer", "all"] = "inside"
+    """Its inner edge and its inner face, one edge alone, or all four sides."""
+    begins: Annotated[float, Length(0, 3000)] = 60.0
+    """From the leg's upper end down the corner it is drawn from, mm."""
+    foot: Stock = 22.0
+    """Width left at the foot, between a tapered side and the one opposite, mm."""
+
+
+class EdgeTaper(Frozen):
+    """How a leg of a mitred frame grows thinner towards its foot: on its edges, its faces stay flat."""
+
+    sides: Literal["inner", "outer", "both"] = "inner"
+    """The edge that looks to the middle, the one that looks out, or both."""
+    begins: Annotated[float, Length(0, 3000)] = 60.0
+    """From the mitre down the corner it is drawn from, mm."""
+    foot: Stock = 30.0
+    """Width left at the foot, edge to edge, mm."""
+
+
 class PlaneFrames(Frozen):
     """Two frames of square stock, one in front and one behind, each leaning in its own plane."""
 
@@ -70,6 +92,7 @@ class PlaneFrames(Frozen):
     """Width of a link, side to side, mm."""
     link_thickness: Stock = 25.0
     """Thickness of a link, mm."""
+    taper: LegTaper | None = None
     dowels: Dowels = Dowels()
     allowance: Annotated[float, Length(0, 300)] = 10.0
     """Left on the legs for trimming level, mm."""
@@ -96,6 +119,7 @@ class MitredFrames(Frozen):
     """Angle between the two frames, degrees."""
     frames: Literal[1, 2] = 2
     """One frame alone, or two that cross."""
+    taper: EdgeTaper | None = None
     dowels: Dowels = Dowels(way="loose_tenon", size=8.0, width=25.0, depth=18.0, count=1)
     allowance: Annotated[float, Length(0, 300)] = 10.0
     """Left on the legs for trimming level, mm."""
@@ -170,5 +194,6 @@ class ApronedLegs(Frozen):
     """Apron's outer face behind the leg's, mm."""
     tenon: Annotated[float, Length(0, 200)] = 20.0
     """Length of the apron's tenons, mm; 0 for none."""
+    taper: LegTaper | None = None
     allowance: Annotated[float, Length(0, 300)] = 10.0
     """Left on the legs for trimming level, mm."""

@@ -27,6 +27,7 @@ from splay.setups.member_cards import socket_mark
 from splay.setups.pegs import deepest
 from splay.setups.rope_cards import hole_mark
 from splay.setups.scales import off_square, proving_scale
+from splay.setups.side_tapers import proved
 from splay.setups.slips import (
     OTHER_MM,
     Slip,
@@ -39,11 +40,13 @@ from splay.setups.slips import (
 )
 from splay.setups.stick_shapes import bevel
 from splay.setups.words import with_the
+from splay.stance.body import Body
 from splay.stance.members import MemberStance, acute
 from splay.stance.staked import LegStance, Stance
 from splay.work.marks import centre, leg_key, member_key
 from splay.work.proofs import proof_id
 from splay.work.takes import (
+    AcrossFoot,
     Apart,
     Bevelled,
     BothSides,
@@ -335,6 +338,7 @@ def _squared(known: Known, ask: Asker) -> Iterator[Proof]:
                 "stretchers" if lap else "legs", "notch, deep",
             )  # fmt: skip
             yield ask.length(("notch", stick.key), stick.notches[1].quantity, words)
+        yield from _tapered(stick, body, ask)
     for index, dowels, _, what in dowels_of(known.piece):
         on = known.piece.supports[index].id
         loose = dowels.way == "loose_tenon"
@@ -347,6 +351,20 @@ def _squared(known: Known, ask: Asker) -> Iterator[Proof]:
             f"{holes.lower()}, deep",
         )  # fmt: skip
         yield ask.length(("slot", on), ask.show.length(dowels.depth), words)
+
+
+def _tapered(stick: StickPart, body: Body, ask: Asker) -> Iterator[Proof]:
+    """How wide a tapered leg is left at its foot, once for each pair of sides."""
+    for n in proved(body):
+        told, (a, b) = stick.tapers[n], body.tapers[n].side
+        words = Words(
+            told.left.label, AcrossFoot(stick.key, told.on, told.side, body.sides.named((-a, -b))),
+            "legs alike matter more than legs to the drawing", stick.key, station_of(stick.role),
+            f"{stick.name}, {told.on}",
+        )  # fmt: skip
+        whole = told.left.quantity.value + body.tapers[n].off
+        slips = [Slip(whole, "that is the width above the taper")]
+        yield ask.length(("side_taper", stick.key, str(n)), told.left.quantity, words, slips)
 
 
 def _between(

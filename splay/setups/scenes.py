@@ -195,6 +195,17 @@ class Tapering:
 
 
 @dataclass(frozen=True)
+class SideTapering:
+    """A square leg, the side its taper is drawn on seen square: where it begins, how far in at the foot."""
+
+    begins: str
+    off: str
+    on: str
+    side: str
+    upper: str
+
+
+@dataclass(frozen=True)
 class JointHoles:
     """A sawn end with dowel holes (`round`) or a slot for a loose tenon."""
 
@@ -239,6 +250,6 @@ class StretcherMade:
 
 Scene = (
     Drilled | OnRamp | WithBlock | LegOnSaw | Scribed | StickSawn | TwoSticks | BevelledEdge | HalfLap
-    | BetweenFeet | EightSides | TenonMade | PilotHole | Tapering | JointHoles | Marked | KerfOnEnd
-    | StretcherMade
+    | BetweenFeet | EightSides | TenonMade | PilotHole | Tapering | SideTapering | JointHoles | Marked
+    | KerfOnEnd | StretcherMade
 )  # fmt: skip

@@ -7,6 +7,7 @@ from splay.quantity import degrees as deg
 from splay.stance.body import Body, Pose, Sides, body, pose
 from splay.stance.convex import Plane
 from splay.stance.floor import Floor, floor_plane, underside
+from splay.stance.side_taper import tapered
 from splay.stance.vectors import Vec, along, dot, unit
 
 _X = {-1: "left", 1: "right"}
@@ -57,7 +58,7 @@ class _Table:
         outer = where.across[0] * x > 0
         names = ("outer side", "inner side") if outer else ("inner side", "outer side")
         rips = (self.plane_x(x, 0.0), self.plane_x(x, w).turned()) if skewed else ()
-        return body(
+        leg = body(
             f"{self.support.id}.leg.{_Y[y]}.{_X[x]}",
             f"{_Y[y]} {_X[x]} leg",
             "leg",
@@ -71,6 +72,7 @@ class _Table:
             stands=True,
             allowance=self.support.allowance,
         )
+        return tapered(leg, self.support.taper, -1 if outer else 1)
 
     def _leg_side(self, x: int, y: int) -> Plane:
         """The side face of a leg that a front apron meets, its normal out of the apron."""

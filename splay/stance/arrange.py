@@ -6,10 +6,24 @@ import math
 from typing import Any
 
 from splay.errors import BadInput, Fault, shorten
-from splay.piece import Battened, Blind, Drawn, Piece, StakedLegs, leg_ids, write_piece
+from splay.piece import (
+    ApronedLegs,
+    Battened,
+    Blind,
+    Drawn,
+    MitredFrames,
+    Piece,
+    PlaneFrames,
+    StakedLegs,
+    leg_ids,
+    read_piece,
+    write_piece,
+)
 from splay.piece.ids import fresh_ids
 from splay.piece.starters import starting_support
+from splay.stance.body import Body
 from splay.stance.outline import extent, through
+from splay.stance.side_taper import joined_to
 from splay.stance.staked import LegStance, stand
 
 LEVEL_SHARE = 0.38
@@ -21,6 +35,11 @@ FOOTREST_DROP_MM = 445.0
 HOLLOW_SHARE = 0.2
 BELLY_MM = 6.0
 CROSS_STEP_MM = 100.0
+TAPERED_SHARE = 0.6
+"""A leg begins tapered to this share of its width; a joint further down it than that leaves no room on its
+side (common practice, no source)."""
+BELOW_JOINT_MM = 15.0
+"""A taper begins this far below the joint (common practice, no source)."""
 PHOTO_SHARE = 1.15
 """A photograph begins this many times as wide as the outline that is to be drawn over it."""
 
@@ -274,6 +293,43 @@ def with_photo(piece: Piece, to: str) -> dict[str, Any]:
         raise BadInput(Fault("restate.to", shorten(to), ", ".join(made), "Choose one of these."))
     document["top"]["outline"]["photo"] = made[to]
     return document
+
+
+def with_taper(piece: Piece, to: str, index: int) -> dict[str, Any]:
+    """The piece's document with the legs of support `index` tapered below their joints, or straight."""
+    document = write_piece(piece)
+    support = piece.supports[index] if 0 <= index < len(piece.supports) else None
+    if not isinstance(support, Squared):
+        do = "Choose frames or legs with aprons."
+        raise BadInput(Fault("restate.support", str(index), "a support with square legs", do))
+    if to not in ("on", "off"):
+        raise BadInput(Fault("restate.to", shorten(to), "on, off", "Choose one of these."))
+    straight = {**document["supports"][index], "taper": None}
+    document["supports"][index] = straight
+    if to == "on":
+        bodies = stand(read_piece(document)).bodies
+        leg = next(body for body in bodies if body.support == index and body.stands)
+        straight["taper"] = _tapered(support, leg, [body for body in bodies if body is not leg])
+    return document
+
+
+Squared = PlaneFrames | MitredFrames | ApronedLegs
+
+
+def _tapered(support: Squared, leg: Body, others: list[Body]) -> dict[str, Any]:
+    """Inward below the joints where there is room for that, else on the outer edge."""
+    first, last = leg.at(0.0, 0.0)
+    across, at = leg.pose.across, leg.pose.origin
+    inner = (1 if across[0] * at[0] + across[1] * at[1] < 0.0 else -1, 0)
+    low = max(joined_to(leg, side, body) for body in others for side in (inner, (0, -1)))
+    inward = low - first < TAPERED_SHARE * (last - first)
+    begins = max(0.0, low - first if inward else 0.0) + BELOW_JOINT_MM
+    way = ("inner" if isinstance(support, MitredFrames) else "inside") if inward else "outer"
+    return {
+        "sides": way,
+        "begins": float(5 * math.ceil(begins / 5)),
+        "foot": float(round(TAPERED_SHARE * leg.width)),
+    }
 
 
 def with_cross_piece(piece: Piece, index: int) -> dict[str, Any]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Literal
@@ -11,6 +12,8 @@ from splay.stance.vectors import Vec, cross, dot
 
 FAR_MM = 20000.0
 Role = str
+Side = tuple[int, int]
+"""A long side by the sign of its place: (across, 0) is an edge, (0, up) a face."""
 
 
 @dataclass(frozen=True)
@@ -30,6 +33,12 @@ class Pose:
             o[1] + p[0] * a[1] + p[1] * b[1] + p[2] * c[1],
             o[2] + p[0] * a[2] + p[1] * b[2] + p[2] * c[2],
         )
+
+    def within(self, p: Vec) -> Vec:
+        """A point of the top frame in the stick's own frame."""
+        o = self.origin
+        off = (p[0] - o[0], p[1] - o[1], p[2] - o[2])
+        return dot(off, self.along), dot(off, self.across), dot(off, self.up)
 
     def turn_out(self, v: Vec) -> Vec:
         """A direction of the stick's own frame in the top frame."""
@@ -61,6 +70,13 @@ class Sides:
     face: str
     other_face: str
 
+    def named(self, side: Side) -> str:
+        """What one of them is called."""
+        across, up = side
+        if across:
+            return self.edge if across > 0 else self.other_edge
+        return self.face if up > 0 else self.other_face
+
 
 @dataclass(frozen=True)
 class Void:
@@ -76,10 +92,44 @@ class Void:
 
 
 @dataclass(frozen=True)
+class SideTaper:
+    """One long side that runs in towards the foot from a line square across it.
+
+    In the stick's own frame, mm: `plane` is the new side, its normal out of the wood; `begins` where
+    along the stick it leaves the `side` that was there, `after` the same down the corner between `side`
+    and `on` from the upper end. `on` is the neighbour on which it is drawn: there it ends at the sawn
+    foot, `off` in from that corner, at `foot` along the stick, where `left` of `on` stays. `turn` is the
+    new side off square to `on`, degrees; `beneath` the side opposite `on`.
+    """
+
+    side: Side
+    on: Side
+    plane: Plane
+    begins: float
+    after: float
+    foot: float
+    off: float
+    left: float
+    turn: float
+
+    @property
+    def beneath(self) -> Side:
+        """The side that lies down while `on` is turned up."""
+        return (-self.on[0], -self.on[1])
+
+    @property
+    def slope(self) -> float:
+        """How far the new side is turned from the old one, degrees."""
+        n = self.plane.normal
+        return math.degrees(math.atan2(n[0], math.hypot(n[1], n[2])))
+
+
+@dataclass(frozen=True)
 class Body:
     """One part of square stock. Planes and voids are in its own frame: x along, y across, z up.
 
-    `start` and `finish` end it, `rips` bevel its long edges; `stands` says that `finish` is the
+    `start` and `finish` end it, `rips` bevel its long edges, `tapers` run them in towards the foot in the
+    order they are cut; `stands` says that `finish` is the
     floor; `tenons` are the lengths beyond both ends' shoulders; parts with one `alike` are cut
     to one setting (mirrored perhaps); `drawn` is False where another solid shows it.
     """
@@ -96,6 +146,7 @@ class Body:
     start: Plane
     finish: Plane
     rips: tuple[Plane, ...] = ()
+    tapers: tuple[SideTaper, ...] = ()
     voids: tuple[Void, ...] = ()
     stands: bool = False
     tenons: tuple[float, float] = (0.0, 0.0)
@@ -117,6 +168,8 @@ class Body:
             made = clip(clip(made, self.start), self.finish)
         for rip in self.rips:
             made = clip(made, rip)
+        for taper in self.tapers:
+            made = clip(made, taper.plane)
         return made
 
     @cached_property

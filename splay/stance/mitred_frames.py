@@ -7,6 +7,7 @@ from splay.quantity import degrees as deg
 from splay.stance.body import Body, Sides, Void, body, pose
 from splay.stance.convex import Plane, plane_at
 from splay.stance.floor import Floor, floor_plane
+from splay.stance.side_taper import tapered
 from splay.stance.vectors import Vec, along, unit
 
 
@@ -82,7 +83,7 @@ class _Frame:
         where = pose(along(self.corner(end), inner, self.support.leg / 2), down, self.h)
         outer = sum(a * b for a, b in zip(where.across, inner, strict=True)) < 0
         names = ("outer edge", "inner edge") if outer else ("inner edge", "outer edge")
-        return body(
+        leg = body(
             f"{self.support.id}.frame.{self.number + 1}.leg.{1 if end > 0 else 2}",
             f"leg {1 if end > 0 else 2} of frame {self.number + 1}",
             "leg",
@@ -96,3 +97,4 @@ class _Frame:
             allowance=self.support.allowance,
             frame=str(self.number + 1),
         )
+        return tapered(leg, self.support.taper, -1 if outer else 1)

@@ -7,6 +7,7 @@ from splay.quantity import degrees as deg
 from splay.stance.body import Body, Sides, body, pose
 from splay.stance.convex import Plane, plane_at
 from splay.stance.floor import Floor, floor_plane, underside
+from splay.stance.side_taper import tapered
 from splay.stance.vectors import Vec, along, cross, dot, unit
 
 _LEGS = {-1: "left", 1: "right"}
@@ -52,7 +53,7 @@ class _Frame:
         where = pose(self.top(side), self.direction(side), self.out)
         outer = dot(where.across, self.edge(side)) > 0
         names = ("outer edge", "inner edge") if outer else ("inner edge", "outer edge")
-        return body(
+        leg = body(
             f"{self.support.id}.{_FRAMES[self.back]}.leg.{_LEGS[side]}",
             f"{_LEGS[side]} leg of the {_FRAMES[self.back]} frame",
             "leg",
@@ -66,6 +67,7 @@ class _Frame:
             allowance=self.support.allowance,
             frame=_FRAMES[self.back],
         )
+        return tapered(leg, self.support.taper, -1 if outer else 1)
 
     def cross(self, k: int) -> Body:
         piece = self.support.cross[k]

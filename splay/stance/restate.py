@@ -19,6 +19,7 @@ from splay.stance.arrange import (
     with_peg,
     with_photo,
     with_support,
+    with_taper,
     without,
 )
 from splay.stance.outline import extent, points
@@ -37,7 +38,7 @@ LEAST_TENON_MM = 16.0
 What = Literal[
     "outline", "placement", "angle", "scope", "joint", "belly", "peg",
     "support", "members",
-    "more_members", "hollow", "corners", "photo", "cross_piece", "away",
+    "more_members", "hollow", "corners", "photo", "cross_piece", "taper", "away",
 ]  # fmt: skip
 """What can be said another way, or put in whole."""
 
@@ -77,6 +78,8 @@ def restate(piece: Piece, ask: Restate, salt: str = "") -> Piece:
         return read_piece(with_finer_corners(piece), salt=salt)
     if ask.what == "photo":
         return read_piece(with_photo(piece, ask.to), salt=salt)
+    if ask.what == "taper":
+        return read_piece(with_taper(piece, ask.to, ask.support), salt=salt)
     if ask.what == "cross_piece":
         return read_piece(with_cross_piece(piece, ask.support), salt=salt)
     document = write_piece(piece)

@@ -14,6 +14,7 @@ from splay.setups.scenes import (
     KerfOnEnd,
     Marked,
     PilotHole,
+    SideTapering,
     StretcherMade,
     Tapering,
     TenonMade,
@@ -199,6 +200,24 @@ def taper(scene: Tapering) -> list[Shape]:
         text("pointer", (thin, 46.0), scene.off),
         line("dimension", (-146.0, -72.0), (146.0, -72.0)),
         text("dimension", (0.0, -90.0), scene.run),
+    ]
+
+
+def side_taper(scene: SideTapering) -> list[Shape]:
+    """The leg lying with the side its line is drawn on turned up, its foot at the right."""
+    half, thin, start = 36.0, -2.0, -70.0
+    return [
+        area("waste", ((start, half), (146.0, thin), (138.0, half))),
+        area("leg", ((-146.0, -half), (154.0, -half), (146.0, thin), (start, half), (-146.0, half))),
+        line("cut", (start, half), (146.0, thin)),
+        line("dimension", (-146.0, half + 14.0), (start, half + 14.0)),
+        text("dimension", ((start - 146.0) / 2.0, half + 22.0), scene.begins),
+        line("dimension", (160.0, thin), (160.0, half)),
+        text("pointer", (160.0, half + 10.0), scene.off, anchor="end"),
+        text("label", (-40.0, -10.0), scene.on),
+        text("label", (40.0, half + 30.0), scene.side),
+        text("label", (-146.0, -half - 20.0), scene.upper, anchor="start"),
+        text("label", (154.0, -half - 20.0), "foot", anchor="end"),
     ]
 
 

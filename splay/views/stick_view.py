@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from splay.parts.stick import StickPart
-from splay.stance.body import Body
+from splay.parts.stick import StickPart, TaperedSide
+from splay.stance.body import Body, SideTaper
 from splay.stance.vectors import Flat
 from splay.views.shapes import Shape, View, area, line, text
 
@@ -40,6 +40,8 @@ def stick_view(body: Body, part: StickPart) -> View:
     ]
     for void in body.voids:
         shapes += _void(body, part, void.name, low, gap)
+    for taper, told in zip(body.tapers, part.tapers, strict=True):
+        shapes += _taper(body, taper, told, low, gap)
     box = (-0.04 * long - 6, bottom - 1.2 * step, long * 1.04 + 6, top + 1.4 * step)
     title = f"{part.name[0].upper()}{part.name[1:]}"
     return View(part.key, title, box, tuple(shapes))
@@ -83,6 +85,22 @@ def _side(body: Body, which: str, middle: float, low: float) -> list[Shape]:
                 rim = (first, (first[0] + tenon, first[1]), (last[0] + tenon, last[1]), last)
                 made.append(line("hidden", *((x, middle + y) for x, y in rim)))
     return made
+
+
+def _taper(body: Body, taper: SideTaper, told: TaperedSide, low: float, gap: float) -> list[Shape]:
+    """Where a taper begins down its corner, and how far in it ends, beside the side it is seen on."""
+    across, up = taper.side
+    if across:
+        level, out = gap / 2 + body.width * (1.0 if across > 0 else 0.0), 1.0 if across > 0 else -1.0
+    else:
+        level, out = -gap / 2 - body.thickness * (1.0 if up < 0 else 0.0), -1.0 if up < 0 else 1.0
+    step = 0.16 * gap
+    words = f"{told.begins.quantity.text} down: taper, {told.off.quantity.text} in at the foot"
+    x = taper.begins - low
+    return [
+        line("pointer", (x, level), (x, level + out * step)),
+        text("pointer", (x, level + out * (2.0 if out > 0 else 4.0) * step), words, anchor="start"),
+    ]
 
 
 def _void(body: Body, part: StickPart, name: str, low: float, gap: float) -> list[Shape]:

@@ -289,6 +289,21 @@ class CutOut:
 
 
 @dataclass(frozen=True)
+class TaperLine:
+    """The line of a tapered side, on the side beside it: from a line square across so far down their
+    corner from `end`, to the sawn foot so far in from that corner. `cut` where `on` is tapered by then."""
+
+    parts: tuple[str, ...]
+    named: str
+    side: str
+    on: str
+    end: str
+    begins: Quantity
+    off: Quantity
+    cut: bool
+
+
+@dataclass(frozen=True)
 class Cut:
     """A stick cut square to a length."""
 
@@ -299,7 +314,7 @@ class Cut:
 Do = (
     Along | Round | Across | FromEdge | OnEnd | OverEnd | DrawLine | NameFaces | Write | Bit | WallDepth
     | Back | Ream | Chop | Turned | TwoWay | Tenon | Shoulders | Transferred | Between
-    | Spots | Notch | CutOut | Cut | Plain | LongPoint | Kerf
+    | Spots | Notch | CutOut | TaperLine | Cut | Plain | LongPoint | Kerf
 )  # fmt: skip
 
 

@@ -257,6 +257,16 @@ def _(one: does.CutOut) -> str:
 
 
 @do.register
+def _(one: does.TaperLine) -> str:
+    when = ", once that is cut: " if one.cut else ": "
+    return (
+        f"{cap(one.named)}, {one.side}, drawn on the {one.on}{when}{one.begins.text} down the corner "
+        f"between the two, from the {one.end}, to {one.off.text} in from that corner at the sawn foot; "
+        f"square its beginning across the {one.side}."
+    )
+
+
+@do.register
 def _(one: does.Cut) -> str:
     return f"{cap(one.named)}: cut it square to {one.mm.text}, end to end."
 

@@ -183,6 +183,32 @@ def _(one: lays.Tapered) -> tuple[str, ...]:
     )
 
 
+@lay.register
+def _(one: lays.SideTapered) -> tuple[str, ...]:
+    pack = f"{one.packing.text} packed under its foot" if one.packing is not None else ""
+    named = f"{cap(one.named)}, {one.side}"
+    if one.by == "sled":
+        assert one.stop is not None
+        said = [
+            f"{one.on} down",
+            *([pack] if pack else []),
+            f"{one.against} at the stops, the foot's stop set over {one.stop.text}",
+        ]
+        lines = [f"{named}: {', '.join(said)}."]
+        if one.turn is not None:
+            lines.append(f"Tilt the blade {one.turn.text}, so that the side on the sled is left the wider.")
+        return tuple(lines)
+    if one.by == "band_saw":
+        said = [f"{one.on} up", *([pack] if pack else []), "table square; saw just outside the line"]
+        return (f"{named}: {', '.join(said)}.",)
+    tried = (
+        "a square"
+        if one.turn is None
+        else f"a bevel gauge set {one.turn.text} off square, the corner sharper than square"
+    )
+    return (f"{named}: down to the line; tried from the {one.on} with {tried}.",)
+
+
 def wedge(one: Wedge) -> str:
     """What makes up for a tool's reach."""
     if one.under == "guide":

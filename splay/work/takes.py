@@ -69,6 +69,16 @@ class Thick:
 
 
 @dataclass(frozen=True)
+class AcrossFoot:
+    """A rule across a stick's side at its foot, square to the stick, where the foot is sawn shorter."""
+
+    part: str
+    on: str
+    side: str
+    other: str
+
+
+@dataclass(frozen=True)
 class OneFace:
     """A rule across one of eight faces, and across its neighbour: both must agree."""
 
@@ -146,8 +156,8 @@ class EndToEnd:
 
 
 Take = (
-    Apart | RodInHole | BothSides | SawnLine | Corner | Thick | OneFace | FirstShoulder | Deep | Probed
-    | SawnTop | Bevelled | Sticks | Gap | Wall | EndToEnd
+    Apart | RodInHole | BothSides | SawnLine | Corner | Thick | AcrossFoot | OneFace | FirstShoulder | Deep
+    | Probed | SawnTop | Bevelled | Sticks | Gap | Wall | EndToEnd
 )  # fmt: skip
 
 
@@ -198,6 +208,14 @@ def _(take: Corner) -> str:
 @how.register
 def _(take: Thick) -> str:
     return f"Calipers at its {take.at}, across and then square to that."
+
+
+@how.register
+def _(take: AcrossFoot) -> str:
+    return (
+        f"Rule across its {take.on} at the foot, square to the stick, where the foot is sawn shorter: from "
+        f"its {take.other} to its {take.side}."
+    )
 
 
 @how.register

@@ -12,6 +12,7 @@ from splay.shop import BevelGauge, DigitalGauge, Protractor, Scale
 from splay.stance.staked import support_of
 from splay.work.marks import Kind, Mark, member_key
 from splay.work.takes import (
+    AcrossFoot,
     Apart,
     Bevelled,
     BothSides,
@@ -31,6 +32,7 @@ from splay.work.takes import (
 from tests.bench.frames import Array, apart_deg, square_to, unit, vec
 from tests.bench.hands import NotTold
 from tests.bench.judged import Judge
+from tests.bench.tapered import read_across
 
 
 def shown(scale: Scale, off: float) -> float:
@@ -129,6 +131,9 @@ class Gauges:
             return leg.bore.tip
         sizes = {"finished foot": shape.at_foot, "place where it leaves the seat": shape.at_top}
         return sizes.get(take.at, shape.belly.size if shape.belly else 0.0)
+
+    def _acrossfoot(self, take: AcrossFoot, proof: Proof) -> float | None:
+        return read_across(self.judge, take)
 
     def _oneface(self, take: OneFace, proof: Proof) -> float:
         part = self.plan.parts[int(take.part.partition(".")[2]) - 1]

@@ -25,6 +25,7 @@ from tests.bench import hands
 from tests.bench.frames import Array, apart_deg, spun, square_to, unit, vec
 from tests.bench.pegged import judge_pegs, judge_screws
 from tests.bench.stock import Board, Seat, Stick
+from tests.bench.tapered import TaperedStick, judge_tapers
 
 STEPS = 40
 
@@ -93,6 +94,7 @@ class Judge:
         self.bored: dict[Mark, hands.Hole] = {}
         self.cuts: dict[tuple[str, str], hands.Cut] = {}
         self.cut_to: dict[str, float] = {}
+        self.tapered: dict[str, TaperedStick] = {}
 
     def _leg(self, leg: LegStance) -> Stick:
         """A finished leg as it lies there: its tenon's end at z nought."""
@@ -629,6 +631,9 @@ class Judge:
                         foot - (flat[0].offset - flat[0].normal[2] * body.thickness / 2) / flat[0].normal[0]
                     )
                     self.tally.hold("cut-out mm", abs(high - do.high.value), card.id)
+
+    def _side_taper(self, card: SetUp) -> None:
+        judge_tapers(self, card)
 
     def _taper(self, card: SetUp) -> None:
         """On the sled: each pass turns a face by the stop's angle against the face that lies on it."""

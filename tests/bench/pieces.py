@@ -58,6 +58,13 @@ def _framed(rng: random.Random) -> Piece:
         support["rake"] = rng.choice((0.0, rng.uniform(2, 15)))
     if "true_section" in support:
         support["true_section"] = rng.random() < 0.5
+    if "taper" in support and rng.random() < 0.5:
+        sides = ("inner", "outer", "both") if name == "crossed" else ("inside", "inner", "outer", "all")
+        support["taper"] = {
+            "sides": rng.choice(sides),
+            "begins": rng.uniform(40, 160),
+            "foot": rng.uniform(16, 30),
+        }
     if name == "crossed":
         support |= {
             "rail": rng.uniform(40, 65),

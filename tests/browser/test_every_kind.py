@@ -131,6 +131,41 @@ class Mixing(BrowserCase):
         expect(page.locator("[data-handle='corner.16']")).to_be_visible()
 
 
+class TaperedLegs(BrowserCase):
+    def test_a_taper_is_chosen_sawn_and_proved_and_comes_back_as_it_was(self) -> None:
+        page = self.at(self.hang(starter("aproned")), "stance")
+        tapered = page.get_by_label("tapered legs")
+        tapered.check()
+        expect(field(page, "supports.0.taper.begins")).to_have_value("100 mm")
+        type_in(page, "supports.0.taper.begins", "40")
+        saved(page)
+        expect(page.locator("[data-finding=taper_in_joint]")).to_contain_text("down or more")
+        type_in(page, "supports.0.taper.begins", "105")
+        type_in(page, "supports.0.taper.foot", "23")
+        saved(page)
+        expect(page.locator("[data-finding=taper_in_joint]")).to_have_count(0)
+        tapered.uncheck()
+        expect(field(page, "supports.0.taper.foot")).to_have_count(0)
+        tapered.check()
+        expect(field(page, "supports.0.taper.foot")).to_have_value("23 mm")
+        saved(page)
+        page.goto(page.url.replace("/stance", "/legs"))
+        page.locator("[data-work]").click()
+        page.get_by_role("option", name="Taper the inner side and the inner face of 4 legs").click()
+        card = page.locator("article.card")
+        page.get_by_role("radio", name="Taper jig").click(force=True)
+        expect(card).to_contain_text("front face down, outer side at the stops")
+        page.get_by_role("radio", name="Band saw").click(force=True)
+        expect(card).to_contain_text("17 mm packed under its foot")
+        proof = card.locator("[data-proof^='side_taper.'] input").first
+        proof.fill("24")
+        proof.press("Enter")
+        saved(page)
+        expect(card).to_contain_text("23 mm")
+        page.goto(page.url.replace("/legs", "/work"))
+        expect(page.get_by_text("Taper the inner side and the inner face of 4 legs").first).to_be_visible()
+
+
 class UnderTheFeet(BrowserCase):
     def test_pads_are_chosen_typed_seen_and_taken_away_again(self) -> None:
         page = self.at(self.hang(), "stance")

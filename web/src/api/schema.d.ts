@@ -1964,6 +1964,7 @@ export interface components {
              * @description Lean sideways, seen square from the front, degrees.
              */
             splay: number | string;
+            taper?: components["schemas"]["LegTaper"] | null;
             /**
              * Tenon
              * @description Length of the apron's tenons, mm; 0 for none.
@@ -3318,6 +3319,31 @@ export interface components {
             way: "square" | "round_over" | "chamfer";
         };
         /**
+         * EdgeTaper
+         * @description How a leg of a mitred frame grows thinner towards its foot: on its edges, its faces stay flat.
+         */
+        EdgeTaper: {
+            /**
+             * Begins
+             * @description From the mitre down the corner it is drawn from, mm.
+             * @default 60
+             */
+            begins: number | string;
+            /**
+             * Foot
+             * @description Width left at the foot, edge to edge, mm.
+             * @default 30
+             */
+            foot: number | string;
+            /**
+             * Sides
+             * @description The edge that looks to the middle, the one that looks out, or both.
+             * @default inner
+             * @enum {string}
+             */
+            sides: "inner" | "outer" | "both";
+        };
+        /**
          * Effects
          * @description What was reckoned with (`woods`: of the top and of the rest), weight (in kilograms and as it is
          *     said), the two airs.
@@ -4321,6 +4347,31 @@ export interface components {
             wedge: components["schemas"]["Figure"] | null;
         };
         /**
+         * LegTaper
+         * @description How a square leg grows thinner towards its foot, and on which of its sides.
+         */
+        LegTaper: {
+            /**
+             * Begins
+             * @description From the leg's upper end down the corner it is drawn from, mm.
+             * @default 60
+             */
+            begins: number | string;
+            /**
+             * Foot
+             * @description Width left at the foot, between a tapered side and the one opposite, mm.
+             * @default 22
+             */
+            foot: number | string;
+            /**
+             * Sides
+             * @description Its inner edge and its inner face, one edge alone, or all four sides.
+             * @default inside
+             * @enum {string}
+             */
+            sides: "inside" | "inner" | "outer" | "all";
+        };
+        /**
          * LessonOut
          * @description What was learned at such a step before.
          */
@@ -4965,6 +5016,7 @@ export interface components {
              * @description How far the legs lean outward, degrees.
              */
             splay: number | string;
+            taper?: components["schemas"]["EdgeTaper"] | null;
             /**
              * Thickness
              * @description Thickness of rails and legs, mm.
@@ -5922,6 +5974,7 @@ export interface components {
              * @description How far the legs lean sideways, seen square from the front, degrees.
              */
             splay: number | string;
+            taper?: components["schemas"]["LegTaper"] | null;
             /**
              * Thickness
              * @description Thickness of a frame, mm.
@@ -6819,7 +6872,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "outline" | "placement" | "angle" | "scope" | "joint" | "belly" | "peg" | "support" | "members" | "more_members" | "hollow" | "corners" | "photo" | "cross_piece" | "away";
+            what: "outline" | "placement" | "angle" | "scope" | "joint" | "belly" | "peg" | "support" | "members" | "more_members" | "hollow" | "corners" | "photo" | "cross_piece" | "taper" | "away";
         };
         /**
          * Resultant
@@ -8266,6 +8319,8 @@ export interface components {
             ];
             /** Support */
             support: number;
+            /** Tapers */
+            tapers: components["schemas"]["TaperedSide"][];
         };
         /**
          * StockIn
@@ -8635,6 +8690,21 @@ export interface components {
              * @default true
              */
             owned: boolean;
+        };
+        /**
+         * TaperedSide
+         * @description One tapered side by name: where it begins down the corner between it and `on`, the side it is drawn
+         *     on; how far in it ends at the sawn foot; and how wide `on` is there once it, and the side opposite
+         *     where that is tapered too, are cut.
+         */
+        TaperedSide: {
+            begins: components["schemas"]["Figure"];
+            left: components["schemas"]["Figure"];
+            off: components["schemas"]["Figure"];
+            /** On */
+            on: string;
+            /** Side */
+            side: string;
         };
         /**
          * TenonCutter

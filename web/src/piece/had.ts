@@ -12,12 +12,14 @@ function partOf(ask: Partial<Restate>): string {
     support: at,
     placement: `${at}.placement`,
     joint: `${at}.joint`,
+    taper: `${at}.taper`,
   }
   return parts[ask.what ?? ''] ?? ''
 }
 const kindOf = (part: Part): string => {
   const kind = part['kind'] ?? part['way']
-  return typeof kind === 'string' ? kind : ''
+  // What there is only one kind of is there, or is not.
+  return typeof kind === 'string' ? kind : 'on'
 }
 
 /** What a part was like as each kind it has been, while the piece is open: choosing one again gives its sizes back. */

@@ -111,6 +111,35 @@ function dropLine(k: number): void {
 }
 const feet = computed(() => any.value?.kind === 'board_sides')
 const cutOut = computed(() => (any.value?.kind === 'board_sides' ? any.value.cut_out : null))
+/** Tapers: which sides each kind of leg may have cut, and what one begins as. */
+const SIDES: Partial<Record<Kind, [string, string][]>> = {
+  plane_frames: [
+    ['inside', 'inner edge and inner face'],
+    ['inner', 'inner edge'],
+    ['outer', 'outer edge'],
+    ['all', 'all four'],
+  ],
+  mitred_frames: [
+    ['inner', 'inner edge'],
+    ['outer', 'outer edge'],
+    ['both', 'both edges'],
+  ],
+  aproned_legs: [
+    ['inside', 'both inner sides'],
+    ['inner', 'inner side beside the front or back'],
+    ['outer', 'outer side'],
+    ['all', 'all four'],
+  ],
+}
+const sides = computed(() => (any.value ? SIDES[any.value.kind as Kind] : undefined))
+const taper = computed(() => (any.value && 'taper' in any.value ? any.value.taper : null))
+const TAPER = computed<Row[]>(() => [
+  choice('taper.sides', 'On', sides.value ?? []),
+  typed('taper.begins', 'Begins down'),
+  typed('taper.foot', 'At the foot'),
+])
+const taperLegs = (on: boolean): void =>
+  store.restate({ what: 'taper', to: on ? 'on' : 'off', support: index.value })
 const CUT = [typed('cut_out.width', 'Between the feet'), typed('cut_out.height', 'High')]
 function feetOf(on: boolean): void {
   store.set(`${base.value}.cut_out`, on ? {} : null)
@@ -130,6 +159,17 @@ function feetOf(on: boolean): void {
         two feet
       </label>
       <PieceForm v-if="cutOut" :base="base" :rows="CUT" :across="2" />
+    </div>
+    <div v-if="sides" data-taper>
+      <label class="flag">
+        <input
+          type="checkbox"
+          :checked="!!taper"
+          @change="taperLegs(($event.target as HTMLInputElement).checked)"
+        />
+        tapered legs
+      </label>
+      <PieceForm v-if="taper" :base="base" :rows="TAPER" :across="3" />
     </div>
     <template v-if="between">
       <p class="line">
