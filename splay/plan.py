@@ -27,6 +27,7 @@ from splay.setups.boring import boring_cards
 from splay.setups.card import Proof, SetUp
 from splay.setups.crosscut import crosscut_cards, cuts
 from splay.setups.foot import foot_cards
+from splay.setups.held import held_cards
 from splay.setups.leg_ends import leg_end_cards
 from splay.setups.leg_marks import leg_mark_cards, slot_cards
 from splay.setups.leg_shapes import leg_sets, leg_shape_cards
@@ -39,6 +40,7 @@ from splay.setups.shaping import shaping_cards
 from splay.setups.side_tapers import side_taper_cards
 from splay.setups.stick_tenons import stick_tenon_cards
 from splay.shop import Shop
+from splay.stance.holding import Fastening, fastenings
 from splay.stance.members import MemberStance, members
 from splay.stance.staked import Stance, stand
 from splay.summary import Batch, LegFigures, Size, batches, chosen, counted, leg_figures, numbering, sizes
@@ -136,7 +138,8 @@ def plan(
         rungs = tuple(member_part(piece, run, runs, show, found, hooks) for run in runs)
     cords = tuple(rope_part(piece, line, show, hooks) for line in lines)
     layout = lay_out(piece, planned, show)
-    setups = () if live else _cards(piece, planned, real, parts, sticks, rungs, cords, shop, show)
+    screws = fastenings(piece, real)
+    setups = () if live else _cards(piece, planned, real, parts, sticks, rungs, cords, screws, shop, show)
     asked = Known(
         piece,
         planned,
@@ -149,6 +152,7 @@ def plan(
         cords,
         layout,
         leg_sets(piece, real, parts),
+        screws,
     )
     proofs = () if live else all_proofs(asked, ask)
     passes = Level((), (), ())
@@ -190,6 +194,7 @@ def plan(
                 passes=passes.rounds,
                 spreads=spreads or {},
                 assembly=order,
+                screws=screws,
                 resting=() if live else _resting(taken, proofs),
             ),
             show,
@@ -223,6 +228,7 @@ def _cards(
     sticks: tuple[StickPart, ...],
     rungs: tuple[MemberPart, ...],
     cords: tuple[RopePart, ...],
+    screws: tuple[Fastening, ...],
     shop: Shop,
     show: Show,
 ) -> tuple[SetUp, ...]:
@@ -242,6 +248,7 @@ def _cards(
         *crosscut_cards(sticks, real.bodies, shop, show),
         *stick_tenon_cards(piece, sticks, real.bodies, show),
         *(card for card in shaped if card.operation != "rip"),
+        *held_cards(sticks, screws, show),
         # Tapered last: joints are cut from sides that run straight.
         *side_taper_cards(sticks, real.bodies, shop, show),
         *(card for card in sockets if card.legs),

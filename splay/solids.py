@@ -22,6 +22,7 @@ from splay.quantity import degrees as deg
 from splay.stance.aim import faces
 from splay.stance.body import Body
 from splay.stance.convex import Plane
+from splay.stance.holding import Fastening, fastenings
 from splay.stance.hollow import arc_radius
 from splay.stance.lines import socket_line
 from splay.stance.members import MemberStance, RopeStance, members
@@ -71,9 +72,10 @@ def solids_of(piece: Piece, plan: Plan) -> tuple[Part, ...]:
     for leg in stance.legs:
         solid = leg_solid(piece, stance, leg) - _holes(piece, runs, (leg.number, 0))
         made.append((f"leg.{leg.id}", f"leg {leg.number}", solid))
+    screws = fastenings(piece, stance)
     for body in stance.bodies:
         if body.drawn:
-            solid = body_solid(body)
+            solid = body_solid(body) - _screw_holes(body, screws)
             for leg, hole in sockets:
                 if leg.support == body.support and leg.bore.mouth_z != 0.0:
                     solid -= hole
@@ -319,6 +321,27 @@ def body_solid(body: Body) -> Manifold:
         solid -= cutter
     p = body.pose
     return solid.transform(np.column_stack((p.along, p.across, p.up, p.origin)))
+
+
+def _screw_holes(body: Body, every: tuple[Fastening, ...]) -> Manifold:
+    """What is bored out of a part for the top's screws: thin holes or slots, and the heads'; top frame."""
+    made = []
+    for one in every:
+        if one.body.key != body.key:
+            continue
+        start = along(one.at, one.way, -one.through - SEAM_MM)
+        shift = one.room / 2.0 if one.slot else 0.0
+        for wide, deep in ((one.wide, one.through + 2.0 * SEAM_MM), (one.seat, one.sunk + SEAM_MM)):
+            if deep <= SEAM_MM:
+                continue
+            half = wide / 2.0 - shift
+            ends = [
+                cylinder(along(start, body.pose.along, aside), one.way, deep, half)
+                for aside in sorted({-shift, shift})
+            ]
+            # A slot is what two holes and all between them take.
+            made.append(Manifold.batch_hull(ends))
+    return Manifold.batch_boolean(made, OpType.Add) if made else Manifold()
 
 
 def member_solid(chosen: Stretcher, run: MemberStance) -> Manifold:

@@ -19,6 +19,8 @@ from splay.piece import Piece, Reamed, StakedLegs, Through
 from splay.plan import Plan
 from splay.quantity import Show, Units
 from splay.setups.card import SetUp
+from splay.setups.held import PILOT_SHARE
+from splay.stance.holding import STILL_MM, fastenings
 from splay.stance.underfoot import bearings
 from splay.work.marks import member_key
 from splay.work.phrases import cap, listed
@@ -158,6 +160,7 @@ def _ended(piece: Piece, plan: Plan, build: Build, show: Show) -> Iterator[Step]
     do = ("A small bevel round every foot's edge, so that it does not split when it is dragged.",)
     yield told("ease_feet", "Ease the feet", "level", do=do)
     yield from _coats(piece, build)
+    yield from _hold_top(piece, plan, show)
     if piece.underfoot is not None:
         yield _underfoot(piece, plan, show)
     if plan.ropes:
@@ -195,6 +198,36 @@ def _underfoot(piece: Piece, plan: Plan, show: Show) -> Step:
             "Look again whether it rocks: one under a foot that is not flat lifts it.",
         ),
     )
+
+
+def _hold_top(piece: Piece, plan: Plan, show: Show) -> Iterator[Step]:
+    """The top screwed to what stands, support by support: pilots through the holes that are there."""
+    every = fastenings(piece, plan.stance)
+    for index, support in enumerate(piece.supports):
+        mine = [one for one in every if one.body.support == index]
+        if not mine:
+            continue
+        screw = mine[0].screw
+        moving = any(one.travel >= STILL_MM for one in mine)
+        yield told(
+            "hold_top",
+            "Hold the top down",
+            "stretchers",
+            key=f"hold_top.{support.id}",
+            do=(
+                "The top face down on something soft, the frame upside down on it, on its marks.",
+                f"Pilots through the holes, {show.length(PILOT_SHARE * screw.size).text} thick, stopped at "
+                f"{show.length(screw.bite).text} along the screw: tape on the bit.",
+                *(
+                    ("Each in the middle of its slot, so that the top may go either way.",)
+                    if moving
+                    else ()
+                ),
+                f"{len(mine)} screws {show.length(screw.size).text} by {show.length(screw.length).text}: "
+                "home, then those in slots a quarter turn back.",
+                "Feel the top over every point before the last turn.",
+            ),
+        )
 
 
 def _coats(piece: Piece, build: Build) -> Iterator[Step]:

@@ -33,6 +33,7 @@ _BRIEF = {
     Kind.FLOOR_SIDE: "the floor-side line",
     Kind.PEG: "the pegs' marks",
     Kind.BATTEN: "the middle of the batten's end",
+    Kind.FIXING: "the places of the top's screws",
     Kind.SCREW: "the places of the screws",
 }
 """The marks in words, without saying which of several."""

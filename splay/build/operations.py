@@ -76,6 +76,7 @@ _ALL = (
     Operation("dowel", "boring for dowels", "parts", 8, setting=15, caution=_BITS),
     Operation("slot", "slotting for loose tenons", "parts", 8, setting=20, caution=_BLADES + " " + _DUST),
     Operation("stick_tenon", "tenons on squared parts", "parts", 20, setting=10, caution=_EDGES),
+    Operation("hold", "boring for the top's screws", "parts", 6, setting=10, caution=_BITS),
     Operation("side_taper", "tapering", "parts", 10, setting=15, caution=_BLADES),
     Operation("fit", "fitting tenons", "legs", 12, caution=_EDGES),
     Operation("battens", "screwing on battens", "piece", 20),
@@ -103,6 +104,10 @@ _ALL = (
     Operation("trim_flush", "trimming tenons", "legs", 6, caution=_EDGES),
     Operation("level", "levelling", "piece", 45, caution=_EDGES, lay_out=("the flattest surface",)),
     Operation("ease_feet", "easing feet", "piece", 10),
+    Operation(
+        "hold_top", "holding the top", "piece", 25, caution=_BITS,
+        lay_out=("the screws", "a bit for their pilots, and a stop on it"),
+    ),
     Operation(
         "underfoot", "feet", "piece", 15, caution=_BITS,
         lay_out=("what goes under the feet", "a small bit, and a stop on it"),

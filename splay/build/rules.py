@@ -30,7 +30,7 @@ def _of(names: str) -> Names:
 SHAPING = _of("cut_outline hollow edges")
 SEAT = _of("lay_out bore peg cut_outline hollow edges")
 LEGS = _of("tenon shoulder octagon taper mark pilot top_cut kerf foot_cut")
-STICKS = _of("rip crosscut notch dowel slot stick_tenon side_taper")
+STICKS = _of("rip crosscut notch dowel slot stick_tenon side_taper hold")
 STRETCHERS = _of("bore_member bore_rope member_cut floor_side")
 MADE = SEAT | LEGS | STICKS | STRETCHERS
 ON_PARTS = LEGS | STICKS | STRETCHERS | {"fit"}
@@ -109,14 +109,14 @@ RULES = (
         same=True,
     ),
     Rule(
-        _of("rip crosscut notch dowel slot stick_tenon"),
+        _of("rip crosscut notch dowel slot stick_tenon hold"),
         _of("side_taper"),
         "joints before tapers: a leg is held, sawn and marked from sides that run straight",
         "fence, table and gauge no longer lie along the leg, and its joints are cut askew",
         same=True,
     ),
     Rule(
-        _of("stick_tenon dowel slot side_taper"),
+        _of("stick_tenon dowel slot side_taper hold"),
         _of("ease"),
         "joints are cut from true faces",
         "a sanded face is no longer true, and the joint is cut to it",
@@ -220,6 +220,12 @@ RULES = (
         "the coat goes into the bin with the offcut, and the cut stays bare",
     ),
     Rule(
+        GLUED | _of("level finish"),
+        _of("hold_top"),
+        "the top is screwed to what stands as it will stand, its underside finished",
+        "its bare underside moves more than its face, and the screws are drawn again to finish it",
+    ),
+    Rule(
         _of("level ease_feet finish"),
         _of("underfoot"),
         "feet are put on what is sawn, eased and finished",
@@ -232,7 +238,7 @@ RULES = (
         "it soaks up the finish and stiffens",
     ),
     Rule(
-        MADE | GLUED | _of("finish trim_flush ease_feet rope_in underfoot"),
+        MADE | GLUED | _of("finish trim_flush ease_feet rope_in hold_top underfoot"),
         _of("write_down"),
         "it is written down when all of it is known",
         "what was learned last is missing",

@@ -10,6 +10,7 @@ from splay.judge import sockets as rules
 from splay.judge.allowance import allowance
 from splay.judge.buildable import buildable
 from splay.judge.finding import Finding
+from splay.judge.held import held
 from splay.level.told import LevelRound
 from splay.parts import SocketPart
 from splay.parts.assembly import TOGETHER_DEG, Assembly
@@ -19,6 +20,7 @@ from splay.quantity import Show
 from splay.setups.asker import Spread
 from splay.setups.card import Proof, SetUp
 from splay.shop import Shop
+from splay.stance.holding import Fastening
 from splay.stance.members import MemberStance
 from splay.stance.staked import Stance
 
@@ -41,6 +43,7 @@ class Whole:
     passes: tuple[LevelRound, ...] = ()
     spreads: Mapping[str, Spread] = field(default_factory=dict)
     assembly: Assembly | None = None
+    screws: tuple[Fastening, ...] = ()
     resting: tuple[str, ...] = ()
 
 
@@ -66,6 +69,7 @@ def judge(whole: Whole, show: Show) -> tuple[Finding, ...]:
         *joints.dowels(piece, show),
         *joints.apron_tenons(piece, show),
         *joints.overlaps(stance, show),
+        *held(piece, whole.screws, show),
         *buildable(piece, stance, whole.runs, whole.members, show),
         *members.gaps(whole.members, show),
         *members.wood(whole.members, show),

@@ -12,6 +12,7 @@ from splay.piece.frames import (
     MitredFrames,
     PlaneFrames,
     SlabLeg,
+    TopScrews,
 )
 from splay.piece.joints import Battened, Blind, DowelScrew, Joint, Peg, Reamed, Shouldered, Through
 from splay.piece.legs import Belly, Leg, StakedLegs, Stick
@@ -108,6 +109,7 @@ __all__ = [
     "Support",
     "Through",
     "Top",
+    "TopScrews",
     "Trial",
     "Triangle",
     "Trough",

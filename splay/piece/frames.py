@@ -45,6 +45,28 @@ class CrossPiece(Frozen):
     """On its edge like a rail, or flat like a tread: then `depth` runs front to back."""
 
 
+class TopScrews(Frozen):
+    """Screws from below that hold the top to the parts that lie under it."""
+
+    way: Literal["screws"] = "screws"
+    size: Annotated[float, Length(2, 12)] = 4.5
+    """A screw over its thread, mm."""
+    length: Annotated[float, Length(10, 250)] = 40.0
+    """A screw from under its head to its point, mm."""
+    head: Annotated[float, Length(4, 40)] = 9.0
+    """Over its head, or the washer under it, mm."""
+    bite: Annotated[float, Length(3, 150)] = 16.0
+    """How far it goes into the top, along itself, mm."""
+    slant: Annotated[float, Angle(0, 30)] = 0.0
+    """Off the part's own face, degrees: 0 up through it from its lower side, else from its inner side."""
+    count: Annotated[int, Field(ge=1, le=8, strict=True)] = 2
+    """How many in one part."""
+    from_ends: Annotated[float, Length(5, 1000)] = 40.0
+    """The outer ones from the ends of the part's upper side, mm."""
+    moves: Annotated[float, Length(0, 60)] = 4.0
+    """What the top may move over its whole width across the grain, mm: the slots leave it room."""
+
+
 class LegTaper(Frozen):
     """How a square leg grows thinner towards its foot, and on which of its sides."""
 
@@ -93,6 +115,7 @@ class PlaneFrames(Frozen):
     link_thickness: Stock = 25.0
     """Thickness of a link, mm."""
     taper: LegTaper | None = None
+    held: TopScrews | None = None
     dowels: Dowels = Dowels()
     allowance: Annotated[float, Length(0, 300)] = 10.0
     """Left on the legs for trimming level, mm."""
@@ -120,6 +143,7 @@ class MitredFrames(Frozen):
     frames: Literal[1, 2] = 2
     """One frame alone, or two that cross."""
     taper: EdgeTaper | None = None
+    held: TopScrews | None = None
     dowels: Dowels = Dowels(way="loose_tenon", size=8.0, width=25.0, depth=18.0, count=1)
     allowance: Annotated[float, Length(0, 300)] = 10.0
     """Left on the legs for trimming level, mm."""
@@ -150,6 +174,7 @@ class BoardSides(Frozen):
     cut_out: FootCutOut | None = FootCutOut()
     rails: Annotated[tuple[CrossPiece, ...], Field(max_length=6)] = ()
     """Cross-pieces and treads between the boards."""
+    held: TopScrews | None = None
     dowels: Dowels = Dowels(way="loose_tenon", size=8.0, width=30.0, depth=14.0, count=1)
     allowance: Annotated[float, Length(0, 300)] = 5.0
     """Left on the boards for trimming level, mm."""
@@ -195,5 +220,6 @@ class ApronedLegs(Frozen):
     tenon: Annotated[float, Length(0, 200)] = 20.0
     """Length of the apron's tenons, mm; 0 for none."""
     taper: LegTaper | None = None
+    held: TopScrews | None = None
     allowance: Annotated[float, Length(0, 300)] = 10.0
     """Left on the legs for trimming level, mm."""

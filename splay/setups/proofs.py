@@ -19,6 +19,7 @@ from splay.setups.boring import entry
 from splay.setups.card import Proof
 from splay.setups.crosscut import UNMEASURED, Cut, end_name, station_of
 from splay.setups.foot import long_point, sides_halved
+from splay.setups.held import held_proofs
 from splay.setups.leg_ends import pilot_deep, shoulder_first, top_side
 from splay.setups.leg_marks import kerf_deep
 from splay.setups.leg_shapes import LegSet
@@ -41,6 +42,7 @@ from splay.setups.slips import (
 from splay.setups.stick_shapes import bevel
 from splay.setups.words import with_the
 from splay.stance.body import Body
+from splay.stance.holding import Fastening
 from splay.stance.members import MemberStance, acute
 from splay.stance.staked import LegStance, Stance
 from splay.work.marks import centre, leg_key, member_key
@@ -83,6 +85,7 @@ class Known:
     ropes: tuple[RopePart, ...]
     layout: Layout
     sets: tuple[LegSet, ...]
+    screws: tuple[Fastening, ...] = ()
 
 
 def all_proofs(known: Known, ask: Asker) -> tuple[Proof, ...]:
@@ -98,6 +101,7 @@ def all_proofs(known: Known, ask: Asker) -> tuple[Proof, ...]:
         *(_between_shoulders(stick, ask) for stick in known.sticks if stick.shoulders is not None),
         *_shaped(known, ask),
         *_squared(known, ask),
+        *held_proofs(known.sticks, known.screws, ask),
         *_between(known.members, known.runs, ask),
         *_roped(known.ropes, ask),
     )

@@ -206,6 +206,18 @@ class SideTapering:
 
 
 @dataclass(frozen=True)
+class TopHeld:
+    """A part under the top cut through at a screw: how deep its head goes in, how far it goes into the top,
+    its hole, and its angle to the side it starts from where it is not square."""
+
+    sunk: str
+    bite: str
+    hole: str
+    entry: str
+    between: str
+
+
+@dataclass(frozen=True)
 class JointHoles:
     """A sawn end with dowel holes (`round`) or a slot for a loose tenon."""
 
@@ -249,7 +261,7 @@ class StretcherMade:
 
 
 Scene = (
-    Drilled | OnRamp | WithBlock | LegOnSaw | Scribed | StickSawn | TwoSticks | BevelledEdge | HalfLap
-    | BetweenFeet | EightSides | TenonMade | PilotHole | Tapering | SideTapering | JointHoles | Marked
-    | KerfOnEnd | StretcherMade
+    Drilled | OnRamp | WithBlock | LegOnSaw | Scribed | StickSawn | TwoSticks | BevelledEdge
+    | HalfLap | BetweenFeet | EightSides | TenonMade | PilotHole | Tapering | SideTapering | TopHeld
+    | JointHoles | Marked | KerfOnEnd | StretcherMade
 )  # fmt: skip

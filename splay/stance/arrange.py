@@ -10,6 +10,7 @@ from splay.piece import (
     ApronedLegs,
     Battened,
     Blind,
+    BoardSides,
     Drawn,
     MitredFrames,
     Piece,
@@ -22,6 +23,7 @@ from splay.piece import (
 from splay.piece.ids import fresh_ids
 from splay.piece.starters import starting_support
 from splay.stance.body import Body
+from splay.stance.holding import Fastening, across_grain, fastenings
 from splay.stance.outline import extent, through
 from splay.stance.side_taper import joined_to
 from splay.stance.staked import LegStance, stand
@@ -38,6 +40,22 @@ CROSS_STEP_MM = 100.0
 TAPERED_SHARE = 0.6
 """A leg begins tapered to this share of its width; a joint further down it than that leaves no room on its
 side (common practice, no source)."""
+BITE_SHARE = 0.6
+"""Screws go this share of its thickness into the top (common practice, no source)."""
+POINT_MM = 5.0
+"""And leave at least this in front of their points (common practice, no source)."""
+MOVES_SHARE = 0.01
+"""A top is given this share of its width to move in until its wood is known (common practice, no
+source)."""
+FROM_ENDS_MM = (40.0, 60.0, 80.0, 100.0, 120.0)
+ROOM_MM = 12.0
+POCKET_DEG = 15.0
+"""Where a part leans, its screws start from its inner side at this slant (common practice, no source)."""
+PLUMB = 1.0 - 1e-9
+GRIP_MM = 30.0
+"""Wood left under a head is at most this: a longer thin hole wanders (common practice, no source)."""
+SCREWS_MM = (16.0, 20.0, 25.0, 30.0, 35.0, 40.0, 45.0, 50.0, 60.0, 70.0, 80.0)
+"""Lengths screws are sold in (common practice, no source)."""
 BELOW_JOINT_MM = 15.0
 """A taper begins this far below the joint (common practice, no source)."""
 PHOTO_SHARE = 1.15
@@ -330,6 +348,47 @@ def _tapered(support: Squared, leg: Body, others: list[Body]) -> dict[str, Any]:
         "begins": float(5 * math.ceil(begins / 5)),
         "foot": float(round(TAPERED_SHARE * leg.width)),
     }
+
+
+def with_held(piece: Piece, to: str, index: int) -> dict[str, Any]:
+    """The piece's document with its top screwed to support `index` from below, or not."""
+    document = write_piece(piece)
+    support = piece.supports[index] if 0 <= index < len(piece.supports) else None
+    if not isinstance(support, Squared | BoardSides):
+        do = "Choose frames, board sides or legs with aprons."
+        raise BadInput(Fault("restate.support", str(index), "a support with pieces under the top", do))
+    if to not in ("on", "off"):
+        raise BadInput(Fault("restate.to", shorten(to), "on, off", "Choose one of these."))
+    document["supports"][index]["held"] = None
+    if to == "on":
+        document["supports"][index]["held"] = _screwed(piece, document, index)
+    return document
+
+
+def _screwed(piece: Piece, document: dict[str, Any], index: int) -> dict[str, Any]:
+    """Screws that leave wood in front of their points, from the inner side where the parts lean."""
+    wide = across_grain(piece.top.outline, piece.top.grain)
+    screw = {
+        "bite": float(round(min(BITE_SHARE * piece.top.thickness, piece.top.thickness - POINT_MM))),
+        "moves": round(2.0 * MOVES_SHARE * wide) / 2.0,
+    }
+    document["supports"][index]["held"] = screw
+
+    def tried() -> list[Fastening]:
+        made = read_piece(document)
+        return [one for one in fastenings(made, stand(made)) if one.body.support == index]
+
+    mine = tried()
+    if any(one.way[2] < PLUMB for one in mine):
+        screw["slant"] = POCKET_DEG
+        mine = tried()
+    for screw["from_ends"] in FROM_ENDS_MM:
+        mine = tried()
+        if all(one.beside > ROOM_MM for one in mine):
+            break
+    room = min((one.through for one in mine), default=20.0) + screw["bite"]
+    fit = [size for size in SCREWS_MM if size <= min(room, screw["bite"] + GRIP_MM)]
+    return {**screw, "length": fit[-1] if fit else SCREWS_MM[0]}
 
 
 def with_cross_piece(piece: Piece, index: int) -> dict[str, Any]:

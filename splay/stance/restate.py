@@ -14,6 +14,7 @@ from splay.stance.arrange import (
     with_belly,
     with_cross_piece,
     with_finer_corners,
+    with_held,
     with_hollow,
     with_members,
     with_peg,
@@ -38,7 +39,7 @@ LEAST_TENON_MM = 16.0
 What = Literal[
     "outline", "placement", "angle", "scope", "joint", "belly", "peg",
     "support", "members",
-    "more_members", "hollow", "corners", "photo", "cross_piece", "taper", "away",
+    "more_members", "hollow", "corners", "photo", "cross_piece", "taper", "held", "away",
 ]  # fmt: skip
 """What can be said another way, or put in whole."""
 
@@ -78,6 +79,8 @@ def restate(piece: Piece, ask: Restate, salt: str = "") -> Piece:
         return read_piece(with_finer_corners(piece), salt=salt)
     if ask.what == "photo":
         return read_piece(with_photo(piece, ask.to), salt=salt)
+    if ask.what == "held":
+        return read_piece(with_held(piece, ask.to, ask.support), salt=salt)
     if ask.what == "taper":
         return read_piece(with_taper(piece, ask.to, ask.support), salt=salt)
     if ask.what == "cross_piece":

@@ -7,13 +7,12 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 import numpy as np
-from shapely import affinity
 
 from splay.piece import Battened, Piece, StakedLegs
 from splay.plan import Plan
 from splay.quantity import Figure, Quantity, Show
+from splay.stance.holding import across_grain, held_by
 from splay.stance.members import members
-from splay.stance.outline import polygon
 from splay.timber.choices import WoodChoice
 from splay.timber.moisture import Fitted, fit, led_to, lies_out, movement
 from splay.timber.species import WOODS, Wood, density
@@ -125,14 +124,8 @@ def effects(
     )
 
 
-def across_grain(piece: Piece) -> float:
-    """How wide the top is across its grain, mm."""
-    _, low, _, high = affinity.rotate(polygon(piece.top.outline), -piece.top.grain, origin=(0, 0)).bounds
-    return float(high - low)
-
-
 def _moves(piece: Piece, plan: Plan, wood: Wood, wet: float, home: Air, show: Show) -> Moves | None:
-    wide = across_grain(piece)
+    wide = across_grain(piece.top.outline, piece.top.grain)
 
     def one(tangential: bool, label: str) -> Figure:
         return show.figure(
@@ -178,7 +171,12 @@ def _let_move(piece: Piece, change: float, wide: float, show: Show) -> list[str]
             f"Screws through the battens: the middle one in a round hole, the outer ones in slots {slot} "
             "longer than the screw is thick, across the grain of the seat."
         )
-    if kinds & {"plane_frames", "mitred_frames", "aproned_legs", "board_sides"}:
+    screwed = [screw for k in range(len(piece.supports)) if (screw := held_by(piece, k)) is not None]
+    if screwed:
+        need, room = show.length(max(1.0, abs(change) * FIXING_ROOM)), min(one.moves for one in screwed)
+        enough = "that is enough" if room >= need.value else f"make it {need.text} at least"
+        told.append(f"The top's screws leave it {show.length(room).text} to move in: {enough}.")
+    elif kinds & {"plane_frames", "mitred_frames", "aproned_legs", "board_sides"}:
         slot = show.length(max(1.0, far * wide * FIXING_ROOM / 2.0)).text
         told.append(
             f"Fastened to what stands under it: fixed in the middle of its width, slots {slot} longer "

@@ -28,6 +28,7 @@ from splay.setups.scenes import (
     StretcherMade,
     Tapering,
     TenonMade,
+    TopHeld,
     TwoSticks,
     WithBlock,
 )
@@ -329,6 +330,7 @@ _DRAWN: dict[type[Any], tuple[str, Callable[[Any], list[Shape]]]] = {
     EightSides: ("octagon", stick.octagon),
     Tapering: ("taper", stick.taper),
     SideTapering: ("taper", stick.side_taper),
+    TopHeld: ("drill", stick.top_held),
     TenonMade: ("tenon", stick.tenon),
     PilotHole: ("pilot", stick.pilot),
     JointHoles: ("slot", stick.slot),

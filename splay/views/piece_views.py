@@ -11,7 +11,7 @@ from splay.setups.groups import boring_groups
 from splay.stance.contacts import on_floor
 from splay.stance.staked import LegStance, support_of
 from splay.stance.underfoot import bearings
-from splay.stance.vectors import Flat
+from splay.stance.vectors import Flat, along
 from splay.views.project import FRONT, PLAN, SIDE, UNDERSIDE, UPPER_FACE, Eye, eye_along, quarter_eye
 from splay.views.scene import Model, Sight
 from splay.views.shapes import Handle, Shape, View, area, ellipse, line, text
@@ -93,6 +93,7 @@ def _sizes(model: Model, sight: Sight) -> list[Shape]:
     sizes = [
         line("floor", (left - 0.14 * rise, low), (right + 0.08 * rise, low), part="floor"),
         *_underfoot(model, sight.eye),
+        *_screws(model, sight.eye),
         line("axis", (seat[0], -0.02 * rise), (seat[0], 1.05 * rise)),
         line("dimension", (edge, low), (edge, rise)),
         line("dimension", (edge - 0.02 * rise, rise), (seat[0], rise)),
@@ -114,6 +115,21 @@ def _underfoot(model: Model, eye: Eye) -> list[Shape]:
         made.append(
             area("board", ((x - half, 0.0), (x - half, -t), (x + half, -t), (x + half, 0.0)), one.part)
         )
+    return made
+
+
+def _screws(model: Model, eye: Eye) -> list[Shape]:
+    """The screws that hold the top: from the side each from its head to its point, from above its head."""
+    made: list[Shape] = []
+    for one in model.screws:
+        if eye in (PLAN, UNDERSIDE):
+            made.append(
+                ellipse("tenon", eye.see(model.place(one.at)), (one.screw.head / 2,) * 2, part=one.body.key)
+            )
+            continue
+        head = along(one.at, one.way, -(one.through - one.sunk))
+        ends = (eye.see(model.place(p)) for p in (head, along(one.at, one.way, one.screw.bite)))
+        made.append(line("hidden", *ends, part=one.body.key))
     return made
 
 
@@ -187,6 +203,7 @@ def plan_view(model: Model, eye: Eye, title: str) -> View:
         shapes.append(area("footprint", sight.footprint))
     for k, leg in enumerate(legs):
         shapes += _leg_in_plan(model, sight, k, leg)
+    shapes += _screws(model, eye)
     shapes += _warned(model, eye)
     if eye is not PLAN:
         for group in boring_groups(model.stance):

@@ -12,6 +12,7 @@ from splay.parts import LegPart, SocketPart
 from splay.piece import Piece, Stretcher
 from splay.quantity import Show
 from splay.stance.body import Body
+from splay.stance.holding import fastenings
 from splay.stance.members import MemberStance, RopeStance
 from splay.stance.outline import extent
 from splay.stance.staked import Stance
@@ -150,6 +151,7 @@ class Model:
     ) -> None:
         self.findings, self.runs, self.ropes = findings, runs, ropes
         self.piece, self.stance, self.sockets, self.show = piece, stance, sockets, show
+        self.screws = fastenings(piece, stance)
         floor = stance.floor
         pairs = list(zip(stance.legs, parts, strict=True))
         ends = [leg_points(piece, leg, part, floor) for leg, part in pairs]

@@ -18,6 +18,7 @@ from splay.setups.scenes import (
     StretcherMade,
     Tapering,
     TenonMade,
+    TopHeld,
     TwoSticks,
 )
 from splay.stance.vectors import Flat
@@ -219,6 +220,38 @@ def side_taper(scene: SideTapering) -> list[Shape]:
         text("label", (-146.0, -half - 20.0), scene.upper, anchor="start"),
         text("label", (154.0, -half - 20.0), "foot", anchor="end"),
     ]
+
+
+def top_held(scene: TopHeld) -> list[Shape]:
+    """The part in section under its top, the screw from below or from the inner side at the right."""
+    slant = bool(scene.between)
+    part = ((-60.0, -96.0), (46.0, -96.0), (46.0, 52.0), (-60.0, 52.0))
+    out, way = (-7.0, 52.0), ((0.0, 1.0) if not slant else (-0.42, 0.91))
+    far = 148.0 if not slant else 126.0
+
+    def on(t: float, aside: float = 0.0) -> Flat:
+        """So far down the screw from the underside, and to its right."""
+        return (out[0] - way[0] * t + way[1] * aside, out[1] - way[1] * t - way[0] * aside)
+
+    head = 86.0
+    made = [
+        area("section", ((-156.0, 52.0), (156.0, 52.0), (156.0, 104.0), (-156.0, 104.0))),
+        area("leg", part),
+        area("waste", (on(head, -13.0), on(head, 13.0), on(far, 13.0), on(far, -13.0))),
+        area("cut", (on(0.0, -6.0), on(0.0, 6.0), on(head, 6.0), on(head, -6.0))),
+        line("axis", on(far + 14.0), on(-34.0)),
+        line("cut", on(head, -13.0), on(head, 13.0)),
+        line("measured", on(0.0), on(-32.0)),
+        text("dimension", (-150.0, 84.0), f"{scene.bite} into the top", anchor="start"),
+        text("pointer", (58.0, -24.0), f"head {scene.sunk}", anchor="start"),
+        text("label", (58.0, 22.0), f"hole {scene.hole}", anchor="start"),
+    ]
+    if slant:
+        made.append(text("pointer", (58.0, -58.0), f"{scene.between} to the", anchor="start"))
+        made.append(text("label", (58.0, -84.0), scene.entry, anchor="start"))
+    else:
+        made.append(text("label", (-66.0, -90.0), scene.entry, anchor="end"))
+    return made
 
 
 def slot(scene: JointHoles) -> list[Shape]:

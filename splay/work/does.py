@@ -65,6 +65,32 @@ class Across:
 
 
 @dataclass(frozen=True)
+class FromMiddle:
+    """Marks along sticks on one side, so far from the middle of the length of `of`: each towards the end
+    that is named with it, or in the middle."""
+
+    marks: tuple[tuple[Mark, str], ...]
+    named: str
+    side: str
+    of: str
+    mm: Quantity
+
+
+@dataclass(frozen=True)
+class Widened:
+    """Screw holes `out` from the middle made wider than their bits, to slots along the stick or all round:
+    `hole` and `seat` are the whole widths of the thin one and of the head's, `washer` what then lies under
+    the head; `bored` where the card's bits are that wide already, for all are alike."""
+
+    marks: tuple[Mark, ...]
+    hole: Quantity
+    seat: Quantity
+    washer: Quantity | None
+    out: Quantity
+    bored: bool
+
+
+@dataclass(frozen=True)
 class OnEnd:
     """A line over a stick's end through its middle, so far round from a line on its side."""
 
@@ -312,9 +338,9 @@ class Cut:
 
 
 Do = (
-    Along | Round | Across | FromEdge | OnEnd | OverEnd | DrawLine | NameFaces | Write | Bit | WallDepth
-    | Back | Ream | Chop | Turned | TwoWay | Tenon | Shoulders | Transferred | Between
-    | Spots | Notch | CutOut | TaperLine | Cut | Plain | LongPoint | Kerf
+    Along | Round | Across | FromEdge | FromMiddle | Widened | OnEnd | OverEnd | DrawLine
+    | NameFaces | Write | Bit | WallDepth | Back | Ream | Chop | Turned | TwoWay | Tenon | Shoulders
+    | Transferred | Between | Spots | Notch | CutOut | TaperLine | Cut | Plain | LongPoint | Kerf
 )  # fmt: skip
 
 

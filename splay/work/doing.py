@@ -52,6 +52,34 @@ def _(one: does.FromEdge) -> str:
 
 
 @do.register
+def _(one: does.FromMiddle) -> str:
+    ends = list(dict.fromkeys(end for _, end in one.marks))
+    if one.mm.value < SHOWN_MM:
+        where = f"at the middle of the {one.of}'s length"
+    else:
+        toward = "each end" if len(ends) > 1 else f"its {ends[0]}"
+        where = f"{one.mm.text} from the middle of the {one.of}'s length towards {toward}"
+    return f"{cap(one.named)}, {one.side}: {where}."
+
+
+@do.register
+def _(one: does.Widened) -> str:
+    what = "in the middle" if one.out.value < SHOWN_MM else f"{one.out.text} from the middle"
+    if one.washer is None:
+        which = "All" if one.bored else f"Those {what}"
+        return (
+            f"{which}: widened to slots along the stick, the thin hole to {one.hole.text} and the head's "
+            f"to {one.seat.text}."
+        )
+    if one.bored:
+        return f"A washer {one.washer.text} over under each head covers the hole wherever the top moves."
+    return (
+        f"Those {what}: bits {one.seat.text} and {one.hole.text} instead, and a washer {one.washer.text} "
+        "over under each head."
+    )
+
+
+@do.register
 def _(one: does.Transferred) -> str:
     where = f"{one.behind.text} behind" if one.behind.value >= SHOWN_MM else "flush with"
     return (

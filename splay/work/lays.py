@@ -208,4 +208,18 @@ class SideTapered:
     turn: Quantity | None
 
 
-Lay = OnTilt | ByHand | OnSaw | OnLines | OnFloor | OnSide | EndUp | Upright | Tapered | SideTapered
+@dataclass(frozen=True)
+class IntoSide:
+    """A drill into a long side of a stick, `between` drill and side in degrees; `toward` the side it leans
+    to, empty where it stands square. It never leans along the stick."""
+
+    at: tuple[Mark, ...]
+    up: str
+    between: Quantity
+    toward: str
+
+
+Lay = (
+    OnTilt | ByHand | OnSaw | OnLines | OnFloor | OnSide | EndUp | Upright | Tapered | SideTapered
+    | IntoSide
+)  # fmt: skip

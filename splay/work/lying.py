@@ -209,6 +209,16 @@ def _(one: lays.SideTapered) -> tuple[str, ...]:
     return (f"{named}: down to the line; tried from the {one.on} with {tried}.",)
 
 
+@lay.register
+def _(one: lays.IntoSide) -> tuple[str, ...]:
+    if not one.toward:
+        return (f"{cap(one.up)} up; the drill square to it.",)
+    return (
+        f"{cap(one.up)} up; a bevel gauge on it set to {one.between.text} between stock and blade, its "
+        f"blade leaning towards the {one.toward}: the bit along the blade, square across the stick.",
+    )
+
+
 def wedge(one: Wedge) -> str:
     """What makes up for a tool's reach."""
     if one.under == "guide":

@@ -36,6 +36,7 @@ class Kind(StrEnum):
     PEG = "peg's mark"
     BATTEN = "middle of a batten's end"
     SCREW = "batten's screws"
+    FIXING = "top's screws"
 
 
 @dataclass(frozen=True)

@@ -66,6 +66,7 @@ _ALL = (
     _length("notch", "length"),
     _length("slot", "length"),
     _length("side_taper", "length", "legs"),
+    _length("held", "length", "stretchers"),
     # The obtuse side may be read by mistake: that is told apart later, with its reason.
     _angle("read", "angle", "stretchers", least=-90.0, scale="sticks", follows="the socket's angle"),
     _length("gap", "length", "stretchers", follows="the stretcher's length"),

@@ -79,6 +79,14 @@ class AcrossFoot:
 
 
 @dataclass(frozen=True)
+class StandsOut:
+    """A screw put in dry until its head sits: how far its point stands out, along itself."""
+
+    part: str
+    upper: str
+
+
+@dataclass(frozen=True)
 class OneFace:
     """A rule across one of eight faces, and across its neighbour: both must agree."""
 
@@ -157,7 +165,7 @@ class EndToEnd:
 
 Take = (
     Apart | RodInHole | BothSides | SawnLine | Corner | Thick | AcrossFoot | OneFace | FirstShoulder | Deep
-    | Probed | SawnTop | Bevelled | Sticks | Gap | Wall | EndToEnd
+    | Probed | StandsOut | SawnTop | Bevelled | Sticks | Gap | Wall | EndToEnd
 )  # fmt: skip
 
 
@@ -215,6 +223,14 @@ def _(take: AcrossFoot) -> str:
     return (
         f"Rule across its {take.on} at the foot, square to the stick, where the foot is sawn shorter: from "
         f"its {take.other} to its {take.side}."
+    )
+
+
+@how.register
+def _(take: StandsOut) -> str:
+    return (
+        f"A screw in its hole until its head sits: rule along it, from the {take.upper} to its point. That "
+        "much goes into the top."
     )
 
 

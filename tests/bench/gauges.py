@@ -25,12 +25,14 @@ from splay.work.takes import (
     RodInHole,
     SawnLine,
     SawnTop,
+    StandsOut,
     Sticks,
     Thick,
     Wall,
 )
 from tests.bench.frames import Array, apart_deg, square_to, unit, vec
 from tests.bench.hands import NotTold
+from tests.bench.held import read_out
 from tests.bench.judged import Judge
 from tests.bench.tapered import read_across
 
@@ -134,6 +136,12 @@ class Gauges:
 
     def _acrossfoot(self, take: AcrossFoot, proof: Proof) -> float | None:
         return read_across(self.judge, take)
+
+    def _standsout(self, take: StandsOut, proof: Proof) -> float | None:
+        read = read_out(self.judge, take)
+        # Too long a screw is said elsewhere: what stands out is then not what was chosen.
+        proud = any(found.code == "held_proud" for found in self.plan.findings)
+        return None if proud else read
 
     def _oneface(self, take: OneFace, proof: Proof) -> float:
         part = self.plan.parts[int(take.part.partition(".")[2]) - 1]

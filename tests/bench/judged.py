@@ -23,6 +23,7 @@ from splay.work.lays import EndUp, OnFloor, OnLines, OnSaw, OnTilt, Tapered, Upr
 from splay.work.marks import Kind, Mark, leg_key, member_key
 from tests.bench import hands
 from tests.bench.frames import Array, apart_deg, spun, square_to, unit, vec
+from tests.bench.held import judge_held
 from tests.bench.pegged import judge_pegs, judge_screws
 from tests.bench.stock import Board, Seat, Stick
 from tests.bench.tapered import TaperedStick, judge_tapers
@@ -95,6 +96,7 @@ class Judge:
         self.cuts: dict[tuple[str, str], hands.Cut] = {}
         self.cut_to: dict[str, float] = {}
         self.tapered: dict[str, TaperedStick] = {}
+        self.screwed: dict[str, float] = {}
 
     def _leg(self, leg: LegStance) -> Stick:
         """A finished leg as it lies there: its tenon's end at z nought."""
@@ -631,6 +633,9 @@ class Judge:
                         foot - (flat[0].offset - flat[0].normal[2] * body.thickness / 2) / flat[0].normal[0]
                     )
                     self.tally.hold("cut-out mm", abs(high - do.high.value), card.id)
+
+    def _hold(self, card: SetUp) -> None:
+        judge_held(self, card)
 
     def _side_taper(self, card: SetUp) -> None:
         judge_tapers(self, card)

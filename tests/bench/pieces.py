@@ -58,6 +58,16 @@ def _framed(rng: random.Random) -> Piece:
         support["rake"] = rng.choice((0.0, rng.uniform(2, 15)))
     if "true_section" in support:
         support["true_section"] = rng.random() < 0.5
+    if "held" in support and rng.random() < 0.5:
+        support["held"] = {
+            "slant": rng.choice((0.0, 0.0, 12.0, 18.0)),
+            "count": rng.choice((1, 2, 3)),
+            "from_ends": rng.uniform(40, 80),
+            "bite": rng.uniform(9, 18),
+            "length": rng.choice((20, 30, 40)),
+            "moves": rng.choice((0.0, 3.0, 6.0)),
+        }
+        document["top"]["grain"] = rng.choice((0.0, 90.0, 30.0))
     if "taper" in support and rng.random() < 0.5:
         sides = ("inner", "outer", "both") if name == "crossed" else ("inside", "inner", "outer", "all")
         support["taper"] = {

@@ -48,20 +48,20 @@ class TaperedStick:
         """The plane through the line square across its side and the mark at the sawn foot."""
         own, on = self.whole[do.side], self.sides[do.on]
         foot = next(name for name in self.ends if name != do.end)
-        begins = _meet(own, self.whole[do.on], self.ends[do.end])[0] + do.begins.value
+        begins = meet(own, self.whole[do.on], self.ends[do.end])[0] + do.begins.value
         across = unit(np.cross(own[0], vec(1, 0, 0)))
         # Gauged from the corner along `on`, which there runs square to the stick.
         into = np.cross(self.whole[do.on][0], vec(1, 0, 0))
         into = unit(into if float(into @ own[0]) < 0 else -into)
         deep = float(into @ own[0]) * do.off.value
-        mark = _meet((own[0], own[1] + deep), on, self.ends[foot])
-        start = _meet(own, self.whole[do.on], (vec(1, 0, 0), begins))
+        mark = meet((own[0], own[1] + deep), on, self.ends[foot])
+        start = meet(own, self.whole[do.on], (vec(1, 0, 0), begins))
         normal = unit(np.cross(across, mark - start))
         normal = normal if float(normal @ own[0]) > 0 else -normal
         return normal, float(normal @ start)
 
 
-def _meet(*planes: Plane) -> Array:
+def meet(*planes: Plane) -> Array:
     normals = np.array([normal for normal, _ in planes])
     made: Array = np.linalg.solve(normals, np.array([offset for _, offset in planes]))
     return made
@@ -89,7 +89,7 @@ def judge_tapers(judge: Judge, card: SetUp) -> None:
                 if float(np.array(t.plane.normal) @ stick.board.sides[do.side]) > 0.5
             )  # fmt: skip
             foot = next(name for name in stick.ends if name != do.end)
-            at = _meet(new, stick.whole[do.on], stick.ends[foot])
+            at = meet(new, stick.whole[do.on], stick.ends[foot])
             judge.tally.hold("taper mm", abs(float(at @ np.array(wanted.normal)) - wanted.offset), card.id)
             judge.tally.hold(
                 "taper deg",
@@ -158,6 +158,6 @@ def read_across(judge: Judge, take: AcrossFoot) -> float | None:
     foot = max(stick.ends.values(), key=lambda end: end[0][0])
     edges = [stick.sides[take.side], stick.sides[take.other]]
     on = stick.sides[take.on]
-    short = min(float(_meet(edge, on, foot)[0]) for edge in edges)
-    one, two = (_meet(edge, on, (vec(1, 0, 0), short)) for edge in edges)
+    short = min(float(meet(edge, on, foot)[0]) for edge in edges)
+    one, two = (meet(edge, on, (vec(1, 0, 0), short)) for edge in edges)
     return float(np.linalg.norm(one - two))

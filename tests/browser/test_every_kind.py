@@ -166,6 +166,31 @@ class TaperedLegs(BrowserCase):
         expect(page.get_by_text("Taper the inner side and the inner face of 4 legs").first).to_be_visible()
 
 
+class TopHeld(BrowserCase):
+    def test_a_top_is_screwed_on_and_what_is_wrong_is_said_before_a_hole_is_bored(self) -> None:
+        page = self.at(self.hang(starter("crossed")), "stance")
+        page.get_by_label("top screwed on from below").check()
+        expect(field(page, "supports.0.held.from_ends")).to_have_value("60 mm")
+        expect(page.locator("figure.plan ellipse.tenon, svg ellipse.tenon").first).to_be_attached()
+        type_in(page, "supports.0.held.bite", "26")
+        saved(page)
+        expect(page.locator("[data-finding=held_through]")).to_contain_text("less far in")
+        type_in(page, "supports.0.held.bite", "15")
+        saved(page)
+        expect(page.locator("[data-finding=held_through]")).to_have_count(0)
+        page.goto(page.url.replace("/stance", "/stretchers"))
+        page.locator("[data-work]").click()
+        page.get_by_role("option", name="Bore the rail of frame 1 for the top's screws").click()
+        card = page.locator("article.card")
+        expect(card).to_contain_text("from the middle of the upper edge's length towards each end")
+        proof = card.locator("[data-proof^='held.'] input").first
+        proof.fill("15.5")
+        proof.press("Enter")
+        saved(page)
+        page.goto(page.url.replace("/stretchers", "/work"))
+        expect(page.get_by_text("Hold the top down").first).to_be_visible()
+
+
 class UnderTheFeet(BrowserCase):
     def test_pads_are_chosen_typed_seen_and_taken_away_again(self) -> None:
         page = self.at(self.hang(), "stance")

@@ -148,6 +148,13 @@ class Sides(SimpleTestCase):
             for taper in leg.tapers:
                 self.assertAlmostEqual(taper.turn, math.degrees(math.asin(sine)), 6)
 
+    def test_what_is_left_is_measured_on_the_wood_not_square_to_a_slanted_side(self) -> None:
+        inside = {"sides": "inside", "begins": 130, "foot": 24.0}
+        made = plan(tapered("aproned", inside, rake=24, splay=22), workbench())
+        for proof in made.proofs:
+            if proof.kind == "side_taper":
+                self.assertAlmostEqual(proof.expected.value, 24.0, 6)
+
     def test_all_that_is_tapered_is_told_and_proved_a_pair_at_a_time(self) -> None:
         made = plan(tapered("aproned", {"sides": "all", "begins": 110, "foot": 24}), workbench())
         asked = [proof.id for proof in made.proofs if proof.kind == "side_taper"]

@@ -1933,6 +1933,7 @@ export interface components {
              * @default 40
              */
             face: number | string;
+            held?: components["schemas"]["TopScrews"] | null;
             /**
              * Id
              * @default
@@ -2518,6 +2519,7 @@ export interface components {
              *     }
              */
             dowels: components["schemas"]["Dowels"];
+            held?: components["schemas"]["TopScrews"] | null;
             /**
              * Id
              * @default
@@ -4984,6 +4986,7 @@ export interface components {
              * @enum {integer}
              */
             frames: 1 | 2;
+            held?: components["schemas"]["TopScrews"] | null;
             /**
              * Id
              * @default
@@ -5931,6 +5934,7 @@ export interface components {
              * @default 35
              */
             face: number | string;
+            held?: components["schemas"]["TopScrews"] | null;
             /**
              * Id
              * @default
@@ -6872,7 +6876,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "outline" | "placement" | "angle" | "scope" | "joint" | "belly" | "peg" | "support" | "members" | "more_members" | "hollow" | "corners" | "photo" | "cross_piece" | "taper" | "away";
+            what: "outline" | "placement" | "angle" | "scope" | "joint" | "belly" | "peg" | "support" | "members" | "more_members" | "hollow" | "corners" | "photo" | "cross_piece" | "taper" | "held" | "away";
         };
         /**
          * Resultant
@@ -8971,6 +8975,66 @@ export interface components {
              *     }
              */
             upper_edge: components["schemas"]["EdgeShape"];
+        };
+        /**
+         * TopScrews
+         * @description Screws from below that hold the top to the parts that lie under it.
+         */
+        TopScrews: {
+            /**
+             * Bite
+             * @description How far it goes into the top, along itself, mm.
+             * @default 16
+             */
+            bite: number | string;
+            /**
+             * Count
+             * @description How many in one part.
+             * @default 2
+             */
+            count: number;
+            /**
+             * From Ends
+             * @description The outer ones from the ends of the part's upper side, mm.
+             * @default 40
+             */
+            from_ends: number | string;
+            /**
+             * Head
+             * @description Over its head, or the washer under it, mm.
+             * @default 9
+             */
+            head: number | string;
+            /**
+             * Length
+             * @description A screw from under its head to its point, mm.
+             * @default 40
+             */
+            length: number | string;
+            /**
+             * Moves
+             * @description What the top may move over its whole width across the grain, mm: the slots leave it room.
+             * @default 4
+             */
+            moves: number | string;
+            /**
+             * Size
+             * @description A screw over its thread, mm.
+             * @default 4.5
+             */
+            size: number | string;
+            /**
+             * Slant
+             * @description Off the part's own face, degrees: 0 up through it from its lower side, else from its inner side.
+             * @default 0
+             */
+            slant: number | string;
+            /**
+             * Way
+             * @default screws
+             * @constant
+             */
+            way: "screws";
         };
         /**
          * Trial

@@ -13,11 +13,13 @@ function partOf(ask: Partial<Restate>): string {
     placement: `${at}.placement`,
     joint: `${at}.joint`,
     taper: `${at}.taper`,
+    held: `${at}.held`,
   }
   return parts[ask.what ?? ''] ?? ''
 }
 const kindOf = (part: Part): string => {
-  const kind = part['kind'] ?? part['way']
+  // The top's screws are there, or are not, whatever way of holding they are.
+  const kind = 'bite' in part ? 'on' : (part['kind'] ?? part['way'])
   // What there is only one kind of is there, or is not.
   return typeof kind === 'string' ? kind : 'on'
 }

@@ -140,6 +140,21 @@ const TAPER = computed<Row[]>(() => [
 ])
 const taperLegs = (on: boolean): void =>
   store.restate({ what: 'taper', to: on ? 'on' : 'off', support: index.value })
+/** Screws from below into the top, for every support that has pieces lying under it. */
+const holds = computed(() => any.value !== undefined && 'held' in any.value)
+const held = computed(() => (any.value && 'held' in any.value ? any.value.held : null))
+const HELD: Row[] = [
+  typed('held.size', 'Screw, thick'),
+  typed('held.length', 'Screw, long'),
+  typed('held.bite', 'Into the top'),
+  typed('held.head', 'Head, wide'),
+  typed('held.slant', 'Slant'),
+  count('held.count', 'In a piece'),
+  typed('held.from_ends', 'From ends'),
+  typed('held.moves', 'Top moves'),
+]
+const hold = (on: boolean): void =>
+  store.restate({ what: 'held', to: on ? 'on' : 'off', support: index.value })
 const CUT = [typed('cut_out.width', 'Between the feet'), typed('cut_out.height', 'High')]
 function feetOf(on: boolean): void {
   store.set(`${base.value}.cut_out`, on ? {} : null)
@@ -198,6 +213,17 @@ function feetOf(on: boolean): void {
       </div>
     </template>
     <PieceForm v-if="doweled" :base="base" :rows="DOWELS" :across="4" />
+    <div v-if="holds" data-held>
+      <label class="flag">
+        <input
+          type="checkbox"
+          :checked="!!held"
+          @change="hold(($event.target as HTMLInputElement).checked)"
+        />
+        top screwed on from below
+      </label>
+      <PieceForm v-if="held" :base="base" :rows="HELD" :across="4" />
+    </div>
   </section>
 </template>
 

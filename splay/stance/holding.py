@@ -1,0 +1,277 @@
+"""How a top is held to what stands under it: screws from below, each with the room the top moves in."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from splay.piece import ApronedLegs, BoardSides, MitredFrames, Outline, Piece, PlaneFrames, TopScrews
+from splay.quantity import degrees as deg
+from splay.stance.body import Body, Side
+from splay.stance.convex import Plane
+from splay.stance.outline import points
+from splay.stance.side_taper import point, side_plane
+from splay.stance.staked import Stance
+from splay.stance.vectors import Vec, dot
+
+FLAT_MM = 0.01
+ALONG_DEG = 20.0
+"""A slot runs along its part where the top moves within this of that way; else the hole is made wider all
+round, under a washer (common practice, no source)."""
+CLEAR_MM = 0.5
+"""A screw's hole in the part it passes through is wider than its thread by this, so that its head pulls
+the top down (common practice, no source)."""
+LAP_MM = 1.0
+"""A washer laps over its hole by this, wherever the screw stands in it."""
+STILL_MM = 0.25
+"""Where the top moves less than this the hole stays round."""
+STEP_MM = 0.5
+"""Slots are made in steps of this."""
+SIDES: tuple[Side, ...] = ((1, 0), (-1, 0), (0, 1), (0, -1))
+
+
+@dataclass(frozen=True)
+class Fastening:
+    """One screw through a part into the top.
+
+    `at` is where its axis meets the underside and `way` its direction up, of unit length, in the top
+    frame, mm; `entry` the side it starts from and `upper` the one under the top. `along` is its place along
+    the part from the middle of its length; `edge` how far from `upper` its mark lies on `entry` where that
+    is a neighbour, else from either neighbour; `between` the angle it makes with `entry`, leaning towards
+    `toward` (None when square), degrees. `through` is the wood along it, `sunk` how deep its head goes in,
+    `travel` what the top moves there either way, which for a `slot` is along the part; `slanted` where it
+    starts from a neighbour of the upper side.
+    """
+
+    body: Body
+    number: int
+    screw: TopScrews
+    upper: Side
+    entry: Side
+    toward: Side | None
+    at: Vec
+    way: Vec
+    along: float
+    edge: float
+    between: float
+    through: float
+    travel: float
+    slot: bool
+    slanted: bool
+
+    @property
+    def marked_from(self) -> Side:
+        """The side its mark is measured from, across the one it starts from."""
+        beside = _beside(self.entry)
+        return self.upper if self.upper in beside else beside[0]
+
+    @property
+    def sunk(self) -> float:
+        """How deep the head goes in, along the screw, mm; negative where the screw is too long."""
+        return self.through - (self.screw.length - self.screw.bite)
+
+    @property
+    def clear(self) -> float:
+        """The hole it passes through, mm."""
+        return self.screw.size + CLEAR_MM
+
+    @property
+    def room(self) -> float:
+        """By how much that hole, and its head's, are wider in the way the top moves, mm."""
+        if self.travel < STILL_MM:
+            return 0.0
+        return STEP_MM * math.ceil(2.0 * self.travel / STEP_MM - 1e-9)
+
+    @property
+    def wide(self) -> float:
+        """The hole it passes through, in the way the top moves, mm."""
+        return self.clear + self.room
+
+    @property
+    def washer(self) -> float:
+        """The washer that covers a hole wider all round wherever the top has moved to, mm; nought where
+        none is wanted."""
+        if self.slot or self.room == 0.0:
+            return 0.0
+        return max(self.screw.head, self.wide + self.room + 2.0 * LAP_MM)
+
+    @property
+    def seat(self) -> float:
+        """The hole its head sits in, in the way the top moves, mm."""
+        return max(self.screw.head, self.washer) + self.room
+
+    @property
+    def beside(self) -> float:
+        """Wood along the part from its head to the part's ends, to what is cut out of it, to the next
+        screw, mm."""
+        half = (self.seat if self.slot or self.washer else self.screw.head) / 2.0
+        rooms = []
+        for back in (0.0, 0.5, 1.0):
+            t = self.through * back
+            a, w = self.at, self.way
+            own = self.body.pose.within((a[0] - w[0] * t, a[1] - w[1] * t, a[2] - w[2] * t))
+            low, high = self.body.at(own[1], own[2])
+            rooms += [own[0] - low, high - own[0]]
+            rooms += [max(plane.beyond(own) for plane in void.planes) for void in self.body.voids]
+        if self.screw.count > 1:
+            low, high = self.body.at(0.0, 0.0)
+            rooms.append((high - low - 2 * self.screw.from_ends) / (self.screw.count - 1) - half)
+        return min(rooms) - half
+
+    @property
+    def reach(self) -> float:
+        """How high its point is above the underside, square to it, mm."""
+        return self.screw.bite * self.way[2]
+
+
+def across_grain(outline: Outline, grain: float) -> float:
+    """How wide a top is across its grain, mm; `grain` the bearing of its long grain, degrees."""
+    sides = [y * deg.cos(grain) - x * deg.sin(grain) for x, y in points(outline)]
+    return max(sides) - min(sides)
+
+
+def held_by(piece: Piece, support: int) -> TopScrews | None:
+    """The screws that hold the top to a support, where it has any."""
+    one = piece.supports[support]
+    if isinstance(one, PlaneFrames | MitredFrames | BoardSides | ApronedLegs):
+        return one.held
+    return None
+
+
+def upper_side(body: Body) -> Side | None:
+    """The long side of a part that lies flat under the top; None where none does."""
+    for side in SIDES:
+        plane = side_plane(body, side)
+        normal = body.pose.turn_out(plane.normal)
+        if normal[2] > 1.0 - 1e-9 and abs(plane.offset + dot(normal, body.pose.origin)) < FLAT_MM:
+            return side
+    return None
+
+
+def fastenings(piece: Piece, stance: Stance) -> tuple[Fastening, ...]:
+    """Every screw of a piece, part by part."""
+    made: list[Fastening] = []
+    wide = across_grain(piece.top.outline, piece.top.grain)
+    for body in stance.bodies:
+        screw = held_by(piece, body.support)
+        if screw is None or body.stands or body.role in ("batten", "slab"):
+            continue
+        upper = upper_side(body)
+        if upper is None:
+            continue
+        for number, x in enumerate(_places(body, upper, screw), start=1):
+            made.append(_fastening(piece, body, upper, screw, number, x, wide))
+    return tuple(made)
+
+
+def _middle(body: Body, side: Side) -> tuple[float, float]:
+    """The middle of a long side across the part, in its cross-section: across and up."""
+    beside = _beside(side)
+    here = side_plane(body, side)
+    ends = [point(here, side_plane(body, other), _cross_section(0.0)) for other in beside]
+    return (ends[0][1] + ends[1][1]) / 2, (ends[0][2] + ends[1][2]) / 2
+
+
+def _cross_section(at: float) -> Plane:
+    return Plane((1.0, 0.0, 0.0), at)
+
+
+def _beside(side: Side) -> tuple[Side, Side]:
+    return ((0, 1), (0, -1)) if side[0] else ((1, 0), (-1, 0))
+
+
+def _places(body: Body, upper: Side, screw: TopScrews) -> tuple[float, ...]:
+    """Along the part from the middle of its upper side, evenly from end to end."""
+    low, high = body.at(*_middle(body, upper))
+    half = max(0.0, (high - low) / 2 - screw.from_ends)
+    if screw.count == 1:
+        return (0.0,)
+    return tuple(-half + 2 * half * k / (screw.count - 1) for k in range(screw.count))
+
+
+def _fastening(
+    piece: Piece, body: Body, upper: Side, screw: TopScrews, number: int, x: float, wide: float
+) -> Fastening:
+    y, z = _middle(body, upper)
+    low, high = body.at(y, z)
+    top: Vec = ((low + high) / 2 + x, y, z)
+    slanted = screw.slant > 0.0
+    if slanted:
+        entry = _inner(body, upper)
+        way, through, start = _axis(body, upper, entry, screw.slant, top)
+        tall = math.dist(*(_corner(body, entry, other) for other in _beside(entry)))
+        # A part too low for that is gone through straight.
+        slanted = _edge(body, entry, upper, start) + screw.head / 2 < tall
+    if not slanted:
+        entry = (-upper[0], -upper[1])
+        way, through, start = _axis(body, upper, entry, 0.0, top)
+    side = side_plane(body, entry)
+    lean = -dot(side.normal, way)
+    across = piece.top.grain + 90.0
+    at = body.pose.out(top)
+    off = at[0] * deg.cos(across) + at[1] * deg.sin(across)
+    runs = body.pose.along
+    flat = abs(runs[0] * deg.cos(across) + runs[1] * deg.sin(across)) / math.hypot(runs[0], runs[1])
+    return Fastening(
+        body=body,
+        number=number,
+        screw=screw,
+        upper=upper,
+        entry=entry,
+        toward=_toward(body, entry, way),
+        at=at,
+        way=body.pose.turn_out(way),
+        along=x,
+        edge=_edge(body, entry, upper, start),
+        between=math.degrees(math.asin(min(1.0, lean))),
+        through=through,
+        travel=screw.moves * abs(off) / wide if wide else 0.0,
+        slot=flat > deg.cos(ALONG_DEG),
+        slanted=slanted,
+    )
+
+
+def _axis(body: Body, upper: Side, entry: Side, slant: float, top: Vec) -> tuple[Vec, float, Vec]:
+    """A screw's way up to a place on the upper side, how long that is from the side it starts from, and
+    where it starts; in the part's own frame."""
+    c, s = deg.cos(slant), deg.sin(slant)
+    way: Vec = (0.0, upper[0] * c - entry[0] * s, upper[1] * c - entry[1] * s)
+    if slant == 0.0:
+        way = (0.0, float(upper[0]), float(upper[1]))
+    side = side_plane(body, entry)
+    through = side.beyond(top) / dot(side.normal, way)
+    return way, through, (top[0], top[1] - way[1] * through, top[2] - way[2] * through)
+
+
+def _corner(body: Body, side: Side, other: Side) -> Vec:
+    return point(side_plane(body, side), side_plane(body, other), _cross_section(0.0))
+
+
+def _inner(body: Body, upper: Side) -> Side:
+    """Of the two sides beside the upper one that which looks to the middle of the top."""
+    o = body.pose.origin
+
+    def inward(side: Side) -> float:
+        normal = body.pose.turn_out(side_plane(body, side).normal)
+        return -(normal[0] * o[0] + normal[1] * o[1])
+
+    return max(_beside(upper), key=inward)
+
+
+def _toward(body: Body, entry: Side, way: Vec) -> Side | None:
+    """The neighbour a drill on a side leans towards; None where it stands square."""
+    if dot(side_plane(body, entry).normal, way) < -1.0 + 1e-12:
+        return None
+    n = side_plane(body, entry).normal
+    lean = dot(n, way)
+    tangent = (way[0] - lean * n[0], way[1] - lean * n[1], way[2] - lean * n[2])
+    return max(_beside(entry), key=lambda one: one[0] * tangent[1] + one[1] * tangent[2])
+
+
+def _edge(body: Body, entry: Side, upper: Side, start: Vec) -> float:
+    """How far a mark on a side lies from the upper side, or from a neighbour where it is the lower one."""
+    here = side_plane(body, entry)
+    beside = _beside(entry)
+    other = side_plane(body, upper if upper in beside else beside[0])
+    corner = point(here, other, _cross_section(start[0]))
+    return math.dist(corner, start)
