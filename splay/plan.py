@@ -195,6 +195,7 @@ def plan(
                 spreads=spreads or {},
                 assembly=order,
                 screws=screws,
+                ropes=lines,
                 resting=() if live else _resting(taken, proofs),
             ),
             show,

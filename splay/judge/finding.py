@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from splay.quantity import Quantity
-from splay.stance.vectors import Flat
+from splay.stance.vectors import Flat, Vec
 
 
 @dataclass(frozen=True)
@@ -15,7 +15,7 @@ class Finding:
 
     `legs` it concerns, `number` the figure found, `limit` what it is held against, `at` the
     place on the top (top frame, mm), `field` where the maker can change it, `station` where it
-    is shown.
+    is shown; `spot` where in the round, inside the wood perhaps (top frame, mm).
     """
 
     code: str
@@ -28,3 +28,4 @@ class Finding:
     limit: Quantity | None
     at: Flat | None
     field: str
+    spot: Vec | None = None

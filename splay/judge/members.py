@@ -10,7 +10,8 @@ from splay.parts.member import MemberPart
 from splay.piece import Piece, Stretcher
 from splay.quantity import Show
 from splay.stance.members import EndStance, MemberStance
-from splay.stance.vectors import Vec, between, dot
+from splay.stance.rods import segments
+from splay.stance.vectors import Vec
 
 BEHIND_MM = 4.0
 """Least wood behind a socket in a leg (common practice, no source)."""
@@ -74,7 +75,7 @@ def meeting(piece: Piece, runs: tuple[MemberStance, ...], show: Show) -> Iterato
     for (i, a, end_a, u_a), (j, b, end_b, u_b) in combinations(ends, 2):
         if (end_a.leg, end_a.member) != (end_b.leg, end_b.member):
             continue
-        apart = _segments(_socket(a, end_a, u_a), _socket(b, end_b, u_b))
+        apart = segments(_socket(a, end_a, u_a), _socket(b, end_b, u_b))
         left = apart - (a.tenon + b.tenon) / 2.0
         if left >= BETWEEN_MM:
             continue
@@ -105,18 +106,3 @@ def _socket(member: Stretcher, end: EndStance, u: Vec) -> tuple[Vec, Vec]:
         (end.at[0] + u[0] * outer, end.at[1] + u[1] * outer, end.at[2] + u[2] * outer),
         (end.at[0] + u[0] * inner, end.at[1] + u[1] * inner, end.at[2] + u[2] * inner),
     )
-
-
-def _segments(one: tuple[Vec, Vec], two: tuple[Vec, Vec]) -> float:
-    """Least distance of two line segments, mm."""
-    p, q = one
-    r, s = two
-    d1, d2, w = between(p, q), between(r, s), between(r, p)
-    a, b, c = dot(d1, d1), dot(d1, d2), dot(d2, d2)
-    d, e = dot(d1, w), dot(d2, w)
-    den = a * c - b * b
-    t = min(1.0, max(0.0, (b * e - c * d) / den)) if den > 1e-12 else 0.0
-    v = min(1.0, max(0.0, (b * t + e) / c)) if c > 1e-12 else 0.0
-    t = min(1.0, max(0.0, (b * v - d) / a)) if a > 1e-12 else 0.0
-    gap = [w[k] + t * d1[k] - v * d2[k] for k in range(3)]
-    return float(sum(g * g for g in gap) ** 0.5)

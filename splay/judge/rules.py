@@ -11,6 +11,7 @@ from splay.judge.allowance import allowance
 from splay.judge.buildable import buildable
 from splay.judge.finding import Finding
 from splay.judge.held import held
+from splay.judge.inside import inside
 from splay.level.told import LevelRound
 from splay.parts import SocketPart
 from splay.parts.assembly import TOGETHER_DEG, Assembly
@@ -21,7 +22,7 @@ from splay.setups.asker import Spread
 from splay.setups.card import Proof, SetUp
 from splay.shop import Shop
 from splay.stance.holding import Fastening
-from splay.stance.members import MemberStance
+from splay.stance.members import MemberStance, RopeStance
 from splay.stance.staked import Stance
 
 _WEIGHT = {"stop": 0, "caution": 1, "note": 2}
@@ -44,6 +45,7 @@ class Whole:
     spreads: Mapping[str, Spread] = field(default_factory=dict)
     assembly: Assembly | None = None
     screws: tuple[Fastening, ...] = ()
+    ropes: tuple[RopeStance, ...] = ()
     resting: tuple[str, ...] = ()
 
 
@@ -70,6 +72,7 @@ def judge(whole: Whole, show: Show) -> tuple[Finding, ...]:
         *joints.apron_tenons(piece, show),
         *joints.overlaps(stance, show),
         *held(piece, whole.screws, show),
+        *inside(piece, stance, whole.runs, whole.ropes, whole.screws, show),
         *buildable(piece, stance, whole.runs, whole.members, show),
         *members.gaps(whole.members, show),
         *members.wood(whole.members, show),

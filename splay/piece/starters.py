@@ -211,6 +211,7 @@ def _framed() -> dict[str, Piece]:
                         CrossPiece(drop=0, depth=45, thickness=24),
                         CrossPiece(drop=220, depth=35, thickness=24),
                     ),
+                    dowels=Dowels(depth=18),
                 ),
             ),
         ),

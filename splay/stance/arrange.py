@@ -24,7 +24,9 @@ from splay.piece.ids import fresh_ids
 from splay.piece.starters import starting_support
 from splay.stance.body import Body
 from splay.stance.holding import Fastening, across_grain, fastenings
+from splay.stance.members import members
 from splay.stance.outline import extent, through
+from splay.stance.rods import clear, rods
 from splay.stance.side_taper import joined_to
 from splay.stance.staked import LegStance, stand
 
@@ -47,7 +49,7 @@ POINT_MM = 5.0
 MOVES_SHARE = 0.01
 """A top is given this share of its width to move in until its wood is known (common practice, no
 source)."""
-FROM_ENDS_MM = (40.0, 60.0, 80.0, 100.0, 120.0)
+FROM_ENDS_MM = (40.0, 50.0, 60.0, 70.0, 80.0, 100.0, 120.0)
 ROOM_MM = 12.0
 POCKET_DEG = 15.0
 """Where a part leans, its screws start from its inner side at this slant (common practice, no source)."""
@@ -223,14 +225,15 @@ def _footrest(piece: Piece, legs: list[LegStance]) -> dict[str, Any]:
     """Between the two foremost legs, placed by its drop from the seat."""
     _need(legs, 2, "a footrest")
     front = sorted(legs, key=lambda leg: (round(leg.socket[1], 3), leg.socket[0]))[:2]
-    drop = min(FOOTREST_DROP_MM, 0.7 * piece.height)
+    # Below what goes through the legs at that height already.
+    drop = min(FOOTREST_DROP_MM + STEP_MM * len(piece.members), 0.7 * piece.height)
     ends = [{**_on(leg, 1.0), "level": {"by": "drop", "value": drop}} for leg in front]
     return _stretcher(ends[0], ends[1], name="footrest", diameter=28)
 
 
 def _rope(piece: Piece, ring: list[LegStance]) -> dict[str, Any]:
     _need(ring, 2, "a rope")
-    drop = min(FOOTREST_DROP_MM, 0.65 * piece.height)
+    drop = min(FOOTREST_DROP_MM + STEP_MM * len(piece.members), 0.65 * piece.height)
     level = {"by": "drop", "value": drop}
     legs = [leg.id for leg in ring]
     return {"kind": "rope", "name": "foot rope", "legs": legs, "level": level}
@@ -384,11 +387,22 @@ def _screwed(piece: Piece, document: dict[str, Any], index: int) -> dict[str, An
         mine = tried()
     for screw["from_ends"] in FROM_ENDS_MM:
         mine = tried()
-        if all(one.beside > ROOM_MM for one in mine):
+        if all(one.beside > ROOM_MM for one in mine) and _free(read_piece(document), index):
             break
     room = min((one.through for one in mine), default=20.0) + screw["bite"]
     fit = [size for size in SCREWS_MM if size <= min(room, screw["bite"] + GRIP_MM)]
     return {**screw, "length": fit[-1] if fit else SCREWS_MM[0]}
+
+
+def _free(piece: Piece, index: int) -> bool:
+    """Whether the top's screws of a support meet nothing else in the wood."""
+    stance = stand(piece)
+    every = rods(piece, stance, *members(piece, stance))
+    mine = [one for one in every if one.field == f"supports.{index}.held.from_ends"]
+    return all(
+        clear(one, other) > POINT_MM for one in mine for other in every
+        if one.joint != other.joint and one.hosts & other.hosts
+    )  # fmt: skip
 
 
 def with_cross_piece(piece: Piece, index: int) -> dict[str, Any]:

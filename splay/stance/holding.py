@@ -151,6 +151,8 @@ def upper_side(body: Body) -> Side | None:
 def fastenings(piece: Piece, stance: Stance) -> tuple[Fastening, ...]:
     """Every screw of a piece, part by part."""
     made: list[Fastening] = []
+    if all(held_by(piece, index) is None for index in range(len(piece.supports))):
+        return ()
     wide = across_grain(piece.top.outline, piece.top.grain)
     for body in stance.bodies:
         screw = held_by(piece, body.support)

@@ -23,7 +23,9 @@ _RINGS = 14
 """Rings from the middle to the edge on which a hollowed face is drawn."""
 _ROPE_SIDES = 8
 
-Stuff = Literal["top", "leg", "stick", "member", "rope"]
+Stuff = Literal["top", "leg", "stick", "member", "rope", "warning"]
+_SPOT_MM = 9.0
+"""Half the size of what shows a place in the wood where something was found."""
 
 
 @dataclass(frozen=True)
@@ -40,7 +42,19 @@ class Mesh:
 
 def meshes(model: Model) -> tuple[Mesh, ...]:
     """Every solid of the piece."""
-    return (*seen_meshes(model), *_tenons(model))
+    return (*seen_meshes(model), *_tenons(model), *_spots(model))
+
+
+def _spots(model: Model) -> Iterator[Mesh]:
+    """Where something was found inside the wood: an eight-sided lump round the place."""
+    for finding in model.findings:
+        if finding.spot is None:
+            continue
+        at, r = np.array(model.place(finding.spot)), _SPOT_MM
+        points = np.array([(r, 0, 0), (0, r, 0), (-r, 0, 0), (0, -r, 0), (0, 0, r), (0, 0, -r)]) + at
+        caps = [(k, (k + 1) % 4, 4) for k in range(4)] + [((k + 1) % 4, k, 5) for k in range(4)]
+        edges = [i for k in range(4) for i in (k, (k + 1) % 4, k, 4, k, 5)]
+        yield Mesh("", "warning", _flat(points), tuple(i for t in caps for i in t), tuple(edges))
 
 
 def _tenons(model: Model) -> Iterator[Mesh]:

@@ -3495,7 +3495,7 @@ export interface components {
          *
          *     `legs` it concerns, `number` the figure found, `limit` what it is held against, `at` the
          *     place on the top (top frame, mm), `field` where the maker can change it, `station` where it
-         *     is shown.
+         *     is shown; `spot` where in the round, inside the wood perhaps (top frame, mm).
          */
         Finding: {
             /** At */
@@ -3518,6 +3518,12 @@ export interface components {
             /** Mend */
             mend: string;
             number: components["schemas"]["Quantity"];
+            /** Spot */
+            spot?: [
+                number,
+                number,
+                number
+            ] | null;
             /** Station */
             station: string;
             /** Text */
@@ -4853,7 +4859,7 @@ export interface components {
              * Stuff
              * @enum {string}
              */
-            stuff: "top" | "leg" | "stick" | "member" | "rope";
+            stuff: "top" | "leg" | "stick" | "member" | "rope" | "warning";
             /** Triangles */
             triangles: number[];
         };

@@ -40,6 +40,7 @@ function build(): void {
   const leg = colour('--leg')
   const ink = colour('--ink')
   const lit = colour('--measured')
+  const warning = colour('--cut')
   scene.background = colour('--paper')
   for (const mesh of props.meshes) {
     const shape = new THREE.BufferGeometry()
@@ -48,12 +49,15 @@ function build(): void {
     const flat = shape.toNonIndexed()
     flat.computeVertexNormals()
     const on = store.lit !== '' && store.lit === mesh.part
-    const paint = on ? lit : mesh.stuff === 'top' ? wood : leg
+    const found = mesh.stuff === 'warning'
+    const paint = found ? warning : on ? lit : mesh.stuff === 'top' ? wood : leg
     const stuff = new THREE.MeshLambertMaterial({
       color: paint,
       polygonOffset: true,
       polygonOffsetFactor: 1.5,
       polygonOffsetUnits: 4,
+      // What was found inside the wood is seen through it.
+      depthTest: !found,
     })
     piece.add(new THREE.Mesh(flat, stuff))
     const edges = new THREE.BufferGeometry()

@@ -1,0 +1,323 @@
+"""Everything that is bored into the wood of a piece, joint by joint, as straight rods in the parts that
+hold them: tenons, pegs, screws, dowels, loose tenons, holes for rope."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+from typing import Literal
+
+from splay.piece import (
+    Battened,
+    BoardSides,
+    Dowels,
+    DowelScrew,
+    MitredFrames,
+    Piece,
+    PlaneFrames,
+    SlabLeg,
+    Stretcher,
+)
+from splay.stance.battens import on_batten, screw_places
+from splay.stance.body import Body
+from splay.stance.convex import Plane
+from splay.stance.holding import Fastening, fastenings
+from splay.stance.members import EndStance, MemberStance, RopeStance
+from splay.stance.pegs import holes_along, longest_from_side, pegs_from_above, pegs_from_side
+from splay.stance.staked import LegStance, Stance, support_of
+from splay.stance.vectors import Vec, along, between, cross, dot, unit
+
+Sort = Literal["tenon", "peg", "screw", "dowel", "stretcher", "rope"]
+TOP = "top"
+NEAR_MM = 5.0
+"""Nearer than this two rods are looked at closely."""
+RIM = 16
+END_MM = 10.0
+"""A screw is set no nearer to a part's end than this (common practice, no source)."""
+INSIDE_MM = 1.0
+"""So far past a sawn end lies the wood of the part it is joined to."""
+_JOINED = {"cross", "rail", "link", "tread", "slab_leg"}
+"""Roles whose sawn ends bring dowels; what they run into has them from there."""
+
+
+@dataclass(frozen=True)
+class Rod:
+    """One thing in the wood: from `a`, where it goes in, to its bottom `b`, top frame, mm.
+
+    `joint` is its own; rods of one joint are one thing. `hosts` are the keys of the parts it is in.
+    `crosses` is a joint it is meant to go through. `slide` is the way its place can be changed along,
+    outward from the middle of its part; `shortens` whether it could be less deep; `field` where the maker
+    changes it.
+    """
+
+    sort: Sort
+    joint: str
+    name: str
+    hosts: frozenset[str]
+    a: Vec
+    b: Vec
+    radius: float
+    field: str
+    slide: Vec | None = None
+    room: tuple[float, float] = (0.0, 0.0)
+    """How far it may be moved inward and outward, mm."""
+    shortens: bool = False
+    crosses: str = ""
+    into: str = ""
+    """Of a dowel the part it runs into from the sawn end it stands on."""
+
+    def moved(self, by: float) -> Rod:
+        """The same, moved along the way it can be."""
+        assert self.slide is not None
+        return replace(self, a=along(self.a, self.slide, by), b=along(self.b, self.slide, by))
+
+    def cut(self, by: float) -> Rod:
+        """The same, less deep."""
+        way = between(self.a, self.b)
+        long = math.hypot(*way)
+        share = max(0.0, long - by) / long if long else 0.0
+        return replace(self, b=along(self.a, way, share))
+
+
+def clear(one: Rod, two: Rod) -> float:
+    """Wood between two rods with flat ends, mm; negative where they meet.
+
+    Far apart it is a lower bound: their middle lines less their radii. Near, the balls that fit into both
+    from end to end, and the rims of either against the other, decide; 16 places of a rim are looked at.
+    """
+    bound = segments((one.a, one.b), (two.a, two.b)) - one.radius - two.radius
+    if bound >= NEAR_MM:
+        return bound
+    core = segments(_core(one), _core(two)) - one.radius - two.radius
+    rims = min(min(_outside(p, two) for p in _rims(one)), min(_outside(p, one) for p in _rims(two)))
+    return min(core, rims)
+
+
+def _core(rod: Rod) -> tuple[Vec, Vec]:
+    """The middle line of the round-ended rod that fits into one with flat ends."""
+    way = between(rod.a, rod.b)
+    long = math.hypot(*way)
+    share = min(0.5, rod.radius / long) if long > 0.0 else 0.0
+    return along(rod.a, way, share), along(rod.b, way, -share)
+
+
+def _rims(rod: Rod) -> Iterator[Vec]:
+    """Places round both ends of a rod."""
+    way = unit(between(rod.a, rod.b))
+    seed: Vec = (1.0, 0.0, 0.0) if abs(way[0]) < 0.7 else (0.0, 1.0, 0.0)
+    u = unit(cross(way, seed))
+    v = cross(way, u)
+    for k in range(RIM):
+        c, s = rod.radius * math.cos(2 * math.pi * k / RIM), rod.radius * math.sin(2 * math.pi * k / RIM)
+        off: Vec = (u[0] * c + v[0] * s, u[1] * c + v[1] * s, u[2] * c + v[2] * s)
+        for end in (rod.a, rod.b):
+            yield (end[0] + off[0], end[1] + off[1], end[2] + off[2])
+
+
+def _outside(p: Vec, rod: Rod) -> float:
+    """How far outside a rod with flat ends a place is, mm; negative inside."""
+    way = between(rod.a, rod.b)
+    long = math.hypot(*way)
+    if long == 0.0:
+        return math.dist(p, rod.a) - rod.radius
+    at = dot(between(rod.a, p), way) / long
+    beside = math.sqrt(max(0.0, math.dist(p, rod.a) ** 2 - at * at)) - rod.radius
+    past = max(-at, at - long)
+    if past > 0.0 and beside > 0.0:
+        return math.hypot(past, beside)
+    return max(past, beside)
+
+
+def segments(one: tuple[Vec, Vec], two: tuple[Vec, Vec]) -> float:
+    """Least distance of two line segments, mm."""
+    p, q = one
+    r, s = two
+    d1, d2, w = between(p, q), between(r, s), between(r, p)
+    a, b, c = dot(d1, d1), dot(d1, d2), dot(d2, d2)
+    d, e = dot(d1, w), dot(d2, w)
+    den = a * c - b * b
+    t = min(1.0, max(0.0, (b * e - c * d) / den)) if den > 1e-12 else 0.0
+    v = min(1.0, max(0.0, (b * t + e) / c)) if c > 1e-12 else 0.0
+    t = min(1.0, max(0.0, (b * v - d) / a)) if a > 1e-12 else 0.0
+    gap = [w[k] + t * d1[k] - v * d2[k] for k in range(3)]
+    return float(sum(g * g for g in gap) ** 0.5)
+
+
+def rods(
+    piece: Piece,
+    stance: Stance,
+    runs: tuple[MemberStance, ...],
+    ropes: tuple[RopeStance, ...],
+    screws: tuple[Fastening, ...] | None = None,
+) -> tuple[Rod, ...]:
+    """All that is in the wood; `screws` those of the top, where they are known already."""
+    return (
+        *_tenons(piece, stance),
+        *_pegs(piece, stance),
+        *_batten_screws(piece, stance),
+        *_stretchers(piece, runs),
+        *_ropes(piece, ropes),
+        *_dowels(piece, stance),
+        *(_screw(one) for one in (fastenings(piece, stance) if screws is None else screws)),
+    )
+
+
+def _holder(leg: LegStance, stance: Stance) -> str:
+    """What a leg's tenon stands in: the top, or its batten."""
+    for body in stance.bodies:
+        if body.role == "batten" and body.support == leg.support and on_batten(body, leg.socket):
+            return body.key
+    return TOP
+
+
+def _tenons(piece: Piece, stance: Stance) -> Iterator[Rod]:
+    for leg in stance.legs:
+        bore, joint = leg.bore, support_of(piece, leg).joint
+        back: Vec = (-leg.d[0], -leg.d[1], -leg.d[2])
+        mouth = along(leg.socket, leg.d, 0.0)
+        yield Rod(
+            "tenon", f"leg.{leg.number}", f"the tenon of leg {leg.number}",
+            frozenset({_holder(leg, stance)}), mouth, along(mouth, back, bore.deep),
+            max(bore.size, bore.across) / 2, f"supports.{leg.support}.placement",
+        )  # fmt: skip
+        if isinstance(joint, DowelScrew):
+            yield Rod(
+                "screw", f"leg.{leg.number}", f"the screw in leg {leg.number}",
+                frozenset({f"leg.{leg.number}"}), mouth,
+                along(mouth, leg.d, joint.length - joint.into_top), joint.socket / 2,
+                f"supports.{leg.support}.joint.length", shortens=True,
+            )  # fmt: skip
+
+
+def _pegs(piece: Piece, stance: Stance) -> Iterator[Rod]:
+    for above in pegs_from_above(piece, stance):
+        n = above.leg.number
+        yield Rod(
+            "peg", f"peg.{n}", f"the peg of leg {n}", frozenset({TOP}), above.at,
+            along(above.at, above.into, above.longest), above.peg.diameter / 2,
+            f"supports.{above.leg.support}.joint.peg.entry", crosses=f"leg.{n}",
+        )  # fmt: skip
+    for side in pegs_from_side(piece, stance):
+        n, joint = side.leg.number, support_of(piece, side.leg).joint
+        assert isinstance(joint, Battened)
+        yield Rod(
+            "peg", f"peg.{n}", f"the peg of leg {n}", frozenset({side.batten.key}), side.at,
+            along(side.at, side.into, longest_from_side(side.peg, joint)), side.peg.diameter / 2,
+            f"supports.{side.leg.support}.joint.peg.entry", crosses=f"leg.{n}",
+        )  # fmt: skip
+
+
+def _batten_screws(piece: Piece, stance: Stance) -> Iterator[Rod]:
+    for body in stance.bodies:
+        joint = getattr(piece.supports[body.support], "joint", None)
+        if body.role != "batten" or not isinstance(joint, Battened):
+            continue
+        low, high = body.at(0.0, 0.0)
+        half = joint.batten_thickness / 2
+        for k, at in enumerate(screw_places(high - low, holes_along(body, stance), joint.screws), 1):
+            start = body.pose.out((low + at, 0.0, -half))
+            yield Rod(
+                "screw", f"{body.key}.screw.{k}", f"screw {k} of {body.name}", frozenset({body.key, TOP}),
+                start, along(start, (0.0, 0.0, 1.0), joint.counterbore + joint.screw), SCREW_MM / 2,
+                f"supports.{body.support}.joint.screws",
+            )  # fmt: skip
+
+
+SCREW_MM = 5.0
+"""A batten's screw over its thread; its size is not asked for (common practice, no source)."""
+
+
+def _stretchers(piece: Piece, runs: tuple[MemberStance, ...]) -> Iterator[Rod]:
+    for run in runs:
+        chosen = piece.members[run.number - 1]
+        assert isinstance(chosen, Stretcher)
+        name = chosen.name or f"stretcher {run.number}"
+        for end, sign in zip(run.ends, (1.0, -1.0), strict=True):
+            out: Vec = (run.u[0] * sign, run.u[1] * sign, run.u[2] * sign)
+            mouth = along(end.at, out, end.leaves)
+            yield Rod(
+                "stretcher", f"member.{run.number}", f"the tenon of {name}", frozenset({_into(end)}), mouth,
+                along(mouth, out, -chosen.depth), chosen.tenon / 2, f"members.{run.number - 1}.depth",
+                shortens=True,
+            )  # fmt: skip
+
+
+def _into(end: EndStance) -> str:
+    return f"leg.{end.leg}" if end.leg else f"member.{end.member}"
+
+
+def _ropes(piece: Piece, ropes: tuple[RopeStance, ...]) -> Iterator[Rod]:
+    for rope in ropes:
+        chosen = piece.members[rope.number - 1]
+        half = (getattr(chosen, "diameter", 10.0) + getattr(chosen, "ease", 0.0)) / 2
+        n = len(rope.points)
+        for k, hole in enumerate(rope.holes):
+            way = unit(between(hole.at, rope.points[(k + 1) % n] if k + 1 < n else rope.points[k - 1]))
+            yield Rod(
+                "rope", f"member.{rope.number}", f"the hole for rope {rope.number}",
+                frozenset({f"leg.{hole.leg}"}), along(hole.at, way, -hole.radius),
+                along(hole.at, way, hole.radius), half, f"members.{rope.number - 1}.level",
+            )  # fmt: skip
+
+
+def _dowels(piece: Piece, stance: Stance) -> Iterator[Rod]:
+    """Dowels and loose tenons, from the sawn ends they stand square on."""
+    for body in stance.bodies:
+        support = piece.supports[body.support]
+        if body.role not in _JOINED or not isinstance(
+            support, PlaneFrames | MitredFrames | BoardSides | SlabLeg
+        ):
+            continue
+        names = ("start",) if body.role == "slab_leg" else ("start", "finish")
+        for name in names:
+            plane = body.start if name == "start" else body.finish
+            yield from _in_end(body, name, plane, support.dowels, stance)
+
+
+def _in_end(body: Body, end: str, plane: Plane, dowels: Dowels, stance: Stance) -> Iterator[Rod]:
+    loose = dowels.way == "loose_tenon"
+    name = f"{'the loose tenon' if loose else 'a dowel'} of the {body.name}"
+    out = body.pose.turn_out(plane.normal)
+    x = plane.offset / plane.normal[0]
+    mate = _beyond(along(body.pose.out((x, 0.0, 0.0)), out, INSIDE_MM), body, stance)
+    # A loose tenon is as many rods beside one another as fill its width.
+    half = max(0.0, dowels.width - dowels.size) / 2 if loose else 0.0
+    steps = max(1, math.ceil(2 * half / dowels.size))
+    beside = [-half + 2 * half * j / steps for j in range(steps + 1)] if half else [0.0]
+    for k in range(dowels.count):
+        middle = body.width * (0.5 - (k + 0.5) / dowels.count)
+        for aside in beside:
+            y = middle + aside
+            at = body.pose.out(((plane.offset - plane.normal[1] * y) / plane.normal[0], y, 0.0))
+            yield Rod(
+                "dowel", f"{body.key}.{end}.{k + 1}", name, frozenset({body.key, mate} - {""}),
+                along(at, out, -dowels.depth), along(at, out, dowels.depth), dowels.size / 2,
+                f"supports.{body.support}.dowels.depth", shortens=True, into=mate,
+            )  # fmt: skip
+
+
+def _beyond(at: Vec, body: Body, stance: Stance) -> str:
+    """The part that a place just past a sawn end lies in, the top where that is its slab; empty where it
+    lies in none."""
+    for other in stance.bodies:
+        if other is body or other.support != body.support:
+            continue
+        own = other.pose.within(at)
+        if abs(own[1]) >= other.width / 2 or abs(own[2]) >= other.thickness / 2:
+            continue
+        if all(plane.beyond(own) < 0.0 for plane in (other.start, other.finish, *other.rips)):
+            return TOP if other.role == "slab" else other.key
+    return ""
+
+
+def _screw(one: Fastening) -> Rod:
+    start, w = along(one.at, one.way, -one.through), one.body.pose.along
+    out: Vec = w if one.along > 0.0 else (-w[0], -w[1], -w[2])
+    return Rod(
+        "screw", f"{one.body.key}.hold.{one.number}", f"a screw of the top in the {one.body.name}",
+        frozenset({one.body.key, TOP}), start, along(one.at, one.way, one.screw.bite),
+        one.screw.size / 2, f"supports.{one.body.support}.held.from_ends",
+        slide=out if one.along else None,
+        room=(abs(one.along), max(0.0, one.screw.from_ends - END_MM)),
+    )  # fmt: skip
