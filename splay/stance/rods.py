@@ -89,7 +89,7 @@ def clear(one: Rod, two: Rod) -> float:
     bound = segments((one.a, one.b), (two.a, two.b)) - one.radius - two.radius
     if bound >= NEAR_MM:
         return bound
-    core = segments(_core(one), _core(two)) - one.radius - two.radius
+    core = segments(_core(one), _core(two)) - _ball(one) - _ball(two)
     rims = min(min(_outside(p, two) for p in _rims(one)), min(_outside(p, one) for p in _rims(two)))
     return min(core, rims)
 
@@ -102,16 +102,23 @@ def _core(rod: Rod) -> tuple[Vec, Vec]:
     return along(rod.a, way, share), along(rod.b, way, -share)
 
 
+def _ball(rod: Rod) -> float:
+    """The largest ball that fits into a rod, its radius: a short one is less long than thick."""
+    return min(rod.radius, math.dist(rod.a, rod.b) / 2)
+
+
 def _rims(rod: Rod) -> Iterator[Vec]:
-    """Places round both ends of a rod."""
+    """Places round both ends of a rod, and round the middle of a short one."""
     way = unit(between(rod.a, rod.b))
     seed: Vec = (1.0, 0.0, 0.0) if abs(way[0]) < 0.7 else (0.0, 1.0, 0.0)
     u = unit(cross(way, seed))
     v = cross(way, u)
+    middle = along(rod.a, between(rod.a, rod.b), 0.5)
+    ends = (rod.a, rod.b, middle) if _ball(rod) < rod.radius else (rod.a, rod.b)
     for k in range(RIM):
         c, s = rod.radius * math.cos(2 * math.pi * k / RIM), rod.radius * math.sin(2 * math.pi * k / RIM)
         off: Vec = (u[0] * c + v[0] * s, u[1] * c + v[1] * s, u[2] * c + v[2] * s)
-        for end in (rod.a, rod.b):
+        for end in ends:
             yield (end[0] + off[0], end[1] + off[1], end[2] + off[2])
 
 
