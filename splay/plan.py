@@ -39,6 +39,7 @@ from splay.setups.rope_cards import rope_cards
 from splay.setups.shaping import shaping_cards
 from splay.setups.side_tapers import side_taper_cards
 from splay.setups.stick_tenons import stick_tenon_cards
+from splay.setups.wedge_cards import wedge_cards
 from splay.shop import Shop
 from splay.stance.holding import Fastening, fastenings
 from splay.stance.members import MemberStance, members
@@ -243,6 +244,7 @@ def _cards(
         *leg_mark_cards(piece, real, parts, shop, show),
         *leg_end_cards(piece, real, parts, shop, show),
         *slot_cards(piece, real, parts, shop, show),
+        *wedge_cards(piece, real, parts, show),
         *foot_cards(piece, real, parts, shop, show),
         # Ripped first: lengths are taken along the bevelled corners.
         *(card for card in shaped if card.operation == "rip"),

@@ -1,10 +1,9 @@
-"""The steps between cutting and gluing: tenons to their holes, the piece put together dry, wedges."""
+"""The steps between cutting and gluing: tenons to their holes, the piece put together dry."""
 
 from __future__ import annotations
 
 from collections.abc import Iterator
 
-from splay.build import wedges
 from splay.build.levels import between, levels
 from splay.build.plainly import told
 from splay.build.step import Step, Unit
@@ -18,7 +17,7 @@ DRY_READ = frozenset({"read", "gap"})
 
 
 def fitted(piece: Piece, plan: Plan, show: Show) -> Iterator[Step]:
-    """Fitting, battens, dry fits and wedges, as far as the piece has them."""
+    """Fitting, battens and dry fits, as far as the piece has them."""
     for index, support in enumerate(piece.supports):
         mine = [part for part in plan.parts if part.support == index]
         if not isinstance(support, StakedLegs) or not mine:
@@ -44,16 +43,6 @@ def fitted(piece: Piece, plan: Plan, show: Show) -> Iterator[Step]:
             yield told("battens", "Screw the battens on", "boring", key=f"battens.{support.id}", do=do)
     if plan.parts:
         yield from _dry(plan)
-    tapered = [part for part in plan.parts if part.wedge]
-    if tapered:
-        units = tuple(Unit("wedges", "wedges", part.id, f"leg {part.number}") for part in tapered)
-        do = (
-            "From offcuts of straight-grained stick, grain along the wedge: split or saw, then pare.",
-            "As wide as the hole, or a hair over where it shall key in; at its edge as thin as the kerf.",
-            *wedges.told(piece, plan, show),
-            "One for each slot and one over.",
-        )
-        yield told("wedges", "Make the wedges", "legs", units=units, do=do)
 
 
 def _dry(plan: Plan) -> Iterator[Step]:

@@ -15,6 +15,7 @@ from splay.plan import Plan
 from splay.quantity import Quantity, Show
 from splay.stance.lines import leans_outward
 from splay.stance.staked import support_of
+from splay.stance.wedges import wedge_made
 from splay.work.marks import leg_key, member_key
 from splay.work.phrases import cap, listed
 
@@ -143,7 +144,11 @@ def _sat(stages: list[GlueStage], opens: float, glued: bool) -> Sitting:
 
 def _stage(step: str, stage: Stage, piece: Piece, plan: Plan, show: Show, pace: float) -> GlueStage:
     joints = _joints(stage, plan)
-    wedged = [part for part in plan.parts if part.wedge and leg_key(part.number) in stage.parts]
+    wedged = [
+        leg
+        for leg in plan.stance.legs
+        if leg_key(leg.number) in stage.parts and (w := wedge_made(piece, leg)) and not w.fox
+    ]
     seat = all(key in {leg_key(part.number) for part in plan.parts} for key in stage.parts)
     wedges = len(wedged) if seat else 0
     hand = ["glue and a brush", "a damp rag", "mallet and a block to strike on"] if joints else []
@@ -178,7 +183,10 @@ def _watch(piece: Piece, stage: Stage, plan: Plan) -> Iterator[str]:
         if mine:
             named = listed(f"leg {number}" for number in mine)
             yield f"Watch the depth rings of {named} from {side}: each is home when it touches there."
-    if any(part.wedge and leg_key(part.number) in keys for part in plan.parts):
+    slots = [
+        made for leg in plan.stance.legs if leg_key(leg.number) in keys and (made := wedge_made(piece, leg))
+    ]
+    if any(made.wedge.lies == "across_grain" for made in slots):
         yield "Before the first blow on a wedge: every slot lies across the seat's grain."
 
 

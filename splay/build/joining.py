@@ -11,7 +11,22 @@ from splay.build.plainly import told, without_wait
 from splay.build.step import Step, Unit, Wait
 from splay.piece import Piece
 from splay.plan import Plan
+from splay.stance.wedges import wedge_made
+from splay.work.marks import leg_key
 from splay.work.phrases import listed
+
+
+def _at_wedges(dry: list[int], fox: list[int]) -> Iterator[str]:
+    """What wedges ask of the legs' own glue-up."""
+    if dry:
+        named = listed(f"leg {number}" for number in dry)
+        yield f"No glue on {named}: wedged dry, they can come out again."
+    if fox:
+        named = listed(f"leg {number}" for number in fox)
+        yield (
+            f"Wedges of {named} in their slots, thin edge in, as far as they go by hand: driving the leg "
+            "drives them, and nothing comes out again."
+        )
 
 
 def joined(piece: Piece, plan: Plan, build: Build) -> Iterator[Step]:
@@ -34,7 +49,11 @@ def joined(piece: Piece, plan: Plan, build: Build) -> Iterator[Step]:
     )
     yield told("dry_run", "Rehearse the glue-up dry", "stretchers", do=do)
     rests = Wait(clamping(glue, build.air_c), glue.waits[1], "the glue to set") if glue.waits else None
-    wedged = [part for part in plan.parts if part.wedge]
+    driven = {leg.number for leg in plan.stance.legs if (w := wedge_made(piece, leg)) and not w.fox}
+    wedged = [part for part in plan.parts if part.number in driven]
+    dry = [leg.number for leg in plan.stance.legs if (w := wedge_made(piece, leg)) and w.wedge.dry]
+    fox = [leg.number for leg in plan.stance.legs if (w := wedge_made(piece, leg)) and w.fox]
+    seat = {leg_key(number) for number in (*dry, *fox)}
     for number, stage in enumerate(order.stages, 1):
         last = number == len(order.stages)
         soon = last and bool(wedged)
@@ -43,7 +62,11 @@ def joined(piece: Piece, plan: Plan, build: Build) -> Iterator[Step]:
             f"{'Glue' if stage.joints and build.glue != 'none' else 'Put together'}: {stage.title}",
             "stretchers",
             key=stage_key(number),
-            do=(*((f"{glue.name}: {glue.told}",) if stage.joints and glue.told else ()), *stage.steps),
+            do=(
+                *((f"{glue.name}: {glue.told}",) if stage.joints and glue.told else ()),
+                *(_at_wedges(dry, fox) if seat & set(stage.parts) else ()),
+                *stage.steps,
+            ),
             wait=None if soon else rests,
         )
         if soon or not stage.joints or not glue.waits:
@@ -59,7 +82,7 @@ def joined(piece: Piece, plan: Plan, build: Build) -> Iterator[Step]:
                 if many
                 else ()
             ),
-            "Wedge into its slot, across the seat's grain; blows by turns from leg to leg.",
+            "Wedge into its slot, square to it; blows by turns from leg to leg.",
             "Stop at the dead sound: one blow more splits the seat or the wedge.",
         )
         step = told("wedge", "Drive the wedges", "legs", units=units, do=do, wait=rests)

@@ -12,6 +12,7 @@ from splay.judge.buildable import buildable
 from splay.judge.finding import Finding
 from splay.judge.held import held
 from splay.judge.inside import inside
+from splay.judge.wedges import wedges
 from splay.level.told import LevelRound
 from splay.parts import SocketPart
 from splay.parts.assembly import TOGETHER_DEG, Assembly
@@ -63,6 +64,7 @@ def judge(whole: Whole, show: Show) -> tuple[Finding, ...]:
         *rules.tenons(piece, stance, show),
         *allowance(piece, stance, whole.spreads, show),
         *bits.missing(piece, whole.shop, stance, show),
+        *wedges(piece, stance, show),
         *tops.hollow(piece, show),
         *tops.glue_lines_crossed(piece, sockets, stance, show),
         *tops.boards_wide_enough(piece, show),

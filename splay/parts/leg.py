@@ -12,6 +12,7 @@ from splay.quantity import degrees as deg
 from splay.stance.floor import Floor
 from splay.stance.staked import LegStance, support_of
 from splay.stance.taper import thickest
+from splay.stance.wedges import slot_bearing, wedge_of
 
 
 @dataclass(frozen=True)
@@ -190,25 +191,33 @@ def _stock(key: str, piece: Piece, stance: LegStance, show: Show) -> Figure:
 
 
 def _wedge(key: str, piece: Piece, stance: LegStance, show: Show) -> Figure | None:
-    """The wedge's slot across the top's grain, as an angle on the tenon's own square end.
+    """The wedge's slot, as an angle on the tenon's own square end.
 
     The end is square to the leg, so a plan angle psi off the sightline is wider on it:
     tan psi' = tan psi / cos rho.
     """
     lean = stance.boring
-    if not isinstance(support_of(piece, stance).joint, Through) or lean.bearing is None:
+    wedge = wedge_of(support_of(piece, stance).joint)
+    if wedge is None or lean.bearing is None:
         return None
-    plan_angle = deg.fold(piece.top.grain + 90.0 - lean.bearing)
+    plan_angle = deg.fold(slot_bearing(piece, stance) - lean.bearing)
+    across = wedge.lies == "across_grain"
     on_end = 90.0 if plan_angle > _SQUARE_DEG else deg.atan(deg.tan(plan_angle) / deg.cos(lean.resultant))
     return show.figure(
         f"{key}.wedge",
         "Wedge slot, off the sightline mark",
         on_end,
         "tan ψ′ = tan ψ / cos ρ",
-        show.input("ψ", "across the grain, off the sightline in plan", plan_angle, "deg"),
+        show.input(
+            "ψ",
+            f"{'across the grain' if across else 'towards the middle'}, off the sightline in plan",
+            plan_angle,
+            "deg",
+        ),
         show.input("ρ", "lean to the top", lean.resultant, "deg"),
         unit="deg",
-        note="drawn on the tenon's end, so that the wedge pushes on end grain and cannot split the top",
+        note="drawn on the tenon's end"
+        + (", so that the wedge pushes on end grain and cannot split the top" if across else ""),
     )
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from splay.patterns.pattern import Pattern, arrow, pattern, ring, words
+from splay.piece import Piece
 from splay.quantity import Show
 from splay.quantity import degrees as deg
 from splay.setups.groups import Group, boring_groups
@@ -14,11 +15,14 @@ from splay.shop import AngleGuide, GuideBlock, Ramp, Shop, TiltingTable
 from splay.stance.members import MemberStance, acute
 from splay.stance.staked import Stance
 from splay.stance.vectors import Flat
+from splay.stance.wedges import wedge_made
 from splay.views.shapes import Shape, ellipse, text
 from splay.work.phrases import listed
 
 BASE_MM = 110.0
 """How long a guide block stands on the work (common practice, no source)."""
+WEDGE_GAP_MM = 6.0
+"""Between a wedge's face and its side on the sheet."""
 CLAMP_MM = 60.0
 """How long a clamping block lies on the leg (common practice, no source)."""
 LEAST_MM = 8.0
@@ -43,6 +47,37 @@ def block_patterns(
             elif isinstance(tool, TiltingTable | AngleGuide) and rho > tool.scale.reach:
                 yield _wedge(tool.id, tool.name, group, rho - tool.scale.reach, show)
     yield from _clamping(runs, show)
+
+
+def wedge_patterns(piece: Piece, stance: Stance, show: Show) -> Iterator[Pattern]:
+    """Each size of wedge by its face and, below it, by its side."""
+    found: dict[tuple[float, float, float], list[int]] = {}
+    for leg in stance.legs:
+        made = wedge_made(piece, leg)
+        if made is not None:
+            key = (round(made.wide, 2), round(made.long, 2), round(made.butt, 2))
+            found.setdefault(key, []).append(leg.number)
+    for k, ((wide, long, butt), numbers) in enumerate(sorted(found.items()), 1):
+        made = next(one for leg in stance.legs if leg.number in numbers and (one := wedge_made(piece, leg)))
+        edge, low = made.wedge.edge, -WEDGE_GAP_MM - butt / 2
+        side: list[Flat] = [
+            (0.0, low + butt / 2),
+            (long, low + edge / 2),
+            (long, low - edge / 2),
+            (0.0, low - butt / 2),
+        ]
+        named = listed(f"leg {number}" for number in numbers)
+        shapes: list[Shape] = [
+            ring("cut", [(0.0, 0.0), (long, 0.0), (long, wide), (0.0, wide)]),
+            ring("cut", side),
+            words((long / 2, wide / 2), named),
+        ]
+        told = (
+            f"Its face {show.length(wide).text} wide, below it its side: {show.closely(butt).text} at its "
+            f"butt, {show.closely(edge).text} at its edge.",
+            f"{len(numbers)} of them and one over, grain along them.",
+        )
+        yield pattern(f"wedge.{k}", "blocks", f"Wedge for {named}", told, shapes)
 
 
 def _guide(tool: GuideBlock, group: Group, rho: float, show: Show) -> Pattern:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from splay.patterns.blocks import block_patterns
+from splay.patterns.blocks import block_patterns, wedge_patterns
 from splay.patterns.boards import board_patterns, mitre_patterns
 from splay.patterns.cards import card_patterns
 from splay.patterns.edges import edge_patterns
@@ -50,6 +50,7 @@ def patterns_of(
         *mitre_patterns(piece, stance, show),
         *board_patterns(stance, plan.sticks, show),
         *block_patterns(stance, runs, shop, show),
+        *wedge_patterns(piece, stance, show),
         *card_patterns(stance, plan.members, plan.sticks, show),
         *key_patterns(splits),
     )

@@ -14,7 +14,7 @@ from splay.piece.frames import (
     SlabLeg,
     TopScrews,
 )
-from splay.piece.joints import Battened, Blind, DowelScrew, Joint, Peg, Reamed, Shouldered, Through
+from splay.piece.joints import Battened, Blind, DowelScrew, Joint, Peg, Reamed, Shouldered, Through, Wedge
 from splay.piece.legs import Belly, Leg, StakedLegs, Stick
 from splay.piece.levelling import Levelling, LevelPass, LevelWay
 from splay.piece.members import Level, Member, OnLeg, OnMember, Rope, Stretcher
@@ -114,6 +114,7 @@ __all__ = [
     "Triangle",
     "Trough",
     "UnderRim",
+    "Wedge",
     "leg_ids",
     "piece_schema",
     "placed_ids",

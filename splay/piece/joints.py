@@ -26,6 +26,23 @@ class Peg(Frozen):
     """Least wood left round the peg's far end, mm."""
 
 
+class Wedge(Frozen):
+    """A wedge driven into a slot in a tenon's end."""
+
+    lies: Literal["across_grain", "to_middle"] = "across_grain"
+    """Its slot across the seat's grain, or aimed at the seat's middle."""
+    taper: Annotated[float, Angle(1, 20)] = 6.0
+    """The whole angle between its faces, degrees."""
+    edge: Annotated[float, Length(0.2, 6)] = 1.0
+    """Its thin edge, mm."""
+    kerf: Annotated[float, Length(0.4, 8)] = 1.5
+    """The slot as it is sawn, mm."""
+    over: Annotated[float, Length(0, 3)] = 0.0
+    """How much wider it is than the hole, so that it keys in, mm."""
+    dry: bool = False
+    """Driven without glue, so that the leg can come out again."""
+
+
 class Through(Frozen):
     """A tenon that comes out at the upper face."""
 
@@ -36,6 +53,8 @@ class Through(Frozen):
     """What stands out of the upper face, along the axis, mm."""
     bored_from: Literal["underside", "upper"] = "underside"
     """The face the boring starts from."""
+    wedge: Wedge | None = Wedge()
+    """Its wedge, if it has one."""
 
 
 class Blind(Frozen):
@@ -48,6 +67,8 @@ class Blind(Frozen):
     """Depth bored along the axis to the flat of the bit, mm."""
     peg: Peg | None = None
     """A peg from above, if it is pegged."""
+    wedge: Wedge | None = None
+    """A wedge that the hole's own bottom drives home as the leg goes in, if it has one."""
 
 
 class Reamed(Frozen):

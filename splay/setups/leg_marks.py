@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from typing import Literal
 
 from splay.parts.leg import LegPart, has_ring, upper_end_name
-from splay.piece import DowelScrew, Piece, StakedLegs, Through
+from splay.piece import DowelScrew, Piece, StakedLegs
 from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
 from splay.setups.card import SetUp
@@ -18,11 +18,11 @@ from splay.stance.lines import (
     leans_outward,
     lines_apart,
     named_faces,
-    slot_turn,
     socket_line,
     turned,
 )
 from splay.stance.staked import LegStance, Stance
+from splay.stance.wedges import slot_deep, slot_on_end, wedge_made, wedge_of
 from splay.work.does import Along, Do, DrawLine, Kerf, NameFaces, OnEnd, Plain, Round, Write
 from splay.work.doing import steps
 from splay.work.lays import Way
@@ -31,8 +31,11 @@ from splay.work.phrases import listed
 from splay.work.proofs import proof_id
 
 PENCIL = "Rule, square and pencil"
-KERF_STOP_MM = 12.0
-"""A wedge's slot ends this far short of the depth ring (common practice, no source: half an inch)."""
+_WHICH = {
+    "across_grain": "The slot runs across the seat's long grain: the wedge then pushes on end grain. The "
+    "other way of the two lies nearer the grain and splits the seat.",
+    "to_middle": "The slot is aimed at the seat's middle: all of them look alike from above.",
+}
 _TICKS = 4
 _SAWN = "Tenon upright in a vice; start on the far edge, fingers behind the saw."
 
@@ -55,7 +58,7 @@ def slot_cards(
 ) -> Iterator[SetUp]:
     """One card a set of legs made alike, where their tenons are wedged."""
     for one in leg_sets(piece, stance, parts):
-        if isinstance(one.support.joint, Through) and one.legs[0].boring.bearing is not None:
+        if wedge_made(piece, one.legs[0]) is not None:
             yield from _slots(piece, one, shop, show)
 
 
@@ -66,7 +69,7 @@ def ring_at(leg: LegStance, part: LegPart) -> float:
 
 def kerf_deep(leg: LegStance, part: LegPart) -> float:
     """How far down the tenon a wedge's slot is sawn, mm; at least half the tenon."""
-    return max(ring_at(leg, part) - KERF_STOP_MM, part.in_top.quantity.value / 2.0)
+    return slot_deep(leg, part.in_top.quantity.value)
 
 
 def ring_figure(leg: LegStance, part: LegPart, show: Show) -> Figure:
@@ -224,7 +227,7 @@ def _stands(names: tuple[str, ...]) -> str:
 
 def slot_figure(piece: Piece, leg: LegStance, show: Show) -> Figure:
     """The wedge's slot as an arc round the tenon's end from the outer line."""
-    turn = slot_turn(leg, piece.top.grain)
+    turn = slot_on_end(piece, leg)
     way = "clockwise" if turn >= 0.0 else "anticlockwise"
     return show.figure(
         f"leg.{leg.number}.slot",
@@ -265,13 +268,12 @@ def _slots(
             )
         )
     deep = show.length(kerf_deep(first, one.part))
-    does.append(Kerf(show.length(KERF_STOP_MM), deep))
-    does.append(
-        Plain(
-            "The slot runs across the seat's long grain: the wedge then pushes on end grain. The other "
-            "way of the two lies nearer the grain and splits the seat."
-        )
-    )
+    does.append(Kerf(show.length(max(0.0, ring_at(first, one.part) - deep.value)), deep))
+    wedge = wedge_of(support.joint)
+    assert wedge is not None
+    wide = show.closely(wedge.kerf).text
+    does.append(Plain(f"Saw it {wide} wide: two cuts side by side, if the saw is thinner."))
+    does.append(Plain(_WHICH[wedge.lies]))
     keys = [leg_key(leg.number) for leg in legs]
     lean_on = Kind.FACES if flat else Kind.OUTER_LINE
     for tool in shop.owned():
@@ -297,7 +299,7 @@ def _slots(
             in_reach=True,
             reach_note="",
             scene=KerfOnEnd(
-                slot_turn(first, piece.top.grain),
+                slot_on_end(piece, first),
                 "outer line",
                 f"leg {first.number}",
                 figure.quantity.text,
@@ -313,7 +315,7 @@ def _slots(
 
 def _slot_from(piece: Piece, support: StakedLegs, leg: LegStance, flat: bool) -> tuple[float, str]:
     """The slot's turn from a line that is on the leg: its outer line, or the middle of its first face."""
-    turn = slot_turn(leg, piece.top.grain)
+    turn = slot_on_end(piece, leg)
     if not flat:
         return turn, "outer line"
     name, normal = named_faces(support.leg, leg)[0]

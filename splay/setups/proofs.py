@@ -12,7 +12,7 @@ from splay.parts import LegPart
 from splay.parts.member import MemberPart
 from splay.parts.rope import RopePart
 from splay.parts.stick import SQUARE_DEG, StickPart
-from splay.piece import DowelScrew, Piece, Shouldered, Through
+from splay.piece import DowelScrew, Piece, Shouldered
 from splay.quantity import degrees as deg
 from splay.setups.asker import NEAR_DEG, NEAR_MM, Asker, Words
 from splay.setups.boring import entry
@@ -40,11 +40,13 @@ from splay.setups.slips import (
     read_slips,
 )
 from splay.setups.stick_shapes import bevel
+from splay.setups.wedge_cards import wedge_proofs
 from splay.setups.words import with_the
 from splay.stance.body import Body
 from splay.stance.holding import Fastening
 from splay.stance.members import MemberStance, acute
 from splay.stance.staked import LegStance, Stance
+from splay.stance.wedges import wedge_made
 from splay.work.marks import centre, leg_key, member_key
 from splay.work.proofs import proof_id
 from splay.work.takes import (
@@ -100,6 +102,7 @@ def all_proofs(known: Known, ask: Asker) -> tuple[Proof, ...]:
         *(_long(stick, ask) for stick in known.sticks if stick.role not in UNMEASURED),
         *(_between_shoulders(stick, ask) for stick in known.sticks if stick.shoulders is not None),
         *_shaped(known, ask),
+        *wedge_proofs(known.piece, known.sets, ask),
         *_squared(known, ask),
         *held_proofs(known.sticks, known.screws, ask),
         *_between(known.members, known.runs, ask),
@@ -294,7 +297,7 @@ def _shaped(known: Known, ask: Asker) -> Iterator[Proof]:
                 "legs alike matter more than legs to the drawing", on, "legs", f"at the {end}",
             )  # fmt: skip
             yield ask.length(("taper", *one.proof), ask.show.length(part.tapers[-1].thin), words)
-        if isinstance(support.joint, Through) and leg.boring.bearing is not None:
+        if wedge_made(known.piece, leg) is not None:
             words = Words(
                 "Wedge slot, deep", Deep(on, "down the slot from the tenon's end"),
                 "a slot past the ring splits the leg below its joint", on, "legs", "slot, deep",

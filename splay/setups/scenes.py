@@ -218,6 +218,16 @@ class TopHeld:
 
 
 @dataclass(frozen=True)
+class WedgeCut:
+    """A wedge by its face and its side: how wide, how long, thick at its butt and at its edge."""
+
+    wide: str
+    long: str
+    butt: str
+    edge: str
+
+
+@dataclass(frozen=True)
 class JointHoles:
     """A sawn end with dowel holes (`round`) or a slot for a loose tenon."""
 
@@ -263,5 +273,5 @@ class StretcherMade:
 Scene = (
     Drilled | OnRamp | WithBlock | LegOnSaw | Scribed | StickSawn | TwoSticks | BevelledEdge
     | HalfLap | BetweenFeet | EightSides | TenonMade | PilotHole | Tapering | SideTapering | TopHeld
-    | JointHoles | Marked | KerfOnEnd | StretcherMade
+    | WedgeCut | JointHoles | Marked | KerfOnEnd | StretcherMade
 )  # fmt: skip

@@ -30,6 +30,7 @@ from splay.setups.scenes import (
     TenonMade,
     TopHeld,
     TwoSticks,
+    WedgeCut,
     WithBlock,
 )
 from splay.stance.vectors import Flat
@@ -331,6 +332,7 @@ _DRAWN: dict[type[Any], tuple[str, Callable[[Any], list[Shape]]]] = {
     Tapering: ("taper", stick.taper),
     SideTapering: ("taper", stick.side_taper),
     TopHeld: ("drill", stick.top_held),
+    WedgeCut: ("wedge", stick.wedge_cut),
     TenonMade: ("tenon", stick.tenon),
     PilotHole: ("pilot", stick.pilot),
     JointHoles: ("slot", stick.slot),

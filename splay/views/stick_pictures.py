@@ -20,6 +20,7 @@ from splay.setups.scenes import (
     TenonMade,
     TopHeld,
     TwoSticks,
+    WedgeCut,
 )
 from splay.stance.vectors import Flat
 from splay.views.shapes import Shape, area, ellipse, line, text
@@ -252,6 +253,24 @@ def top_held(scene: TopHeld) -> list[Shape]:
     else:
         made.append(text("label", (-66.0, -90.0), scene.entry, anchor="end"))
     return made
+
+
+def wedge_cut(scene: WedgeCut) -> list[Shape]:
+    """The wedge's face above, its side below, its butt at the left."""
+    return [
+        area("leg", ((-96.0, 14.0), (96.0, 14.0), (96.0, 84.0), (-96.0, 84.0))),
+        line("dimension", (-110.0, 14.0), (-110.0, 84.0)),
+        text("dimension", (-116.0, 44.0), scene.wide, anchor="end"),
+        area("section", ((-96.0, -64.0), (96.0, -45.0), (96.0, -39.0), (-96.0, -20.0))),
+        line("cut", (-96.0, -20.0), (96.0, -39.0)),
+        line("cut", (-96.0, -64.0), (96.0, -45.0)),
+        line("dimension", (-110.0, -64.0), (-110.0, -20.0)),
+        text("pointer", (-116.0, -46.0), scene.butt, anchor="end"),
+        text("pointer", (104.0, -46.0), scene.edge, anchor="start"),
+        line("dimension", (-96.0, -82.0), (96.0, -82.0)),
+        text("dimension", (0.0, -100.0), scene.long),
+        text("label", (0.0, 44.0), "grain along it"),
+    ]
 
 
 def slot(scene: JointHoles) -> list[Shape]:

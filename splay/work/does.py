@@ -330,6 +330,18 @@ class TaperLine:
 
 
 @dataclass(frozen=True)
+class MakeWedge:
+    """A wedge for each of these legs: so wide along its slot, so long, tapered alike on both faces from its
+    thin edge to its butt."""
+
+    legs: tuple[int, ...]
+    wide: Quantity
+    long: Quantity
+    edge: Quantity
+    butt: Quantity
+
+
+@dataclass(frozen=True)
 class Cut:
     """A stick cut square to a length."""
 
@@ -341,6 +353,7 @@ Do = (
     Along | Round | Across | FromEdge | FromMiddle | Widened | OnEnd | OverEnd | DrawLine
     | NameFaces | Write | Bit | WallDepth | Back | Ream | Chop | Turned | TwoWay | Tenon | Shoulders
     | Transferred | Between | Spots | Notch | CutOut | TaperLine | Cut | Plain | LongPoint | Kerf
+    | MakeWedge
 )  # fmt: skip
 
 

@@ -295,6 +295,14 @@ def _(one: does.TaperLine) -> str:
 
 
 @do.register
+def _(one: does.MakeWedge) -> str:
+    return (
+        f"{one.wide.text} wide, {one.long.text} long, from {one.edge.text} at its edge to {one.butt.text} "
+        "at its butt, both faces alike."
+    )
+
+
+@do.register
 def _(one: does.Cut) -> str:
     return f"{cap(one.named)}: cut it square to {one.mm.text}, end to end."
 

@@ -62,6 +62,7 @@ _ALL = (
     _length("octagon", "length", "legs"),
     _length("taper", "length", "legs"),
     _length("kerf", "length", "legs"),
+    _length("wedge", "length", "legs"),
     _angle("rip", "angle", scale="sawn"),
     _length("notch", "length"),
     _length("slot", "length"),

@@ -87,6 +87,13 @@ class StandsOut:
 
 
 @dataclass(frozen=True)
+class Butt:
+    """Calipers over the thick end of a leg's wedge."""
+
+    part: str
+
+
+@dataclass(frozen=True)
 class OneFace:
     """A rule across one of eight faces, and across its neighbour: both must agree."""
 
@@ -165,7 +172,7 @@ class EndToEnd:
 
 Take = (
     Apart | RodInHole | BothSides | SawnLine | Corner | Thick | AcrossFoot | OneFace | FirstShoulder | Deep
-    | Probed | StandsOut | SawnTop | Bevelled | Sticks | Gap | Wall | EndToEnd
+    | Probed | Butt | StandsOut | SawnTop | Bevelled | Sticks | Gap | Wall | EndToEnd
 )  # fmt: skip
 
 
@@ -232,6 +239,11 @@ def _(take: StandsOut) -> str:
         f"A screw in its hole until its head sits: rule along it, from the {take.upper} to its point. That "
         "much goes into the top."
     )
+
+
+@how.register
+def _(take: Butt) -> str:
+    return "Calipers over its thick end, on both faces."
 
 
 @how.register

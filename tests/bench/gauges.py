@@ -16,6 +16,7 @@ from splay.work.takes import (
     Apart,
     Bevelled,
     BothSides,
+    Butt,
     Corner,
     Deep,
     EndToEnd,
@@ -142,6 +143,9 @@ class Gauges:
         # Too long a screw is said elsewhere: what stands out is then not what was chosen.
         proud = any(found.code == "held_proud" for found in self.plan.findings)
         return None if proud else read
+
+    def _butt(self, take: Butt, proof: Proof) -> float | None:
+        return self.judge.butts.get(take.part)
 
     def _oneface(self, take: OneFace, proof: Proof) -> float:
         part = self.plan.parts[int(take.part.partition(".")[2]) - 1]

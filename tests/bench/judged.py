@@ -27,6 +27,7 @@ from tests.bench.held import judge_held
 from tests.bench.pegged import judge_pegs, judge_screws
 from tests.bench.stock import Board, Seat, Stick
 from tests.bench.tapered import TaperedStick, judge_tapers
+from tests.bench.wedged import judge_wedges
 
 STEPS = 40
 
@@ -97,6 +98,7 @@ class Judge:
         self.cut_to: dict[str, float] = {}
         self.tapered: dict[str, TaperedStick] = {}
         self.screwed: dict[str, float] = {}
+        self.butts: dict[str, float] = {}
 
     def _leg(self, leg: LegStance) -> Stick:
         """A finished leg as it lies there: its tenon's end at z nought."""
@@ -551,13 +553,20 @@ class Judge:
                 back = float(out @ p[0]) - face
                 self.tally.hold("apron setback mm", abs(back - do.behind.value), card.id)
 
+    def _wedges(self, card: SetUp) -> None:
+        judge_wedges(self, card)
+
     def _kerf(self, card: SetUp) -> None:
-        """The slot, carried into the seat, lies square across its grain."""
+        """The slot, carried into the seat, lies square across its grain, or points to the seat's middle."""
         grain = math.radians(self.piece.top.grain)
-        along = vec(math.cos(grain), math.sin(grain), 0)
         for mark, way in hands.slots(self.sticks, card):
             leg = self.plan.stance.legs[int(mark.on.partition(".")[2]) - 1]
             slot = self._leg_way(leg, way)
+            wedge = support_of(self.piece, leg).joint.wedge
+            x, y = leg.socket[:2]
+            along = vec(math.cos(grain), math.sin(grain), 0)
+            if wedge.lies == "to_middle" and abs(x) + abs(y) > 1e-6:
+                along = unit(vec(-y, x, 0))
             # The slot's plane holds the leg's axis and its line on the end; it meets the face in a line.
             normal = np.cross(np.array(leg.d), slot)
             on_face = unit(np.cross(normal, vec(0, 0, 1)))

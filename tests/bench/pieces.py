@@ -86,6 +86,17 @@ def _framed(rng: random.Random) -> Piece:
     return read_piece(document)
 
 
+def _wedge(rng: random.Random) -> dict[str, Any] | None:
+    if rng.random() < 0.2:
+        return None
+    return {
+        "lies": rng.choice(("across_grain", "to_middle")),
+        "taper": rng.uniform(4, 9),
+        "edge": rng.uniform(0.5, 1.4),
+        "over": rng.choice((0.0, 0.4)),
+    }
+
+
 def _angles(rng: random.Random) -> dict[str, Any]:
     kind = rng.choice(("splay_rake", "splay_rake", "out", "bearing", "side", "as_wide", "zero"))
     if kind == "splay_rake":
@@ -136,7 +147,7 @@ def _joint(rng: random.Random) -> dict[str, Any]:
            "angle": own.choice((0, own.uniform(2, 14)))}  # fmt: skip
     made: dict[str, Any] = rng.choice(
         (
-            {"way": "through", "socket": socket, "proud": rng.choice((0, 6)), "bored_from": "underside"},
+            {"way": "through", "socket": socket, "proud": rng.choice((0, 6)), "wedge": _wedge(rng)},
             {"way": "through", "socket": socket, "proud": 4, "bored_from": "upper"},
             {"way": "blind", "socket": socket, "depth": rng.uniform(20, 30)},
             {"way": "reamed", "socket": socket, "included": rng.uniform(4, 10), "proud": 3},

@@ -191,6 +191,35 @@ class TopHeld(BrowserCase):
         expect(page.get_by_text("Hold the top down").first).to_be_visible()
 
 
+class Wedged(BrowserCase):
+    def test_wedges_are_chosen_made_proved_and_left_out(self) -> None:
+        page = self.at(self.hang(starter("round_three")), "boring")
+        wedged = page.get_by_label("wedged", exact=True)
+        expect(wedged).to_be_checked()
+        page.get_by_text("its wedge").click()
+        type_in(page, "supports.0.joint.wedge.edge", "2.5")
+        saved(page)
+        expect(page.locator("[data-finding=wedge_blunt]")).to_contain_text("do not enter")
+        type_in(page, "supports.0.joint.wedge.edge", "1.2")
+        saved(page)
+        expect(page.locator("[data-finding=wedge_blunt]")).to_have_count(0)
+        page.goto(page.url.replace("/boring", "/legs"))
+        page.locator("[data-work]").click()
+        page.keyboard.press("End")
+        page.get_by_role("option", name=re.compile("^Wedges for")).click()
+        card = page.locator("article.card")
+        expect(card).to_contain_text("both faces alike")
+        proof = card.locator("[data-proof^='wedge.'] input").first
+        proof.fill("5.5")
+        proof.press("Enter")
+        saved(page)
+        page.goto(page.url.replace("/legs", "/boring"))
+        wedged.uncheck()
+        saved(page)
+        page.goto(page.url.replace("/boring", "/work"))
+        expect(page.get_by_text("Drive the wedges")).to_have_count(0)
+
+
 class UnderTheFeet(BrowserCase):
     def test_pads_are_chosen_typed_seen_and_taken_away_again(self) -> None:
         page = self.at(self.hang(), "stance")

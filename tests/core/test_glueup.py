@@ -17,7 +17,6 @@ from splay.build.glues import GLUES, clamping, opening
 from splay.build.glueup import GlueStage, GlueUp, Pace, _grouped, glue_up
 from splay.build.progress import Done, minutes_left, next_of, progress, shown_done
 from splay.build.rescue import Rescue, lowered, rescues
-from splay.build.wedges import told
 from splay.piece import Belly, Piece, StakedLegs
 from splay.piece.starters import STARTS, starter
 from splay.plan import plan
@@ -278,29 +277,6 @@ class WaysOut(SimpleTestCase):
         order = order_of(made, planned(made), Build())
         outline = next(step for step in order.steps if step.operation == "cut_outline")
         self.assertEqual(list(self.ways(made, outline)), ["again", "as_is"])
-
-
-class Wedges(SimpleTestCase):
-    def lines(self, made: Piece) -> list[str]:
-        return list(told(made, planned(made), SHOW))
-
-    def test_they_are_as_wide_as_the_hole_and_longer_than_the_slot_by_what_is_sawn_off(self) -> None:
-        made = round_stool(12.0, thickness=40)
-        # Tenon 40.89 long in the seat, its ring 12.7 tan 12 nearer the end on the obtuse side, the slot 12
-        # short of that: 26.19; and 12 over: 38.2, on the rule 38.
-        self.assertIn("25.5 mm wide, 38 mm long", self.lines(made)[0])
-
-    def test_legs_whose_slot_would_lie_along_the_grain_if_aimed_at_the_middle_are_named(self) -> None:
-        made = piece(
-            outline={"kind": "round", "diameter": 360},
-            placement={"way": "circle", "count": 4, "radius": 90, "first": 0},
-            angles=[{"by": "resultant", "resultant": 12}],
-        )
-        where = planned(made).stance.legs
-        along = [leg.number for leg in where if abs(leg.socket[1]) < 1.0]
-        self.assertEqual(len(along), 2)
-        wanted = f"legs {along[0]} and {along[1]} would be split along the grain"
-        self.assertIn(wanted, self.lines(made)[-1])
 
 
 class Waiting(SimpleTestCase):

@@ -196,7 +196,7 @@ class PutBack(SimpleTestCase):
         from splay.stance.lines import slot_turn
 
         self.found(
-            "splay.setups.leg_marks.slot_turn",
+            "splay.stance.wedges.slot_turn",
             lambda *a: -slot_turn(*a),
             lambda: wrong(piece()),
             "slot deg",

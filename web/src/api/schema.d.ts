@@ -2374,6 +2374,8 @@ export interface components {
              * @enum {string}
              */
             way: "blind";
+            /** @description A wedge that the hole's own bottom drives home as the leg goes in, if it has one. */
+            wedge?: components["schemas"]["Wedge"] | null;
         };
         /**
          * Block
@@ -8814,6 +8816,18 @@ export interface components {
              * @enum {string}
              */
             way: "through";
+            /**
+             * @description Its wedge, if it has one.
+             * @default {
+             *       "dry": false,
+             *       "edge": 1,
+             *       "kerf": 1.5,
+             *       "lies": "across_grain",
+             *       "over": 0,
+             *       "taper": 6
+             *     }
+             */
+            wedge: components["schemas"]["Wedge"] | null;
         };
         /**
          * Tick
@@ -9337,6 +9351,49 @@ export interface components {
             title: string;
             /** Why */
             why: string;
+        };
+        /**
+         * Wedge
+         * @description A wedge driven into a slot in a tenon's end.
+         */
+        Wedge: {
+            /**
+             * Dry
+             * @description Driven without glue, so that the leg can come out again.
+             * @default false
+             */
+            dry: boolean;
+            /**
+             * Edge
+             * @description Its thin edge, mm.
+             * @default 1
+             */
+            edge: number | string;
+            /**
+             * Kerf
+             * @description The slot as it is sawn, mm.
+             * @default 1.5
+             */
+            kerf: number | string;
+            /**
+             * Lies
+             * @description Its slot across the seat's grain, or aimed at the seat's middle.
+             * @default across_grain
+             * @enum {string}
+             */
+            lies: "across_grain" | "to_middle";
+            /**
+             * Over
+             * @description How much wider it is than the hole, so that it keys in, mm.
+             * @default 0
+             */
+            over: number | string;
+            /**
+             * Taper
+             * @description The whole angle between its faces, degrees.
+             * @default 6
+             */
+            taper: number | string;
         };
         /**
          * Wished

@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import type { SetUp } from '../../api/types'
 import Drawing from '../../drawing/Drawing.vue'
 import PieceForm from '../../fields/PieceForm.vue'
-import { choice, count, type Row, typed } from '../../fields/rows'
+import { choice, count, flag, type Row, typed } from '../../fields/rows'
 import WhyFigure from '../../fields/WhyFigure.vue'
 import { usePiece } from '../../piece/store'
 import CardPicker from '../CardPicker.vue'
@@ -104,6 +104,23 @@ const form = computed(() => [
       ]
     : []),
 ])
+/** A tenon that goes through or ends blind may be wedged; the blind one's wedge vanishes with it. */
+const wedge = computed(() =>
+  joint.value && 'wedge' in joint.value ? joint.value.wedge : undefined,
+)
+const WEDGE = computed<Row[]>(() => [
+  choice('joint.wedge.lies', 'Its slot lies', [
+    ['across_grain', "across the seat's grain"],
+    ['to_middle', 'towards the middle'],
+  ]),
+  typed('joint.wedge.taper', 'Tapers'),
+  typed('joint.wedge.edge', 'Thin edge'),
+  typed('joint.wedge.kerf', 'Slot'),
+  ...(joint.value?.way === 'through'
+    ? [typed('joint.wedge.over', 'Over hole'), flag('joint.wedge.dry', 'driven dry')]
+    : []),
+])
+const wedgeIt = (on: boolean): void => store.set(`${base.value}.joint.wedge`, on ? {} : null)
 const peg = (on: boolean): void =>
   store.restate({ what: 'peg', to: on ? 'peg' : 'none', support: index.value })
 const warned = computed(() =>
@@ -145,6 +162,18 @@ function become(to: string): void {
           :rows="form"
           :across="form.length > 4 ? 4 : form.length"
         />
+        <label v-if="wedge !== undefined" class="flag" data-wedged>
+          <input
+            type="checkbox"
+            :checked="!!wedge"
+            @change="wedgeIt(($event.target as HTMLInputElement).checked)"
+          />
+          wedged
+        </label>
+        <details v-if="wedge" class="wedge">
+          <summary class="word">its wedge</summary>
+          <PieceForm :base="base" :rows="WEDGE" :across="4" />
+        </details>
         <label v-if="pegged" class="flag">
           <input
             type="checkbox"
@@ -185,6 +214,13 @@ function become(to: string): void {
 }
 .flag {
   font-size: 0.92rem;
+}
+.wedge {
+  flex: 0 0 auto;
+  font-size: 0.92rem;
+}
+.wedge[open] {
+  flex: 1 0 100%;
 }
 .under {
   flex: 1 1 auto;
