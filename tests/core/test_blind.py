@@ -18,7 +18,7 @@ from tests.bench.pieces import buildable
 from tests.core.make import piece, planned
 
 NEAR_MM, NEAR_DEG = 0.05, 0.01
-COUNT, LEVELLED = 320, 40
+COUNT, LEVELLED = 260, 32
 KNOWN = ("splay.work", "splay.setups.card", "splay.shop")
 HANDS = ("frames", "stock", "hands")
 FALLS_OVER = {"cannot_stand", "too_few_feet"}

@@ -75,6 +75,22 @@ describe('what was done', () => {
     expect(ats).toEqual([5, 4, 3, 2])
   })
 
+  it('is still one step where each answer is slow to come', () => {
+    const history = useHistory()
+    const slow = (at: number, when: number): PieceStep => ({
+      ...step(at),
+      of: 'height',
+      when,
+      seen: when + 2500,
+    })
+    history.record(slow(1, 1000))
+    history.record(slow(2, 4000))
+    history.record(slow(3, 9000))
+    const ats = []
+    for (let one = history.back(); one; one = history.back()) ats.push(one.at)
+    expect(ats).toEqual([3, 2])
+  })
+
   it('keeps two hundred steps', () => {
     const history = useHistory()
     for (let at = 1; at <= 230; at += 1) history.record(step(at))

@@ -25,6 +25,8 @@ export interface PieceStep extends Made {
   /** What was changed, and when: steps of one value in one go are one. */
   of?: string
   when?: number
+  /** When the maker saw what it came to: a slow answer does not part one turning into two. */
+  seen?: number
   before: Piece
   after: Piece
 }
@@ -46,7 +48,7 @@ const IN_ONE_GO_MS = 1200
 export function goesOn(last: Step, step: Step): boolean {
   if (last.kind !== 'piece' || step.kind !== 'piece' || !step.of || last.of !== step.of)
     return false
-  return (step.when ?? 0) - (last.when ?? 0) < IN_ONE_GO_MS
+  return (step.when ?? 0) - (last.seen ?? last.when ?? 0) < IN_ONE_GO_MS
 }
 
 /** What was done to the open piece, in the order it was done, and what of it was taken back. */

@@ -342,7 +342,7 @@ export const usePiece = defineStore('piece', () => {
             moved ? movedAt : 0,
             restated.length ? saidAt : 0,
           )
-          settle(old, changing, { at, of, when, says: answer.says })
+          settle(old, changing, { at, of, when, seen: Date.now(), says: answer.says })
         }
       } catch (error) {
         if (mine !== turn) return
@@ -383,7 +383,7 @@ export const usePiece = defineStore('piece', () => {
   function settle(
     old: Piece,
     changed: boolean,
-    how: Pick<PieceStep, 'at' | 'says' | 'of' | 'when'>,
+    how: Pick<PieceStep, 'at' | 'says' | 'of' | 'when' | 'seen'>,
   ): void {
     before = null
     const after = piece.value
