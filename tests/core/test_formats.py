@@ -8,6 +8,7 @@ import json
 import math
 import struct
 import zipfile
+from functools import cache
 from typing import Any
 
 import ezdxf
@@ -245,16 +246,28 @@ def mesh(part: Part) -> Any:
     return trimesh.Trimesh(part.points, part.triangles, process=True)
 
 
+@cache
+def _kinds() -> tuple[tuple[str, Piece, Plan], ...]:
+    """Every kind of piece and of leg, planned once for all that is held against it."""
+    found = [(start, *made(start)) for start in STARTS]
+    return (*found, *((name, *made("round_four", **change)) for name, change in JOINTS.items()))
+
+
+@cache
+def _solids(name: str) -> tuple[Part, ...]:
+    piece, planned = next((one, plan_) for kind, one, plan_ in _kinds() if kind == name)
+    return solids_of(piece, planned)
+
+
 class Solids(SimpleTestCase):
     """Every kind of piece and of leg: closed, and of the volume another way of reckoning gives."""
 
     def kinds(self) -> list[tuple[str, Piece, Plan]]:
-        found = [(start, *made(start)) for start in STARTS]
-        return found + [(name, *made("round_four", **change)) for name, change in JOINTS.items()]
+        return list(_kinds())
 
     def test_every_part_is_closed_and_one(self) -> None:
-        for name, piece, planned in self.kinds():
-            for part in solids_of(piece, planned):
+        for name, *_ in self.kinds():
+            for part in _solids(name):
                 with self.subTest(f"{name}, {part.name}"):
                     solid = mesh(part)
                     self.assertTrue(solid.is_watertight)
@@ -269,7 +282,7 @@ class Solids(SimpleTestCase):
             if name not in JOINTS and name not in ("round_three", "triangle", "log_slice", "tall"):
                 continue
             stance = planned.stance
-            parts = {part.key: part for part in solids_of(piece, planned)}
+            parts = {part.key: part for part in _solids(name)}
             leg = stance.legs[0]
             with self.subTest(name):
                 volume = mesh(parts[f"leg.{leg.id}"]).volume
@@ -282,13 +295,13 @@ class Solids(SimpleTestCase):
             if shaped or any(s.kind == "slab_leg" for s in piece.supports):
                 continue
             with self.subTest(name):
-                volume = mesh(solids_of(piece, planned)[0]).volume
+                volume = mesh(_solids(name)[0]).volume
                 self.assertAlmostEqual(volume / top_volume(piece, planned), 1.0, delta=0.001)
 
     def test_squared_parts_have_the_volume_of_their_convex_pieces(self) -> None:
         """Each part's pieces, as hulls of their own, summed up."""
-        for name, piece, planned in self.kinds():
-            parts = {part.key: part for part in solids_of(piece, planned)}
+        for name, _, planned in self.kinds():
+            parts = {part.key: part for part in _solids(name)}
             for body in planned.stance.bodies:
                 if not body.drawn or body.role == "batten":
                     continue
@@ -333,8 +346,8 @@ class Solids(SimpleTestCase):
         self.assertGreater(into_members, 0)
 
     def test_they_stand_on_the_floor_and_reach_their_height(self) -> None:
-        for name, piece, planned in self.kinds():
-            parts = solids_of(piece, planned)
+        for name, *_ in self.kinds():
+            parts = _solids(name)
             lows = [part.points[:, 2].min() for part in parts]
             self.assertAlmostEqual(min(lows), 0.0, delta=0.05, msg=name)
 
