@@ -21,8 +21,10 @@ OPENS_SHARE = 0.2
 def wedges(piece: Piece, stance: Stance, show: Show) -> Iterator[Finding]:
     """Of each support its wedges, and the legs whose slots lie along the grain."""
     for index, support in enumerate(piece.supports):
-        legs = [leg for leg in stance.legs if leg.support == index]
-        made = [one for leg in legs if (one := wedge_made(piece, leg)) is not None]
+        mine = [leg for leg in stance.legs if leg.support == index]
+        # A leg that turned out to stand plumb has no sightline to draw a slot from, and no wedge.
+        pairs = [(leg, one) for leg in mine if (one := wedge_made(piece, leg)) is not None]
+        legs, made = [leg for leg, _ in pairs], [one for _, one in pairs]
         if not isinstance(support, StakedLegs) or not made:
             continue
         base = f"supports.{index}.joint.wedge"

@@ -14,6 +14,7 @@ from splay.patterns.blocks import wedge_patterns
 from splay.piece import Piece
 from splay.plan import plan
 from splay.quantity import Show, Units
+from splay.reading import Reading
 from splay.setups.card import SetUp
 from splay.shop import workbench
 from splay.stance.wedges import slot_bearing, wedge_made
@@ -154,6 +155,12 @@ class Wrong(SimpleTestCase):
             codes(stool({"taper": 1.0, "edge": 0.5, "kerf": 3.0}))["wedge_loose"].level, "stop"
         )
         self.assertIn("wedge_fierce", codes(stool({"taper": 16.0})))
+
+    def test_a_leg_that_was_bored_plumb_leaves_the_others_theirs(self) -> None:
+        made = stool({"taper": 16.0})
+        read = plan(made, workbench(), [Reading("bore.l2", 0.0, sure=True)])
+        (found,) = [one for one in read.findings if one.code == "wedge_fierce"]
+        self.assertEqual(found.legs, (1, 3))
 
     def test_a_blind_one_in_a_shallow_hole_may_never_tighten(self) -> None:
         self.assertIn("wedge_loose", codes(blind({"taper": 3.0, "edge": 0.8, "kerf": 1.6}, 20.0)))

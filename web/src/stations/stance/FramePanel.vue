@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 
 import type { Support } from '../../api/types'
+import OptionalForm from '../../fields/OptionalForm.vue'
 import PieceForm from '../../fields/PieceForm.vue'
 import { choice, count, flag, type Row, typed } from '../../fields/rows'
 import { usePiece } from '../../piece/store'
@@ -164,28 +165,25 @@ function feetOf(on: boolean): void {
 <template>
   <section aria-label="Sizes of this support">
     <PieceForm :base="base" :rows="form" />
-    <div v-if="feet" class="feet">
-      <label class="flag">
-        <input
-          type="checkbox"
-          :checked="!!cutOut"
-          @change="feetOf(($event.target as HTMLInputElement).checked)"
-        />
-        two feet
-      </label>
-      <PieceForm v-if="cutOut" :base="base" :rows="CUT" :across="2" />
-    </div>
-    <div v-if="sides" data-taper>
-      <label class="flag">
-        <input
-          type="checkbox"
-          :checked="!!taper"
-          @change="taperLegs(($event.target as HTMLInputElement).checked)"
-        />
-        tapered legs
-      </label>
-      <PieceForm v-if="taper" :base="base" :rows="TAPER" :across="3" />
-    </div>
+    <OptionalForm
+      v-if="feet"
+      class="feet"
+      label="two feet"
+      :on="!!cutOut"
+      :base="base"
+      :rows="CUT"
+      :across="2"
+      @want="feetOf"
+    />
+    <OptionalForm
+      v-if="sides"
+      label="tapered legs"
+      :on="!!taper"
+      :base="base"
+      :rows="TAPER"
+      data-taper
+      @want="taperLegs"
+    />
     <template v-if="between">
       <p class="line">
         <strong>{{
@@ -213,17 +211,16 @@ function feetOf(on: boolean): void {
       </div>
     </template>
     <PieceForm v-if="doweled" :base="base" :rows="DOWELS" :across="4" />
-    <div v-if="holds" data-held>
-      <label class="flag">
-        <input
-          type="checkbox"
-          :checked="!!held"
-          @change="hold(($event.target as HTMLInputElement).checked)"
-        />
-        top screwed on from below
-      </label>
-      <PieceForm v-if="held" :base="base" :rows="HELD" :across="4" />
-    </div>
+    <OptionalForm
+      v-if="holds"
+      label="top screwed on from below"
+      :on="!!held"
+      :base="base"
+      :rows="HELD"
+      :across="4"
+      data-held
+      @want="hold"
+    />
   </section>
 </template>
 
@@ -251,10 +248,6 @@ function feetOf(on: boolean): void {
   grid-template-columns: auto 1fr;
   gap: 1rem;
   align-items: center;
-}
-.flag {
-  white-space: nowrap;
-  font-size: 0.92rem;
 }
 .word {
   font-size: 0.9rem;
