@@ -104,9 +104,12 @@ class Renamed(ApiCase):
         sent = [{"proof": r["proof"], "kind": r["kind"], "value": r["value"]} for r in made["readings"]]
         answer = self.call("POST", "/api/plan", {"piece": made["piece"], "readings": sent}).json()
         asked = {p["id"]: p for p in answer["plan"]["proofs"]}
-        self.assertEqual(set(asked), {r["proof"] for r in made["readings"]})
+        found = {r["proof"] for r in made["readings"]}
+        self.assertLessEqual(found, set(asked))
+        # Wedges were not measured then.
+        self.assertEqual({asked[id]["kind"] for id in set(asked) - found}, {"wedge"})
         # Heights were expected of legs left over length then; now levelling begins with the proved feet.
-        before_level = [p for p in asked.values() if p["station"] != "level"]
+        before_level = [p for id, p in asked.items() if p["station"] != "level" and id in found]
         self.assertGreater(len(before_level), 20)
         self.assertEqual({p["verdict"] for p in before_level}, {"fine"})
         self.assertEqual(
