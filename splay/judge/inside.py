@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator
 from itertools import combinations
 
@@ -12,7 +13,7 @@ from splay.quantity import Show
 from splay.stance.body import Body
 from splay.stance.holding import SIDES, Fastening
 from splay.stance.members import MemberStance, RopeStance
-from splay.stance.rods import Rod, clear, rods, segments
+from splay.stance.rods import Rod, bottom, clear, rods, segments
 from splay.stance.side_taper import side_now
 from splay.stance.staked import Stance
 from splay.stance.vectors import Vec
@@ -59,8 +60,7 @@ def _coming_out(every: tuple[Rod, ...], stance: Stance, show: Show) -> Iterator[
     for rod in every:
         body = bodies.get(rod.into)
         if body is not None:
-            own = body.pose.within(rod.b)
-            left = -max(side_now(body, side).beyond(own) for side in SIDES)
+            left = _wood(rod, body)
             if left < POINT_MM and left < worst.get(rod.field, (POINT_MM,))[0]:
                 worst[rod.field] = (left, rod, body)
     for left, rod, body in worst.values():
@@ -70,7 +70,7 @@ def _coming_out(every: tuple[Rod, ...], stance: Stance, show: Show) -> Iterator[
             "stop",
             "stance",
             f"{rod.name[0].upper()}{rod.name[1:]} {out} the {body.name}.",
-            f"Bore {show.length(POINT_MM - left).text} less deep, or make that part thicker.",
+            _shallower(rod, body, show),
             (),
             show.length(left),
             show.length(POINT_MM),
@@ -78,6 +78,22 @@ def _coming_out(every: tuple[Rod, ...], stance: Stance, show: Show) -> Iterator[
             rod.field,
             rod.b,
         )
+
+
+def _wood(rod: Rod, body: Body) -> float:
+    """Wood between a dowel's bottom and the sides of what it runs into, mm; negative where it is out."""
+    sides = [side_now(body, side) for side in SIDES]
+    places = [body.pose.within(p) for p in bottom(rod)]
+    return -max(side.beyond(p) for side in sides for p in places)
+
+
+def _shallower(rod: Rod, body: Body, show: Show) -> str:
+    """How much less deep it must be, by halves of a millimetre."""
+    long = math.dist(rod.a, rod.b) / 2
+    for halves in range(1, int(2 * long)):
+        if _wood(rod.cut(halves / 2), body) >= POINT_MM - 1e-9:
+            return f"Bore {show.length(halves / 2).text} less deep, or make that part thicker."
+    return "Make that part thicker, or join it another way."
 
 
 def _may_meet(one: Rod, two: Rod) -> bool:

@@ -32,7 +32,7 @@ Sort = Literal["tenon", "peg", "screw", "dowel", "stretcher", "rope"]
 TOP = "top"
 NEAR_MM = 5.0
 """Nearer than this two rods are looked at closely."""
-RIM = 16
+RIM = 24
 END_MM = 10.0
 """A screw is set no nearer to a part's end than this (common practice, no source)."""
 INSIDE_MM = 1.0
@@ -84,7 +84,7 @@ def clear(one: Rod, two: Rod) -> float:
     """Wood between two rods with flat ends, mm; negative where they meet.
 
     Far apart it is a lower bound: their middle lines less their radii. Near, the balls that fit into both
-    from end to end, and the rims of either against the other, decide; 16 places of a rim are looked at.
+    from end to end, and the rims of either against the other, decide; 24 places of a rim are looked at.
     """
     bound = segments((one.a, one.b), (two.a, two.b)) - one.radius - two.radius
     if bound >= NEAR_MM:
@@ -107,8 +107,13 @@ def _ball(rod: Rod) -> float:
     return min(rod.radius, math.dist(rod.a, rod.b) / 2)
 
 
+def bottom(rod: Rod) -> tuple[Vec, ...]:
+    """Places round the bottom of a rod."""
+    return tuple(_rims(rod))[1 :: 2 if _ball(rod) == rod.radius else 3]
+
+
 def _rims(rod: Rod) -> Iterator[Vec]:
-    """Places round both ends of a rod, and round the middle of a short one."""
+    """Places round both ends of a rod, the bottom second, and round the middle of a short one."""
     way = unit(between(rod.a, rod.b))
     seed: Vec = (1.0, 0.0, 0.0) if abs(way[0]) < 0.7 else (0.0, 1.0, 0.0)
     u = unit(cross(way, seed))
@@ -292,10 +297,13 @@ def _in_end(body: Body, end: str, plane: Plane, dowels: Dowels, stance: Stance) 
     half = max(0.0, dowels.width - dowels.size) / 2 if loose else 0.0
     steps = max(1, math.ceil(2 * half / dowels.size))
     beside = [-half + 2 * half * j / steps for j in range(steps + 1)] if half else [0.0]
+    # Along the sawn end, where a tenon's width is measured; across the stick it takes less.
+    n = plane.normal
+    lies = abs(n[0]) / math.hypot(n[0], n[1])
     for k in range(dowels.count):
         middle = body.width * (0.5 - (k + 0.5) / dowels.count)
         for aside in beside:
-            y = middle + aside
+            y = middle + aside * lies
             at = body.pose.out(((plane.offset - plane.normal[1] * y) / plane.normal[0], y, 0.0))
             yield Rod(
                 "dowel", f"{body.key}.{end}.{k + 1}", name, frozenset({body.key, mate} - {""}),
