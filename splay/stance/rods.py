@@ -109,22 +109,26 @@ def _ball(rod: Rod) -> float:
 
 def bottom(rod: Rod) -> tuple[Vec, ...]:
     """Places round the bottom of a rod."""
-    return tuple(_rims(rod))[1 :: 2 if _ball(rod) == rod.radius else 3]
+    return tuple(_ring(rod, 1.0))
 
 
 def _rims(rod: Rod) -> Iterator[Vec]:
-    """Places round both ends of a rod, the bottom second, and round the middle of a short one."""
-    way = unit(between(rod.a, rod.b))
+    """Places round both ends of a rod, and round its flank where no ball that fits into it fills it."""
+    between_ends = (0.25, 0.5, 0.75) if _ball(rod) < rod.radius else ()
+    for share in (0.0, 1.0, *between_ends):
+        yield from _ring(rod, share)
+
+
+def _ring(rod: Rod, share: float) -> Iterator[Vec]:
+    """Places round a rod so far along it."""
+    whole = between(rod.a, rod.b)
+    at, way = along(rod.a, whole, share), unit(whole)
     seed: Vec = (1.0, 0.0, 0.0) if abs(way[0]) < 0.7 else (0.0, 1.0, 0.0)
     u = unit(cross(way, seed))
     v = cross(way, u)
-    middle = along(rod.a, between(rod.a, rod.b), 0.5)
-    ends = (rod.a, rod.b, middle) if _ball(rod) < rod.radius else (rod.a, rod.b)
     for k in range(RIM):
         c, s = rod.radius * math.cos(2 * math.pi * k / RIM), rod.radius * math.sin(2 * math.pi * k / RIM)
-        off: Vec = (u[0] * c + v[0] * s, u[1] * c + v[1] * s, u[2] * c + v[2] * s)
-        for end in ends:
-            yield (end[0] + off[0], end[1] + off[1], end[2] + off[2])
+        yield (at[0] + u[0] * c + v[0] * s, at[1] + u[1] * c + v[1] * s, at[2] + u[2] * c + v[2] * s)
 
 
 def _outside(p: Vec, rod: Rod) -> float:

@@ -52,7 +52,7 @@ def found(piece: Piece) -> dict[str, Any]:
 
 class Distances(SimpleTestCase):
     @given(PLACE, PLACE, PLACE, PLACE, st.floats(2, 12), st.floats(2, 12))
-    @settings(max_examples=100, deadline=None)
+    @settings(max_examples=60, deadline=None)
     def test_rods_are_as_far_apart_as_the_solid_library_finds(
         self, a: Any, b: Any, c: Any, d: Any, r: float, q: float
     ) -> None:
