@@ -63,6 +63,10 @@ class ByHand(SimpleTestCase):
         (do,) = (one for one in card(stool({"over": 0.5}), "wedges").does if isinstance(one, MakeWedge))
         self.assertAlmostEqual(do.wide.value, 26.0)
 
+    def test_a_blind_one_is_never_wider_than_its_hole(self) -> None:
+        (do,) = (one for one in card(blind({"over": 0.5}), "wedges").does if isinstance(one, MakeWedge))
+        self.assertAlmostEqual(do.wide.value, 25.5)
+
     def test_a_blind_one_is_shorter_than_its_slot_and_its_hole_wider_at_the_bottom(self) -> None:
         made = blind({"taper": 7.0})
         wedges, kerf = card(made, "wedges"), card(made, "kerf")
