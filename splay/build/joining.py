@@ -76,13 +76,15 @@ def joined(piece: Piece, plan: Plan, build: Build) -> Iterator[Step]:
         units = tuple(Unit("wedge", "wedge", part.id, f"leg {part.number}") for part in wedged)
         many = len(wedged) > 3
         do = (
-            "Straight after the legs are home, before the glue sets.",
+            "When the legs are home, without glue."
+            if dry
+            else "Straight after the legs are home, before the glue sets.",
             *(
                 ("Prop the seat straight under the leg you wedge: the others then carry nothing.",)
                 if many
                 else ()
             ),
-            "Wedge into its slot, square to it; blows by turns from leg to leg.",
+            "Wedge into its slot, in line with the tenon; blows by turns from leg to leg.",
             "Stop at the dead sound: one blow more splits the seat or the wedge.",
         )
         step = told("wedge", "Drive the wedges", "legs", units=units, do=do, wait=rests)

@@ -216,15 +216,16 @@ def _hold_top(piece: Piece, plan: Plan, show: Show) -> Iterator[Step]:
             key=f"hold_top.{support.id}",
             do=(
                 "The top face down on something soft, the frame upside down on it, on its marks.",
-                f"Pilots through the holes, {show.length(PILOT_SHARE * screw.size).text} thick, stopped at "
-                f"{show.length(screw.bite).text} along the screw: tape on the bit.",
+                f"Pilots through the holes, {show.length(PILOT_SHARE * screw.size).text} thick. Tape on "
+                f"the bit {show.length(screw.length).text} from its point, as long as the screw: stop when "
+                f"it reaches the bottom of the head's hole, {show.length(screw.bite).text} into the top.",
                 *(
-                    ("Each in the middle of its slot, so that the top may go either way.",)
+                    ("Each in the middle of its wider hole, so that the top may go either way.",)
                     if moving
                     else ()
                 ),
                 f"{len(mine)} screws {show.length(screw.size).text} by {show.length(screw.length).text}: "
-                "home, then those in slots a quarter turn back.",
+                "home, then those whose holes are wider a quarter turn back.",
                 "Feel the top over every point before the last turn.",
             ),
         )

@@ -25,6 +25,8 @@ from splay.work.takes import StandsOut
 DRILL = Bench("drilling", "Drill, and a stop on the bit")
 PILOT_SHARE = 0.7
 """A pilot in the top is this share of the thread (common practice, no source): tight enough to pull."""
+SKATES_DEG = 60.0
+"""A bit that meets a face flatter than this does not start by itself (common practice, no source)."""
 _CARE = "Clamp the part; the wider bit first: after the thin one it has nothing to centre on."
 Mates = list[tuple[StickPart, list[Fastening]]]
 
@@ -141,6 +143,11 @@ def _does(mates: Mates, show: Show) -> Iterator[Do]:
     # Where all are alike the bits are as wide as the room to move asks for; slots are filed afterwards.
     alike = len({(screw.wide, screw.slot) for _, some in mates for screw in some}) == 1
     round_ = alike and not one.slot
+    if one.between < SKATES_DEG:
+        yield Plain(
+            "So flat on the face a bit skates: start it in a hole bored through a scrap block at this "
+            "slant, clamped over the mark."
+        )
     yield Bit(show.length(one.seat if round_ else one.screw.head), show.length(max(0.0, one.sunk)), None)
     yield Bit(show.length(one.wide if round_ else one.clear), None, None)
     yield from _slots(mates, alike, show)

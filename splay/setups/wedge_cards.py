@@ -73,7 +73,7 @@ def _opens(key: str, made: WedgeMade, show: Show) -> Iterator[Figure]:
     yield show.figure(
         f"{key}.opens",
         "It opens the tenon's end by",
-        made.opens,
+        made.home - made.wedge.kerf,
         "e + 2 · h · tan (a/2) − k",
         show.input("e", "thin edge", made.wedge.edge),
         show.input("h", "in the slot when it is home", made.long if made.fox else made.deep),

@@ -192,7 +192,7 @@ def _(one: lays.SideTapered) -> tuple[str, ...]:
         said = [
             f"{one.on} down",
             *([pack] if pack else []),
-            f"{one.against} at the stops, the foot's stop set over {one.stop.text}",
+            f"{one.against} at the stops, the foot's stop {one.stop.text} nearer the blade than the other",
         ]
         lines = [f"{named}: {', '.join(said)}."]
         if one.turn is not None:

@@ -131,6 +131,13 @@ def _tool(judge: Judge, card: SetUp, stick: TaperedStick, lay: SideTapered, new:
     kerf = np.cross(new[0], on)
     between = math.degrees(math.acos(min(1.0, abs(float(unit(stops) @ unit(kerf))))))
     judge.tally.hold("sled deg", abs(turned - between), card.id)
+    # The stops' side comes nearer to the kerf, and so to the blade, towards the foot.
+    wide = []
+    for x in (0.0, 100.0):
+        at = (vec(1, 0, 0), x)
+        rims = [meet(one, stick.whole[lay.on], at) for one in (stick.sides[lay.against], new)]
+        wide.append(float(np.linalg.norm(rims[0] - rims[1])))
+    judge.tally.hold("sled turned the other way", max(0.0, wide[1] - wide[0]), card.id)
 
 
 def _level(judge: Judge, card: SetUp, stick: TaperedStick, lay: SideTapered, down: str) -> None:

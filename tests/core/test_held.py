@@ -204,6 +204,18 @@ class Around(SimpleTestCase):
             self.assertLess(steps.index(earlier), steps.index("hold_top"))
         self.assertLess(steps.index("hold_top"), steps.index("write_down"))
 
+    def test_the_pilot_stops_where_the_screw_ends_and_a_flat_bit_is_led(self) -> None:
+        piece = held("crossed", length=45, bite=16, from_ends=80)
+        order = order_of(piece, plan(piece, workbench()), Build())
+        (step,) = [one for one in order.steps if one.operation == "hold_top"]
+        # Through the part and into the top, from the head's seat: the whole screw, of which 16 in the top.
+        self.assertIn("45 mm from its point", " ".join(step.do))
+        self.assertIn("16 mm into the top", " ".join(step.do))
+        for kind, slant, led in (("aproned", 15, True), ("crossed", 0, False)):
+            made = plan(held(kind, slant=slant, from_ends=80), workbench())
+            card = next(one for one in made.setups if one.operation == "hold")
+            self.assertEqual("skates" in " ".join(card.steps), led)
+
     def test_its_wood_says_whether_the_slots_are_long_enough(self) -> None:
         choice = WoodChoice(home_rh=30.0, shop_rh=65.0)
         for moves, said in ((0.5, "at least"), (30.0, "that is enough")):

@@ -149,6 +149,8 @@ class Told(SimpleTestCase):
     def test_a_dry_one_gets_no_glue(self) -> None:
         self.assertIn("No glue on legs 1, 2 and 3", self.steps(stool({"dry": True}))["glue"])
         self.assertNotIn("No glue", self.steps(stool({}))["glue"])
+        self.assertIn("without glue", self.steps(stool({"dry": True}))["wedge"])
+        self.assertIn("before the glue sets", self.steps(stool({}))["wedge"])
 
 
 class Wrong(SimpleTestCase):
