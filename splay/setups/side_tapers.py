@@ -188,8 +188,8 @@ def _does(mates: Mates, by: By, show: Show) -> Iterator[Do]:
     tried = f", tried with a bevel gauge set {turn.text} off square" if turn is not None else ""
     yield Plain(
         {
-            "sled": "The line lies underneath: its beginning on the side to be cut and its mark at the sawn "
-            "foot both on the sled's edge, before the saw runs.",
+            "sled": "The line lies underneath: its beginning on the side to be cut and its mark at the "
+            "sawn foot both on the sled's edge, before the saw runs.",
             "band_saw": f"Plane the sawn sides down to their lines, down the leg{tried}.",
             "plane": "Plane down the leg, the heaviest strokes at the foot.",
         }[by]
