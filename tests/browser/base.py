@@ -7,6 +7,7 @@ from typing import Any, ClassVar
 
 from django.contrib.auth import get_user_model
 from django.test import Client, LiveServerTestCase, override_settings, tag
+from django.test.testcases import is_pickable
 from playwright.sync_api import Browser, BrowserContext, Page, Playwright, expect, sync_playwright
 
 from splay.piece import Piece
@@ -53,6 +54,11 @@ class BrowserCase(LiveServerTestCase):
         self.context.close()
         self.assertEqual(self.foreign, [], "asked for something outside this machine")
         self.assertEqual(self.errors, [], "the page threw")
+
+    def __getstate__(self) -> dict[str, Any]:
+        """What a subtest that failed takes to the process that reports it: no browser goes there."""
+        state: dict[str, Any] = super().__getstate__()
+        return {name: value for name, value in state.items() if is_pickable(value)}
 
     def fresh(self, signed_in: bool = True) -> BrowserContext:
         """A browser that has not been here before."""

@@ -80,6 +80,14 @@ class Look(BrowserCase):
     def test_on_a_phone(self) -> None:
         self.at_width(390, 844)
 
+    def test_nothing_is_cut_while_an_answer_is_on_its_way(self) -> None:
+        page = self.page
+        page.set_viewport_size({"width": 390, "height": 844})
+        page.route("**/api/quick/**", lambda route: route.abort())
+        page.goto(f"{self.live_server_url}/quick")
+        page.wait_for_selector("[data-quick='from_side']")
+        self.look(page, "quick, unanswered", 390)
+
     def test_on_a_phone_the_card_is_what_is_seen_first(self) -> None:
         page = self.page
         page.set_viewport_size({"width": 390, "height": 844})

@@ -6,7 +6,8 @@ import { stepped } from './step'
 
 /**
  * A field that takes the maker's own notation. It shows what the server read back; while its fault
- * stands, what was typed stays in it.
+ * stands, what was typed stays in it. The label stands above, whether anything is in it yet or not:
+ * in the field it would be cut where the field is short, for as long as an answer takes.
  */
 const props = withDefaults(
   defineProps<{
@@ -114,6 +115,7 @@ function back(event: KeyboardEvent): void {
     :persistent-hint="waiting || (!!hint && !caution)"
     :title="caution || undefined"
     :error-messages="wrong"
+    persistent-placeholder
     autocomplete="off"
     spellcheck="false"
     :data-fresh="fresh || undefined"
