@@ -33,6 +33,7 @@ from splay.setups.leg_marks import leg_mark_cards, slot_cards
 from splay.setups.leg_shapes import leg_sets, leg_shape_cards
 from splay.setups.member_cards import member_cards
 from splay.setups.member_cuts import member_cut_cards
+from splay.setups.outside import outside_cards
 from splay.setups.pegs import peg_cards
 from splay.setups.proofs import Known, all_proofs, doubted
 from splay.setups.rope_cards import rope_cards
@@ -252,6 +253,7 @@ def _cards(
         *stick_tenon_cards(piece, sticks, real.bodies, show),
         *(card for card in shaped if card.operation != "rip"),
         *held_cards(sticks, screws, show),
+        *outside_cards(piece, sticks, show),
         # Tapered last: joints are cut from sides that run straight.
         *side_taper_cards(sticks, real.bodies, shop, show),
         *(card for card in sockets if card.legs),

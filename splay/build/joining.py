@@ -11,6 +11,7 @@ from splay.build.plainly import told, without_wait
 from splay.build.step import Step, Unit, Wait
 from splay.piece import Piece
 from splay.plan import Plan
+from splay.stance.outside import driven
 from splay.stance.wedges import wedge_made
 from splay.work.marks import leg_key
 from splay.work.phrases import listed
@@ -49,8 +50,8 @@ def joined(piece: Piece, plan: Plan, build: Build) -> Iterator[Step]:
     )
     yield told("dry_run", "Rehearse the glue-up dry", "stretchers", do=do)
     rests = Wait(clamping(glue, build.air_c), glue.waits[1], "the glue to set") if glue.waits else None
-    driven = {leg.number for leg in plan.stance.legs if (w := wedge_made(piece, leg)) and not w.fox}
-    wedged = [part for part in plan.parts if part.number in driven]
+    by_wedge = {leg.number for leg in plan.stance.legs if (w := wedge_made(piece, leg)) and not w.fox}
+    wedged = [part for part in plan.parts if part.number in by_wedge]
     dry = [leg.number for leg in plan.stance.legs if (w := wedge_made(piece, leg)) and w.wedge.dry]
     fox = [leg.number for leg in plan.stance.legs if (w := wedge_made(piece, leg)) and w.fox]
     seat = {leg_key(number) for number in (*dry, *fox)}
@@ -89,6 +90,20 @@ def joined(piece: Piece, plan: Plan, build: Build) -> Iterator[Step]:
         )
         step = told("wedge", "Drive the wedges", "legs", units=units, do=do, wait=rests)
         yield step if rests else without_wait(step)
+    for key in dict.fromkeys(one.leg for one in driven(piece)):
+        mine = [one for one in driven(piece) if one.leg == key]
+        stick = next(one for one in plan.sticks if one.key == key)
+        yield told(
+            "outside_in",
+            f"Drive the dowels of the {stick.name} from outside",
+            "legs",
+            key=f"outside_in.{key}",
+            units=(Unit(f"outside_in.{key}", "outside_in", key, stick.name),),
+            do=(
+                f"{len(mine)} of them, glue in the hole and on the dowel; blows until the sound changes.",
+                "Sawn flush when the glue has set, with a card under the saw; then pared from the rim in.",
+            ),
+        )
     pegged = [c for c in plan.setups if c.operation == "peg"]
     if pegged:
         numbers = dict.fromkeys(n for card in pegged for n in card.legs)

@@ -74,6 +74,7 @@ _ALL = (
     Operation("crosscut", "cutting to length", "parts", 5, setting=15, caution=_BLADES),
     Operation("notch", "cutting notches", "parts", 12, setting=10, caution=_BLADES),
     Operation("dowel", "boring for dowels", "parts", 8, setting=15, caution=_BITS),
+    Operation("outside", "boring from outside", "parts", 8, setting=10, caution=_BITS),
     Operation("slot", "slotting for loose tenons", "parts", 8, setting=20, caution=_BLADES + " " + _DUST),
     Operation("stick_tenon", "tenons on squared parts", "parts", 20, setting=10, caution=_EDGES),
     Operation("hold", "boring for the top's screws", "parts", 6, setting=10, caution=_BITS),
@@ -101,6 +102,10 @@ _ALL = (
         lay_out=("the wedges", "a hammer"), caution="Eye protection on: a wedge can split and fly.",
     ),
     Operation("peg_in", "driving pegs", "legs", 3, caution="Eye protection on."),
+    Operation(
+        "outside_in", "driving dowels", "parts", 3, caution="Eye protection on.",
+        lay_out=("the dowels, a groove down each for air", "glue, a hammer and a flush saw"),
+    ),
     Operation("trim_flush", "trimming tenons", "legs", 6, caution=_EDGES),
     Operation("level", "levelling", "piece", 45, caution=_EDGES, lay_out=("the flattest surface",)),
     Operation("ease_feet", "easing feet", "piece", 10),

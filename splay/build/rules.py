@@ -202,6 +202,24 @@ RULES = (
         "what was sawn flush or level stands proud again",
     ),
     Rule(
+        _of("glue"),
+        _of("outside"),
+        "dowels from outside are bored when the mitre holds: each hole goes through both parts at once",
+        "the two halves of a hole no longer meet once the mitre is closed",
+    ),
+    Rule(
+        _of("outside"),
+        _of("outside_in"),
+        "a dowel is driven into its hole",
+        "there is nothing to drive it into",
+    ),
+    Rule(
+        _of("outside outside_in"),
+        _of("level ease_feet finish trim_flush"),
+        "drilled, driven and sawn flush while the piece may still be knocked about",
+        "the drill and the hammer move feet that were level, and mar what is finished",
+    ),
+    Rule(
         GLUED,
         _of("level"),
         "level what stands as it will stand",
@@ -238,7 +256,7 @@ RULES = (
         "it soaks up the finish and stiffens",
     ),
     Rule(
-        MADE | GLUED | _of("finish trim_flush ease_feet rope_in hold_top underfoot"),
+        MADE | GLUED | _of("outside outside_in finish trim_flush ease_feet rope_in hold_top underfoot"),
         _of("write_down"),
         "it is written down when all of it is known",
         "what was learned last is missing",

@@ -20,7 +20,7 @@ from splay.stance.body import Body
 from splay.stance.hollow import arc_radius
 from splay.stance.outline import edge_distance, extent
 from splay.stance.pegs import holes_along
-from splay.stance.slab_leg import slab_mitre
+from splay.stance.slab_leg import end_of, slab_mitre
 from splay.stance.staked import LegStance, Stance
 from splay.stance.vectors import word
 from splay.work import marks as work
@@ -194,19 +194,23 @@ def _placed(body: Body, joint: Battened, stance: Stance, show: Show) -> list[Act
 def _mitre(piece: Piece, support: SlabLeg, show: Show) -> Step:
     """The mitre's line on both faces: at the end above, that much in below."""
     mitre = slab_mitre(piece, support)
-    b = extent(piece.top.outline)[1]
+    over, front, back = end_of(piece, support)
     x = mitre.offset / mitre.normal[0]
-    over = extent(piece.top.outline)[0]
     figure = show.figure(
         "layout.mitre",
         "Mitre's line on the underside, in from the show corner",
-        over - abs(x),
+        abs(over) - abs(x),
         "t · tan ((90° − s) / 2)",
         show.input("t", "thickness", piece.top.thickness),
         show.input("s", "splay of the slab leg", support.splay, "deg"),
     )
     words = "Square across; knife it on both faces and both edges before the saw touches it."
-    return Step(f"Knife the mitre at the {support.end}", words, (figure,), (line((x, -b), (x, b)),))
+    if piece.top.outline.kind == "drawn" or piece.top.bark:
+        words = (
+            "Square to the middle line, for the edges are no guide; knife it on both faces before the saw "
+            "touches it."
+        )
+    return Step(f"Knife the mitre at the {support.end}", words, (figure,), (line((x, front), (x, back)),))
 
 
 def _frames(stance: Stance, show: Show) -> list[Step]:

@@ -316,12 +316,15 @@ def _body_foot(body: Body, points: list[Vec], end: str, floor: Floor) -> Foot:
 
 def _side_line(body: Body, p: Vec, start: Vec, d: Vec) -> tuple[Vec, Vec]:
     """The corner of a stick that ends at p: where it lies abreast of the axis' start, and its way for each
-    mm down the axis; along the axis but where a side is tapered."""
+    mm down the axis; along the axis but where a side is tapered, or as the tree grew it."""
     own = body.pose.within(p)
-    sides = [t.plane for t in body.tapers if abs(t.plane.beyond(own)) < ON_MM]
+    slanted = [(t.side, t.plane) for t in body.tapers]
+    slanted += [((v.edge, 0), v.planes[-1]) for v in body.voids if v.kind == "grown" and v.holds(own)]
+    slanted = [(side, plane) for side, plane in slanted if abs(plane.beyond(own)) < ON_MM]
+    sides = [plane for _, plane in slanted]
     way = d
     if sides:
-        cut = {t.side for t in body.tapers if abs(t.plane.beyond(own)) < ON_MM}
+        cut = {side for side, _ in slanted}
         every: tuple[Side, ...] = ((1, 0), (-1, 0), (0, 1), (0, -1))
         sides += [
             plane

@@ -21,9 +21,12 @@ def frame_stages(piece: Piece, bodies: tuple[Body, ...]) -> list[Stage]:
     """The stages of every support of square stock, in the order of the supports."""
     made: list[Stage] = []
     for index, support in enumerate(piece.supports):
+        mine = [body for body in bodies if body.support == index]
         told = STAGES.get(type(support))
-        if told is not None:
-            made += told([body for body in bodies if body.support == index])
+        if isinstance(support, SlabLeg):
+            made += _slab(support, mine)
+        elif told is not None:
+            made += told(mine)
     return made
 
 
@@ -118,11 +121,14 @@ def _aproned(bodies: list[Body]) -> list[Stage]:
     return [*made, _onto_seat(bodies)]
 
 
-def _slab(bodies: list[Body]) -> list[Stage]:
+def _slab(support: SlabLeg, bodies: list[Body]) -> list[Stage]:
+    inside = "dowels in before it is closed" if support.outside is None else "glue on both faces"
+    grown = any(body.grown for body in bodies)
+    edges = "show corners and middle lines together" if grown else "edges flush"
     steps = (
         _DRY,
-        "Seat upside down; the slab leg's mitre on the seat's, show face outward, edges flush; dowels in "
-        "before it is closed.",
+        f"Seat upside down; the slab leg's mitre on the seat's, show face outward, {edges}; {inside}.",
+        *(("Where the edges do not meet underneath, fair them when the glue has set.",) if grown else ()),
         "Clamping blocks on both, so that the clamp pulls square to the mitre.",
     )
     return [_stage("The slab leg on its mitre", steps, bodies, 1)]
@@ -133,5 +139,4 @@ STAGES: dict[type[Any], Callable[[list[Body]], list[Stage]]] = {
     MitredFrames: _mitred,
     BoardSides: _boards,
     ApronedLegs: _aproned,
-    SlabLeg: _slab,
 }

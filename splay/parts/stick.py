@@ -38,7 +38,8 @@ class EndCut:
 class Arris:
     """The length along one long corner, named by the face and the edge it lies between (`between`).
 
-    `across` and `up` are the signs of its place in the stick's own frame.
+    `across` and `up` are the signs of its place in the stick's own frame. Where the tree grew the edges it
+    is the middle line of a face: without an edge, `across` nought.
     """
 
     where: str
@@ -99,7 +100,9 @@ def end_cut(plane: Plane) -> EndCut:
 def stick_part(body: Body, show: Show) -> StickPart:
     """The figures of one part."""
     key, arrises = body.key, _arrises(body, show)
-    ends = [body.at(y, z) for y, z in body.arrises().values()]
+    (low, high), half = body.span, body.thickness / 2
+    over = [(y, z) for y in (low, high) for z in (-half, half)] if body.grown else body.arrises().values()
+    ends = [body.at(y, z) for y, z in over]
     first, last = min(a for a, _ in ends), max(b for _, b in ends)
     between = last - first
     tenons = sum(body.tenons)
@@ -107,7 +110,7 @@ def stick_part(body: Body, show: Show) -> StickPart:
     inputs = [show.input("L", "long point to long point", between)]
     if tenons:
         inputs.append(show.input("T", "both tenons", tenons))
-    wide, thick = body.width, body.thickness
+    wide, thick = high - low, body.thickness
     return StickPart(
         key=key,
         name=body.name,
@@ -156,12 +159,10 @@ def stick_part(body: Body, show: Show) -> StickPart:
 
 
 def arris_sides(body: Body, i: int, k: int) -> tuple[str, str]:
-    """A long corner by its face and its edge."""
+    """A long corner by its face and its edge; without an edge where it is the face's middle line."""
     sides = body.sides
-    return (
-        sides.face if k > 0 else sides.other_face,
-        sides.edge if i > 0 else sides.other_edge,
-    )
+    edge = {1: sides.edge, -1: sides.other_edge, 0: ""}[i]
+    return sides.face if k > 0 else sides.other_face, edge
 
 
 def _arrises(body: Body, show: Show) -> tuple[Arris, ...]:
@@ -172,7 +173,7 @@ def _arrises(body: Body, show: Show) -> tuple[Arris, ...]:
     for (i, k), (y, z) in sorted(body.arrises().items(), reverse=True):
         a, b = body.at(y, z)
         face, edge = arris_sides(body, i, k)
-        where = f"{face}, {edge}"
+        where = f"{face}, {edge}" if edge else f"middle line of its {face}"
         made.append(
             Arris(
                 where,
@@ -256,6 +257,8 @@ def _notches(body: Body, show: Show) -> tuple[Figure, ...]:
     """Half laps and cut-outs: where they begin, how wide, how deep."""
     made: list[Figure] = []
     for void in body.voids:
+        if void.kind == "grown":
+            continue
         key = f"{body.key}.{void.name.replace(' ', '_')}"
         cross = [p for p in void.planes if abs(p.normal[0]) > 0.5]
         flat = [p for p in void.planes if abs(p.normal[0]) <= 0.5]

@@ -6,10 +6,12 @@ from splay.piece.frames import (
     BoardSides,
     CrossPiece,
     Dowels,
+    EdgeSpot,
     EdgeTaper,
     FootCutOut,
     LegTaper,
     MitredFrames,
+    OutsideDowels,
     PlaneFrames,
     SlabLeg,
     TopScrews,
@@ -47,6 +49,7 @@ from splay.piece.tops import (
     Shield,
     Top,
     Trough,
+    straight_end,
 )
 
 __all__ = [
@@ -67,6 +70,7 @@ __all__ = [
     "Dowels",
     "Drawn",
     "EdgeShape",
+    "EdgeSpot",
     "EdgeTaper",
     "FootCutOut",
     "Footprint",
@@ -86,6 +90,7 @@ __all__ = [
     "OnLeg",
     "OnMember",
     "Outline",
+    "OutsideDowels",
     "Oval",
     "Peg",
     "Photo",
@@ -119,5 +124,6 @@ __all__ = [
     "piece_schema",
     "placed_ids",
     "read_piece",
+    "straight_end",
     "write_piece",
 ]

@@ -19,7 +19,7 @@ from splay.piece.levelling import Levelling
 from splay.piece.members import MOST_MEMBERS, Member, OnMember, Stretcher
 from splay.piece.naming import called
 from splay.piece.places import MOST, Placement
-from splay.piece.tops import Rectangle, Top
+from splay.piece.tops import Top, straight_end
 from splay.piece.underfoot import Underfoot
 from splay.piece.upgrade import STEPS
 from splay.quantity import Bare
@@ -101,12 +101,14 @@ class Piece(Frozen):
 
     def _slab_has_an_end(self) -> None:
         ends = [support.end for support in self.supports if isinstance(support, SlabLeg)]
-        if ends and not isinstance(self.top.outline, Rectangle):
-            _break(
-                "top.outline",
-                "a rectangle, for a slab leg wants a straight end to be mitred to",
-                "Make the top a rectangle, or take the slab leg away.",
-            )
+        for end in ends:
+            if straight_end(self.top.outline, end) is None:
+                _break(
+                    "top.outline",
+                    f"a straight end at the {end}, square across, for the slab leg to be mitred to",
+                    "Draw its last two corners level with each other, both of them sharp; or make the top "
+                    "a rectangle, or take the slab leg away.",
+                )
         if len(set(ends)) < len(ends):
             _break("supports", "one slab leg at an end", "Turn one of them to the other end.")
 

@@ -131,6 +131,8 @@ class Corner(Frozen):
     """To the right of the middle, mm."""
     y: Annotated[float, Length(-3000, 3000)]
     """To the back of the middle, mm."""
+    sharp: bool = False
+    """Whether a curve through the corners breaks here; between two such corners it runs straight."""
 
 
 class Photo(Frozen):
@@ -202,6 +204,32 @@ class Dish(Frozen):
     """Front to back at the surface, mm."""
     depth: Annotated[float, Length(0.5, 200)]
     """Depth in the middle, mm."""
+
+
+END_MM = 0.01
+"""Corners this level with each other, along the length, lie on one straight end."""
+LEAST_END_MM = 20.0
+"""An end is at least this wide."""
+
+
+def straight_end(outline: Outline, end: Literal["left", "right"]) -> tuple[float, float, float] | None:
+    """The straight line square across that an outline ends in at the left or the right: how far out it
+    lies (x), and its front and back ends (y), mm; None where the outline has none there."""
+    sign = -1.0 if end == "left" else 1.0
+    if isinstance(outline, Rectangle):
+        return sign * outline.length / 2, -outline.width / 2, outline.width / 2
+    if not isinstance(outline, Drawn):
+        return None
+    corners = outline.corners
+    far = max(sign * c.x for c in corners)
+    on = [k for k, c in enumerate(corners) if far - sign * c.x < END_MM]
+    if len(on) != 2 or (on[1] - on[0]) % len(corners) not in (1, len(corners) - 1):
+        return None
+    one, two = (corners[k] for k in on)
+    if outline.smooth and not (one.sharp and two.sharp):
+        return None
+    low, high = sorted((one.y, two.y))
+    return (sign * far, low, high) if high - low >= LEAST_END_MM else None
 
 
 Hollow = Annotated[Trough | Dish, Field(discriminator="way")]

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from splay.parts.stick import SQUARE_DEG, EndCut, StickPart
 from splay.quantity import Figure, Show
@@ -116,7 +116,7 @@ def _card(
         setting, name, note = angle.quantity, "Line on the face, off square", ""
         dials: tuple[Dial, ...] = ()
         if cut.mitre < SQUARE_DEG < cut.tilt:
-            setting, name = show.angle(cut.on_edge), "Line on the edge, off square"
+            setting, name = show.angle(cut.on_edge), _edge_line(cut)
     else:
         assert isinstance(tool, MACHINES)
         lays = sawn
@@ -193,6 +193,7 @@ def saw_lay(part: StickPart, body: Body, name: str, up_longer: bool = True) -> O
         lie.fence,
         lie.fence_longer,
         lie.up_longer,
+        strip=body.grown,
     )
 
 
@@ -213,7 +214,7 @@ def _together(uses: tuple[Use, ...]) -> tuple[OnSaw, ...]:
         one = mates[0]
         keys = tuple(key for lay in mates for key in lay.parts)
         named = listed(lay.named for lay in mates)
-        made.append(OnSaw(keys, named, one.end, one.up, one.fence, one.fence_longer, one.up_longer))
+        made.append(replace(one, parts=keys, named=named))
     return tuple(sorted(made, key=lambda lay: lay.fence_longer is False))
 
 
@@ -231,6 +232,7 @@ def _lines(part: StickPart, body: Body, name: str, show: Show) -> OnLines:
         edge if abs(end.mitre) > SQUARE_DEG else "",
         show.angle(abs(end.on_edge)),
         face if abs(end.tilt) > SQUARE_DEG else "",
+        body.grown,
     )
 
 
@@ -307,7 +309,6 @@ def _relation(cut: Cut) -> tuple[str, ...]:
 def _does(cut: Cut) -> tuple[Do, ...]:
     """The sides are marked before anything leans on them; then the length, long point to long point."""
     part, body, _ = cut.uses[0]
-    sides = body.sides
     keys = tuple(dict.fromkeys(use[0].key for use in cut.uses))
     names: dict[tuple[str, ...], dict[str, None]] = {}
     for one, own, _ in cut.uses:
@@ -320,6 +321,8 @@ def _does(cut: Cut) -> tuple[Do, ...]:
         tuple(Mark(Kind.FACES, key) for key in keys), f"Write {each}; at its ends {first} and {last}."
     )
     ends = {name for _, _, name in cut.uses}
+    if body.grown:
+        write = replace(write, text=f"{write.text} {_STRIP}")
     if ends == {"start"}:
         return write, Plain(f"This end first, just inside the blank's end: the {last} is measured from it.")
     both = () if ends == {"finish"} else (Plain(f"The {first} first, just inside the blank's end."),)
@@ -327,14 +330,35 @@ def _does(cut: Cut) -> tuple[Do, ...]:
         write,
         *both,
         LongPoint(
-            f"long point of its {first}",
-            f"corner between its {sides.face if part.arrises[0].up > 0 else sides.other_face} and its "
-            f"{sides.edge if part.arrises[0].across > 0 else sides.other_edge}",
+            OTHER_END if body.grown and part.role == "slab" else f"long point of its {first}",
+            long_line(part),
             part.arrises[0].length.quantity,
             "",
             part.arrises[0].length.quantity,
         ),
     )
+
+
+_STRIP = (
+    "Its edges do not run straight: carry the seat's middle line on over both faces; where an edge goes to "
+    "a fence, fix a straight strip on the upper side that stands over it, parallel to that line. Fence, "
+    "rule and gauge go by strip and line, never by the edges."
+)
+
+
+OTHER_END = "other end, where the middle line leaves it"
+"""Where a slab's length is hooked whose ends the tree or the saw left as they are."""
+
+
+def _edge_line(cut: Cut) -> str:
+    grown = cut.uses[0][1].grown
+    return "Bevel gauge over the end, off square" if grown else "Line on the edge, off square"
+
+
+def long_line(part: StickPart) -> str:
+    """The long line that a stick's length is measured along."""
+    face, edge = part.arrises[0].between
+    return f"corner between its {face} and its {edge}" if edge else part.arrises[0].where
 
 
 def _all_sides(body: Body) -> tuple[str, ...]:
@@ -375,7 +399,7 @@ def _by_hand(cut: Cut, show: Show, key: str) -> tuple[Figure, ...]:
         jig.append(
             show.figure(
                 f"{key}.edge",
-                "Line on the edge, off square",
+                _edge_line(cut),
                 cut.on_edge,
                 "tan u = tan t / cos m",
                 show.input("t", "off square to the face", cut.tilt, "deg"),

@@ -15,7 +15,7 @@ from splay.setups.plain_card import plain_card
 from splay.setups.scenes import JointHoles, Scene
 from splay.setups.words import counted
 from splay.shop import RouterTable, TiltingTable, Tool
-from splay.stance.body import Body
+from splay.stance.body import Body, shares
 from splay.work.does import Bit, Plain, Spots
 from splay.work.lays import EndUp
 from splay.work.phrases import listed
@@ -38,10 +38,12 @@ def dowels_of(piece: Piece) -> Iterator[tuple[int, Dowels, float, str]]:
         elif isinstance(support, BoardSides) and support.rails:
             thin = min(support.thickness, *(r.thickness for r in support.rails))
             yield index, support.dowels, thin, "sides"
-        elif isinstance(support, SlabLeg):
+        elif isinstance(support, SlabLeg) and support.outside is None:
             yield index, support.dowels, piece.top.thickness, "slab's mitre"
 
 
+ON_LINE_MM = 0.05
+"""A dowel this near the middle line stands on it."""
 Joined = tuple[StickPart, Body, str]
 """A part, where it lies, and the end of it that is joined."""
 
@@ -99,12 +101,23 @@ def _held(ends: list[Joined], down: bool = False) -> tuple[EndUp, ...]:
 
 
 def _spots(ends: list[Joined], dowels: Dowels, show: Show) -> Spots:
-    """Evenly over the sawn end: n shares of its width, a middle in each, halfway through its thickness."""
+    """Evenly over the sawn end: n shares of its width, a middle in each, halfway through its thickness.
+
+    Where the tree grew its edges they are measured from its middle line, to either side.
+    """
     part, body, name = ends[0]
     end = part.start if name == "start" else part.finish
-    wide = part.stock[0].quantity.value / deg.cos(end.mitre)
-    at = tuple(show.length(wide * (k + 0.5) / dowels.count) for k in range(dowels.count))
     mates = "Its mate is marked from it: points pressed out of the holes with the joint closed dry."
+    places = shares(body, dowels.count)
+    if any(one.grown for _, one, _ in ends):
+        sides = []
+        for side, edge in ((1, body.sides.edge), (-1, body.sides.other_edge)):
+            there = sorted(side * y for y in places if side * y > ON_LINE_MM)
+            sides.append((edge, tuple(show.length(y / deg.cos(end.mitre)) for y in there)))
+        on = any(abs(y) <= ON_LINE_MM for y in places)
+        return Spots("on each sawn end", "", (), mates, tuple(sides), on)
+    high = body.joined[1]
+    at = tuple(show.length((high - y) / deg.cos(end.mitre)) for y in places)
     return Spots("on each sawn end", body.sides.edge, at, mates)
 
 

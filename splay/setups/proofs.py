@@ -25,6 +25,7 @@ from splay.setups.leg_marks import kerf_deep
 from splay.setups.leg_shapes import LegSet
 from splay.setups.loose_joints import dowels_of
 from splay.setups.member_cards import socket_mark
+from splay.setups.outside import outside_proofs
 from splay.setups.pegs import deepest
 from splay.setups.rope_cards import hole_mark
 from splay.setups.scales import off_square, proving_scale
@@ -105,6 +106,7 @@ def all_proofs(known: Known, ask: Asker) -> tuple[Proof, ...]:
         *wedge_proofs(known.piece, known.sets, ask),
         *_squared(known, ask),
         *held_proofs(known.sticks, known.screws, ask),
+        *outside_proofs(known.piece, ask),
         *_between(known.members, known.runs, ask),
         *_roped(known.ropes, ask),
     )
@@ -204,11 +206,13 @@ def _cuts(cut: Cut, ask: Asker) -> Iterator[Proof]:
 
 def _sawn(cut: Cut, kind: str, where: str, on: float, ask: Asker) -> Proof:
     """The angle of a sawn end on one side of its part, degrees off square."""
-    part, _, end = cut.uses[0]
+    part, body, end = cut.uses[0]
+    over = body.grown and where == body.sides.edge
+    face = body.sides.face if body.grown else ""
     opens = ask.show.length(part.stock[0].quantity.value * math.radians(NEAR_DEG)).text
     words = Words(
-        what=f"Sawn end of {with_the(part.name)}, on the {where}",
-        how=SawnLine(part.key, end_name(part.role, end), where),
+        what=f"Sawn end of {with_the(part.name)}, {'off' if over else 'on'} the {face or where}",
+        how=SawnLine(part.key, end_name(part.role, end), where, face, over),
         matters=f"half a degree opens {opens} at the far side",
         part=part.key,
         station=station_of(part.role),

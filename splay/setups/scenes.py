@@ -228,6 +228,19 @@ class WedgeCut:
 
 
 @dataclass(frozen=True)
+class MitreDowelled:
+    """A slab leg's glued mitre with a dowel from outside: level through the leg, or plumb through the
+    top; how thick and deep its hole is, how far from the corner, and the angle with the face where it is
+    not square."""
+
+    runs: Literal["level", "plumb"]
+    thick: str
+    deep: str
+    down: str
+    between: str
+
+
+@dataclass(frozen=True)
 class JointHoles:
     """A sawn end with dowel holes (`round`) or a slot for a loose tenon."""
 
@@ -273,5 +286,5 @@ class StretcherMade:
 Scene = (
     Drilled | OnRamp | WithBlock | LegOnSaw | Scribed | StickSawn | TwoSticks | BevelledEdge
     | HalfLap | BetweenFeet | EightSides | TenonMade | PilotHole | Tapering | SideTapering | TopHeld
-    | WedgeCut | JointHoles | Marked | KerfOnEnd | StretcherMade
+    | WedgeCut | MitreDowelled | JointHoles | Marked | KerfOnEnd | StretcherMade
 )  # fmt: skip

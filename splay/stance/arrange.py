@@ -11,7 +11,6 @@ from splay.piece import (
     Battened,
     Blind,
     BoardSides,
-    Drawn,
     MitredFrames,
     Piece,
     PlaneFrames,
@@ -25,7 +24,8 @@ from splay.piece.starters import starting_support
 from splay.stance.body import Body
 from splay.stance.holding import Fastening, across_grain, fastenings
 from splay.stance.members import members
-from splay.stance.outline import extent, through
+from splay.stance.outline import extent
+from splay.stance.redraw import with_straight_end
 from splay.stance.rods import clear, rods
 from splay.stance.side_taper import joined_to
 from splay.stance.staked import LegStance, stand
@@ -60,8 +60,6 @@ SCREWS_MM = (16.0, 20.0, 25.0, 30.0, 35.0, 40.0, 45.0, 50.0, 60.0, 70.0, 80.0)
 """Lengths screws are sold in (common practice, no source)."""
 BELOW_JOINT_MM = 15.0
 """A taper begins this far below the joint (common practice, no source)."""
-PHOTO_SHARE = 1.15
-"""A photograph begins this many times as wide as the outline that is to be drawn over it."""
 
 
 def with_support(piece: Piece, kind: str, index: int) -> dict[str, Any]:
@@ -73,10 +71,11 @@ def with_support(piece: Piece, kind: str, index: int) -> dict[str, Any]:
         raise BadInput(
             Fault("restate.to", shorten(kind), "a kind of support", "Choose one of the kinds listed.")
         )
-    if kind == "slab_leg" and piece.top.outline.kind != "rectangle":
-        document["top"]["outline"] = {"kind": "rectangle", "length": 2 * a, "width": 2 * b}
-    if kind == "slab_leg" and any(s.kind == kind for k, s in enumerate(piece.supports) if k != index):
-        made["end"] = "right"
+    if kind == "slab_leg":
+        if any(s.kind == kind for k, s in enumerate(piece.supports) if k != index):
+            made["end"] = "right"
+        outline = with_straight_end(piece.top.outline, made["end"])
+        document["top"]["outline"] = outline.model_dump(mode="json")
     if not 0 <= index <= len(piece.supports):
         do = "Choose a support there is, or the next."
         raise BadInput(Fault("restate.support", str(index), f"0 to {len(piece.supports)}", do))
@@ -271,49 +270,6 @@ def with_peg(model: StakedLegs, to: str) -> dict[str, Any]:
     side = {"entry": 0.33 * joint.batten_thickness, "angle": 8.0} if isinstance(joint, Battened) else None
     made["peg"] = (side or {"entry": 5.0, "angle": 0.0}) if to == "peg" else None
     return made
-
-
-def with_finer_corners(piece: Piece) -> dict[str, Any]:
-    """The piece's document with a corner more between every two of its drawn outline.
-
-    On a smoothed outline it lies on the curve itself, so that nothing moves.
-    """
-    outline = _drawn(piece)
-    document = write_piece(piece)
-    made = []
-    for k, corner in enumerate(outline.corners):
-        before, after = outline.corners[k - 1], outline.corners[(k + 1) % len(outline.corners)]
-        beyond = outline.corners[(k + 2) % len(outline.corners)]
-        made.append(corner.model_dump())
-        if outline.smooth:
-            x = through(before.x, corner.x, after.x, beyond.x, 0.5)
-            y = through(before.y, corner.y, after.y, beyond.y, 0.5)
-        else:
-            x, y = (corner.x + after.x) / 2, (corner.y + after.y) / 2
-        made.append({"x": x, "y": y})
-    document["top"]["outline"]["corners"] = made
-    return document
-
-
-def _drawn(piece: Piece) -> Drawn:
-    outline = piece.top.outline
-    if not isinstance(outline, Drawn):
-        do = "Choose the drawn outline first."
-        raise BadInput(Fault("restate.what", outline.kind, "a drawn outline", do))
-    return outline
-
-
-def with_photo(piece: Piece, to: str) -> dict[str, Any]:
-    """The piece's document with a photograph laid under its drawn outline, a little wider than that
-    at first, or with none."""
-    xs = [corner.x for corner in _drawn(piece).corners]
-    document = write_piece(piece)
-    laid = {"width": round(PHOTO_SHARE * (max(xs) - min(xs)))}
-    made = {"laid": laid, "none": None}
-    if to not in made:
-        raise BadInput(Fault("restate.to", shorten(to), ", ".join(made), "Choose one of these."))
-    document["top"]["outline"]["photo"] = made[to]
-    return document
 
 
 def with_taper(piece: Piece, to: str, index: int) -> dict[str, Any]:

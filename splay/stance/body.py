@@ -11,6 +11,7 @@ from splay.stance.convex import Face, Plane, Solid, box, clip, prism, without
 from splay.stance.vectors import Vec, cross, dot
 
 FAR_MM = 20000.0
+RIM_MM = 0.01
 Role = str
 Side = tuple[int, int]
 """A long side by the sign of its place: (across, 0) is an edge, (0, up) a face."""
@@ -80,15 +81,21 @@ class Sides:
 
 @dataclass(frozen=True)
 class Void:
-    """A convex notch taken out: a half lap, or the space between two feet.
+    """A convex notch taken out: a half lap, the space between two feet, or what an edge that the tree grew
+    leaves beside itself.
 
-    `edge` is +1 for a lap sawn from the first edge, -1 from the other, 0 for none.
+    `edge` is +1 for what is taken from the first edge, -1 from the other, 0 for neither; a grown edge's own
+    plane is the last.
     """
 
     name: str
     planes: tuple[Plane, ...]
-    kind: Literal["lap", "feet"] = "lap"
+    kind: Literal["lap", "feet", "grown"] = "lap"
     edge: int = 0
+
+    def holds(self, p: Vec) -> bool:
+        """Whether a point of the stick's own frame lies in it, or on its rim."""
+        return all(plane.beyond(p) < RIM_MM for plane in self.planes)
 
 
 @dataclass(frozen=True)
@@ -154,6 +161,24 @@ class Body:
     drawn: bool = True
     frame: str = ""
     """Which half of its support it is made up with: front, back, left, right, or a frame's number."""
+    joint: tuple[float, float] | None = None
+    """From where to where across the stick its joined end goes, mm; None for its whole width."""
+    grown: bool = False
+    """Whether its edges are the tree's own: fence, rule and gauge go by its middle line, which lies at
+    nought across."""
+
+    @property
+    def joined(self) -> tuple[float, float]:
+        """From where to where across the stick its joined end goes, mm."""
+        return self.joint or (-self.width / 2, self.width / 2)
+
+    @cached_property
+    def span(self) -> tuple[float, float]:
+        """From where to where across the finished part goes, mm."""
+        if not self.grown:
+            return -self.width / 2, self.width / 2
+        across = [p[1] for solid in self.pieces for face in solid for p in face.corners]
+        return min(across), max(across)
 
     @cached_property
     def plain(self) -> Solid:
@@ -214,7 +239,10 @@ class Body:
         return a, b
 
     def arrises(self) -> dict[tuple[int, int], tuple[float, float]]:
-        """The four long corners left after the rips: (across, up) in mm, by sign of each."""
+        """The long lines a stick is measured along, (across, up) in mm, by sign of each: the four corners
+        left after the rips; where the tree grew its edges, the middle line of either face."""
+        if self.grown:
+            return {(0, k): (0.0, k * self.thickness / 2) for k in (-1, 1)}
         made = {}
         for i in (-1, 1):
             for k in (-1, 1):
@@ -224,6 +252,12 @@ class Body:
                         y = (rip.offset - rip.normal[2] * z) / rip.normal[1]
                 made[i, k] = (y, z)
         return made
+
+
+def shares(one: Body, count: int) -> tuple[float, ...]:
+    """Places across a stick's joined end, from its first edge: the middles of `count` equal shares, mm."""
+    low, high = one.joined
+    return tuple(high - (high - low) * (k + 0.5) / count for k in range(count))
 
 
 def body(
@@ -244,6 +278,8 @@ def body(
     allowance: float = 0.0,
     drawn: bool = True,
     frame: str = "",
+    joint: tuple[float, float] | None = None,
+    grown: bool = False,
 ) -> Body:
     """A part from planes of the top frame; `size` is width (across) and thickness (up), mm."""
     return Body(
@@ -265,4 +301,6 @@ def body(
         allowance=allowance,
         drawn=drawn,
         frame=frame,
+        joint=joint,
+        grown=grown,
     )

@@ -35,12 +35,12 @@ class Fastening:
     """One screw through a part into the top.
 
     `at` is where its axis meets the underside and `way` its direction up, of unit length, in the top
-    frame, mm; `entry` the side it starts from and `upper` the one under the top. `along` is its place along
-    the part from the middle of its length; `edge` how far from `upper` its mark lies on `entry` where that
-    is a neighbour, else from either neighbour; `between` the angle it makes with `entry`, leaning towards
-    `toward` (None when square), degrees. `through` is the wood along it, `sunk` how deep its head goes in,
-    `travel` what the top moves there either way, which for a `slot` is along the part; `slanted` where it
-    starts from a neighbour of the upper side.
+    frame, mm; `entry` the side it starts from and `upper` the one under the top. `along` is its place
+    along the part from the middle of its length; `edge` how far from `upper` its mark lies on `entry`
+    where that is a neighbour, else from either neighbour; `between` the angle it makes with `entry`,
+    degrees, the drill outside leaning towards `toward` (None when square). `through` is the wood along
+    it, `sunk` how deep its head goes in, `travel` what the top moves there either way, which for a `slot`
+    is along the part; `slanted` where it starts from a neighbour of the upper side.
     """
 
     body: Body
@@ -261,13 +261,14 @@ def _inner(body: Body, upper: Side) -> Side:
 
 
 def _toward(body: Body, entry: Side, way: Vec) -> Side | None:
-    """The neighbour a drill on a side leans towards; None where it stands square."""
+    """The neighbour a drill outside a side leans towards, so that its bit goes in away from it; None where
+    it stands square."""
     if dot(side_plane(body, entry).normal, way) < -1.0 + 1e-12:
         return None
     n = side_plane(body, entry).normal
     lean = dot(n, way)
     tangent = (way[0] - lean * n[0], way[1] - lean * n[1], way[2] - lean * n[2])
-    return max(_beside(entry), key=lambda one: one[0] * tangent[1] + one[1] * tangent[2])
+    return min(_beside(entry), key=lambda one: one[0] * tangent[1] + one[1] * tangent[2])
 
 
 def _edge(body: Body, entry: Side, upper: Side, start: Vec) -> float:

@@ -15,19 +15,23 @@ from splay.piece import (
     Insets,
     Piece,
     Resultant,
+    SlabLeg,
     Spec,
     SplayRake,
     StakedLegs,
     Triangle,
     read_piece,
+    straight_end,
     write_piece,
 )
+from splay.piece.tops import END_MM
 from splay.quantity import degrees as deg
 from splay.stance.aim import foot_reach, outward
 from splay.stance.contacts import on_floor
 from splay.stance.lean import LeanAngles, lean_of
 from splay.stance.members import members
 from splay.stance.outline import extent
+from splay.stance.slab_leg import edge_spots, on_face
 from splay.stance.staked import LegStance, Stance, spec_index, stand, support_of
 from splay.stance.vectors import Flat, Vec, between, unit
 
@@ -35,9 +39,9 @@ SNAP_DEG = 0.1
 _LEAN_SNAP_DEG = 0.5
 
 
-Handled = Literal["foot", "socket", "height", "lean", "member", "frame", "corner"]
+Handled = Literal["foot", "socket", "height", "lean", "member", "frame", "corner", "edge"]
 """What a handle moves: a foot or socket of a leg, the seat's height or lean, a stretcher's level,
-a frame's splay or rake, a corner of a drawn outline."""
+a frame's splay or rake, a corner of a drawn outline, a place on a slab leg's edge."""
 STEEPEST_DEG = 45.0
 
 
@@ -45,7 +49,7 @@ STEEPEST_DEG = 45.0
 class Move:
     """A handle of a view dragged to `to`, in that view's own coordinates, mm.
 
-    `leg` is the number of the leg, member or corner, or of the support from 0.
+    `leg` is the number of the leg, member, corner or place on an edge, or of the support from 0.
     """
 
     moves: Handled
@@ -71,6 +75,8 @@ def move(piece: Piece, to: Move, snap_mm: float) -> Piece:
         _frame(piece, to, document)
     elif to.moves == "corner":
         _corner(piece, to, document, snap_mm)
+    elif to.moves == "edge":
+        _edge(piece, to, document, snap_mm)
     else:
         stance = stand(piece)
         if not 1 <= to.leg <= len(stance.legs):
@@ -246,4 +252,32 @@ def _corner(piece: Piece, to: Move, document: dict[str, Any], snap_mm: float) ->
         raise BadInput(Fault("moves.leg", str(to.leg), "a corner there is", "Take hold of a corner."))
     stance = stand(piece)
     x, y = _on_underside(stance, to.to, stance.floor.turn_back((*to.to, 0.0)))
-    document["top"]["outline"]["corners"][to.leg - 1] = {"x": _snap(x, snap_mm), "y": _snap(y, snap_mm)}
+    corners = document["top"]["outline"]["corners"]
+    here = outline.corners[to.leg - 1].x
+    corners[to.leg - 1] |= {"x": _snap(x, snap_mm), "y": _snap(y, snap_mm)}
+    # A straight end that a slab leg is mitred to stays straight: both its corners go in or out.
+    ends = [straight_end(outline, s.end) for s in piece.supports if isinstance(s, SlabLeg)]
+    if any(end is not None and abs(end[0] - here) < END_MM for end in ends):
+        for corner in corners:
+            if abs(corner["x"] - here) < END_MM:
+                corner["x"] = _snap(x, snap_mm)
+
+
+def _edge(piece: Piece, to: Move, document: dict[str, Any], snap_mm: float) -> None:
+    """A place on a slab leg's edge, where the point of its show face under `to` lies in the side view."""
+    spots = edge_spots(piece)
+    if not 1 <= to.leg <= len(spots):
+        do = "Take hold of a place on an edge."
+        raise BadInput(Fault("moves.leg", str(to.leg), f"1 to {len(spots)}", do))
+    index, k, side = spots[to.leg - 1]
+    support = piece.supports[index]
+    assert isinstance(support, SlabLeg)
+    floor = stand(piece).floor
+    origin, one, two = (floor.to_floor(on_face(piece, support, *at)) for at in ((0, 0), (1, 0), (0, 1)))
+    # The face's two ways as seen in this view, solved for the place under the pointer.
+    (a, b), (c, d) = ((one[j] - origin[j], two[j] - origin[j]) for j in (1, 2))
+    u, v = to.to[0] - origin[1], to.to[1] - origin[2]
+    down, y = (u * d - b * v) / (a * d - b * c), (a * v - c * u) / (a * d - b * c)
+    spot = document["supports"][index]["edges"][k]
+    spot["down"] = max(5.0, _snap(down, snap_mm))
+    spot[side] = _snap(-y if side == "front" else y, snap_mm)

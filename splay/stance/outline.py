@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from functools import lru_cache
 
 import shapely
 import shapely.geometry.polygon
 
 from splay.piece import Drawn, DShape, Outline, Round, RoundedTriangle, Shield
+from splay.piece.tops import Corner
 from splay.quantity import degrees as deg
 from splay.stance.vectors import Flat
 
@@ -106,20 +108,32 @@ SMOOTH_STEPS = 8
 
 
 def _drawn(outline: Drawn) -> tuple[Flat, ...]:
-    """The corners as drawn, or a curve through all of them (Catmull and Rom's, uniform)."""
-    ring = [(c.x, c.y) for c in outline.corners]
-    if not shapely.Polygon(ring).exterior.is_ccw:
-        ring.reverse()
+    """The corners as drawn, or a curve through all of them (Catmull and Rom's, uniform).
+
+    At a sharp corner the curve breaks: there it sets out for, or arrives from, its next corner as if the
+    one beyond lay as far again behind.
+    """
+    corners = list(outline.corners)
+    if not shapely.Polygon([(c.x, c.y) for c in corners]).exterior.is_ccw:
+        corners.reverse()
     if not outline.smooth:
-        return tuple(ring)
+        return tuple((c.x, c.y) for c in corners)
     made: list[Flat] = []
-    n = len(ring)
+    n = len(corners)
     for k in range(n):
-        p0, p1, p2, p3 = ring[k - 1], ring[k], ring[(k + 1) % n], ring[(k + 2) % n]
-        for step in range(SMOOTH_STEPS):
-            t = step / SMOOTH_STEPS
-            made.append((through(p0[0], p1[0], p2[0], p3[0], t), through(p0[1], p1[1], p2[1], p3[1], t)))
+        four = [corners[(k + j) % n] for j in (-1, 0, 1, 2)]
+        made += [through_sharp(four, step / SMOOTH_STEPS) for step in range(SMOOTH_STEPS)]
     return tuple(made)
+
+
+def through_sharp(four: Sequence[Corner], t: float) -> Flat:
+    """A point of the curve from the second of four corners to the third, `t` of the way."""
+    (x0, y0), (x1, y1), (x2, y2), (x3, y3) = ((c.x, c.y) for c in four)
+    if four[1].sharp:
+        x0, y0 = 2 * x1 - x2, 2 * y1 - y2
+    if four[2].sharp:
+        x3, y3 = 2 * x2 - x1, 2 * y2 - y1
+    return through(x0, x1, x2, x3, t), through(y0, y1, y2, y3, t)
 
 
 def through(a: float, b: float, c: float, d: float, t: float) -> float:

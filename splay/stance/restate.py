@@ -7,23 +7,28 @@ from dataclasses import dataclass
 from typing import Any, Literal
 
 from splay.errors import BadInput, Fault
-from splay.piece import Outline, Piece, StakedLegs, leg_ids, read_piece, write_piece
+from splay.piece import Drawn, Outline, Piece, SlabLeg, StakedLegs, leg_ids, read_piece, write_piece
 from splay.quantity import degrees as deg
 from splay.stance.aim import foot_reach, outward
 from splay.stance.arrange import (
     with_belly,
     with_cross_piece,
-    with_finer_corners,
     with_held,
     with_hollow,
     with_members,
     with_peg,
-    with_photo,
     with_support,
     with_taper,
     without,
 )
 from splay.stance.outline import extent, points
+from splay.stance.redraw import (
+    with_edge_spot,
+    with_finer_corners,
+    with_outside,
+    with_photo,
+    with_straight_end,
+)
 from splay.stance.staked import LegStance, Stance, spec_index, stand, support_of
 from splay.stance.vectors import Flat
 
@@ -39,7 +44,8 @@ LEAST_TENON_MM = 16.0
 What = Literal[
     "outline", "placement", "angle", "scope", "joint", "belly", "peg",
     "support", "members",
-    "more_members", "hollow", "corners", "photo", "cross_piece", "taper", "held", "away",
+    "more_members", "hollow", "corners", "photo", "cross_piece", "taper", "held", "edge_spot", "outside",
+    "away",
 ]  # fmt: skip
 """What can be said another way, or put in whole."""
 
@@ -81,6 +87,10 @@ def restate(piece: Piece, ask: Restate, salt: str = "") -> Piece:
         return read_piece(with_photo(piece, ask.to), salt=salt)
     if ask.what == "held":
         return read_piece(with_held(piece, ask.to, ask.support), salt=salt)
+    if ask.what == "edge_spot":
+        return read_piece(with_edge_spot(piece, ask.support), salt=salt)
+    if ask.what == "outside":
+        return read_piece(with_outside(piece, ask.to, ask.support), salt=salt)
     if ask.what == "taper":
         return read_piece(with_taper(piece, ask.to, ask.support), salt=salt)
     if ask.what == "cross_piece":
@@ -88,6 +98,12 @@ def restate(piece: Piece, ask: Restate, salt: str = "") -> Piece:
     document = write_piece(piece)
     if ask.what == "outline":
         document["top"]["outline"] = _outline(piece, ask.to)
+        if ask.to == "drawn":
+            outline: Outline = Drawn.model_validate(document["top"]["outline"])
+            for support in piece.supports:
+                if isinstance(support, SlabLeg):
+                    outline = with_straight_end(outline, support.end)
+            document["top"]["outline"] = outline.model_dump(mode="json")
         return read_piece(document, salt=salt)
     if not 0 <= ask.support < len(piece.supports):
         do = "Choose a set of legs there is."

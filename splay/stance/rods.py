@@ -20,10 +20,11 @@ from splay.piece import (
     Stretcher,
 )
 from splay.stance.battens import on_batten, screw_places
-from splay.stance.body import Body
+from splay.stance.body import Body, shares
 from splay.stance.convex import Plane
 from splay.stance.holding import Fastening, fastenings
 from splay.stance.members import EndStance, MemberStance, RopeStance
+from splay.stance.outside import driven
 from splay.stance.pegs import holes_along, longest_from_side, pegs_from_above, pegs_from_side
 from splay.stance.staked import LegStance, Stance, support_of
 from splay.stance.vectors import Vec, along, between, cross, dot, unit
@@ -175,6 +176,7 @@ def rods(
         *_stretchers(piece, runs),
         *_ropes(piece, ropes),
         *_dowels(piece, stance),
+        *_driven(piece),
         *(_screw(one) for one in (fastenings(piece, stance) if screws is None else screws)),
     )
 
@@ -285,10 +287,25 @@ def _dowels(piece: Piece, stance: Stance) -> Iterator[Rod]:
             support, PlaneFrames | MitredFrames | BoardSides | SlabLeg
         ):
             continue
+        if isinstance(support, SlabLeg) and support.outside is not None:
+            continue
         names = ("start",) if body.role == "slab_leg" else ("start", "finish")
         for name in names:
             plane = body.start if name == "start" else body.finish
             yield from _in_end(body, name, plane, support.dowels, stance)
+
+
+def _driven(piece: Piece) -> Iterator[Rod]:
+    """Dowels driven from outside through a mitre."""
+    for one in driven(piece):
+        support = piece.supports[one.support]
+        assert isinstance(support, SlabLeg) and support.outside is not None
+        yield Rod(
+            "dowel", f"{one.leg}.{one.number}", f"a {one.runs} dowel of the slab leg at the {support.end}",
+            frozenset({one.leg, TOP}), one.at, along(one.at, one.way, one.deep), support.outside.size / 2,
+            f"supports.{one.support}.outside.past", shortens=True,
+            into=one.leg if one.runs == "plumb" else TOP,
+        )  # fmt: skip
 
 
 def _in_end(body: Body, end: str, plane: Plane, dowels: Dowels, stance: Stance) -> Iterator[Rod]:
@@ -304,8 +321,7 @@ def _in_end(body: Body, end: str, plane: Plane, dowels: Dowels, stance: Stance) 
     # Along the sawn end, where a tenon's width is measured; across the stick it takes less.
     n = plane.normal
     lies = abs(n[0]) / math.hypot(n[0], n[1])
-    for k in range(dowels.count):
-        middle = body.width * (0.5 - (k + 0.5) / dowels.count)
+    for k, middle in enumerate(shares(body, dowels.count)):
         for aside in beside:
             y = middle + aside * lies
             at = body.pose.out(((plane.offset - plane.normal[1] * y) / plane.normal[0], y, 0.0))

@@ -18,6 +18,7 @@ from splay.piece import Piece, SlabLeg, StakedLegs, Stretcher
 from splay.plan import Plan
 from splay.quantity import Quantity, Show
 from splay.stance.outline import polygon
+from splay.stance.slab_leg import edges_at, edges_down, end_of
 from splay.timber.choices import WoodChoice
 from splay.timber.sawing import Want
 from splay.work.marks import UNSENT
@@ -298,16 +299,15 @@ def _top(piece: Piece, plan: Plan, choice: WoodChoice, show: Show) -> Iterator[N
         return
     # A slab leg stands at an end of the top as it is drawn: it is set there before the grain is laid along.
     outline: BaseGeometry = polygon(top.outline)
-    left, front, right, back = outline.bounds
+    _left, front, _right, back = outline.bounds
     seams: list[BaseGeometry] = []
     name = what
     for stick, support in _slab_legs(piece, plan):
         # Sawn off the same strip, beside the top: on the show face only a kerf is lost between them.
         more = stick.blank.quantity.value
         sign = -1.0 if support.end == "left" else 1.0
-        edge = left if sign < 0 else right
-        ends = (edge, edge + sign * (choice.kerf + more))
-        outline = outline.union(shapely.box(min(ends), front, max(ends), back))
+        edge = end_of(piece, support)[0]
+        outline = outline.union(_leg_below(piece, support, edge, sign, choice.kerf, more))
         at = edge + sign * choice.kerf / 2.0
         seams.append(shapely.LineString([(at, front), (at, back)]))
         name += f" and the {stick.name} turned down from it"
@@ -346,6 +346,17 @@ def _top(piece: Piece, plan: Plan, choice: WoodChoice, show: Show) -> Iterator[N
         tuple(_ends(seam, top.grain, middle) for seam in seams),
         top.bark,
     )
+
+
+def _leg_below(
+    piece: Piece, support: SlabLeg, edge: float, sign: float, kerf: float, more: float
+) -> shapely.Polygon:
+    """What a slab leg takes of the slab beyond the top's end, its edges where they are drawn."""
+    every = edges_down(piece, support)
+    runs = [*(one for one in every if one[0] < more), (more, *edges_at(every, more))]
+    near = [(edge, runs[0][1]), *((edge + sign * (kerf + d), low) for d, low, _ in runs)]
+    far = [(edge, runs[0][2]), *((edge + sign * (kerf + d), high) for d, _, high in runs)]
+    return shapely.Polygon([*near, *reversed(far)])
 
 
 def _slab_legs(piece: Piece, plan: Plan) -> Iterator[tuple[StickPart, SlabLeg]]:

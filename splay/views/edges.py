@@ -8,6 +8,7 @@ import numpy as np
 
 from splay.piece import EdgeShape, Outline, Piece, SlabLeg
 from splay.quantity import degrees as deg
+from splay.stance.convex import Plane
 from splay.stance.outline import points
 from splay.stance.slab_leg import slab_mitre
 from splay.views.project import Points
@@ -63,9 +64,26 @@ def rings_of(piece: Piece, steps: int = _STEPS) -> tuple[Points, ...]:
     for inset, z in levels:
         level = np.column_stack((ring + inset * inward, np.full(len(ring), z)))
         for mitre in mitres:
-            # The mitre is square across: what lies beyond it comes back along the length.
-            n = mitre.normal
-            beyond = level @ np.array(n) - mitre.offset
-            level[:, 0] -= np.where(beyond > 0.0, beyond / n[0], 0.0)
+            level = _mitred(level, mitre)
         made.append(level)
     return tuple(made)
+
+
+def _mitred(level: Points, mitre: Plane) -> Points:
+    """A ring with what lies beyond a mitre, which is square across, come back to it: to where the ring
+    itself crosses it in front and behind."""
+    n = mitre.normal
+    beyond = level @ np.array(n) - mitre.offset
+    over = beyond > 0.0
+    if not over.any():
+        return level
+    following, after = np.roll(level, -1, axis=0), np.roll(beyond, -1)
+    crossed = (beyond > 0.0) != (after > 0.0)
+    share = beyond[crossed] / (beyond[crossed] - after[crossed])
+    y = level[crossed, 1] + share * (following[crossed, 1] - level[crossed, 1])
+    made = level.copy()
+    made[:, 0] -= np.where(over, beyond / n[0], 0.0)
+    if len(y):
+        middle = (y.min() + y.max()) / 2.0
+        made[:, 1] = np.where(over, np.where(made[:, 1] > middle, y.max(), y.min()), made[:, 1])
+    return made

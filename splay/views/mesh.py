@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 from itertools import pairwise
@@ -11,17 +12,24 @@ import numpy as np
 import shapely
 import shapely.errors
 
-from splay.stance.convex import Solid
+from splay.piece import SlabLeg
+from splay.quantity import degrees as deg
+from splay.stance.convex import Face, Solid
 from splay.stance.hollow import hollow_depth
+from splay.stance.outside import Driven
 from splay.stance.underfoot import bearings
-from splay.stance.vectors import Flat, Vec
+from splay.stance.vectors import Flat, Vec, along, between, cross, dot, unit
 from splay.views.edges import rings_of
 from splay.views.project import Points, to_floor
 from splay.views.scene import Model
 
+_JUST_MM = 0.05
+"""Just beside an edge, to see whether the wood goes on there."""
 _RINGS = 14
 """Rings from the middle to the edge on which a hollowed face is drawn."""
 _ROPE_SIDES = 8
+_ROUND, _FLUSH_MM = 24, 0.3
+"""Sides a dowel's end is drawn with, and how far it stands out so that it is seen."""
 
 Stuff = Literal["top", "leg", "stick", "member", "rope", "warning"]
 _SPOT_MM = 9.0
@@ -74,6 +82,7 @@ def seen_meshes(model: Model) -> tuple[Mesh, ...]:
     for body in model.stance.bodies:
         if body.drawn:
             made += _body(model, body.key, body.stood)
+    made += [_dowel_end(model, one) for one in model.dowels]
     for run, rod in zip(model.runs, model.rods, strict=True):
         made.append(_tube(f"member.{run.number}", "member", list(rod)))
     under = model.piece.underfoot
@@ -137,9 +146,62 @@ def _body(model: Model, key: str, stood: tuple[Solid, ...]) -> list[Mesh]:
             n = len(corners)
             for k in range(1, n - 1):
                 triangles += [start, start + k, start + k + 1]
-            edges += [i for k in range(n) for i in (start + k, start + (k + 1) % n)]
+            shown = _shown(face, solid, stood) if len(stood) > 1 else range(n)
+            edges += [i for k in shown for i in (start + k, start + (k + 1) % n)]
         made.append(Mesh(key, "stick", _flat(np.array(points)), tuple(triangles), tuple(edges)))
     return made
+
+
+def _dowel_end(model: Model, one: Driven) -> Mesh:
+    """The end of a dowel from outside, sawn flush with the face it went in at."""
+    support = model.piece.supports[one.support]
+    assert isinstance(support, SlabLeg) and support.outside is not None
+    half = support.outside.size / 2.0
+    sign = -1.0 if support.end == "left" else 1.0
+    s = support.splay if one.runs == "level" else 0.0
+    # On a leaning face it shows as an oval, longer down the leg.
+    down: Vec = (sign * deg.sin(s), 0.0, -deg.cos(s)) if one.runs == "level" else (1.0, 0.0, 0.0)
+    out: Vec = (sign * deg.cos(s), 0.0, deg.sin(s)) if one.runs == "level" else (0.0, 0.0, 1.0)
+    rings = []
+    for off in (-half, _FLUSH_MM):
+        at = along(one.at, out, off)
+        spots = [
+            along(
+                along(at, down, half / deg.cos(s) * math.cos(turn)), (0.0, 1.0, 0.0), half * math.sin(turn)
+            )
+            for turn in (2.0 * math.pi * k / _ROUND for k in range(_ROUND))
+        ]
+        rings.append(np.array([model.place(p) for p in spots]))
+    return _tube(one.leg, "leg", rings)
+
+
+def _shown(face: Face, own: Solid, stood: tuple[Solid, ...]) -> list[int]:
+    """The edges of a face that are the part's own: not those where it was only worked out in pieces, for
+    there the wood goes on."""
+    others = [solid for solid in stood if solid is not own]
+    n, ring = face.normal, face.corners
+    middle = tuple(sum(p[k] for p in ring) / len(ring) for k in range(3))
+    if _inside((middle[0], middle[1], middle[2]), n, _JUST_MM, others):
+        return []
+    shown = []
+    for k, p in enumerate(ring):
+        q = ring[(k + 1) % len(ring)]
+        run = between(p, q)
+        if math.hypot(*run) < _JUST_MM:
+            continue
+        half = along(p, run, 0.5)
+        beside = along(half, unit(cross(run, n)), _JUST_MM)
+        if not _inside(beside, n, -_JUST_MM, others):
+            shown.append(k)
+    return shown
+
+
+def _inside(at: Vec, way: Vec, by: float, solids: list[Solid]) -> bool:
+    """Whether the place so far along `way` lies in any of these solids."""
+    p = along(at, way, by)
+    return any(
+        all(dot(face.normal, between(face.corners[0], p)) < 0.0 for face in solid) for solid in solids
+    )
 
 
 def _cord(model: Model, number: int, a: Vec, b: Vec, half: float) -> Mesh:

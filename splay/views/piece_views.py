@@ -5,16 +5,17 @@ from __future__ import annotations
 import math
 
 from splay.layout.placing import marked_face
-from splay.piece import Drawn, Trough
+from splay.piece import Drawn, SlabLeg, Trough
 from splay.quantity import degrees as deg
 from splay.setups.groups import boring_groups
 from splay.stance.contacts import on_floor
+from splay.stance.slab_leg import edge_spots, on_face
 from splay.stance.staked import LegStance, support_of
 from splay.stance.underfoot import bearings
 from splay.stance.vectors import Flat, along
 from splay.views.project import FRONT, PLAN, SIDE, UNDERSIDE, UPPER_FACE, Eye, eye_along, quarter_eye
 from splay.views.scene import Model, Sight
-from splay.views.shapes import Handle, Shape, View, area, ellipse, line, text
+from splay.views.shapes import Handle, Layer, Shape, View, area, ellipse, line, text
 
 _LEAST_SIGHTLINE_MM = 60.0
 _RING_MM = 24.0
@@ -68,6 +69,7 @@ def elevation(model: Model, eye: Eye, title: str) -> View:
     if eye.name != "sight":
         handles += _frame_handles(model, eye)
         handles += _member_handles(model, eye)
+        handles += _edge_handles(model, eye)
     return View(
         eye.name,
         title,
@@ -94,6 +96,7 @@ def _sizes(model: Model, sight: Sight) -> list[Shape]:
         line("floor", (left - 0.14 * rise, low), (right + 0.08 * rise, low), part="floor"),
         *_underfoot(model, sight.eye),
         *_screws(model, sight.eye),
+        *_dowels(model, sight.eye),
         line("axis", (seat[0], -0.02 * rise), (seat[0], 1.05 * rise)),
         line("dimension", (edge, low), (edge, rise)),
         line("dimension", (edge - 0.02 * rise, rise), (seat[0], rise)),
@@ -133,6 +136,22 @@ def _screws(model: Model, eye: Eye) -> list[Shape]:
     return made
 
 
+def _dowels(model: Model, eye: Eye) -> list[Shape]:
+    """Dowels driven from outside: from above those that are seen there, else each along itself."""
+    made: list[Shape] = []
+    for one in model.dowels:
+        support = model.piece.supports[one.support]
+        assert isinstance(support, SlabLeg) and support.outside is not None
+        half = support.outside.size / 2
+        if eye in (PLAN, UNDERSIDE) and one.runs == "plumb":
+            sort: Layer = "tenon" if eye is PLAN else "hidden"
+            made.append(ellipse(sort, eye.see(model.place(one.at)), (half, half), part=one.leg))
+            continue
+        ends = (eye.see(model.place(p)) for p in (one.at, along(one.at, one.way, one.deep)))
+        made.append(line("hidden", *ends, part=one.leg))
+    return made
+
+
 def _over_the_feet(model: Model, low: float, high: float, rise: float) -> list[Shape]:
     drop = -0.07 * rise
     return [
@@ -162,6 +181,19 @@ def _frame_handles(model: Model, eye: Eye) -> list[Handle]:
         if spots:
             far = max(spots, key=lambda p: abs(p[0]))
             made.append(Handle("frame", index, far, f"{field} of support {index + 1}"))
+    return made
+
+
+def _edge_handles(model: Model, eye: Eye) -> list[Handle]:
+    """On a slab leg's edges, as they are seen from the side."""
+    made = []
+    for number, (index, k, side) in enumerate(edge_spots(model.piece) if eye is SIDE else (), start=1):
+        support = model.piece.supports[index]
+        assert isinstance(support, SlabLeg)
+        spot = support.edges[k]
+        y = -spot.front if side == "front" else spot.back
+        at = eye.see(model.place(on_face(model.piece, support, spot.down, y)))
+        made.append(Handle("edge", number, at, f"{side} edge of the slab leg, place {k + 1}"))
     return made
 
 
@@ -204,6 +236,7 @@ def plan_view(model: Model, eye: Eye, title: str) -> View:
     for k, leg in enumerate(legs):
         shapes += _leg_in_plan(model, sight, k, leg)
     shapes += _screws(model, eye)
+    shapes += _dowels(model, eye)
     shapes += _warned(model, eye)
     if eye is not PLAN:
         for group in boring_groups(model.stance):

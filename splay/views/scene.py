@@ -15,6 +15,7 @@ from splay.stance.body import Body
 from splay.stance.holding import fastenings
 from splay.stance.members import MemberStance, RopeStance
 from splay.stance.outline import extent
+from splay.stance.outside import driven
 from splay.stance.staked import Stance
 from splay.stance.vectors import Flat, Vec, along, dot
 from splay.views.edges import profile, rings_of
@@ -26,6 +27,7 @@ _COARSE = 5
 _FINE = 150
 """From this many points on an outline is finely drawn."""
 _FACING = 1e-6
+_ALONG_EDGE = 0.8
 _SEAM_MM = 0.02
 
 
@@ -101,6 +103,12 @@ class Sight:
                 ring = tuple(self.eye.see(floor.to_floor(p)) for p in face.corners)
                 level = dot(face.normal, face.corners[0])
                 key = _plane_key(face.normal, level)
+                beside = dot(face.normal, body.pose.across)
+                if body.grown and abs(beside) > _ALONG_EDGE:
+                    # An edge as the tree grew it is one side, however many places it was drawn by.
+                    side = math.copysign(1.0, beside)
+                    x, y, z = body.pose.across
+                    key = _plane_key((side * x, side * y, side * z), body.width)
                 seen.setdefault(key, []).append(ring)
                 near[key] = max(near.get(key, -math.inf), self.depth(*face.corners))
         layer: Layer = "board" if body.role in {"side", "slab_leg", "tread"} else "leg"
@@ -152,6 +160,7 @@ class Model:
         self.findings, self.runs, self.ropes = findings, runs, ropes
         self.piece, self.stance, self.sockets, self.show = piece, stance, sockets, show
         self.screws = fastenings(piece, stance)
+        self.dowels = driven(piece)
         floor = stance.floor
         pairs = list(zip(stance.legs, parts, strict=True))
         ends = [leg_points(piece, leg, part, floor) for leg, part in pairs]

@@ -13,6 +13,7 @@ from splay.setups.scenes import (
     JointHoles,
     KerfOnEnd,
     Marked,
+    MitreDowelled,
     PilotHole,
     SideTapering,
     StretcherMade,
@@ -270,6 +271,55 @@ def wedge_cut(scene: WedgeCut) -> list[Shape]:
         line("dimension", (-96.0, -82.0), (96.0, -82.0)),
         text("dimension", (0.0, -100.0), scene.long),
         text("label", (0.0, 44.0), "grain along it"),
+    ]
+
+
+def mitre_dowelled(scene: MitreDowelled) -> list[Shape]:
+    """The mitre seen on its front edge, the top to the left, the leg leaning out to the right."""
+    s, t, mid = 12.0, 56.0, (90.0 - 12.0) / 2.0
+    c, n = deg.cos(s), deg.sin(s)
+    x, y = 84.0, 70.0
+    inside = (x - t * deg.tan(mid), y - t)
+    long = 150.0
+    foot = (x + n * long, y - c * long)
+    inner = (inside[0] + n * (long - t * deg.tan(mid)), inside[1] - c * (long - t * deg.tan(mid)))
+    made = [
+        area("section", ((-156.0, y), (x, y), inside, (-156.0, y - t))),
+        area("leg", ((x, y), foot, inner, inside)),
+        line("cut", (x, y), inside),
+    ]
+    half, past = 6.0, 62.0
+    if scene.runs == "level":
+        down = t / 2.0 / c
+        at = (x + n * down, y - c * down)
+        through = t / 2.0 * (deg.tan(s) + deg.tan(mid))
+        far = at[0] - through - past
+        hole = (at, (at[0], at[1] + 2 * half), (far, at[1] + 2 * half), (far, at[1]))
+        made += [
+            area("cut", tuple((px, py - half) for px, py in hole)),
+            line("axis", (at[0] + 60.0, at[1]), (far - 12.0, at[1])),
+            line("measured", (at[0] + 56.0, at[1]), (at[0] + 8.0, at[1])),
+            text("pointer", (-150.0, y - t - 54.0), f"{scene.down} down the leg", anchor="start"),
+        ]
+        if scene.between:
+            made.append(
+                text("label", (-150.0, y - t - 86.0), f"{scene.between} to the face", anchor="start")
+            )
+    else:
+        into = t / 2.0 * deg.tan(mid)
+        at = (x - into, y)
+        far = y - t / 2.0 - past
+        made += [
+            area("cut", ((at[0] - half, y), (at[0] + half, y), (at[0] + half, far), (at[0] - half, far))),
+            line("axis", (at[0], y + 34.0), (at[0], far - 12.0)),
+            line("measured", (at[0], y + 30.0), (at[0], y + 6.0)),
+            text("pointer", (-150.0, y - t - 54.0), f"{scene.down} in from the end", anchor="start"),
+        ]
+    return [
+        *made,
+        text("dimension", (-150.0, y - t - 22.0), f"{scene.thick}, {scene.deep} deep", anchor="start"),
+        text("label", (-150.0, y - t / 2.0), "top", anchor="start"),
+        text("label", (foot[0] - 24.0, foot[1] + 14.0), "leg", anchor="end"),
     ]
 
 

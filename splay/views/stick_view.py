@@ -2,10 +2,15 @@
 
 from __future__ import annotations
 
+import shapely
+
 from splay.parts.stick import StickPart, TaperedSide
 from splay.stance.body import Body, SideTaper
+from splay.stance.convex import Face
 from splay.stance.vectors import Flat
 from splay.views.shapes import Shape, View, area, line, text
+
+_ON_MM = 0.01
 
 
 def stick_view(body: Body, part: StickPart) -> View:
@@ -66,16 +71,26 @@ def _side(body: Body, which: str, middle: float, low: float) -> list[Shape]:
             if facing > 1e-6:
                 faces.append((facing, face))
     made: list[Shape] = []
+    rings: list[tuple[Flat, ...]] = []
     for facing, face in sorted(faces, key=lambda one: one[0]):
         ring: tuple[Flat, ...] = tuple(
             (p[0] - low, middle + (p[1] if which == "face" else -p[2])) for p in face.corners
         )
+        rings.append(ring)
         made.append(area("hatch_area" if facing < 0.99 and abs(face.normal[0]) > 0.05 else "leg", ring))
+    if body.grown:
+        # Worked out in pieces, but one side.
+        made = [area("leg", ring) for ring in _joined(rings)]
+    near = 2 if which == "face" else 1
     for solid in body.pieces:
         for face in solid:
-            if abs(face.normal[0]) < 0.3:
+            if abs(face.normal[0]) < 0.3 or (body.grown and not _ends_it(body, face)):
                 continue
-            across = [(p[0] - low, p[1] if which == "face" else -p[2]) for p in face.corners]
+            # The sawn end as it shows on the side that is seen: its corners nearest to the eye.
+            nearest = max(p[near] for p in face.corners)
+            seen = [p for p in face.corners if nearest - p[near] < _ON_MM]
+            seen = seen if len(seen) > 1 else list(face.corners)
+            across = [(p[0] - low, p[1] if which == "face" else -p[2]) for p in seen]
             first = min(across, key=lambda p: p[1])
             last = max(across, key=lambda p: p[1])
             made.append(line("cut", (first[0], middle + first[1]), (last[0], middle + last[1])))
@@ -85,6 +100,22 @@ def _side(body: Body, which: str, middle: float, low: float) -> list[Shape]:
                 rim = (first, (first[0] + tenon, first[1]), (last[0] + tenon, last[1]), last)
                 made.append(line("hidden", *((x, middle + y) for x, y in rim)))
     return made
+
+
+def _ends_it(body: Body, face: Face) -> bool:
+    """Whether a face is one of the two a stick ends in."""
+    return any(
+        all(abs(plane.beyond(p)) < _ON_MM for p in face.corners) for plane in (body.start, body.finish)
+    )
+
+
+def _joined(rings: list[tuple[Flat, ...]]) -> list[tuple[Flat, ...]]:
+    whole = shapely.union_all([shapely.Polygon(ring).buffer(_ON_MM) for ring in rings])
+    return [
+        tuple((x, y) for x, y in part.exterior.coords[:-1])
+        for part in getattr(whole, "geoms", [whole])
+        if isinstance(part, shapely.Polygon)
+    ]
 
 
 def _taper(body: Body, taper: SideTaper, told: TaperedSide, low: float, gap: float) -> list[Shape]:

@@ -281,12 +281,30 @@ class Between:
 
 @dataclass(frozen=True)
 class Spots:
-    """Places on a sawn end, in the middle of its thickness, so far from the edge named."""
+    """Places on a sawn end, in the middle of its thickness, so far from the edge named.
+
+    Without an edge they are measured from the middle line, towards each side in `sides`, one on the line
+    itself where `on_line`.
+    """
 
     named: str
     edge: str
     at: tuple[Quantity, ...]
     mates: str
+    sides: tuple[tuple[str, tuple[Quantity, ...]], ...] = ()
+    on_line: bool = False
+
+
+@dataclass(frozen=True)
+class Places:
+    """Marks on a face, all so far from `of`, and each so far from the middle line towards the side named
+    with it; on the line where none is."""
+
+    marks: tuple[tuple[Mark, str, Quantity], ...]
+    named: str
+    face: str
+    of: str
+    mm: Quantity
 
 
 @dataclass(frozen=True)
@@ -352,7 +370,7 @@ class Cut:
 Do = (
     Along | Round | Across | FromEdge | FromMiddle | Widened | OnEnd | OverEnd | DrawLine
     | NameFaces | Write | Bit | WallDepth | Back | Ream | Chop | Turned | TwoWay | Tenon | Shoulders
-    | Transferred | Between | Spots | Notch | CutOut | TaperLine | Cut | Plain | LongPoint | Kerf
+    | Transferred | Between | Spots | Places | Notch | CutOut | TaperLine | Cut | Plain | LongPoint | Kerf
     | MakeWedge
 )  # fmt: skip
 

@@ -259,8 +259,28 @@ def _(one: does.Between) -> str:
 
 @do.register
 def _(one: does.Spots) -> str:
+    if one.sides:
+        told = [f"{listed(mm.text for mm in at)} towards its {side}" for side, at in one.sides if at]
+        if one.on_line:
+            told.insert(0, "on it")
+        return (
+            f"{cap(one.named)}: from the middle line {listed(told)}; halfway through its thickness. "
+            f"{one.mates}"
+        )
     at = listed(mm.text for mm in one.at)
     return f"{cap(one.named)}: middles {at} from its {one.edge}, halfway through its thickness. {one.mates}"
+
+
+@do.register
+def _(one: does.Places) -> str:
+    told = []
+    for side in dict.fromkeys(side for _, side, _ in one.marks):
+        at = listed(mm.text for _, its, mm in one.marks if its == side)
+        told.append(f"{at} towards the {side}" if side else "on it")
+    return (
+        f"{cap(one.named)}, on the {one.face}, {one.mm.text} from the {one.of}; from the middle line "
+        f"{listed(told)}: prick each."
+    )
 
 
 @do.register

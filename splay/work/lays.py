@@ -105,6 +105,8 @@ class OnSaw:
     fence_longer: bool | None
     up_longer: bool | None
     thin: tuple[tuple[str, Quantity], ...] = ()
+    strip: bool = False
+    """Whether a straight strip along that side lies at the fence, for the side itself is the tree's own."""
 
 
 @dataclass(frozen=True)
@@ -123,6 +125,9 @@ class OnLines:
     longer_edge: str
     on_edge: Quantity
     longer_face: str
+    grown: bool = False
+    """Whether the edges are the tree's own: the line on the edge is then a gauge's, held over the end
+    along the middle line."""
 
 
 @dataclass(frozen=True)
@@ -211,12 +216,14 @@ class SideTapered:
 @dataclass(frozen=True)
 class IntoSide:
     """A drill into a long side of a stick, `between` drill and side in degrees; `toward` the side it leans
-    to, empty where it stands square. It never leans along the stick."""
+    to outside, away from which its bit goes in; empty where it stands square. It leans square across the
+    stick, or along it, towards an end, where `endwise`."""
 
     at: tuple[Mark, ...]
     up: str
     between: Quantity
     toward: str
+    endwise: bool = False
 
 
 Lay = (

@@ -107,7 +107,8 @@ def on_saws(many: Iterable[OnSaw]) -> tuple[str, ...]:
         first = first or mates[0]
         for one in mates:
             up = f", {one.up} up" if one.up else ", level with its middle"
-            lines.append(f"{cap(one.named)}: {one.fence} at the fence{up}, {one.end} beyond the blade.")
+            fence = f"strip along its {one.fence}" if one.strip else one.fence
+            lines.append(f"{cap(one.named)}: {fence} at the fence{up}, {one.end} beyond the blade.")
             thin = [(end, mm) for end, mm in one.thin if mm.value >= SHOWN_MM]
             if thin:
                 packs = " and ".join(f"{mm.text} at the {end}" for end, mm in thin)
@@ -119,6 +120,8 @@ def on_saws(many: Iterable[OnSaw]) -> tuple[str, ...]:
 
 @lay.register
 def _(one: OnLines) -> tuple[str, ...]:
+    if one.grown:
+        return (_grown(one),)
     knifed = []
     if one.longer_edge:
         knifed.append(f"the {one.face} at {one.on_face.text} off square, its {one.longer_edge} left longer")
@@ -131,6 +134,26 @@ def _(one: OnLines) -> tuple[str, ...]:
     return (
         f"{cap(one.named)}, {one.end}: knife {', and '.join(knifed)}; join the lines on the other sides.",
     )
+
+
+def _grown(one: OnLines) -> str:
+    """A cut by hand on a part whose edges are the tree's own: no line is knifed on those."""
+    said = f"{cap(one.named)}, {one.end}: knife "
+    if one.longer_edge:
+        said += (
+            f"the {one.face} at {one.on_face.text} off square to the middle line, its {one.longer_edge} "
+            "left longer"
+        )
+    elif one.longer_face:
+        said += f"the {one.face} square to the middle line"
+    else:
+        return f"{said}both faces square to the middle line, and saw from one line to the other."
+    if one.longer_face:
+        said += (
+            f"; saw from there to a bevel gauge at {one.on_edge.text} off square, its stock on the "
+            f"{one.face} along the middle line, the {one.longer_face} left longer"
+        )
+    return f"{said}."
 
 
 @lay.register
@@ -213,9 +236,16 @@ def _(one: lays.SideTapered) -> tuple[str, ...]:
 def _(one: lays.IntoSide) -> tuple[str, ...]:
     if not one.toward:
         return (f"{cap(one.up)} up; the drill square to it.",)
+    if one.endwise:
+        return (
+            f"{cap(one.up)} towards you; a bevel gauge on it, along the middle line, set to "
+            f"{one.between.text} between stock and blade, the blade leaning towards the {one.toward} as it "
+            "leaves the face: drill in along it.",
+        )
     return (
-        f"{cap(one.up)} up; a bevel gauge on it set to {one.between.text} between stock and blade, its "
-        f"blade leaning towards the {one.toward}: the bit along the blade, square across the stick.",
+        f"{cap(one.up)} up; a bevel gauge on it set to {one.between.text} between stock and blade, the "
+        f"blade leaning towards the {one.toward} as it leaves the face: drill in along it, square across "
+        "the stick.",
     )
 
 

@@ -37,6 +37,7 @@ class Kind(StrEnum):
     BATTEN = "middle of a batten's end"
     SCREW = "batten's screws"
     FIXING = "top's screws"
+    DOWEL = "dowels' marks"
 
 
 @dataclass(frozen=True)

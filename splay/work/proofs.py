@@ -66,6 +66,7 @@ _ALL = (
     _angle("rip", "angle", scale="sawn"),
     _length("notch", "length"),
     _length("slot", "length"),
+    _length("outside", "length", "legs"),
     _length("side_taper", "length", "legs"),
     _length("held", "length", "stretchers"),
     # The obtuse side may be read by mistake: that is told apart later, with its reason.

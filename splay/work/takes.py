@@ -42,16 +42,23 @@ class BothSides:
 
 @dataclass(frozen=True)
 class SawnLine:
-    """A bevel gauge on one side of a stick: stock along its long corner, blade along the sawn line."""
+    """A bevel gauge on one side of a stick: stock along its long corner, blade along the sawn line.
+
+    Where the edges are the tree's own the stock lies on `face` along its middle line; `over` says that the
+    blade then stands down the sawn end, in place of a line on an edge.
+    """
 
     part: str
     end: str
     side: str
+    face: str = ""
+    over: bool = False
 
 
 @dataclass(frozen=True)
 class Corner:
-    """A rule along a long corner of a stick, from one sawn end to the other, or between its shoulders."""
+    """A rule along a long corner of a stick, from one sawn end to the other, or between its shoulders;
+    without an edge along the middle line of that face."""
 
     part: str
     face: str
@@ -211,12 +218,24 @@ def _(take: BothSides) -> str:
 
 @how.register
 def _(take: SawnLine) -> str:
+    if take.over:
+        return (
+            f"Bevel gauge over the sawn end, square to the {take.face}: its stock along the middle line, "
+            "its blade down the end."
+        )
+    if take.face:
+        return (
+            f"Bevel gauge on the {take.face}: its stock along the middle line, its blade along the sawn "
+            "line."
+        )
     return f"Bevel gauge on the {take.side}: its stock along the corner, its blade along the sawn line."
 
 
 @how.register
 def _(take: Corner) -> str:
     ends = "shoulder to shoulder" if take.shoulders else "end to end"
+    if not take.edge:
+        return f"Rule along the middle line of its {take.face}, {ends}."
     return f"Rule along the corner between its {take.face} and its {take.edge}, {ends}."
 
 

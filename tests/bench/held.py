@@ -66,10 +66,11 @@ def bore(judge: Judge, card: SetUp) -> dict[Mark, Bored]:
         lean = math.radians(lay.between.value)
         way = -out * math.sin(lean)
         if lay.toward:
-            # In the plane square across the stick, along the side it stands on.
+            # In the plane square across the stick, along the side it stands on: a blade that stands off
+            # the side leaning one way points, into the wood, the other.
             along_side = unit(np.cross(out, vec(1, 0, 0)))
             toward = stick.board.sides[lay.toward]
-            way = way + along_side * math.copysign(math.cos(lean), float(along_side @ toward))
+            way = way - along_side * math.copysign(math.cos(lean), float(along_side @ toward))
         else:
             judge.tally.hold("drill deg", abs(lay.between.value - 90.0), card.id)
         do = wider.get(mark)

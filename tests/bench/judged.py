@@ -24,6 +24,7 @@ from splay.work.marks import Kind, Mark, leg_key, member_key
 from tests.bench import hands
 from tests.bench.frames import Array, apart_deg, spun, square_to, unit, vec
 from tests.bench.held import judge_held
+from tests.bench.outside import judge_outside
 from tests.bench.pegged import judge_pegs, judge_screws
 from tests.bench.stock import Board, Seat, Stick
 from tests.bench.tapered import TaperedStick, judge_tapers
@@ -99,6 +100,7 @@ class Judge:
         self.tapered: dict[str, TaperedStick] = {}
         self.screwed: dict[str, float] = {}
         self.butts: dict[str, float] = {}
+        self.driven: dict[str, list[tuple[Array, Array, float, float]]] = {}
 
     def _leg(self, leg: LegStance) -> Stick:
         """A finished leg as it lies there: its tenon's end at z nought."""
@@ -501,7 +503,10 @@ class Judge:
             role = next(b for b in self.plan.stance.bodies if b.key == key).role
             there = role == "slab" or (key, hooked) in self.cuts
             self.tally.hold("hooked on no end", 0.0 if there else 1.0, f"{card.id} {key} {hooked}")
-        face, edge = point.line.removeprefix("corner between its ").split(" and its ")
+        if point.line.startswith("middle line"):
+            face, edge = point.line.removeprefix("middle line of its "), ""
+        else:
+            face, edge = point.line.removeprefix("corner between its ").split(" and its ")
         body = next(b for b in self.plan.stance.bodies if b.key == card.parts[0])
         whole = self.corner(body.key, face, edge) + sum(body.tenons)
         self.tally.hold("cut long mm", abs(point.mm.value - whole), card.id)
@@ -510,7 +515,9 @@ class Judge:
         """A long corner between the two planes that end a stick: shoulder to shoulder where it has any."""
         body = next(b for b in self.plan.stance.bodies if b.key == part)
         board = self.boards[part]
-        k, i = (1 if board.sides[face][2] > 0 else -1), (1 if board.sides[edge][1] > 0 else -1)
+        k = 1 if board.sides[face][2] > 0 else -1
+        # The middle line of a part with the tree's own edges is nought across.
+        i = 0 if not edge else 1 if board.sides[edge][1] > 0 else -1
         y, z = i * body.width / 2, k * body.thickness / 2
         for rip in body.rips:
             if rip.normal[1] * i > 0:
@@ -755,6 +762,9 @@ class Judge:
 
     _dowel = _joint
     _slot = _joint
+
+    def _outside(self, card: SetUp) -> None:
+        judge_outside(self, card)
 
     def _octagon(self, card: SetUp) -> None:
         """Gauged from both edges of every face, the eight come out equal."""

@@ -75,6 +75,8 @@ def _framed(rng: random.Random) -> Piece:
             "begins": rng.uniform(40, 160),
             "foot": rng.uniform(16, 30),
         }
+    if name == "slab":
+        _grown(rng, document)
     if name == "crossed":
         support |= {
             "rail": rng.uniform(40, 65),
@@ -84,6 +86,34 @@ def _framed(rng: random.Random) -> Piece:
     if rng.random() < 0.4:
         document["lean"] = {"fall": rng.uniform(1, 4), "toward": 90}
     return read_piece(document)
+
+
+def _grown(rng: random.Random, document: dict[str, Any]) -> None:
+    """A live edge: the top drawn, its end straight at the leg, the leg's own edges below it; dowels inside
+    the mitre or from outside."""
+    support, outline = document["supports"][0], document["top"]["outline"]
+    end = support["end"] = rng.choice(("left", "right"))
+    if rng.random() < 0.6:
+        a, b, sign = outline["length"] / 2, outline["width"] / 2, -1 if end == "left" else 1
+        front, back = (b * rng.uniform(0.7, 1.05) for _ in range(2))
+        document["top"]["outline"] = {
+            "kind": "drawn",
+            "smooth": rng.random() < 0.5,
+            "corners": [
+                {"x": sign * a, "y": -front, "sharp": True},
+                *({"x": sign * a * k, "y": -b * rng.uniform(0.9, 1.1)} for k in (0.5, -0.1, -0.9)),
+                *({"x": sign * a * k, "y": b * rng.uniform(0.9, 1.1)} for k in (-0.9, -0.1, 0.5)),
+                {"x": sign * a, "y": back, "sharp": True},
+            ],
+        }
+    if rng.random() < 0.7:
+        support["edges"] = [
+            {"down": down, "front": b_ * rng.uniform(0.6, 1.1), "back": b_ * rng.uniform(0.6, 1.1)}
+            for down, b_ in ((rng.uniform(40, 120), 150.0), (rng.uniform(180, 300), 150.0))
+        ]
+    if rng.random() < 0.5:
+        level, plumb = rng.choice(((2, 3), (1, 2), (0, 4), (3, 0), (2, 2)))
+        support["outside"] = {"level": level, "plumb": plumb, "past": rng.uniform(20, 60)}
 
 
 def _wedge(rng: random.Random) -> dict[str, Any] | None:

@@ -2039,7 +2039,8 @@ export interface components {
          * Arris
          * @description The length along one long corner, named by the face and the edge it lies between (`between`).
          *
-         *     `across` and `up` are the signs of its place in the stick's own frame.
+         *     `across` and `up` are the signs of its place in the stick's own frame. Where the tree grew the edges it
+         *     is the middle line of a face: without an edge, `across` nought.
          */
         Arris: {
             /** Across */
@@ -2961,6 +2962,12 @@ export interface components {
          */
         Corner: {
             /**
+             * Sharp
+             * @description Whether a curve through the corners breaks here; between two such corners it runs straight.
+             * @default false
+             */
+            sharp: boolean;
+            /**
              * X
              * @description To the right of the middle, mm.
              */
@@ -3321,6 +3328,27 @@ export interface components {
              * @enum {string}
              */
             way: "square" | "round_over" | "chamfer";
+        };
+        /**
+         * EdgeSpot
+         * @description How far a slab leg's own edges lie from the seat's middle line at one place down its show face.
+         */
+        EdgeSpot: {
+            /**
+             * Back
+             * @description Behind the middle line, mm.
+             */
+            back: number | string;
+            /**
+             * Down
+             * @description From the mitre's corner down the show face, mm.
+             */
+            down: number | string;
+            /**
+             * Front
+             * @description In front of the middle line, mm.
+             */
+            front: number | string;
         };
         /**
          * EdgeTaper
@@ -3914,7 +3942,7 @@ export interface components {
              * Moves
              * @enum {string}
              */
-            moves: "foot" | "socket" | "height" | "lean" | "member" | "frame" | "corner";
+            moves: "foot" | "socket" | "height" | "lean" | "member" | "frame" | "corner" | "edge";
         };
         /**
          * Handsaw
@@ -5049,7 +5077,7 @@ export interface components {
              * Moves
              * @enum {string}
              */
-            moves: "foot" | "socket" | "height" | "lean" | "member" | "frame" | "corner";
+            moves: "foot" | "socket" | "height" | "lean" | "member" | "frame" | "corner" | "edge";
             /** To */
             to: [
                 number,
@@ -5322,6 +5350,37 @@ export interface components {
             ][];
             /** Said */
             said: string;
+        };
+        /**
+         * OutsideDowels
+         * @description Dowels driven from outside once the mitre is glued: some level, through the leg into the top's end,
+         *     some plumb, down through the top into the leg.
+         */
+        OutsideDowels: {
+            /**
+             * Level
+             * @description How many run level.
+             * @default 2
+             */
+            level: number;
+            /**
+             * Past
+             * @description How far each goes past the mitre, mm.
+             * @default 40
+             */
+            past: number | string;
+            /**
+             * Plumb
+             * @description How many run plumb.
+             * @default 3
+             */
+            plumb: number;
+            /**
+             * Size
+             * @description Diameter, mm.
+             * @default 12
+             */
+            size: number | string;
         };
         /**
          * Oval
@@ -6884,7 +6943,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "outline" | "placement" | "angle" | "scope" | "joint" | "belly" | "peg" | "support" | "members" | "more_members" | "hollow" | "corners" | "photo" | "cross_piece" | "taper" | "held" | "away";
+            what: "outline" | "placement" | "angle" | "scope" | "joint" | "belly" | "peg" | "support" | "members" | "more_members" | "hollow" | "corners" | "photo" | "cross_piece" | "taper" | "held" | "edge_spot" | "outside" | "away";
         };
         /**
          * Resultant
@@ -7802,6 +7861,13 @@ export interface components {
              */
             dowels: components["schemas"]["Dowels"];
             /**
+             * Edges
+             * @description Where its edges run below the mitre, from there down, as the tree grew them; the last goes on to the
+             *     floor. Empty where they run straight on from the top's end.
+             * @default []
+             */
+            edges: components["schemas"]["EdgeSpot"][];
+            /**
              * End
              * @description The end of the top it stands at.
              * @default left
@@ -7818,6 +7884,8 @@ export interface components {
              * @enum {string}
              */
             kind: "slab_leg";
+            /** @description Dowels from outside, in place of those inside the mitre. */
+            outside?: components["schemas"]["OutsideDowels"] | null;
             /**
              * Splay
              * @description How far it leans outward, degrees.

@@ -95,7 +95,10 @@ const wrong = (row: { fault: { said: string } | undefined }): string => row.faul
   gap: 0.5rem;
   grid-template-columns: repeat(
     auto-fill,
-    minmax(max(7.4rem, calc((100% - (var(--across) - 1) * 0.5rem) / var(--across))), 1fr)
+    minmax(
+      max(var(--least, 7.4rem), calc((100% - (var(--across) - 1) * 0.5rem) / var(--across))),
+      1fr
+    )
   );
   align-items: start;
 }

@@ -14,6 +14,7 @@ function partOf(ask: Partial<Restate>): string {
     joint: `${at}.joint`,
     taper: `${at}.taper`,
     held: `${at}.held`,
+    outside: `${at}.outside`,
   }
   return parts[ask.what ?? ''] ?? ''
 }

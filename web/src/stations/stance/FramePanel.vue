@@ -81,13 +81,35 @@ const FORMS: Record<Kind, Row[]> = {
 const form = computed(() =>
   any.value && any.value.kind !== 'staked_legs' ? FORMS[any.value.kind] : [],
 )
-const doweled = computed(() => any.value !== undefined && 'dowels' in any.value)
+const doweled = computed(
+  () =>
+    any.value !== undefined &&
+    'dowels' in any.value &&
+    !('outside' in any.value && any.value.outside),
+)
 
-/** Cross-pieces of frames, rails and treads of board sides: the same fields, one row each. */
+/** Cross-pieces of frames, rails of board sides, places on a slab leg's edges: a row of fields each. */
 const between = computed(() => {
   const support = any.value
-  if (support?.kind === 'plane_frames') return { at: 'cross', list: support.cross ?? [], most: 4 }
-  if (support?.kind === 'board_sides') return { at: 'rails', list: support.rails ?? [], most: 6 }
+  const more = 'cross_piece' as const
+  if (support?.kind === 'plane_frames')
+    return {
+      at: 'cross',
+      name: 'Cross-pieces of a frame',
+      list: support.cross ?? [],
+      most: 4,
+      more,
+    }
+  if (support?.kind === 'board_sides')
+    return { at: 'rails', name: 'Rails and treads', list: support.rails ?? [], most: 6, more }
+  if (support?.kind === 'slab_leg')
+    return {
+      at: 'edges',
+      name: 'Its own edges below the mitre',
+      list: support.edges ?? [],
+      most: 12,
+      more: 'edge_spot' as const,
+    }
   return null
 })
 const LINE: Row[] = [typed('drop', 'Drop'), typed('depth', 'Deep'), typed('thickness', 'Thick')]
@@ -99,9 +121,17 @@ const RAIL: Row[] = [
     ['flat', 'flat'],
   ]),
 ]
-const lines = computed(() => (any.value?.kind === 'board_sides' ? RAIL : LINE))
+const EDGE: Row[] = [
+  typed('down', 'Down'),
+  typed('front', 'To the front'),
+  typed('back', 'To the back'),
+]
+const lines = computed(() =>
+  any.value?.kind === 'board_sides' ? RAIL : any.value?.kind === 'slab_leg' ? EDGE : LINE,
+)
 
-const addLine = (): void => store.restate({ what: 'cross_piece', to: 'more', support: index.value })
+const addLine = (): void =>
+  store.restate({ what: between.value?.more ?? 'cross_piece', to: 'more', support: index.value })
 function dropLine(k: number): void {
   const here = between.value
   if (!here) return
@@ -110,6 +140,16 @@ function dropLine(k: number): void {
     here.list.filter((_, at) => at !== k),
   )
 }
+/** A slab leg's dowels from outside, in place of those inside its mitre. */
+const outside = computed(() => (any.value?.kind === 'slab_leg' ? any.value.outside : null))
+const OUTSIDE: Row[] = [
+  typed('outside.size', 'Thick'),
+  count('outside.level', 'Level'),
+  count('outside.plumb', 'Plumb'),
+  typed('outside.past', 'Past mitre'),
+]
+const dowelOutside = (on: boolean): void =>
+  store.restate({ what: 'outside', to: on ? 'on' : 'off', support: index.value })
 const feet = computed(() => any.value?.kind === 'board_sides')
 const cutOut = computed(() => (any.value?.kind === 'board_sides' ? any.value.cut_out : null))
 /** Tapers: which sides each kind of leg may have cut, and what one begins as. */
@@ -186,9 +226,7 @@ function feetOf(on: boolean): void {
     />
     <template v-if="between">
       <p class="line">
-        <strong>{{
-          between.at === 'rails' ? 'Rails and treads' : 'Cross-pieces of a frame'
-        }}</strong>
+        <strong>{{ between.name }}</strong>
         <button
           v-if="between.list.length < between.most"
           class="plain word"
@@ -211,6 +249,16 @@ function feetOf(on: boolean): void {
       </div>
     </template>
     <PieceForm v-if="doweled" :base="base" :rows="DOWELS" :across="4" />
+    <OptionalForm
+      v-if="any?.kind === 'slab_leg'"
+      label="dowelled from outside"
+      :on="!!outside"
+      :base="base"
+      :rows="OUTSIDE"
+      :across="4"
+      data-outside
+      @want="dowelOutside"
+    />
     <OptionalForm
       v-if="holds"
       label="top screwed on from below"
@@ -241,6 +289,7 @@ function feetOf(on: boolean): void {
   --v-field-padding-end: 2px;
 }
 .row :deep(.form) {
+  --least: 6.2rem;
   gap: 0.3rem;
 }
 .feet {
