@@ -50,7 +50,8 @@ class Mesh:
 
 def meshes(model: Model) -> tuple[Mesh, ...]:
     """Every solid of the piece."""
-    return (*seen_meshes(model), *_tenons(model), *_spots(model))
+    ends = (_dowel_end(model, one) for one in model.dowels)
+    return (*seen_meshes(model), *_tenons(model), *ends, *_spots(model))
 
 
 def _spots(model: Model) -> Iterator[Mesh]:
@@ -82,7 +83,6 @@ def seen_meshes(model: Model) -> tuple[Mesh, ...]:
     for body in model.stance.bodies:
         if body.drawn:
             made += _body(model, body.key, body.stood)
-    made += [_dowel_end(model, one) for one in model.dowels]
     for run, rod in zip(model.runs, model.rods, strict=True):
         made.append(_tube(f"member.{run.number}", "member", list(rod)))
     under = model.piece.underfoot

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from itertools import pairwise
 from typing import TYPE_CHECKING
 
 import numpy as np
@@ -71,9 +72,12 @@ def judge_outside(judge: Judge, card: SetUp) -> None:
         judge.tally.hold("dowel thick mm", abs(thick - chosen.size), card.id)
         judge.driven.setdefault(leg.key, []).append((at, way, deep, thick))
     every = judge.driven[leg.key]
-    for k, one in enumerate(every):
-        for two in every[:k]:
-            # Square to both, level and plumb ones are as far apart as they are across the leg.
-            apart = abs(float(one[0][1] - two[0][1])) - (one[3] + two[3]) / 2
-            known = any(found.code.startswith("inside") for found in judge.plan.findings)
-            judge.tally.hold("dowels meet mm", 0.0 if known else max(0.0, LEAST_APART_MM - apart), card.id)
+    if len(every) == chosen.level + chosen.plumb:
+        # Spread evenly along the mitre whichever way each runs, so that none meets another.
+        across = sorted(float(at[1]) for at, *_ in every)
+        gaps = [b - a for a, b in pairwise(across)]
+        uneven = max(gaps) - min(gaps) if gaps else 0.0
+        judge.tally.hold("dowels uneven mm", uneven, card.id)
+        close = LEAST_APART_MM - min(gaps, default=LEAST_APART_MM + every[0][3]) + every[0][3]
+        known = any(found.code.startswith("inside") for found in judge.plan.findings)
+        judge.tally.hold("dowels meet mm", 0.0 if known else max(0.0, close), card.id)

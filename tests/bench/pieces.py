@@ -36,7 +36,7 @@ def random_shop(rng: random.Random) -> Shop:
 
 def random_piece(rng: random.Random) -> Piece:
     """A staked piece most of the time, else a framed one with its sizes varied."""
-    return _framed(rng) if rng.random() < 0.25 else _staked(rng)
+    return framed(rng) if rng.random() < 0.25 else _staked(rng)
 
 
 def buildable(rng: random.Random) -> tuple[Piece, Plan, Shop]:
@@ -49,8 +49,8 @@ def buildable(rng: random.Random) -> tuple[Piece, Plan, Shop]:
             continue
 
 
-def _framed(rng: random.Random) -> Piece:
-    name = rng.choice(FRAMED)
+def framed(rng: random.Random, name: str = "") -> Piece:
+    name = name or rng.choice(FRAMED)
     document = write_piece(starter(name))
     support = document["supports"][0]
     support["splay"] = rng.uniform(0, 18)
