@@ -7,14 +7,15 @@ from collections.abc import Iterator
 import shapely
 
 from splay.parts.stick import StickPart
-from splay.patterns.pattern import Pattern, pattern, ring, words
+from splay.patterns.pattern import Pattern, cross_at, pattern, ring, words
 from splay.piece import Piece, SlabLeg
 from splay.quantity import Show
 from splay.stance.body import Body
 from splay.stance.convex import Plane
+from splay.stance.outside import Driven, driven
 from splay.stance.slab_leg import slab_mitre
 from splay.stance.staked import Stance
-from splay.stance.vectors import Flat, Vec
+from splay.stance.vectors import Flat, Vec, along
 from splay.views.shapes import Shape, line, text
 from splay.work.phrases import cap
 
@@ -24,14 +25,18 @@ SEAM_MM = 0.01
 FACING = 0.05
 
 
-def board_patterns(stance: Stance, parts: tuple[StickPart, ...], show: Show) -> Iterator[Pattern]:
-    """One of each sort of squared part, its face up."""
+def board_patterns(
+    piece: Piece, stance: Stance, parts: tuple[StickPart, ...], show: Show
+) -> Iterator[Pattern]:
+    """One of each sort of squared part, its face up; on a slab leg where dowels go in from outside."""
+    dowels = driven(piece)
     seen: set[str] = set()
     for body, part in zip(stance.bodies, parts, strict=True):
         if not body.drawn or body.alike in seen:
             continue
         seen.add(body.alike)
-        yield _face(body, part, show)
+        mine = [one for one in dowels if one.leg == body.key and one.runs == "level"]
+        yield _face(body, part, mine, show)
 
 
 def outlines(body: Body, up: float) -> list[list[Flat]]:
@@ -51,7 +56,7 @@ def outlines(body: Body, up: float) -> list[list[Flat]]:
     return made
 
 
-def _face(body: Body, part: StickPart, show: Show) -> Pattern:
+def _face(body: Body, part: StickPart, dowels: list[Driven], show: Show) -> Pattern:
     shapes: list[Shape] = [ring("hidden", edge) for edge in outlines(body, -1.0)]
     for edge in outlines(body, 1.0):
         shapes.append(ring("cut", edge, part=body.key))
@@ -62,6 +67,9 @@ def _face(body: Body, part: StickPart, show: Show) -> Pattern:
             a, b = body.at(-y, 0.0)[which], body.at(y, 0.0)[which]
             way = -tenon if which == 0 else tenon
             shapes.append(line("tenon", (a, -y), (a + way, -y), (b + way, y), (b, y)))
+    for one in dowels:
+        own = body.pose.within(one.at)
+        shapes += cross_at((own[0], own[1]))
     first, last = body.at(0.0, 0.0)
     middle = (first + last) / 2.0
     size = f"{part.stock[0].quantity.text} × {part.stock[1].quantity.text}"
@@ -122,6 +130,11 @@ def _mitre(piece: Piece, support: SlabLeg, leg: Body, show: Show) -> Pattern:
     for shape in (slab, post):
         if isinstance(shape, shapely.Polygon) and not shape.is_empty:
             shapes.append(ring("cut", [(x - corner[0], z) for x, z in shape.exterior.coords[:-1]]))
+    for runs in ("level", "plumb"):
+        # They cross the mitre in its middle, one behind another: the first of each stands for all.
+        for one in [each for each in driven(piece) if each.leg == leg.key and each.runs == runs][:1]:
+            ends = (one.at, along(one.at, one.way, one.deep))
+            shapes.append(line("axis", *((p[0] - corner[0], p[2]) for p in ends)))
     half, inside = show.angle((90.0 - s) / 2.0).text, show.angle(90.0 + s).text
     shapes.append(words((-end * 80.0, t * 0.45), "the top's front edge"))
     return pattern(

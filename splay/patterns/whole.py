@@ -48,7 +48,7 @@ def patterns_of(
         *leg_patterns(piece, stance, plan.parts, show),
         *wrap_patterns(piece, stance, runs, plan.members, show),
         *mitre_patterns(piece, stance, show),
-        *board_patterns(stance, plan.sticks, show),
+        *board_patterns(piece, stance, plan.sticks, show),
         *block_patterns(stance, runs, shop, show),
         *wedge_patterns(piece, stance, show),
         *card_patterns(stance, plan.members, plan.sticks, show),

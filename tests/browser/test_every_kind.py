@@ -191,6 +191,44 @@ class TopHeld(BrowserCase):
         expect(page.get_by_text("Hold the top down").first).to_be_visible()
 
 
+class LiveEdge(BrowserCase):
+    def test_a_slab_is_drawn_turned_down_dowelled_from_outside_and_proved(self) -> None:
+        page = self.at(self.hang(starter("slab")), "stance")
+        page.get_by_role("radio", name="drawn").click(force=True)
+        saved(page)
+        page.get_by_role("radio", name="1: slab turned down").click(force=True)
+        page.get_by_role("button", name="another", exact=True).click()
+        expect(field(page, "supports.0.edges.0.front")).to_have_value("170 mm")
+        type_in(page, "supports.0.edges.0.front", "152")
+        saved(page)
+        # Dragged in the side view, where the leg is seen.
+        drag(page, "side", "edge.1", (-14, 0))
+        saved(page)
+        expect(field(page, "supports.0.edges.0.front")).not_to_have_value("152 mm")
+        outside = page.get_by_label("dowelled from outside")
+        outside.check()
+        expect(field(page, "supports.0.outside.past")).to_have_value("40 mm")
+        expect(field(page, "supports.0.dowels.count")).to_have_count(0)
+        type_in(page, "supports.0.outside.past", "190")
+        saved(page)
+        expect(page.locator("[data-finding=dowel_out]")).to_contain_text("less deep")
+        type_in(page, "supports.0.outside.past", "38")
+        saved(page)
+        expect(page.locator("[data-finding=dowel_out]")).to_have_count(0)
+        page.goto(page.url.replace("/stance", "/legs"))
+        page.locator("[data-work]").click()
+        page.keyboard.press("End")
+        page.get_by_role("option", name="Bore the slab leg at the left for its level dowels").click()
+        card = page.locator("article.card")
+        expect(card).to_contain_text("leaning towards the foot as it leaves the face")
+        proof = card.locator("[data-proof^='outside.'] input").first
+        proof.fill("64")
+        proof.press("Enter")
+        saved(page)
+        page.goto(page.url.replace("/legs", "/work"))
+        expect(page.get_by_text("Drive the dowels of the slab leg at the left from outside").first).to_be_visible()
+
+
 class Wedged(BrowserCase):
     def test_wedges_are_chosen_made_proved_and_left_out(self) -> None:
         page = self.at(self.hang(starter("round_three")), "boring")
