@@ -24,6 +24,7 @@ from splay.quantity import Figure, Quantity, Show
 from splay.reading import Reading, answers, bored, built, fitted
 from splay.setups.asker import Asker, Spread
 from splay.setups.boring import boring_cards
+from splay.setups.buttons import button_cards, groove_cards
 from splay.setups.card import Proof, SetUp
 from splay.setups.crosscut import crosscut_cards, cuts
 from splay.setups.foot import foot_cards
@@ -42,6 +43,7 @@ from splay.setups.side_tapers import side_taper_cards
 from splay.setups.stick_tenons import stick_tenon_cards
 from splay.setups.wedge_cards import wedge_cards
 from splay.shop import Shop
+from splay.stance.buttons import Grooved, grooves
 from splay.stance.holding import Fastening, fastenings
 from splay.stance.members import MemberStance, members
 from splay.stance.staked import Stance, stand
@@ -140,8 +142,15 @@ def plan(
         rungs = tuple(member_part(piece, run, runs, show, found, hooks) for run in runs)
     cords = tuple(rope_part(piece, line, show, hooks) for line in lines)
     layout = lay_out(piece, planned, show)
-    screws = fastenings(piece, real)
-    setups = () if live else _cards(piece, planned, real, parts, sticks, rungs, cords, screws, shop, show)
+    screws, grooved = fastenings(piece, real), grooves(piece, real)
+    setups = (
+        ()
+        if live
+        else (
+            *_cards(piece, planned, real, parts, sticks, rungs, cords, screws, grooved, shop, show),
+            *button_cards(piece, sticks, grooved, _without(known, wrong), show),
+        )
+    )
     asked = Known(
         piece,
         planned,
@@ -155,6 +164,8 @@ def plan(
         layout,
         leg_sets(piece, real, parts),
         screws,
+        grooved,
+        _without(known, wrong),
     )
     proofs = () if live else all_proofs(asked, ask)
     passes = Level((), (), ())
@@ -197,6 +208,7 @@ def plan(
                 spreads=spreads or {},
                 assembly=order,
                 screws=screws,
+                grooved=grooved,
                 ropes=lines,
                 resting=() if live else _resting(taken, proofs),
             ),
@@ -232,6 +244,7 @@ def _cards(
     rungs: tuple[MemberPart, ...],
     cords: tuple[RopePart, ...],
     screws: tuple[Fastening, ...],
+    grooved: tuple[Grooved, ...],
     shop: Shop,
     show: Show,
 ) -> tuple[SetUp, ...]:
@@ -253,6 +266,7 @@ def _cards(
         *stick_tenon_cards(piece, sticks, real.bodies, show),
         *(card for card in shaped if card.operation != "rip"),
         *held_cards(sticks, screws, show),
+        *groove_cards(sticks, grooved, show),
         *outside_cards(piece, sticks, show),
         # Tapered last: joints are cut from sides that run straight.
         *side_taper_cards(sticks, real.bodies, shop, show),

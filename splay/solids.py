@@ -21,6 +21,7 @@ from splay.plan import Plan
 from splay.quantity import degrees as deg
 from splay.stance.aim import faces
 from splay.stance.body import Body
+from splay.stance.buttons import Grooved, grooves
 from splay.stance.convex import Plane
 from splay.stance.holding import Fastening, fastenings
 from splay.stance.hollow import arc_radius
@@ -72,10 +73,12 @@ def solids_of(piece: Piece, plan: Plan) -> tuple[Part, ...]:
     for leg in stance.legs:
         solid = leg_solid(piece, stance, leg) - _holes(piece, runs, (leg.number, 0))
         made.append((f"leg.{leg.id}", f"leg {leg.number}", solid))
-    screws = fastenings(piece, stance)
+    screws, grooved = fastenings(piece, stance), grooves(piece, stance)
     for body in stance.bodies:
         if body.drawn:
             solid = body_solid(body) - _screw_holes(body, screws)
+            for one in grooved:
+                solid -= groove_solid(one) if one.body is body else Manifold()
             for leg, hole in sockets:
                 if leg.support == body.support and leg.bore.mouth_z != 0.0:
                     solid -= hole
@@ -321,6 +324,20 @@ def body_solid(body: Body) -> Manifold:
         solid -= cutter
     p = body.pose
     return solid.transform(np.column_stack((p.along, p.across, p.up, p.origin)))
+
+
+def groove_solid(one: Grooved) -> Manifold:
+    """What is cut out of a part for its buttons; top frame."""
+    made = [
+        hull(
+            one.at(x, down, into)
+            for x in span
+            for down in (one.chosen.drop, one.chosen.drop + one.chosen.groove)
+            for into in (-SEAM_MM, one.chosen.deep)
+        )
+        for span in one.spans
+    ]
+    return Manifold.batch_boolean(made, OpType.Add)
 
 
 def _screw_holes(body: Body, every: tuple[Fastening, ...]) -> Manifold:

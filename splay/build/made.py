@@ -20,6 +20,7 @@ from splay.plan import Plan
 from splay.quantity import Show, Units
 from splay.setups.card import SetUp
 from splay.setups.held import PILOT_SHARE
+from splay.stance.buttons import grooves
 from splay.stance.holding import STILL_MM, fastenings
 from splay.stance.underfoot import bearings
 from splay.work.marks import member_key
@@ -161,6 +162,7 @@ def _ended(piece: Piece, plan: Plan, build: Build, show: Show) -> Iterator[Step]
     yield told("ease_feet", "Ease the feet", "level", do=do)
     yield from _coats(piece, build)
     yield from _hold_top(piece, plan, show)
+    yield from _button_on(piece, plan, show)
     if piece.underfoot is not None:
         yield _underfoot(piece, plan, show)
     if plan.ropes:
@@ -226,6 +228,36 @@ def _hold_top(piece: Piece, plan: Plan, show: Show) -> Iterator[Step]:
                 ),
                 f"{len(mine)} screws {show.length(screw.size).text} by {show.length(screw.length).text}: "
                 "home, then those whose holes are wider a quarter turn back.",
+                "Feel the top over every point before the last turn.",
+            ),
+        )
+
+
+def _button_on(piece: Piece, plan: Plan, show: Show) -> Iterator[Step]:
+    """The top held by buttons, support by support: how far each stands off its part."""
+    every = grooves(piece, plan.stance)
+    for index, support in enumerate(piece.supports):
+        mine = [one for one in every if one.body.support == index]
+        if not mine:
+            continue
+        chosen = mine[0].chosen
+        count = sum(len(one.buttons) for one in mine)
+        offs: dict[str, list[str]] = {}
+        for one in mine:
+            for each in one.buttons:
+                names = offs.setdefault(show.fine(each.off).text, [])
+                names.extend([one.body.name] if one.body.name not in names else [])
+        yield told(
+            "hold_top",
+            "Hold the top down",
+            "stretchers",
+            key=f"hold_top.{support.id}",
+            do=(
+                "The top face down on something soft, the frame upside down on it, on its marks.",
+                f"{count} buttons, tongues in the grooves; their shoulders off the part: "
+                f"{'; '.join(f'{off} at the {listed(names)}' for off, names in offs.items())}.",
+                f"Pilots no deeper than {show.length(chosen.bite).text} in the top, the bit with a stop; a "
+                "screw through the middle of each, until its button lies on the top.",
                 "Feel the top over every point before the last turn.",
             ),
         )

@@ -78,6 +78,8 @@ _ALL = (
     Operation("slot", "slotting for loose tenons", "parts", 8, setting=20, caution=_BLADES + " " + _DUST),
     Operation("stick_tenon", "tenons on squared parts", "parts", 20, setting=10, caution=_EDGES),
     Operation("hold", "boring for the top's screws", "parts", 6, setting=10, caution=_BITS),
+    Operation("groove", "grooving", "parts", 6, setting=15, caution=_BLADES + " " + _DUST),
+    Operation("buttons", "making buttons", "parts", 8, setting=10, caution=_BLADES),
     Operation("side_taper", "tapering", "parts", 10, setting=15, caution=_BLADES),
     Operation("fit", "fitting tenons", "legs", 12, caution=_EDGES),
     Operation("battens", "screwing on battens", "piece", 20),

@@ -30,7 +30,7 @@ def _of(names: str) -> Names:
 SHAPING = _of("cut_outline hollow edges")
 SEAT = _of("lay_out bore peg cut_outline hollow edges")
 LEGS = _of("tenon shoulder octagon taper mark pilot top_cut kerf foot_cut")
-STICKS = _of("rip crosscut notch dowel slot stick_tenon side_taper hold")
+STICKS = _of("rip crosscut notch dowel slot stick_tenon side_taper hold groove")
 STRETCHERS = _of("bore_member bore_rope member_cut floor_side")
 MADE = SEAT | LEGS | STICKS | STRETCHERS
 ON_PARTS = LEGS | STICKS | STRETCHERS | {"fit"}
@@ -109,14 +109,14 @@ RULES = (
         same=True,
     ),
     Rule(
-        _of("rip crosscut notch dowel slot stick_tenon hold"),
+        _of("rip crosscut notch dowel slot stick_tenon hold groove"),
         _of("side_taper"),
         "joints before tapers: a leg is held, sawn and marked from sides that run straight",
         "fence, table and gauge no longer lie along the leg, and its joints are cut askew",
         same=True,
     ),
     Rule(
-        _of("stick_tenon dowel slot side_taper hold"),
+        _of("stick_tenon dowel slot side_taper hold groove"),
         _of("ease"),
         "joints are cut from true faces",
         "a sanded face is no longer true, and the joint is cut to it",
@@ -244,6 +244,18 @@ RULES = (
         "its bare underside moves more than its face, and the screws are drawn again to finish it",
     ),
     Rule(
+        _of("groove"),
+        _of("buttons"),
+        "buttons are made to the groove as it lies",
+        "a step that does not fit its groove draws nothing, or splits it",
+    ),
+    Rule(
+        _of("buttons"),
+        _of("hold_top"),
+        "the top is held by buttons that are there",
+        "the top lies loose until they are made",
+    ),
+    Rule(
         _of("level ease_feet finish"),
         _of("underfoot"),
         "feet are put on what is sawn, eased and finished",
@@ -256,7 +268,9 @@ RULES = (
         "it soaks up the finish and stiffens",
     ),
     Rule(
-        MADE | GLUED | _of("outside outside_in finish trim_flush ease_feet rope_in hold_top underfoot"),
+        MADE
+        | GLUED
+        | _of("outside outside_in buttons finish trim_flush ease_feet rope_in hold_top underfoot"),
         _of("write_down"),
         "it is written down when all of it is known",
         "what was learned last is missing",

@@ -9,6 +9,7 @@ from splay.judge import bits, joints, members, readings, standing, tops
 from splay.judge import sockets as rules
 from splay.judge.allowance import allowance
 from splay.judge.buildable import buildable
+from splay.judge.buttons import buttons
 from splay.judge.finding import Finding
 from splay.judge.held import held
 from splay.judge.inside import inside
@@ -22,6 +23,7 @@ from splay.quantity import Show
 from splay.setups.asker import Spread
 from splay.setups.card import Proof, SetUp
 from splay.shop import Shop
+from splay.stance.buttons import Grooved
 from splay.stance.holding import Fastening
 from splay.stance.members import MemberStance, RopeStance
 from splay.stance.staked import Stance
@@ -46,6 +48,7 @@ class Whole:
     spreads: Mapping[str, Spread] = field(default_factory=dict)
     assembly: Assembly | None = None
     screws: tuple[Fastening, ...] = ()
+    grooved: tuple[Grooved, ...] = ()
     ropes: tuple[RopeStance, ...] = ()
     resting: tuple[str, ...] = ()
 
@@ -74,6 +77,7 @@ def judge(whole: Whole, show: Show) -> tuple[Finding, ...]:
         *joints.apron_tenons(piece, show),
         *joints.overlaps(stance, show),
         *held(piece, whole.screws, show),
+        *buttons(piece, whole.grooved, show),
         *inside(piece, stance, whole.runs, whole.ropes, whole.screws, show),
         *buildable(piece, stance, whole.runs, whole.members, show),
         *members.gaps(whole.members, show),

@@ -14,6 +14,7 @@ from splay.piece.frames import (
     OutsideDowels,
     PlaneFrames,
     SlabLeg,
+    TopButtons,
     TopScrews,
 )
 from splay.piece.joints import Battened, Blind, DowelScrew, Joint, Peg, Reamed, Shouldered, Through, Wedge
@@ -114,6 +115,7 @@ __all__ = [
     "Support",
     "Through",
     "Top",
+    "TopButtons",
     "TopScrews",
     "Trial",
     "Triangle",

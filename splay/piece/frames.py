@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from itertools import pairwise
-from typing import Annotated, Literal, Self
+from typing import Annotated, Any, Literal, Self
 
-from pydantic import Field, model_validator
+from pydantic import BeforeValidator, Field, model_validator
 from pydantic_core import PydanticCustomError
 
 from splay.document import Angle, Frozen, Length
@@ -78,6 +79,39 @@ class TopScrews(Frozen):
     """What the top may move over its whole width across the grain, mm: the slots leave it room."""
 
 
+class TopButtons(Frozen):
+    """Buttons that hold the top: blocks screwed to it from below, their tongues in a groove of the parts
+    that lie under it."""
+
+    way: Literal["buttons"] = "buttons"
+    groove: Annotated[float, Length(3, 25)] = 8.0
+    """The groove, wide, mm."""
+    deep: Annotated[float, Length(4, 60)] = 10.0
+    """The groove, deep, level, mm."""
+    drop: Annotated[float, Length(4, 120)] = 12.0
+    """From the top's underside down to the groove's upper wall, mm."""
+    wide: Annotated[float, Length(12, 150)] = 28.0
+    """A button along its part, mm."""
+    bite: Annotated[float, Length(3, 150)] = 16.0
+    """How far its screw goes into the top, mm."""
+    count: Annotated[int, Field(ge=1, le=8, strict=True)] = 2
+    """How many at one part."""
+    from_ends: Annotated[float, Length(5, 1000)] = 60.0
+    """The middles of the outer ones from the ends of the part's upper side, mm."""
+    moves: Annotated[float, Length(0, 60)] = 4.0
+    """What the top may move over its whole width across the grain, mm: the buttons stand off for it."""
+
+
+def _screws_unsaid(given: Any) -> Any:
+    """Screws where nothing says otherwise, as before there were buttons."""
+    return {"way": "screws", **given} if isinstance(given, Mapping) else given
+
+
+Held = Annotated[
+    Annotated[TopScrews | TopButtons, Field(discriminator="way")], BeforeValidator(_screws_unsaid)
+]
+
+
 class LegTaper(Frozen):
     """How a square leg grows thinner towards its foot, and on which of its sides."""
 
@@ -126,7 +160,7 @@ class PlaneFrames(Frozen):
     link_thickness: Stock = 25.0
     """Thickness of a link, mm."""
     taper: LegTaper | None = None
-    held: TopScrews | None = None
+    held: Held | None = None
     dowels: Dowels = Dowels()
     allowance: Annotated[float, Length(0, 300)] = 10.0
     """Left on the legs for trimming level, mm."""
@@ -154,7 +188,7 @@ class MitredFrames(Frozen):
     frames: Literal[1, 2] = 2
     """One frame alone, or two that cross."""
     taper: EdgeTaper | None = None
-    held: TopScrews | None = None
+    held: Held | None = None
     dowels: Dowels = Dowels(way="loose_tenon", size=8.0, width=25.0, depth=18.0, count=1)
     allowance: Annotated[float, Length(0, 300)] = 10.0
     """Left on the legs for trimming level, mm."""
@@ -185,7 +219,7 @@ class BoardSides(Frozen):
     cut_out: FootCutOut | None = FootCutOut()
     rails: Annotated[tuple[CrossPiece, ...], Field(max_length=6)] = ()
     """Cross-pieces and treads between the boards."""
-    held: TopScrews | None = None
+    held: Held | None = None
     dowels: Dowels = Dowels(way="loose_tenon", size=8.0, width=30.0, depth=14.0, count=1)
     allowance: Annotated[float, Length(0, 300)] = 5.0
     """Left on the boards for trimming level, mm."""
@@ -279,6 +313,6 @@ class ApronedLegs(Frozen):
     tenon: Annotated[float, Length(0, 200)] = 20.0
     """Length of the apron's tenons, mm; 0 for none."""
     taper: LegTaper | None = None
-    held: TopScrews | None = None
+    held: Held | None = None
     allowance: Annotated[float, Length(0, 300)] = 10.0
     """Left on the legs for trimming level, mm."""

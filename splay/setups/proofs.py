@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
-from dataclasses import dataclass
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, field
 
 from splay.layout import Layout
 from splay.layout.steps import Check
@@ -16,6 +16,7 @@ from splay.piece import DowelScrew, Piece, Shouldered
 from splay.quantity import degrees as deg
 from splay.setups.asker import NEAR_DEG, NEAR_MM, Asker, Words
 from splay.setups.boring import entry
+from splay.setups.buttons import button_proofs
 from splay.setups.card import Proof
 from splay.setups.crosscut import UNMEASURED, Cut, end_name, station_of
 from splay.setups.foot import long_point, sides_halved
@@ -44,6 +45,7 @@ from splay.setups.stick_shapes import bevel
 from splay.setups.wedge_cards import wedge_proofs
 from splay.setups.words import with_the
 from splay.stance.body import Body
+from splay.stance.buttons import Grooved
 from splay.stance.holding import Fastening
 from splay.stance.members import MemberStance, acute
 from splay.stance.staked import LegStance, Stance
@@ -89,6 +91,8 @@ class Known:
     layout: Layout
     sets: tuple[LegSet, ...]
     screws: tuple[Fastening, ...] = ()
+    grooved: tuple[Grooved, ...] = ()
+    read: Mapping[str, float] = field(default_factory=dict)
 
 
 def all_proofs(known: Known, ask: Asker) -> tuple[Proof, ...]:
@@ -106,6 +110,7 @@ def all_proofs(known: Known, ask: Asker) -> tuple[Proof, ...]:
         *wedge_proofs(known.piece, known.sets, ask),
         *_squared(known, ask),
         *held_proofs(known.sticks, known.screws, ask),
+        *button_proofs(known.sticks, known.grooved, known.read, ask),
         *outside_proofs(known.piece, ask),
         *_between(known.members, known.runs, ask),
         *_roped(known.ropes, ask),

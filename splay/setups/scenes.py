@@ -218,6 +218,31 @@ class TopHeld:
 
 
 @dataclass(frozen=True)
+class Grooving:
+    """A part under the top cut through at its groove for buttons: how far down, wide and deep, and the tilt
+    of its walls where the part leans, its corner then sharper than square or not."""
+
+    edge: str
+    wide: str
+    deep: str
+    side: str
+    upper: str
+    turn: str
+    sharp: bool
+
+
+@dataclass(frozen=True)
+class ButtonMade:
+    """A button from its side: its step, its tongue's thickness and length, how thick and long it is."""
+
+    step: str
+    tongue: str
+    out: str
+    thick: str
+    long: str
+
+
+@dataclass(frozen=True)
 class WedgeCut:
     """A wedge by its face and its side: how wide, how long, thick at its butt and at its edge."""
 
@@ -286,5 +311,5 @@ class StretcherMade:
 Scene = (
     Drilled | OnRamp | WithBlock | LegOnSaw | Scribed | StickSawn | TwoSticks | BevelledEdge
     | HalfLap | BetweenFeet | EightSides | TenonMade | PilotHole | Tapering | SideTapering | TopHeld
-    | WedgeCut | MitreDowelled | JointHoles | Marked | KerfOnEnd | StretcherMade
+    | Grooving | ButtonMade | WedgeCut | MitreDowelled | JointHoles | Marked | KerfOnEnd | StretcherMade
 )  # fmt: skip

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass, replace
 from functools import cached_property
+from itertools import pairwise
 from typing import Literal
 
 from splay.stance.convex import Face, Plane, Solid, box, clip, prism, without
@@ -84,14 +85,19 @@ class Void:
     """A convex notch taken out: a half lap, the space between two feet, or what an edge that the tree grew
     leaves beside itself.
 
-    `edge` is +1 for what is taken from the first edge, -1 from the other, 0 for neither; a grown edge's own
-    plane is the last.
+    `edge` is +1 for what is taken from the first edge, -1 from the other, 0 for neither. Beside a grown
+    edge it begins and ends square across, and the edge's own plane is the last.
     """
 
     name: str
     planes: tuple[Plane, ...]
     kind: Literal["lap", "feet", "grown"] = "lap"
     edge: int = 0
+
+    @property
+    def along(self) -> tuple[float, float]:
+        """Where beside a grown edge it begins and ends along the stick, mm."""
+        return -self.planes[0].offset, self.planes[1].offset
 
     def holds(self, p: Vec) -> bool:
         """Whether a point of the stick's own frame lies in it, or on its rim."""
@@ -201,8 +207,12 @@ class Body:
     def pieces(self) -> tuple[Solid, ...]:
         """The finished part as convex pieces, in its own frame."""
         made: tuple[Solid, ...] = (self.plain,)
+        grown = [void for void in self.voids if void.kind == "grown"]
+        if grown:
+            made = _between_edges(self.plain, grown)
         for void in self.voids:
-            made = tuple(piece for solid in made for piece in without(solid, void.planes))
+            if void.kind != "grown":
+                made = tuple(piece for solid in made for piece in without(solid, void.planes))
         return tuple(solid for solid in made if solid)
 
     @cached_property
@@ -252,6 +262,20 @@ class Body:
                         y = (rip.offset - rip.normal[2] * z) / rip.normal[1]
                 made[i, k] = (y, z)
         return made
+
+
+def _between_edges(plain: Solid, grown: list[Void]) -> tuple[Solid, ...]:
+    """A stick less what lies beside its grown edges: a piece from each place they were drawn by to the
+    next, for what lies beside them all begins and ends square across."""
+    stops = sorted({-FAR_MM, FAR_MM, *(x for void in grown for x in void.along)})
+    made = []
+    for a, b in pairwise(stops):
+        piece = clip(clip(plain, Plane((-1.0, 0.0, 0.0), -a)), Plane((1.0, 0.0, 0.0), b))
+        for void in grown:
+            if piece and void.along[0] <= a and b <= void.along[1]:
+                piece = clip(piece, void.planes[-1].turned())
+        made.append(piece)
+    return tuple(made)
 
 
 def shares(one: Body, count: int) -> tuple[float, ...]:

@@ -8,9 +8,8 @@ from dataclasses import dataclass
 from splay.piece import ApronedLegs, BoardSides, MitredFrames, Outline, Piece, PlaneFrames, TopScrews
 from splay.quantity import degrees as deg
 from splay.stance.body import Body, Side
-from splay.stance.convex import Plane
 from splay.stance.outline import points
-from splay.stance.side_taper import point, side_plane
+from splay.stance.side_taper import cross_section, point, side_plane
 from splay.stance.staked import Stance
 from splay.stance.vectors import Vec, dot
 
@@ -134,7 +133,7 @@ def held_by(piece: Piece, support: int) -> TopScrews | None:
     """The screws that hold the top to a support, where it has any."""
     one = piece.supports[support]
     if isinstance(one, PlaneFrames | MitredFrames | BoardSides | ApronedLegs):
-        return one.held
+        return one.held if isinstance(one.held, TopScrews) else None
     return None
 
 
@@ -161,45 +160,41 @@ def fastenings(piece: Piece, stance: Stance) -> tuple[Fastening, ...]:
         upper = upper_side(body)
         if upper is None:
             continue
-        for number, x in enumerate(_places(body, upper, screw), start=1):
+        for number, x in enumerate(places_along(body, upper, screw.count, screw.from_ends), start=1):
             made.append(_fastening(piece, body, upper, screw, number, x, wide))
     return tuple(made)
 
 
-def _middle(body: Body, side: Side) -> tuple[float, float]:
+def middle_of(body: Body, side: Side) -> tuple[float, float]:
     """The middle of a long side across the part, in its cross-section: across and up."""
     beside = _beside(side)
     here = side_plane(body, side)
-    ends = [point(here, side_plane(body, other), _cross_section(0.0)) for other in beside]
+    ends = [point(here, side_plane(body, other), cross_section(0.0)) for other in beside]
     return (ends[0][1] + ends[1][1]) / 2, (ends[0][2] + ends[1][2]) / 2
-
-
-def _cross_section(at: float) -> Plane:
-    return Plane((1.0, 0.0, 0.0), at)
 
 
 def _beside(side: Side) -> tuple[Side, Side]:
     return ((0, 1), (0, -1)) if side[0] else ((1, 0), (-1, 0))
 
 
-def _places(body: Body, upper: Side, screw: TopScrews) -> tuple[float, ...]:
-    """Along the part from the middle of its upper side, evenly from end to end."""
-    low, high = body.at(*_middle(body, upper))
-    half = max(0.0, (high - low) / 2 - screw.from_ends)
-    if screw.count == 1:
+def places_along(body: Body, upper: Side, count: int, from_ends: float) -> tuple[float, ...]:
+    """Along the part from the middle of its upper side, evenly from end to end, mm."""
+    low, high = body.at(*middle_of(body, upper))
+    half = max(0.0, (high - low) / 2 - from_ends)
+    if count == 1:
         return (0.0,)
-    return tuple(-half + 2 * half * k / (screw.count - 1) for k in range(screw.count))
+    return tuple(-half + 2 * half * k / (count - 1) for k in range(count))
 
 
 def _fastening(
     piece: Piece, body: Body, upper: Side, screw: TopScrews, number: int, x: float, wide: float
 ) -> Fastening:
-    y, z = _middle(body, upper)
+    y, z = middle_of(body, upper)
     low, high = body.at(y, z)
     top: Vec = ((low + high) / 2 + x, y, z)
     slanted = screw.slant > 0.0
     if slanted:
-        entry = _inner(body, upper)
+        entry = inner_side(body, upper)
         way, through, start = _axis(body, upper, entry, screw.slant, top)
         tall = math.dist(*(_corner(body, entry, other) for other in _beside(entry)))
         # A part too low for that is gone through straight.
@@ -246,10 +241,10 @@ def _axis(body: Body, upper: Side, entry: Side, slant: float, top: Vec) -> tuple
 
 
 def _corner(body: Body, side: Side, other: Side) -> Vec:
-    return point(side_plane(body, side), side_plane(body, other), _cross_section(0.0))
+    return point(side_plane(body, side), side_plane(body, other), cross_section(0.0))
 
 
-def _inner(body: Body, upper: Side) -> Side:
+def inner_side(body: Body, upper: Side) -> Side:
     """Of the two sides beside the upper one that which looks to the middle of the top."""
     o = body.pose.origin
 
@@ -276,5 +271,5 @@ def _edge(body: Body, entry: Side, upper: Side, start: Vec) -> float:
     here = side_plane(body, entry)
     beside = _beside(entry)
     other = side_plane(body, upper if upper in beside else beside[0])
-    corner = point(here, other, _cross_section(start[0]))
+    corner = point(here, other, cross_section(start[0]))
     return math.dist(corner, start)

@@ -21,6 +21,7 @@ from splay.piece import (
 )
 from splay.stance.battens import on_batten, screw_places
 from splay.stance.body import Body, shares
+from splay.stance.buttons import Grooved, grooves
 from splay.stance.convex import Plane
 from splay.stance.holding import Fastening, fastenings
 from splay.stance.members import EndStance, MemberStance, RopeStance
@@ -29,7 +30,7 @@ from splay.stance.pegs import holes_along, longest_from_side, pegs_from_above, p
 from splay.stance.staked import LegStance, Stance, support_of
 from splay.stance.vectors import Vec, along, between, cross, dot, unit
 
-Sort = Literal["tenon", "peg", "screw", "dowel", "stretcher", "rope"]
+Sort = Literal["tenon", "peg", "screw", "dowel", "stretcher", "rope", "groove"]
 TOP = "top"
 NEAR_MM = 5.0
 """Nearer than this two rods are looked at closely."""
@@ -177,6 +178,7 @@ def rods(
         *_ropes(piece, ropes),
         *_dowels(piece, stance),
         *_driven(piece),
+        *(rod for one in grooves(piece, stance) for rod in _groove(one)),
         *(_screw(one) for one in (fastenings(piece, stance) if screws is None else screws)),
     )
 
@@ -344,6 +346,18 @@ def _beyond(at: Vec, body: Body, stance: Stance) -> str:
         if all(plane.beyond(own) < 0.0 for plane in (other.start, other.finish, *other.rips)):
             return TOP if other.role == "slab" else other.key
     return ""
+
+
+def _groove(one: Grooved) -> Iterator[Rod]:
+    """A groove for buttons as a rod along its bottom, as thick as it is wide."""
+    half = one.chosen.groove / 2
+    down, into = one.chosen.drop + half, max(half, one.chosen.deep - half)
+    for a, b in one.spans:
+        yield Rod(
+            "groove", f"{one.body.key}.groove", f"the groove of the {one.body.name}",
+            frozenset({one.body.key}), one.at(a, down, into), one.at(b, down, into), half,
+            f"supports.{one.body.support}.held.drop",
+        )  # fmt: skip
 
 
 def _screw(one: Fastening) -> Rod:

@@ -180,6 +180,11 @@ def _meet(one: Plane, two: Plane) -> Vec:
     return point(one, two, Plane((1.0, 0.0, 0.0), 0.0))
 
 
+def cross_section(at: float) -> Plane:
+    """The plane square across a stick, so far along it."""
+    return Plane((1.0, 0.0, 0.0), at)
+
+
 def point(one: Plane, two: Plane, three: Plane) -> Vec:
     """The point three planes share."""
     a, b, c = one.normal, two.normal, three.normal

@@ -134,7 +134,7 @@ def _ordered(a: float, b: float) -> tuple[float, float]:
 def _beside(edges: list[Edge], half: float) -> tuple[Void, ...]:
     """What lies beside a leg's edges in a stick twice `half` wide, edge by edge and from place to place."""
     made: list[Void] = []
-    runs = [*pairwise(edges), (edges[-1], (edges[-1][0] + FAR_MM, *edges[-1][1:]))]
+    runs = [*pairwise(edges), (edges[-1], (FAR_MM, *edges[-1][1:]))]
     for one, two in runs:
         ends = (Plane((-1.0, 0.0, 0.0), -one[0]), Plane((1.0, 0.0, 0.0), two[0]))
         for side, k in ((-1, 1), (1, 2)):

@@ -8,9 +8,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from splay.piece import Battened, Piece, StakedLegs
+from splay.piece import Battened, Piece, StakedLegs, TopScrews
 from splay.plan import Plan
 from splay.quantity import Figure, Quantity, Show
+from splay.stance.buttons import buttons_by
 from splay.stance.holding import across_grain, held_by
 from splay.stance.members import members
 from splay.timber.choices import WoodChoice
@@ -171,11 +172,13 @@ def _let_move(piece: Piece, change: float, wide: float, show: Show) -> list[str]
             f"Screws through the battens: the middle one in a round hole, the outer ones in slots {slot} "
             "longer than the screw is thick, across the grain of the seat."
         )
-    screwed = [screw for k in range(len(piece.supports)) if (screw := held_by(piece, k)) is not None]
+    ways = [held_by(piece, k) or buttons_by(piece, k) for k in range(len(piece.supports))]
+    screwed = [way for way in ways if way is not None]
     if screwed:
         need, room = show.length(max(1.0, abs(change) * FIXING_ROOM)), min(one.moves for one in screwed)
         enough = "that is enough" if room >= need.value else f"make it {need.text} at least"
-        told.append(f"The top's screws leave it {show.length(room).text} to move in: {enough}.")
+        by = "screws" if any(isinstance(way, TopScrews) for way in screwed) else "buttons"
+        told.append(f"The top's {by} leave it {show.length(room).text} to move in: {enough}.")
     elif kinds & {"plane_frames", "mitred_frames", "aproned_legs", "board_sides"}:
         slot = show.length(max(1.0, far * wide * FIXING_ROOM / 2.0)).text
         told.append(

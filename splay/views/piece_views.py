@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 import math
+from itertools import product
 
 from splay.layout.placing import marked_face
 from splay.piece import Drawn, SlabLeg, Trough
 from splay.quantity import degrees as deg
 from splay.setups.groups import boring_groups
+from splay.stance.buttons import BODY_MM
 from splay.stance.contacts import on_floor
 from splay.stance.slab_leg import edge_spots, on_face
 from splay.stance.staked import LegStance, support_of
@@ -97,6 +99,7 @@ def _sizes(model: Model, sight: Sight) -> list[Shape]:
         *_underfoot(model, sight.eye),
         *_screws(model, sight.eye),
         *_dowels(model, sight.eye),
+        *_buttons(model, sight.eye),
         line("axis", (seat[0], -0.02 * rise), (seat[0], 1.05 * rise)),
         line("dimension", (edge, low), (edge, rise)),
         line("dimension", (edge - 0.02 * rise, rise), (seat[0], rise)),
@@ -133,6 +136,27 @@ def _screws(model: Model, eye: Eye) -> list[Shape]:
         head = along(one.at, one.way, -(one.through - one.sunk))
         ends = (eye.see(model.place(p)) for p in (head, along(one.at, one.way, one.screw.bite)))
         made.append(line("hidden", *ends, part=one.body.key))
+    return made
+
+
+def _buttons(model: Model, eye: Eye) -> list[Shape]:
+    """Buttons that hold the top: from above each as it lies, else the groove along its part."""
+    made: list[Shape] = []
+    for one in model.grooved:
+        for each in one.buttons if eye in (PLAN, UNDERSIDE) else ():
+            half, out = one.chosen.wide / 2, each.off
+            ring = [
+                eye.see(model.place(one.at(each.along + side * half, one.chosen.drop, into)))
+                for side, into in (
+                    (-1, one.chosen.deep - out), (1, one.chosen.deep - out),
+                    (1, -out - BODY_MM), (-1, -out - BODY_MM),
+                )
+            ]  # fmt: skip
+            made.append(area("tenon", tuple(ring), one.body.key))
+        if eye not in (PLAN, UNDERSIDE):
+            for span, down in product(one.spans, (one.chosen.drop, one.chosen.drop + one.chosen.groove)):
+                ends = (eye.see(model.place(one.at(x, down, 0.0))) for x in span)
+                made.append(line("hidden", *ends, part=one.body.key))
     return made
 
 
@@ -237,6 +261,7 @@ def plan_view(model: Model, eye: Eye, title: str) -> View:
         shapes += _leg_in_plan(model, sight, k, leg)
     shapes += _screws(model, eye)
     shapes += _dowels(model, eye)
+    shapes += _buttons(model, eye)
     shapes += _warned(model, eye)
     if eye is not PLAN:
         for group in boring_groups(model.stance):

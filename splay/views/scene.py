@@ -12,6 +12,7 @@ from splay.parts import LegPart, SocketPart
 from splay.piece import Piece, Stretcher
 from splay.quantity import Show
 from splay.stance.body import Body
+from splay.stance.buttons import grooves
 from splay.stance.holding import fastenings
 from splay.stance.members import MemberStance, RopeStance
 from splay.stance.outline import extent
@@ -161,6 +162,7 @@ class Model:
         self.piece, self.stance, self.sockets, self.show = piece, stance, sockets, show
         self.screws = fastenings(piece, stance)
         self.dowels = driven(piece)
+        self.grooved = grooves(piece, stance)
         floor = stance.floor
         pairs = list(zip(stance.legs, parts, strict=True))
         ends = [leg_points(piece, leg, part, floor) for leg, part in pairs]

@@ -8,7 +8,9 @@ from splay.quantity import degrees as deg
 from splay.setups.scenes import (
     BetweenFeet,
     BevelledEdge,
+    ButtonMade,
     EightSides,
+    Grooving,
     HalfLap,
     JointHoles,
     KerfOnEnd,
@@ -254,6 +256,51 @@ def top_held(scene: TopHeld) -> list[Shape]:
     else:
         made.append(text("label", (-66.0, -90.0), scene.entry, anchor="end"))
     return made
+
+
+def grooving(scene: Grooving) -> list[Shape]:
+    """The part in section, upright under the top, its grooved side to the right, leaning where it leans."""
+    lean = 0.0 if not scene.turn else (0.16 if scene.sharp else -0.16)
+
+    def on(y: float, into: float = 0.0) -> Flat:
+        """So far down from the top, and into the part."""
+        return (10.0 - lean * y - into, 52.0 - y)
+
+    foot = 140.0
+    made = [
+        area("section", ((-156.0, 52.0), (60.0, 52.0), (60.0, 96.0), (-156.0, 96.0))),
+        area("leg", (on(0.0), on(foot), on(foot, 84.0), on(0.0, 84.0))),
+        area("cut", (on(34.0), on(62.0), on(62.0, 36.0), on(34.0, 36.0))),
+        line("dimension", (40.0, 52.0), (40.0, 18.0)),
+        text("pointer", (48.0, 30.0), scene.edge, anchor="start"),
+        text("dimension", (48.0, -2.0), f"{scene.wide} wide", anchor="start"),
+        text("dimension", (48.0, -30.0), f"{scene.deep} deep", anchor="start"),
+        text("label", (48.0, -74.0), scene.side, anchor="start"),
+        text("label", (-150.0, 70.0), "the top", anchor="start"),
+    ]
+    if scene.turn:
+        made.append(text("label", (48.0, -52.0), f"{scene.turn} off square", anchor="start"))
+    return made
+
+
+def button_made(scene: ButtonMade) -> list[Shape]:
+    """A button from its side, its tongue to the left, its upper face up."""
+    ring = ((-122.0, -36.0), (88.0, -36.0), (88.0, 44.0), (-52.0, 44.0), (-52.0, -4.0), (-122.0, -4.0))
+    return [
+        area("leg", ring),
+        line("cut", (-52.0, 44.0), (-52.0, -4.0), (-122.0, -4.0)),
+        line("axis", (18.0, 66.0), (18.0, -58.0)),
+        line("dimension", (-66.0, 44.0), (-66.0, -4.0)),
+        text("pointer", (-72.0, 24.0), scene.step, anchor="end"),
+        text("dimension", (-130.0, -24.0), scene.tongue, anchor="end"),
+        line("dimension", (-122.0, -50.0), (-52.0, -50.0)),
+        text("dimension", (-88.0, -68.0), scene.out),
+        line("dimension", (100.0, -36.0), (100.0, 44.0)),
+        text("dimension", (106.0, 0.0), scene.thick, anchor="start"),
+        line("dimension", (-122.0, -84.0), (88.0, -84.0)),
+        text("dimension", (-12.0, -102.0), scene.long),
+        text("label", (18.0, 74.0), "screw"),
+    ]
 
 
 def wedge_cut(scene: WedgeCut) -> list[Shape]:

@@ -77,6 +77,43 @@ class FromMiddle:
 
 
 @dataclass(frozen=True)
+class Groove:
+    """A groove along sticks in `side`, its nearer edge `edge` from `upper`, `wide` on that side and `deep`
+    square to it. Its walls lie along `upper`: `turn` off square to the side, so that its bottom comes
+    `nearer` to `upper` than its mouth square in, or goes further from it. It goes `ends` to either side of
+    the middle of the length of `upper`, from end to end where that is None; it begins `begins` from there,
+    on either side, where something else is let in in the middle."""
+
+    parts: tuple[str, ...]
+    named: str
+    side: str
+    upper: str
+    edge: Quantity
+    wide: Quantity
+    deep: Quantity
+    turn: Quantity | None
+    nearer: bool
+    ends: Quantity | None
+    begins: Quantity | None = None
+
+
+@dataclass(frozen=True)
+class Buttons:
+    """Blocks, each with a tongue along its lower face: `thick`, `wide`, `long` over all; the step from the
+    upper face down to the tongue, which is so thick and so long. The shoulder over it is `turn` off square
+    where the part leans, the block `longer` at its upper face, or shorter."""
+
+    thick: Quantity
+    wide: Quantity
+    long: Quantity
+    step: Quantity
+    tongue: Quantity
+    out: Quantity
+    turn: Quantity | None
+    longer: bool
+
+
+@dataclass(frozen=True)
 class Widened:
     """Screw holes `out` from the middle made wider than their bits, to slots along the stick or all round:
     `hole` and `seat` are the whole widths of the thin one and of the head's, `washer` what then lies under
@@ -370,8 +407,8 @@ class Cut:
 Do = (
     Along | Round | Across | FromEdge | FromMiddle | Widened | OnEnd | OverEnd | DrawLine
     | NameFaces | Write | Bit | WallDepth | Back | Ream | Chop | Turned | TwoWay | Tenon | Shoulders
-    | Transferred | Between | Spots | Places | Notch | CutOut | TaperLine | Cut | Plain | LongPoint | Kerf
-    | MakeWedge
+    | Transferred | Between | Groove | Buttons | Spots | Places | Notch | CutOut | TaperLine | Cut | Plain
+    | LongPoint | Kerf | MakeWedge
 )  # fmt: skip
 
 

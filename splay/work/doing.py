@@ -272,6 +272,42 @@ def _(one: does.Spots) -> str:
 
 
 @do.register
+def _(one: does.Groove) -> str:
+    said = (
+        f"{cap(one.named)}, {one.side}: a groove along the {one.upper}, its nearer edge {one.edge.text} "
+        f"from it, {one.wide.text} wide there and {one.deep.text} deep, square to that side"
+    )
+    if one.begins is not None:
+        end = f"to {one.ends.text}" if one.ends is not None else "to the ends"
+        said += f", only from {one.begins.text} {end} to either side of the middle of its length"
+    elif one.ends is not None:
+        said += f", {one.ends.text} to either side of the middle of its length"
+    if one.turn is not None:
+        way = "nearer to" if one.nearer else "further from"
+        said += (
+            f". Blade or fence tilted {one.turn.text}, so that its bottom comes {way} the {one.upper} than "
+            "a square groove's"
+        )
+    return f"{said}."
+
+
+@do.register
+def _(one: does.Buttons) -> str:
+    said = (
+        f"Blocks {one.thick.text} thick, {one.wide.text} wide, {one.long.text} long with the grain. From "
+        f"one end {one.out.text} in and from the upper face {one.step.text} down saw away the corner: a "
+        f"tongue {one.tongue.text} thick is left below."
+    )
+    if one.turn is not None:
+        how = "longer" if one.longer else "shorter"
+        said += (
+            f" The shoulder {one.turn.text} off square, the block {how} at its upper face: so it lies "
+            "along the part."
+        )
+    return said
+
+
+@do.register
 def _(one: does.Places) -> str:
     told = []
     for side in dict.fromkeys(side for _, side, _ in one.marks):

@@ -66,6 +66,8 @@ _ALL = (
     _angle("rip", "angle", scale="sawn"),
     _length("notch", "length"),
     _length("slot", "length"),
+    _length("groove", "length", "stretchers", follows="the buttons' step"),
+    _length("button", "length", "stretchers"),
     _length("outside", "length", "legs"),
     _length("side_taper", "length", "legs"),
     _length("held", "length", "stretchers"),

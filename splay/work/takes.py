@@ -94,6 +94,15 @@ class StandsOut:
 
 
 @dataclass(frozen=True)
+class ToGroove:
+    """A rule down one side of a stick, from where it meets another to the nearer edge of its groove."""
+
+    part: str
+    side: str
+    upper: str
+
+
+@dataclass(frozen=True)
 class Butt:
     """Calipers over the thick end of a leg's wedge."""
 
@@ -179,7 +188,7 @@ class EndToEnd:
 
 Take = (
     Apart | RodInHole | BothSides | SawnLine | Corner | Thick | AcrossFoot | OneFace | FirstShoulder | Deep
-    | Probed | Butt | StandsOut | SawnTop | Bevelled | Sticks | Gap | Wall | EndToEnd
+    | Probed | ToGroove | Butt | StandsOut | SawnTop | Bevelled | Sticks | Gap | Wall | EndToEnd
 )  # fmt: skip
 
 
@@ -258,6 +267,11 @@ def _(take: StandsOut) -> str:
         f"A screw in its hole until its head sits: rule along it, from the {take.upper} to its point. That "
         "much goes into the top."
     )
+
+
+@how.register
+def _(take: ToGroove) -> str:
+    return f"Rule down the {take.side}, from the {take.upper} to the groove's nearer edge."
 
 
 @how.register

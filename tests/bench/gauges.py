@@ -23,14 +23,17 @@ from splay.work.takes import (
     FirstShoulder,
     Gap,
     OneFace,
+    Probed,
     RodInHole,
     SawnLine,
     SawnTop,
     StandsOut,
     Sticks,
     Thick,
+    ToGroove,
     Wall,
 )
+from tests.bench.buttoned import read_groove, read_step
 from tests.bench.frames import Array, apart_deg, square_to, unit, vec
 from tests.bench.hands import NotTold
 from tests.bench.held import read_out
@@ -168,10 +171,16 @@ class Gauges:
             found.append(inside + low)
         return min(found)
 
+    def _togroove(self, take: ToGroove, proof: Proof) -> float | None:
+        return read_groove(self.judge, take)
+
     def _deep(self, take: Deep, proof: Proof) -> float | None:
+        if "tongue" in take.where:
+            return read_step(self.judge, take)
         return None  # a depth is what it was set to; its card is held against the part it fits
 
-    _probed = _deep
+    def _probed(self, take: Probed, proof: Proof) -> float | None:
+        return None
 
     def _sawntop(self, take: SawnTop, proof: Proof) -> float:
         leg, _ = self._leg(take.part)

@@ -18,10 +18,23 @@ from splay.stance.members import MemberStance, RopeStance, floor_side, members
 from splay.stance.staked import LegStance, support_of
 from splay.stance.taper import size_at
 from splay.stance.vectors import word
-from splay.work.does import Between, Bit, Cut, CutOut, LongPoint, Notch, Shoulders, Tenon, Transferred
+from splay.work.does import (
+    Between,
+    Bit,
+    Cut,
+    CutOut,
+    Groove,
+    LongPoint,
+    Notch,
+    Shoulders,
+    Tenon,
+    Transferred,
+)
 from splay.work.lays import EndUp, OnFloor, OnLines, OnSaw, OnTilt, Tapered, Upright
 from splay.work.marks import Kind, Mark, leg_key, member_key
 from tests.bench import hands
+from tests.bench.buttoned import Cut as GrooveCut
+from tests.bench.buttoned import judge_buttons, judge_groove
 from tests.bench.frames import Array, apart_deg, spun, square_to, unit, vec
 from tests.bench.held import judge_held
 from tests.bench.outside import judge_outside
@@ -100,6 +113,8 @@ class Judge:
         self.tapered: dict[str, TaperedStick] = {}
         self.screwed: dict[str, float] = {}
         self.butts: dict[str, float] = {}
+        self.grooved: dict[str, tuple[Groove, GrooveCut]] = {}
+        self.steps: dict[str, float] = {}
         self.driven: dict[str, list[tuple[Array, Array, float, float]]] = {}
 
     def _leg(self, leg: LegStance) -> Stick:
@@ -762,6 +777,12 @@ class Judge:
 
     _dowel = _joint
     _slot = _joint
+
+    def _groove(self, card: SetUp) -> None:
+        judge_groove(self, card)
+
+    def _buttons(self, card: SetUp) -> None:
+        judge_buttons(self, card)
 
     def _outside(self, card: SetUp) -> None:
         judge_outside(self, card)

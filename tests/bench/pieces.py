@@ -67,6 +67,16 @@ def framed(rng: random.Random, name: str = "") -> Piece:
             "length": rng.choice((20, 30, 40)),
             "moves": rng.choice((0.0, 3.0, 6.0)),
         }
+        if rng.random() < 0.4:
+            support["held"] = {
+                "way": "buttons",
+                "drop": rng.uniform(8, 16),
+                "groove": rng.uniform(5, 10),
+                "deep": rng.uniform(7, 12),
+                "count": rng.choice((1, 2, 3)),
+                "from_ends": rng.uniform(40, 90),
+                "moves": rng.choice((0.0, 3.0, 6.0)),
+            }
         document["top"]["grain"] = rng.choice((0.0, 90.0, 30.0))
     if "taper" in support and rng.random() < 0.5:
         sides = ("inner", "outer", "both") if name == "crossed" else ("inside", "inner", "outer", "all")

@@ -169,7 +169,7 @@ class TaperedLegs(BrowserCase):
 class TopHeld(BrowserCase):
     def test_a_top_is_screwed_on_and_what_is_wrong_is_said_before_a_hole_is_bored(self) -> None:
         page = self.at(self.hang(starter("crossed")), "stance")
-        page.get_by_label("top screwed on from below").check()
+        page.get_by_role("radio", name="screws from below").click(force=True)
         expect(field(page, "supports.0.held.from_ends")).to_have_value("60 mm")
         expect(page.locator("figure.plan ellipse.tenon, svg ellipse.tenon").first).to_be_attached()
         type_in(page, "supports.0.held.bite", "26")
@@ -189,6 +189,42 @@ class TopHeld(BrowserCase):
         saved(page)
         page.goto(page.url.replace("/stretchers", "/work"))
         expect(page.get_by_text("Hold the top down").first).to_be_visible()
+
+
+class Buttoned(BrowserCase):
+    def test_a_top_is_held_by_buttons_whose_step_follows_the_groove_as_it_was_read(self) -> None:
+        page = self.at(self.hang(starter("aproned")), "stance")
+        page.get_by_role("radio", name="screws from below").click(force=True)
+        type_in(page, "supports.0.held.bite", "13")
+        page.get_by_role("radio", name="buttons", exact=True).click(force=True)
+        expect(field(page, "supports.0.held.drop")).to_have_value("12 mm")
+        type_in(page, "supports.0.held.moves", "18")
+        saved(page)
+        expect(page.locator("[data-finding=button_slips]")).to_contain_text("deeper")
+        type_in(page, "supports.0.held.moves", "4")
+        saved(page)
+        expect(page.locator("[data-finding=button_slips]")).to_have_count(0)
+        # Screws again are as they were.
+        page.get_by_role("radio", name="screws from below").click(force=True)
+        expect(field(page, "supports.0.held.bite")).to_have_value("13 mm")
+        page.get_by_role("radio", name="buttons", exact=True).click(force=True)
+        expect(field(page, "supports.0.held.drop")).to_have_value("12 mm")
+        saved(page)
+        page.goto(page.url.replace("/stance", "/stretchers"))
+        page.locator("[data-work]").click()
+        page.get_by_role(
+            "option", name="Groove the front apron and the back apron for the top's buttons"
+        ).click()
+        card = page.locator("article.card")
+        proof = card.locator("[data-proof^='groove.'] input").first
+        proof.fill("13.5")
+        proof.press("Enter")
+        saved(page)
+        page.locator("[data-work]").click()
+        page.keyboard.press("End")
+        page.get_by_role("option", name="Make 4 buttons for the front apron and the back apron").click()
+        expect(card).to_contain_text("12.5 mm")
+        expect(card).to_contain_text("Made to the groove as it was read")
 
 
 class LiveEdge(BrowserCase):
@@ -226,7 +262,9 @@ class LiveEdge(BrowserCase):
         proof.press("Enter")
         saved(page)
         page.goto(page.url.replace("/legs", "/work"))
-        expect(page.get_by_text("Drive the dowels of the slab leg at the left from outside").first).to_be_visible()
+        expect(
+            page.get_by_text("Drive the dowels of the slab leg at the left from outside").first
+        ).to_be_visible()
 
 
 class Wedged(BrowserCase):

@@ -157,10 +157,10 @@ class Wrong(SimpleTestCase):
 
     def test_what_is_put_in_at_first_is_right(self) -> None:
         for kind in KINDS:
-            made = restate(starter(kind), Restate("held", "on", 0))
+            made = restate(starter(kind), Restate("held", "screws", 0))
             with self.subTest(kind):
                 self.assertEqual([code for code in codes(made) if code.startswith("held")], [])
-                self.assertIsNone(restate(made, Restate("held", "off", 0)).supports[0].held)
+                self.assertIsNone(restate(made, Restate("held", "nothing", 0)).supports[0].held)
 
 
 class Blind(SimpleTestCase):

@@ -1933,7 +1933,8 @@ export interface components {
              * @default 40
              */
             face: number | string;
-            held?: components["schemas"]["TopScrews"] | null;
+            /** Held */
+            held?: (components["schemas"]["TopScrews"] | components["schemas"]["TopButtons"]) | null;
             /**
              * Id
              * @default
@@ -2522,7 +2523,8 @@ export interface components {
              *     }
              */
             dowels: components["schemas"]["Dowels"];
-            held?: components["schemas"]["TopScrews"] | null;
+            /** Held */
+            held?: (components["schemas"]["TopScrews"] | components["schemas"]["TopButtons"]) | null;
             /**
              * Id
              * @default
@@ -5022,7 +5024,8 @@ export interface components {
              * @enum {integer}
              */
             frames: 1 | 2;
-            held?: components["schemas"]["TopScrews"] | null;
+            /** Held */
+            held?: (components["schemas"]["TopScrews"] | components["schemas"]["TopButtons"]) | null;
             /**
              * Id
              * @default
@@ -6001,7 +6004,8 @@ export interface components {
              * @default 35
              */
             face: number | string;
-            held?: components["schemas"]["TopScrews"] | null;
+            /** Held */
+            held?: (components["schemas"]["TopScrews"] | components["schemas"]["TopButtons"]) | null;
             /**
              * Id
              * @default
@@ -9065,6 +9069,66 @@ export interface components {
             upper_edge: components["schemas"]["EdgeShape"];
         };
         /**
+         * TopButtons
+         * @description Buttons that hold the top: blocks screwed to it from below, their tongues in a groove of the parts
+         *     that lie under it.
+         */
+        TopButtons: {
+            /**
+             * Bite
+             * @description How far its screw goes into the top, mm.
+             * @default 16
+             */
+            bite: number | string;
+            /**
+             * Count
+             * @description How many at one part.
+             * @default 2
+             */
+            count: number;
+            /**
+             * Deep
+             * @description The groove, deep, level, mm.
+             * @default 10
+             */
+            deep: number | string;
+            /**
+             * Drop
+             * @description From the top's underside down to the groove's upper wall, mm.
+             * @default 12
+             */
+            drop: number | string;
+            /**
+             * From Ends
+             * @description The middles of the outer ones from the ends of the part's upper side, mm.
+             * @default 60
+             */
+            from_ends: number | string;
+            /**
+             * Groove
+             * @description The groove, wide, mm.
+             * @default 8
+             */
+            groove: number | string;
+            /**
+             * Moves
+             * @description What the top may move over its whole width across the grain, mm: the buttons stand off for it.
+             * @default 4
+             */
+            moves: number | string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            way: "buttons";
+            /**
+             * Wide
+             * @description A button along its part, mm.
+             * @default 28
+             */
+            wide: number | string;
+        };
+        /**
          * TopScrews
          * @description Screws from below that hold the top to the parts that lie under it.
          */
@@ -9118,9 +9182,8 @@ export interface components {
              */
             slant: number | string;
             /**
-             * Way
-             * @default screws
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             way: "screws";
         };

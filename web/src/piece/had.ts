@@ -19,8 +19,7 @@ function partOf(ask: Partial<Restate>): string {
   return parts[ask.what ?? ''] ?? ''
 }
 const kindOf = (part: Part): string => {
-  // The top's screws are there, or are not, whatever way of holding they are.
-  const kind = 'bite' in part ? 'on' : (part['kind'] ?? part['way'])
+  const kind = part['kind'] ?? part['way']
   // What there is only one kind of is there, or is not.
   return typeof kind === 'string' ? kind : 'on'
 }

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 
 import type { Support } from '../../api/types'
+import Choice from '../../fields/Choice.vue'
 import OptionalForm from '../../fields/OptionalForm.vue'
 import PieceForm from '../../fields/PieceForm.vue'
 import { choice, count, flag, type Row, typed } from '../../fields/rows'
@@ -184,7 +185,12 @@ const taperLegs = (on: boolean): void =>
 /** Screws from below into the top, for every support that has pieces lying under it. */
 const holds = computed(() => any.value !== undefined && 'held' in any.value)
 const held = computed(() => (any.value && 'held' in any.value ? any.value.held : null))
-const HELD: Row[] = [
+const WAYS = [
+  { value: 'nothing', title: 'nothing yet' },
+  { value: 'screws', title: 'screws from below' },
+  { value: 'buttons', title: 'buttons' },
+]
+const SCREWS: Row[] = [
   typed('held.size', 'Screw, thick'),
   typed('held.length', 'Screw, long'),
   typed('held.bite', 'Into the top'),
@@ -194,8 +200,17 @@ const HELD: Row[] = [
   typed('held.from_ends', 'From ends'),
   typed('held.moves', 'Top moves'),
 ]
-const hold = (on: boolean): void =>
-  store.restate({ what: 'held', to: on ? 'on' : 'off', support: index.value })
+const BUTTONS: Row[] = [
+  typed('held.groove', 'Groove'),
+  typed('held.deep', 'Deep'),
+  typed('held.drop', 'Below the top'),
+  typed('held.wide', 'Button, wide'),
+  typed('held.bite', 'Into the top'),
+  count('held.count', 'At a piece'),
+  typed('held.from_ends', 'From ends'),
+  typed('held.moves', 'Top moves'),
+]
+const hold = (way: string): void => store.restate({ what: 'held', to: way, support: index.value })
 const CUT = [typed('cut_out.width', 'Between the feet'), typed('cut_out.height', 'High')]
 function feetOf(on: boolean): void {
   store.set(`${base.value}.cut_out`, on ? {} : null)
@@ -259,16 +274,21 @@ function feetOf(on: boolean): void {
       data-outside
       @want="dowelOutside"
     />
-    <OptionalForm
-      v-if="holds"
-      label="top screwed on from below"
-      :on="!!held"
-      :base="base"
-      :rows="HELD"
-      :across="4"
-      data-held
-      @want="hold"
-    />
+    <template v-if="holds">
+      <Choice
+        label="Top held by:"
+        :items="WAYS"
+        :value="held?.way ?? 'nothing'"
+        data-held
+        @choose="hold($event)"
+      />
+      <PieceForm
+        v-if="held"
+        :base="base"
+        :rows="held.way === 'buttons' ? BUTTONS : SCREWS"
+        :across="4"
+      />
+    </template>
   </section>
 </template>
 
