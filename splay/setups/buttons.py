@@ -204,7 +204,8 @@ def button_proofs(
         yield ask.length(("groove", stick.key), edge, words, slips)
         down = _down(mates, read)
         step = Words(
-            f"Button for the {stick.name}, its step", Deep(stick.key, "or of a caliper, from its upper face to its tongue"),
+            f"Button for the {stick.name}, its step",
+            Deep(stick.key, "or of a caliper, from its upper face to its tongue"),
             "too deep a step draws nothing", stick.key, "stretchers", "button's step",
         )  # fmt: skip
         yield ask.hair(("button", stick.key), down - DRAWS_MM, NEAR_MM, step)

@@ -10,7 +10,6 @@ from splay.piece import (
     ApronedLegs,
     Battened,
     Blind,
-    BoardSides,
     MitredFrames,
     Piece,
     PlaneFrames,
@@ -22,12 +21,8 @@ from splay.piece import (
 from splay.piece.ids import fresh_ids
 from splay.piece.starters import starting_support
 from splay.stance.body import Body
-from splay.stance.buttons import grooves
-from splay.stance.holding import Fastening, across_grain, fastenings
-from splay.stance.members import members
 from splay.stance.outline import extent
 from splay.stance.redraw import with_straight_end
-from splay.stance.rods import clear, rods
 from splay.stance.side_taper import joined_to
 from splay.stance.staked import LegStance, stand
 
@@ -43,26 +38,6 @@ CROSS_STEP_MM = 100.0
 TAPERED_SHARE = 0.6
 """A leg begins tapered to this share of its width; a joint further down it than that leaves no room on its
 side (common practice, no source)."""
-BITE_SHARE = 0.6
-"""Screws go this share of its thickness into the top (common practice, no source)."""
-POINT_MM = 5.0
-"""And leave at least this in front of their points (common practice, no source)."""
-MOVES_SHARE = 0.01
-"""A top is given this share of its width to move in until its wood is known (common practice, no
-source)."""
-FROM_ENDS_MM = (40.0, 50.0, 60.0, 70.0, 80.0, 100.0, 120.0)
-DROPS_MM = (12.0, 14.0, 10.0, 16.0, 20.0)
-DEPTHS_MM = (8.0, 10.0, 12.0, 14.0, 16.0, 18.0)
-HELD_MM = 4.0
-"""Buttons begin with so much of their tongues in the groove at the worst (common practice, no source)."""
-ROOM_MM = 12.0
-POCKET_DEG = 15.0
-"""Where a part leans, its screws start from its inner side at this slant (common practice, no source)."""
-PLUMB = 1.0 - 1e-9
-GRIP_MM = 30.0
-"""Wood left under a head is at most this: a longer thin hole wanders (common practice, no source)."""
-SCREWS_MM = (16.0, 20.0, 25.0, 30.0, 35.0, 40.0, 45.0, 50.0, 60.0, 70.0, 80.0)
-"""Lengths screws are sold in (common practice, no source)."""
 BELOW_JOINT_MM = 15.0
 """A taper begins this far below the joint (common practice, no source)."""
 
@@ -312,85 +287,6 @@ def _tapered(support: Squared, leg: Body, others: list[Body]) -> dict[str, Any]:
         "begins": float(5 * math.ceil(begins / 5)),
         "foot": float(round(TAPERED_SHARE * leg.width)),
     }
-
-
-def with_held(piece: Piece, to: str, index: int) -> dict[str, Any]:
-    """The piece's document with its top held to support `index` by screws from below, by buttons, or by
-    nothing."""
-    document = write_piece(piece)
-    support = piece.supports[index] if 0 <= index < len(piece.supports) else None
-    if not isinstance(support, Squared | BoardSides):
-        do = "Choose frames, board sides or legs with aprons."
-        raise BadInput(Fault("restate.support", str(index), "a support with pieces under the top", do))
-    if to not in HOLDERS:
-        raise BadInput(Fault("restate.to", shorten(to), ", ".join(HOLDERS), "Choose one of these."))
-    document["supports"][index]["held"] = None
-    if to == "screws":
-        document["supports"][index]["held"] = _screwed(piece, document, index)
-    elif to == "buttons":
-        document["supports"][index]["held"] = _buttoned(piece, document, index)
-    return document
-
-
-HOLDERS = ("screws", "buttons", "nothing")
-
-
-def _started(piece: Piece) -> dict[str, Any]:
-    """How far fastenings go into the top, and how far it may move, to begin with."""
-    wide = across_grain(piece.top.outline, piece.top.grain)
-    return {
-        "bite": float(round(min(BITE_SHARE * piece.top.thickness, piece.top.thickness - POINT_MM))),
-        "moves": round(2.0 * MOVES_SHARE * wide) / 2.0,
-    }
-
-
-def _buttoned(piece: Piece, document: dict[str, Any], index: int) -> dict[str, Any]:
-    """A groove as deep as the tongues need, and no deeper than half the thinnest part."""
-    button = {"way": "buttons", **_started(piece)}
-    document["supports"][index]["held"] = button
-    for button["from_ends"] in FROM_ENDS_MM[2:]:
-        for button["drop"] in DROPS_MM:
-            for button["deep"] in DEPTHS_MM:
-                made = read_piece(document)
-                mine = [one for one in grooves(made, stand(made)) if one.body.support == index]
-                if min((one.held for one in mine), default=0.0) >= HELD_MM:
-                    break
-            if _free(made, index):
-                return button
-    return button
-
-
-def _screwed(piece: Piece, document: dict[str, Any], index: int) -> dict[str, Any]:
-    """Screws that leave wood in front of their points, from the inner side where the parts lean."""
-    screw = {"way": "screws", **_started(piece)}
-    document["supports"][index]["held"] = screw
-
-    def tried() -> list[Fastening]:
-        made = read_piece(document)
-        return [one for one in fastenings(made, stand(made)) if one.body.support == index]
-
-    mine = tried()
-    if any(one.way[2] < PLUMB for one in mine):
-        screw["slant"] = POCKET_DEG
-        mine = tried()
-    for screw["from_ends"] in FROM_ENDS_MM:
-        mine = tried()
-        if all(one.beside > ROOM_MM for one in mine) and _free(read_piece(document), index):
-            break
-    room = min((one.through for one in mine), default=20.0) + screw["bite"]
-    fit = [size for size in SCREWS_MM if size <= min(room, screw["bite"] + GRIP_MM)]
-    return {**screw, "length": fit[-1] if fit else SCREWS_MM[0]}
-
-
-def _free(piece: Piece, index: int) -> bool:
-    """Whether what holds the top to a support meets nothing else in the wood."""
-    stance = stand(piece)
-    every = rods(piece, stance, *members(piece, stance))
-    mine = [one for one in every if one.field.startswith(f"supports.{index}.held.")]
-    return all(
-        clear(one, other) > POINT_MM for one in mine for other in every
-        if one.joint != other.joint and one.hosts & other.hosts
-    )  # fmt: skip
 
 
 def with_cross_piece(piece: Piece, index: int) -> dict[str, Any]:

@@ -13,7 +13,6 @@ from splay.stance.aim import foot_reach, outward
 from splay.stance.arrange import (
     with_belly,
     with_cross_piece,
-    with_held,
     with_hollow,
     with_members,
     with_peg,
@@ -21,6 +20,7 @@ from splay.stance.arrange import (
     with_taper,
     without,
 )
+from splay.stance.hold_down import with_held
 from splay.stance.outline import extent, points
 from splay.stance.redraw import (
     with_edge_spot,

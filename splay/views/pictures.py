@@ -37,6 +37,7 @@ from splay.setups.scenes import (
     WithBlock,
 )
 from splay.stance.vectors import Flat
+from splay.views import joint_pictures as joint
 from splay.views import stick_pictures as stick
 from splay.views.saw_pictures import crosscut
 from splay.views.scale_arc import scale_arc
@@ -334,14 +335,14 @@ _DRAWN: dict[type[Any], tuple[str, Callable[[Any], list[Shape]]]] = {
     EightSides: ("octagon", stick.octagon),
     Tapering: ("taper", stick.taper),
     SideTapering: ("taper", stick.side_taper),
-    TopHeld: ("drill", stick.top_held),
-    WedgeCut: ("wedge", stick.wedge_cut),
+    TopHeld: ("drill", joint.top_held),
+    WedgeCut: ("wedge", joint.wedge_cut),
     TenonMade: ("tenon", stick.tenon),
     PilotHole: ("pilot", stick.pilot),
-    JointHoles: ("slot", stick.slot),
-    Grooving: ("crosscut", stick.grooving),
-    ButtonMade: ("block", stick.button_made),
-    MitreDowelled: ("drill", stick.mitre_dowelled),
+    JointHoles: ("slot", joint.slot),
+    Grooving: ("crosscut", joint.grooving),
+    ButtonMade: ("block", joint.button_made),
+    MitreDowelled: ("drill", joint.mitre_dowelled),
     Marked: ("marking", stick.marking),
     KerfOnEnd: ("kerf", stick.kerf),
     StretcherMade: ("member", stick.member),

@@ -3,21 +3,20 @@
 from __future__ import annotations
 
 import math
-from itertools import product
 
 from splay.layout.placing import marked_face
 from splay.piece import Drawn, SlabLeg, Trough
 from splay.quantity import degrees as deg
 from splay.setups.groups import boring_groups
-from splay.stance.buttons import BODY_MM
 from splay.stance.contacts import on_floor
 from splay.stance.slab_leg import edge_spots, on_face
 from splay.stance.staked import LegStance, support_of
 from splay.stance.underfoot import bearings
-from splay.stance.vectors import Flat, along
+from splay.stance.vectors import Flat
+from splay.views.fixings import fixings
 from splay.views.project import FRONT, PLAN, SIDE, UNDERSIDE, UPPER_FACE, Eye, eye_along, quarter_eye
 from splay.views.scene import Model, Sight
-from splay.views.shapes import Handle, Layer, Shape, View, area, ellipse, line, text
+from splay.views.shapes import Handle, Shape, View, area, ellipse, line, text
 
 _LEAST_SIGHTLINE_MM = 60.0
 _RING_MM = 24.0
@@ -97,9 +96,7 @@ def _sizes(model: Model, sight: Sight) -> list[Shape]:
     sizes = [
         line("floor", (left - 0.14 * rise, low), (right + 0.08 * rise, low), part="floor"),
         *_underfoot(model, sight.eye),
-        *_screws(model, sight.eye),
-        *_dowels(model, sight.eye),
-        *_buttons(model, sight.eye),
+        *fixings(model, sight.eye),
         line("axis", (seat[0], -0.02 * rise), (seat[0], 1.05 * rise)),
         line("dimension", (edge, low), (edge, rise)),
         line("dimension", (edge - 0.02 * rise, rise), (seat[0], rise)),
@@ -121,58 +118,6 @@ def _underfoot(model: Model, eye: Eye) -> list[Shape]:
         made.append(
             area("board", ((x - half, 0.0), (x - half, -t), (x + half, -t), (x + half, 0.0)), one.part)
         )
-    return made
-
-
-def _screws(model: Model, eye: Eye) -> list[Shape]:
-    """The screws that hold the top: from the side each from its head to its point, from above its head."""
-    made: list[Shape] = []
-    for one in model.screws:
-        if eye in (PLAN, UNDERSIDE):
-            made.append(
-                ellipse("tenon", eye.see(model.place(one.at)), (one.screw.head / 2,) * 2, part=one.body.key)
-            )
-            continue
-        head = along(one.at, one.way, -(one.through - one.sunk))
-        ends = (eye.see(model.place(p)) for p in (head, along(one.at, one.way, one.screw.bite)))
-        made.append(line("hidden", *ends, part=one.body.key))
-    return made
-
-
-def _buttons(model: Model, eye: Eye) -> list[Shape]:
-    """Buttons that hold the top: from above each as it lies, else the groove along its part."""
-    made: list[Shape] = []
-    for one in model.grooved:
-        for each in one.buttons if eye in (PLAN, UNDERSIDE) else ():
-            half, out = one.chosen.wide / 2, each.off
-            ring = [
-                eye.see(model.place(one.at(each.along + side * half, one.chosen.drop, into)))
-                for side, into in (
-                    (-1, one.chosen.deep - out), (1, one.chosen.deep - out),
-                    (1, -out - BODY_MM), (-1, -out - BODY_MM),
-                )
-            ]  # fmt: skip
-            made.append(area("tenon", tuple(ring), one.body.key))
-        if eye not in (PLAN, UNDERSIDE):
-            for span, down in product(one.spans, (one.chosen.drop, one.chosen.drop + one.chosen.groove)):
-                ends = (eye.see(model.place(one.at(x, down, 0.0))) for x in span)
-                made.append(line("hidden", *ends, part=one.body.key))
-    return made
-
-
-def _dowels(model: Model, eye: Eye) -> list[Shape]:
-    """Dowels driven from outside: from above those that are seen there, else each along itself."""
-    made: list[Shape] = []
-    for one in model.dowels:
-        support = model.piece.supports[one.support]
-        assert isinstance(support, SlabLeg) and support.outside is not None
-        half = support.outside.size / 2
-        if eye in (PLAN, UNDERSIDE) and one.runs == "plumb":
-            sort: Layer = "tenon" if eye is PLAN else "hidden"
-            made.append(ellipse(sort, eye.see(model.place(one.at)), (half, half), part=one.leg))
-            continue
-        ends = (eye.see(model.place(p)) for p in (one.at, along(one.at, one.way, one.deep)))
-        made.append(line("hidden", *ends, part=one.leg))
     return made
 
 
@@ -259,9 +204,7 @@ def plan_view(model: Model, eye: Eye, title: str) -> View:
         shapes.append(area("footprint", sight.footprint))
     for k, leg in enumerate(legs):
         shapes += _leg_in_plan(model, sight, k, leg)
-    shapes += _screws(model, eye)
-    shapes += _dowels(model, eye)
-    shapes += _buttons(model, eye)
+    shapes += fixings(model, eye)
     shapes += _warned(model, eye)
     if eye is not PLAN:
         for group in boring_groups(model.stance):

@@ -1,4 +1,4 @@
-"""Pictures of work on sticks: two of them at an angle, bevels, laps, eight sides, tapers, slots."""
+"""Pictures of work on sticks: two of them at an angle, bevels, laps, eight sides, tapers."""
 
 from __future__ import annotations
 
@@ -8,22 +8,16 @@ from splay.quantity import degrees as deg
 from splay.setups.scenes import (
     BetweenFeet,
     BevelledEdge,
-    ButtonMade,
     EightSides,
-    Grooving,
     HalfLap,
-    JointHoles,
     KerfOnEnd,
     Marked,
-    MitreDowelled,
     PilotHole,
     SideTapering,
     StretcherMade,
     Tapering,
     TenonMade,
-    TopHeld,
     TwoSticks,
-    WedgeCut,
 )
 from splay.stance.vectors import Flat
 from splay.views.shapes import Shape, area, ellipse, line, text
@@ -223,178 +217,6 @@ def side_taper(scene: SideTapering) -> list[Shape]:
         text("label", (40.0, half + 30.0), scene.side),
         text("label", (-146.0, -half - 20.0), scene.upper, anchor="start"),
         text("label", (154.0, -half - 20.0), "foot", anchor="end"),
-    ]
-
-
-def top_held(scene: TopHeld) -> list[Shape]:
-    """The part in section under its top, the screw from below or from the inner side at the right."""
-    slant = bool(scene.between)
-    part = ((-60.0, -96.0), (46.0, -96.0), (46.0, 52.0), (-60.0, 52.0))
-    out, way = (-7.0, 52.0), ((0.0, 1.0) if not slant else (-0.42, 0.91))
-    far = 148.0 if not slant else 126.0
-
-    def on(t: float, aside: float = 0.0) -> Flat:
-        """So far down the screw from the underside, and to its right."""
-        return (out[0] - way[0] * t + way[1] * aside, out[1] - way[1] * t - way[0] * aside)
-
-    head = 86.0
-    made = [
-        area("section", ((-156.0, 52.0), (156.0, 52.0), (156.0, 104.0), (-156.0, 104.0))),
-        area("leg", part),
-        area("waste", (on(head, -13.0), on(head, 13.0), on(far, 13.0), on(far, -13.0))),
-        area("cut", (on(0.0, -6.0), on(0.0, 6.0), on(head, 6.0), on(head, -6.0))),
-        line("axis", on(far + 14.0), on(-34.0)),
-        line("cut", on(head, -13.0), on(head, 13.0)),
-        line("measured", on(0.0), on(-32.0)),
-        text("dimension", (-150.0, 84.0), f"{scene.bite} into the top", anchor="start"),
-        text("pointer", (58.0, -24.0), f"head {scene.sunk}", anchor="start"),
-        text("label", (58.0, 22.0), f"hole {scene.hole}", anchor="start"),
-    ]
-    if slant:
-        made.append(text("pointer", (58.0, -58.0), f"{scene.between} to the", anchor="start"))
-        made.append(text("label", (58.0, -84.0), scene.entry, anchor="start"))
-    else:
-        made.append(text("label", (-66.0, -90.0), scene.entry, anchor="end"))
-    return made
-
-
-def grooving(scene: Grooving) -> list[Shape]:
-    """The part in section, upright under the top, its grooved side to the right, leaning where it leans."""
-    lean = 0.0 if not scene.turn else (0.16 if scene.sharp else -0.16)
-
-    def on(y: float, into: float = 0.0) -> Flat:
-        """So far down from the top, and into the part."""
-        return (10.0 - lean * y - into, 52.0 - y)
-
-    foot = 140.0
-    made = [
-        area("section", ((-156.0, 52.0), (60.0, 52.0), (60.0, 96.0), (-156.0, 96.0))),
-        area("leg", (on(0.0), on(foot), on(foot, 84.0), on(0.0, 84.0))),
-        area("cut", (on(34.0), on(62.0), on(62.0, 36.0), on(34.0, 36.0))),
-        line("dimension", (40.0, 52.0), (40.0, 18.0)),
-        text("pointer", (48.0, 30.0), scene.edge, anchor="start"),
-        text("dimension", (48.0, -2.0), f"{scene.wide} wide", anchor="start"),
-        text("dimension", (48.0, -30.0), f"{scene.deep} deep", anchor="start"),
-        text("label", (48.0, -74.0), scene.side, anchor="start"),
-        text("label", (-150.0, 70.0), "the top", anchor="start"),
-    ]
-    if scene.turn:
-        made.append(text("label", (48.0, -52.0), f"{scene.turn} off square", anchor="start"))
-    return made
-
-
-def button_made(scene: ButtonMade) -> list[Shape]:
-    """A button from its side, its tongue to the left, its upper face up."""
-    ring = ((-122.0, -36.0), (88.0, -36.0), (88.0, 44.0), (-52.0, 44.0), (-52.0, -4.0), (-122.0, -4.0))
-    return [
-        area("leg", ring),
-        line("cut", (-52.0, 44.0), (-52.0, -4.0), (-122.0, -4.0)),
-        line("axis", (18.0, 66.0), (18.0, -58.0)),
-        line("dimension", (-66.0, 44.0), (-66.0, -4.0)),
-        text("pointer", (-72.0, 24.0), scene.step, anchor="end"),
-        text("dimension", (-130.0, -24.0), scene.tongue, anchor="end"),
-        line("dimension", (-122.0, -50.0), (-52.0, -50.0)),
-        text("dimension", (-88.0, -68.0), scene.out),
-        line("dimension", (100.0, -36.0), (100.0, 44.0)),
-        text("dimension", (106.0, 0.0), scene.thick, anchor="start"),
-        line("dimension", (-122.0, -84.0), (88.0, -84.0)),
-        text("dimension", (-12.0, -102.0), scene.long),
-        text("label", (18.0, 74.0), "screw"),
-    ]
-
-
-def wedge_cut(scene: WedgeCut) -> list[Shape]:
-    """The wedge's face above, its side below, its butt at the left."""
-    return [
-        area("leg", ((-96.0, 14.0), (96.0, 14.0), (96.0, 84.0), (-96.0, 84.0))),
-        line("dimension", (-110.0, 14.0), (-110.0, 84.0)),
-        text("dimension", (-116.0, 44.0), scene.wide, anchor="end"),
-        area("section", ((-96.0, -64.0), (96.0, -45.0), (96.0, -39.0), (-96.0, -20.0))),
-        line("cut", (-96.0, -20.0), (96.0, -39.0)),
-        line("cut", (-96.0, -64.0), (96.0, -45.0)),
-        line("dimension", (-110.0, -64.0), (-110.0, -20.0)),
-        text("pointer", (-116.0, -46.0), scene.butt, anchor="end"),
-        text("pointer", (104.0, -46.0), scene.edge, anchor="start"),
-        line("dimension", (-96.0, -82.0), (96.0, -82.0)),
-        text("dimension", (0.0, -100.0), scene.long),
-        text("label", (0.0, 44.0), "grain along it"),
-    ]
-
-
-def mitre_dowelled(scene: MitreDowelled) -> list[Shape]:
-    """The mitre seen on its front edge, the top to the left, the leg leaning out to the right."""
-    s, t, mid = 12.0, 56.0, (90.0 - 12.0) / 2.0
-    c, n = deg.cos(s), deg.sin(s)
-    x, y = 84.0, 70.0
-    inside = (x - t * deg.tan(mid), y - t)
-    long = 150.0
-    foot = (x + n * long, y - c * long)
-    inner = (inside[0] + n * (long - t * deg.tan(mid)), inside[1] - c * (long - t * deg.tan(mid)))
-    made = [
-        area("section", ((-156.0, y), (x, y), inside, (-156.0, y - t))),
-        area("leg", ((x, y), foot, inner, inside)),
-        line("cut", (x, y), inside),
-    ]
-    half, past = 6.0, 62.0
-    if scene.runs == "level":
-        down = t / 2.0 / c
-        at = (x + n * down, y - c * down)
-        through = t / 2.0 * (deg.tan(s) + deg.tan(mid))
-        far = at[0] - through - past
-        hole = (at, (at[0], at[1] + 2 * half), (far, at[1] + 2 * half), (far, at[1]))
-        made += [
-            area("cut", tuple((px, py - half) for px, py in hole)),
-            line("axis", (at[0] + 60.0, at[1]), (far - 12.0, at[1])),
-            line("measured", (at[0] + 56.0, at[1]), (at[0] + 8.0, at[1])),
-            text("pointer", (-150.0, y - t - 54.0), f"{scene.down} down the leg", anchor="start"),
-        ]
-        if scene.between:
-            made.append(
-                text("label", (-150.0, y - t - 86.0), f"{scene.between} to the face", anchor="start")
-            )
-    else:
-        into = t / 2.0 * deg.tan(mid)
-        at = (x - into, y)
-        far = y - t / 2.0 - past
-        made += [
-            area("cut", ((at[0] - half, y), (at[0] + half, y), (at[0] + half, far), (at[0] - half, far))),
-            line("axis", (at[0], y + 34.0), (at[0], far - 12.0)),
-            line("measured", (at[0], y + 30.0), (at[0], y + 6.0)),
-            text("pointer", (-150.0, y - t - 54.0), f"{scene.down} in from the end", anchor="start"),
-        ]
-    return [
-        *made,
-        text("dimension", (-150.0, y - t - 22.0), f"{scene.thick}, {scene.deep} deep", anchor="start"),
-        text("label", (-150.0, y - t / 2.0), "top", anchor="start"),
-        text("label", (foot[0] - 24.0, foot[1] + 14.0), "leg", anchor="end"),
-    ]
-
-
-def slot(scene: JointHoles) -> list[Shape]:
-    """An end seen square on, with its slot or its dowel holes, and how deep they run."""
-    if scene.round:
-        return [
-            area("section", ((-110.0, -40.0), (110.0, -40.0), (110.0, 40.0), (-110.0, 40.0))),
-            ellipse("section", (-48.0, 0.0), (14.0, 14.0)),
-            ellipse("section", (48.0, 0.0), (14.0, 14.0)),
-            text("dimension", (0.0, 62.0), scene.wide),
-            text("pointer", (70.0, -6.0), scene.thick, anchor="start"),
-            text("label", (0.0, -62.0), f"{scene.deep} deep, square to the sawn end"),
-        ]
-    return [
-        area("section", ((-110.0, -40.0), (110.0, -40.0), (110.0, 40.0), (-110.0, 40.0))),
-        area(
-            "cut",
-            tuple(
-                (x + 12.0 * deg.cos(a), 12.0 * deg.sin(a))
-                for x, first in ((48.0, -90), (-48.0, 90))
-                for a in range(first, first + 181, 15)
-            ),
-        ),
-        line("dimension", (-60.0, 54.0), (60.0, 54.0)),
-        text("dimension", (0.0, 62.0), scene.wide),
-        text("pointer", (66.0, -6.0), scene.thick, anchor="start"),
-        text("label", (0.0, -62.0), f"{scene.deep} deep, square to the sawn end"),
     ]
 
 

@@ -1,0 +1,69 @@
+"""What holds the parts, drawn into the piece: a top's screws and buttons, dowels from outside."""
+
+from __future__ import annotations
+
+from itertools import product
+
+from splay.piece import SlabLeg
+from splay.stance.buttons import BODY_MM
+from splay.stance.vectors import along
+from splay.views.project import PLAN, UNDERSIDE, Eye
+from splay.views.scene import Model
+from splay.views.shapes import Layer, Shape, area, ellipse, line
+
+
+def fixings(model: Model, eye: Eye) -> list[Shape]:
+    """All of them as one way of looking shows them."""
+    return [*_screws(model, eye), *_dowels(model, eye), *_buttons(model, eye)]
+
+
+def _screws(model: Model, eye: Eye) -> list[Shape]:
+    """The screws that hold the top: from the side each from its head to its point, from above its head."""
+    made: list[Shape] = []
+    for one in model.screws:
+        if eye in (PLAN, UNDERSIDE):
+            made.append(
+                ellipse("tenon", eye.see(model.place(one.at)), (one.screw.head / 2,) * 2, part=one.body.key)
+            )
+            continue
+        head = along(one.at, one.way, -(one.through - one.sunk))
+        ends = (eye.see(model.place(p)) for p in (head, along(one.at, one.way, one.screw.bite)))
+        made.append(line("hidden", *ends, part=one.body.key))
+    return made
+
+
+def _buttons(model: Model, eye: Eye) -> list[Shape]:
+    """Buttons that hold the top: from above each as it lies, else the groove along its part."""
+    made: list[Shape] = []
+    for one in model.grooved:
+        for each in one.buttons if eye in (PLAN, UNDERSIDE) else ():
+            half, out = one.chosen.wide / 2, each.off
+            ring = [
+                eye.see(model.place(one.at(each.along + side * half, one.chosen.drop, into)))
+                for side, into in (
+                    (-1, one.chosen.deep - out), (1, one.chosen.deep - out),
+                    (1, -out - BODY_MM), (-1, -out - BODY_MM),
+                )
+            ]  # fmt: skip
+            made.append(area("tenon", tuple(ring), one.body.key))
+        if eye not in (PLAN, UNDERSIDE):
+            for span, down in product(one.spans, (one.chosen.drop, one.chosen.drop + one.chosen.groove)):
+                ends = (eye.see(model.place(one.at(x, down, 0.0))) for x in span)
+                made.append(line("hidden", *ends, part=one.body.key))
+    return made
+
+
+def _dowels(model: Model, eye: Eye) -> list[Shape]:
+    """Dowels driven from outside: from above those that are seen there, else each along itself."""
+    made: list[Shape] = []
+    for one in model.dowels:
+        support = model.piece.supports[one.support]
+        assert isinstance(support, SlabLeg) and support.outside is not None
+        half = support.outside.size / 2
+        if eye in (PLAN, UNDERSIDE) and one.runs == "plumb":
+            sort: Layer = "tenon" if eye is PLAN else "hidden"
+            made.append(ellipse(sort, eye.see(model.place(one.at)), (half, half), part=one.leg))
+            continue
+        ends = (eye.see(model.place(p)) for p in (one.at, along(one.at, one.way, one.deep)))
+        made.append(line("hidden", *ends, part=one.leg))
+    return made
