@@ -9,6 +9,7 @@ from splay.formats.page import Book, Pdf, Printer
 from splay.paper.flow import Block, Cells, Column, Heading, Text, fill
 from splay.timber.buying import Buy
 from splay.timber.choices import WoodChoice
+from splay.timber.fixings import Fixing
 from splay.timber.needs import Need, times
 from splay.work.phrases import cap
 
@@ -63,6 +64,15 @@ def buy_blocks(buy: Sequence[Buy], laid_out: bool) -> Iterator[Block]:
     for one in buy:
         yield Text(one.text, bold=True)
         yield Text(f"for {', '.join(one.names)}", indent=1.0)
+
+
+def fixing_blocks(fixings: Sequence[Fixing]) -> Iterator[Block]:
+    """What else is needed: how many, what, what size."""
+    if not fixings:
+        return
+    yield Heading("Besides the wood")
+    for one in fixings:
+        yield Cells((str(one.count), cap(one.name), one.size, "", one.what_for), _CUT)
 
 
 @dataclass(frozen=True)

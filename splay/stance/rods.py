@@ -281,8 +281,8 @@ def _ropes(piece: Piece, ropes: tuple[RopeStance, ...]) -> Iterator[Rod]:
             )  # fmt: skip
 
 
-def _dowels(piece: Piece, stance: Stance) -> Iterator[Rod]:
-    """Dowels and loose tenons, from the sawn ends they stand square on."""
+def joined_ends(piece: Piece, stance: Stance) -> Iterator[tuple[Body, str, Dowels]]:
+    """Every sawn end that brings dowels or loose tenons, and which; what it runs into has them thence."""
     for body in stance.bodies:
         support = piece.supports[body.support]
         if body.role not in _JOINED or not isinstance(
@@ -291,10 +291,15 @@ def _dowels(piece: Piece, stance: Stance) -> Iterator[Rod]:
             continue
         if isinstance(support, SlabLeg) and support.outside is not None:
             continue
-        names = ("start",) if body.role == "slab_leg" else ("start", "finish")
-        for name in names:
-            plane = body.start if name == "start" else body.finish
-            yield from _in_end(body, name, plane, support.dowels, stance)
+        for name in ("start",) if body.role == "slab_leg" else ("start", "finish"):
+            yield body, name, support.dowels
+
+
+def _dowels(piece: Piece, stance: Stance) -> Iterator[Rod]:
+    """Dowels and loose tenons, from the sawn ends they stand square on."""
+    for body, name, dowels in joined_ends(piece, stance):
+        plane = body.start if name == "start" else body.finish
+        yield from _in_end(body, name, plane, dowels, stance)
 
 
 def _driven(piece: Piece) -> Iterator[Rod]:

@@ -21,8 +21,9 @@ from splay.formats.tiles import pattern_book
 from splay.paper.bench_sheet import bench_sheet, picked, setting_of
 from splay.paper.client import Handed, client_page
 from splay.paper.labels import label_sheet, labels_of
-from splay.paper.lists import buy_blocks, cut_blocks, list_book, log_blocks
+from splay.paper.lists import buy_blocks, cut_blocks, fixing_blocks, list_book, log_blocks
 from splay.patterns import Pattern
+from splay.timber.fixings import fixings
 from splay.views.shapes import View
 from splay.work.phrases import cap
 from workshop.paper.ready import Ready
@@ -73,6 +74,7 @@ def _cut_list(ready: Ready) -> Pdf:
     blocks = [
         *cut_blocks(ready.needs, ready.wood.choice),
         *buy_blocks(layout.buy if layout else (), layout is not None),
+        *fixing_blocks(fixings(ready.piece, ready.plan, ready.show)),
     ]
     return list_book(f"{ready.piece.name}: to cut and to buy", blocks, ready.printer)
 
@@ -136,6 +138,18 @@ def buy_table(ready: Ready) -> Table:
                 ", ".join(one.names),
             )
             for one in (layout.buy if layout else ())
+        ),
+    )
+
+
+def fixing_table(ready: Ready) -> Table:
+    """Screws, dowels and what else is needed besides the wood."""
+    return Table(
+        "Besides",
+        ("count", "what", "size", "for"),
+        tuple(
+            (one.count, one.name, one.size, one.what_for)
+            for one in fixings(ready.piece, ready.plan, ready.show)
         ),
     )
 
@@ -209,7 +223,7 @@ def log_table(ready: Ready) -> Table:
 
 
 def _workbook(ready: Ready) -> bytes:
-    makers = (cut_table, buy_table, setting_table, reading_table, log_table)
+    makers = (cut_table, buy_table, fixing_table, setting_table, reading_table, log_table)
     return workbook([make(ready) for make in makers])
 
 
@@ -295,6 +309,7 @@ OUTS: dict[str, Out] = {
             lambda ready: markdown(f"{ready.piece.name}: log", log_table(ready))),
         Out("workbook", "tables", "Everything in tables, spreadsheet", ".xlsx",
             "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
-            "Cut list, what to buy, settings, readings and log, a sheet each.", TABLE_SAID, _workbook),
+            "Cut list, what to buy, what else, settings, readings and log, a sheet each.", TABLE_SAID,
+            _workbook),
     )
 }  # fmt: skip

@@ -14,6 +14,7 @@ from splay.quantity import Quantity
 from splay.summary import chosen
 from splay.timber.choices import Laid, WoodChoice
 from splay.timber.effects import Effects, effects
+from splay.timber.fixings import Fixing, fixings
 from splay.timber.judged import judged, used_ids
 from splay.timber.laid import WoodLayout
 from splay.timber.moving import Carried, moved
@@ -42,12 +43,13 @@ class FreeStock(Schema):
 
 
 class WoodOut(Schema):
-    """The wood of a piece: what it needs, what was chosen (and its figures in the maker's units), what it
-    is laid out on where that was done, the stock in it, what the wood does, what is wrong; whether it is
-    `reserved`, what of that is `sawn`, what became of a reservation (`said`), what wood is `free` for
-    it."""
+    """The wood of a piece: what it needs, what else (screws, dowels, `fixings`), what was chosen (and its
+    figures in the maker's units), what it is laid out on where that was done, the stock in it, what the
+    wood does, what is wrong; whether it is `reserved`, what of that is `sawn`, what became of a
+    reservation (`said`), what wood is `free` for it."""
 
     needs: list[Need]
+    fixings: list[Fixing]
     document: WoodChoice
     chosen: dict[str, Quantity]
     number: int
@@ -108,6 +110,7 @@ def _out(now: Wooded, maker: Maker, layout: WoodLayout | None = None) -> WoodOut
     found = judged(layout, now.needs, free | by_id, done, _outdoors(now), now.show) if layout else ()
     return WoodOut(
         needs=list(now.needs),
+        fixings=list(fixings(now.piece, now.plan, now.show)),
         document=now.choice,
         chosen=chosen(now.choice, now.show),
         number=kept.number if kept else 0,

@@ -3607,6 +3607,22 @@ export interface components {
             use: "indoors" | "feet" | "outdoors" | "child";
         };
         /**
+         * Fixing
+         * @description One sort: how many for all that are made, what they are called, what size, what they are for.
+         */
+        Fixing: {
+            /** Count */
+            count: number;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Size */
+            size: string;
+            /** What For */
+            what_for: string;
+        };
+        /**
          * Flaw
          * @description Something wrong on a board: from where to where along it, and across it.
          */
@@ -9712,10 +9728,10 @@ export interface components {
         };
         /**
          * WoodOut
-         * @description The wood of a piece: what it needs, what was chosen (and its figures in the maker's units), what it
-         *     is laid out on where that was done, the stock in it, what the wood does, what is wrong; whether it is
-         *     `reserved`, what of that is `sawn`, what became of a reservation (`said`), what wood is `free` for
-         *     it.
+         * @description The wood of a piece: what it needs, what else (screws, dowels, `fixings`), what was chosen (and its
+         *     figures in the maker's units), what it is laid out on where that was done, the stock in it, what the
+         *     wood does, what is wrong; whether it is `reserved`, what of that is `sawn`, what became of a
+         *     reservation (`said`), what wood is `free` for it.
          */
         WoodOut: {
             /** Chosen */
@@ -9726,6 +9742,8 @@ export interface components {
             effects: components["schemas"]["Effects"];
             /** Findings */
             findings: components["schemas"]["Finding"][];
+            /** Fixings */
+            fixings: components["schemas"]["Fixing"][];
             /** Free */
             free: components["schemas"]["FreeStock"][];
             layout: components["schemas"]["WoodLayout"] | null;

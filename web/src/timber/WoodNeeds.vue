@@ -107,6 +107,16 @@ function unfold(key: string, event: Event): void {
         </tr>
       </tbody>
     </table>
+    <template v-if="wood.fixings.length">
+      <h3>Besides the wood</h3>
+      <ul data-fixings>
+        <li v-for="one in wood.fixings" :key="one.key">
+          <b class="figures">{{ one.count }}</b> {{ one.name }},
+          <span class="figures">{{ one.size }}</span>
+          <span class="small"> {{ one.what_for }}</span>
+        </li>
+      </ul>
+    </template>
   </section>
 </template>
 
@@ -133,6 +143,16 @@ td {
 th {
   font-weight: 500;
   font-size: 0.88rem;
+}
+h3 {
+  font-size: 0.95rem;
+  margin: 0.7rem 0 0.2rem;
+}
+ul {
+  list-style: none;
+  padding: 0;
+  display: grid;
+  gap: 2px;
 }
 td.figures {
   white-space: normal;
