@@ -28,6 +28,7 @@ from splay.setups.buttons import button_cards, groove_cards
 from splay.setups.card import Proof, SetUp
 from splay.setups.crosscut import crosscut_cards, cuts
 from splay.setups.foot import foot_cards
+from splay.setups.hand_holds import hand_hold_cards
 from splay.setups.held import held_cards
 from splay.setups.leg_ends import leg_end_cards
 from splay.setups.leg_marks import leg_mark_cards, slot_cards
@@ -252,6 +253,7 @@ def _cards(
     sockets = member_cards(piece, rungs, shop, show)
     shaped = shaping_cards(piece, sticks, real.bodies, shop, show)
     return (
+        *hand_hold_cards(piece, show),
         *boring_cards(piece, planned, shop, show),
         *peg_cards(piece, planned, shop, show),
         *leg_shape_cards(piece, real, parts, shop, show),

@@ -23,6 +23,7 @@ from splay.stance.aim import faces
 from splay.stance.body import Body
 from splay.stance.buttons import Grooved, grooves
 from splay.stance.convex import Plane
+from splay.stance.hand_hold import slot
 from splay.stance.holding import Fastening, fastenings
 from splay.stance.hollow import arc_radius
 from splay.stance.lines import socket_line
@@ -175,12 +176,15 @@ def cylinder(start: Vec, axis: Vec, long: float, half: float, end_half: float | 
 
 
 def top_solid(piece: Piece) -> Manifold:
-    """The top with its shaped edges, mitres and hollow, no holes yet; top frame."""
+    """The top with its shaped edges, mitres, hollow and hand-holds, no other holes yet; top frame."""
     top = piece.top
     rings = [ring.astype(float) for ring in rings_of(piece, EDGE_STEPS)]
     base = CrossSection([[(float(x), float(y)) for x, y, _ in rings[0]]])
     straight = len(rings) == 2 and bool(np.allclose(rings[0][:, :2], rings[1][:, :2]))
     solid = base.extrude(top.thickness) if straight else _lofted(rings)
+    for one in top.hand_holds:
+        flat = CrossSection([[(float(x), float(y)) for x, y in slot(one).exterior.coords[:-1]]])
+        solid -= flat.extrude(top.thickness + 2.0 * SEAM_MM).translate((0.0, 0.0, -SEAM_MM))
     if top.hollow is None:
         return solid
     return solid - hollow_cutter(piece)

@@ -34,6 +34,7 @@ _BRIEF = {
     Kind.PEG: "the pegs' marks",
     Kind.BATTEN: "the middle of the batten's end",
     Kind.FIXING: "the places of the top's screws",
+    Kind.HOLD: "the ends of the hand-hold",
     Kind.DOWEL: "the dowels' places",
     Kind.SCREW: "the places of the screws",
 }

@@ -55,6 +55,7 @@ _ALL = (
     Operation("lay_out", "marking out", "piece", 30, lay_out=("rule, square, compasses", "a sharp pencil")),
     Operation("bore", "boring the seat", "legs", 5, setting=15, caution=_BITS),
     Operation("peg", "boring for pegs", "legs", 4, setting=10, caution=_BITS),
+    Operation("hand_hold", "boring a hand-hold", "piece", 20, setting=10, caution=_BITS),
     Operation("cut_outline", "cutting the outline", "piece", 25, caution=_BLADES),
     Operation(
         "hollow", "hollowing", "piece", 120, caution=_EDGES + " " + _DUST,

@@ -28,7 +28,7 @@ def _of(names: str) -> Names:
 
 
 SHAPING = _of("cut_outline hollow edges")
-SEAT = _of("lay_out bore peg cut_outline hollow edges")
+SEAT = _of("lay_out bore peg hand_hold cut_outline hollow edges")
 LEGS = _of("tenon shoulder octagon taper mark pilot top_cut kerf foot_cut")
 STICKS = _of("rip crosscut notch dowel slot stick_tenon side_taper hold groove")
 STRETCHERS = _of("bore_member bore_rope member_cut floor_side")
@@ -78,12 +78,12 @@ RULES = (
     ),
     Rule(
         _of("lay_out"),
-        _of("bore peg"),
+        _of("bore peg hand_hold"),
         "the holes are bored on its marks",
         "nothing says where a hole goes or which way it leans",
     ),
     Rule(
-        _of("bore peg"),
+        _of("bore peg hand_hold"),
         SHAPING,
         "bore while the edges are straight and the faces flat: the blank lies against a fence and clamps",
         "a rounded or hollowed seat wants a cradle or a centre pin to be held at the angle",

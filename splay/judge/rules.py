@@ -11,6 +11,7 @@ from splay.judge.allowance import allowance
 from splay.judge.buildable import buildable
 from splay.judge.buttons import buttons
 from splay.judge.finding import Finding
+from splay.judge.hand_holds import hand_holds
 from splay.judge.held import held
 from splay.judge.inside import inside
 from splay.judge.wedges import wedges
@@ -77,6 +78,7 @@ def judge(whole: Whole, show: Show) -> tuple[Finding, ...]:
         *joints.apron_tenons(piece, show),
         *joints.overlaps(stance, show),
         *held(piece, whole.screws, show),
+        *hand_holds(piece, stance, show),
         *buttons(piece, whole.grooved, show),
         *inside(piece, stance, whole.runs, whole.ropes, whole.screws, show),
         *buildable(piece, stance, whole.runs, whole.members, show),

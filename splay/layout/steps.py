@@ -17,6 +17,7 @@ from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
 from splay.stance.battens import screw_places
 from splay.stance.body import Body
+from splay.stance.hand_hold import end_holes, slot
 from splay.stance.hollow import arc_radius
 from splay.stance.outline import edge_distance, extent
 from splay.stance.pegs import holes_along
@@ -81,6 +82,7 @@ def lay_out(piece: Piece, stance: Stance, show: Show) -> Layout:
         elif isinstance(support, SlabLeg):
             steps.append(_mitre(piece, support, show))
     steps += _frames(stance, show)
+    steps += _hand_holds(piece, show)
     steps += _shaping(piece, show)
     steps += peg_steps(piece, stance, show)
     return Layout("underside", tuple(steps), _checks(piece, stance, show))
@@ -242,6 +244,26 @@ def _frames(stance: Stance, show: Show) -> list[Step]:
     )
     uses, makes = work.lettered(), tuple(act.mark for act in acts)
     return [Step("Mark where the frame stands", words, (), tuple(rings), tuple(acts), uses, makes)]
+
+
+def _hand_holds(piece: Piece, show: Show) -> list[Step]:
+    """The two end holes of every hand-hold, and its sides."""
+    steps = []
+    for k, one in enumerate(piece.top.hand_holds):
+        named = f"hand-hold {k + 1}" if len(piece.top.hand_holds) > 1 else "hand-hold"
+        acts = [
+            prick(mark, f"{named}, {which} hole", "underside", at, show)
+            for mark, at, which in zip(
+                work.hold_marks(k + 1), end_holes(one), ("first", "other"), strict=True
+            )
+        ]
+        told = " ".join(said(act)[:1].upper() + said(act)[1:] for act in acts)
+        wide = show.length(one.width).text
+        words = f"{told} A circle {wide} across about each, and two lines that touch both."
+        ring = line(*((x, y) for x, y in slot(one).exterior.coords))
+        makes = tuple(act.mark for act in acts)
+        steps.append(Step(f"Mark the {named}", words, (), (ring,), tuple(acts), work.lettered(), makes))
+    return steps
 
 
 def _shaping(piece: Piece, show: Show) -> list[Step]:

@@ -11,6 +11,7 @@ from splay.patterns.pattern import Pattern, arrow, cross_at, pattern, ring, word
 from splay.piece import Piece
 from splay.quantity import Show
 from splay.quantity import degrees as deg
+from splay.stance.hand_hold import end_holes, slot
 from splay.stance.outline import extent, points
 from splay.stance.staked import LegStance, Stance, support_of
 from splay.stance.vectors import Flat
@@ -54,7 +55,7 @@ def top_patterns(piece: Piece, stance: Stance, show: Show) -> Iterator[Pattern]:
             f"Lay it on the {face.name}, its words readable, FRONT towards you, the arrow along the grain.",
             "Prick the crosses through; draw round the outline.",
         ),
-        (*_outline(piece, face), *_legs(piece, stance.legs, face, show)),
+        (*_outline(piece, face), *_holds(piece, face), *_legs(piece, stance.legs, face, show)),
     )
     for k, legs in enumerate(_ends(piece, stance.legs), 1):
         yield _drilling(piece, stance, legs, face, show, k)
@@ -103,6 +104,14 @@ def _seams(piece: Piece, face: Face) -> Iterator[Shape]:
         for part in getattr(cut, "geoms", [cut]):
             if part.geom_type == "LineString" and not part.is_empty:
                 yield line("hidden", *(face.at(x, y) for x, y in part.coords))
+
+
+def _holds(piece: Piece, face: Face) -> Iterator[Shape]:
+    """Hand-holds: their outline, and the middles of their end holes."""
+    for one in piece.top.hand_holds:
+        yield ring("cut", [face.at(x, y) for x, y in slot(one).exterior.coords[:-1]])
+        for x, y in end_holes(one):
+            yield from cross_at(face.at(x, y))
 
 
 def _legs(piece: Piece, legs: Sequence[LegStance], face: Face, show: Show) -> Iterator[Shape]:

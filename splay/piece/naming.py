@@ -35,6 +35,7 @@ PARTS = {
     "outside": "dowels from outside",
     "rails": "rail",
     "spots": "spot",
+    "hand_holds": "hand-hold",
     "sticks": "stick",
     "ends": "end",
     "level": "",

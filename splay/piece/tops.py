@@ -245,6 +245,32 @@ class EdgeShape(Frozen):
     """Slope of a chamfer off the face, degrees."""
 
 
+class HandHold(Frozen):
+    """A slot right through the top to lift it by: a row of holes, its ends round."""
+
+    x: Annotated[float, Length(-3000, 3000)] = 0.0
+    """Its middle to the right of the middle, mm."""
+    y: Annotated[float, Length(-3000, 3000)] = 0.0
+    """Its middle to the back of the middle, mm."""
+    length: Annotated[float, Length(20, 400)] = 105.0
+    """Over all, mm."""
+    width: Annotated[float, Length(8, 80)] = 30.0
+    """Across, which is the bit's diameter, mm."""
+    turn: Annotated[float, Angle(-180, 180)] = 0.0
+    """Bearing of its length, degrees from x towards y."""
+
+    @model_validator(mode="after")
+    def _longer_than_wide(self) -> Self:
+        if self.length < self.width:
+            detail = {
+                "field": "length",
+                "allowed": f"a length of at least its width, {self.width:g} mm",
+                "do": "Make it longer or narrower.",
+            }
+            raise PydanticCustomError("rule", "length", detail)
+        return self
+
+
 class Top(Frozen):
     """The top: outline, full thickness, grain, and what is shaped away."""
 
@@ -259,5 +285,7 @@ class Top(Frozen):
     hollow: Hollow | None = None
     upper_edge: EdgeShape = EdgeShape()
     lower_edge: EdgeShape = EdgeShape()
+    hand_holds: Annotated[tuple[HandHold, ...], Field(max_length=4)] = ()
+    """Slots right through it to lift the piece by."""
     bark: bool = False
     """Whether the edge is left as the tree grew it: nothing is measured from it."""

@@ -20,6 +20,7 @@ from splay.setups.buttons import button_proofs
 from splay.setups.card import Proof
 from splay.setups.crosscut import UNMEASURED, Cut, end_name, station_of
 from splay.setups.foot import long_point, sides_halved
+from splay.setups.hand_holds import hand_hold_proofs
 from splay.setups.held import held_proofs
 from splay.setups.leg_ends import pilot_deep, shoulder_first, top_side
 from splay.setups.leg_marks import kerf_deep
@@ -110,6 +111,7 @@ def all_proofs(known: Known, ask: Asker) -> tuple[Proof, ...]:
         *wedge_proofs(known.piece, known.sets, ask),
         *_squared(known, ask),
         *held_proofs(known.sticks, known.screws, ask),
+        *hand_hold_proofs(known.piece, ask),
         *button_proofs(known.sticks, known.grooved, known.read, ask),
         *outside_proofs(known.piece, ask),
         *_between(known.members, known.runs, ask),

@@ -218,6 +218,16 @@ class TopHeld:
 
 
 @dataclass(frozen=True)
+class SlotBored:
+    """A hand-hold from above: how long, how wide, its end holes apart, and how many holes between them."""
+
+    long: str
+    wide: str
+    apart: str
+    between: int
+
+
+@dataclass(frozen=True)
 class Grooving:
     """A part under the top cut through at its groove for buttons: how far down, wide and deep, and the tilt
     of its walls where the part leans, its corner then sharper than square or not."""
@@ -311,5 +321,6 @@ class StretcherMade:
 Scene = (
     Drilled | OnRamp | WithBlock | LegOnSaw | Scribed | StickSawn | TwoSticks | BevelledEdge
     | HalfLap | BetweenFeet | EightSides | TenonMade | PilotHole | Tapering | SideTapering | TopHeld
-    | Grooving | ButtonMade | WedgeCut | MitreDowelled | JointHoles | Marked | KerfOnEnd | StretcherMade
+    | SlotBored | Grooving | ButtonMade | WedgeCut | MitreDowelled | JointHoles | Marked | KerfOnEnd
+    | StretcherMade
 )  # fmt: skip

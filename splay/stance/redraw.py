@@ -7,9 +7,10 @@ from typing import Any, Literal
 import shapely
 
 from splay.errors import BadInput, Fault, shorten
-from splay.piece import Drawn, Outline, Piece, Rectangle, SlabLeg, straight_end, write_piece
+from splay.piece import Drawn, HandHold, Outline, Piece, Rectangle, SlabLeg, straight_end, write_piece
 from splay.piece.tops import Corner
 from splay.quantity import degrees as deg
+from splay.stance.hand_hold import slot
 from splay.stance.outline import extent, polygon, through_sharp
 from splay.stance.slab_leg import edges_at, edges_down
 from splay.stance.staked import stand
@@ -131,3 +132,46 @@ def with_outside(piece: Piece, to: str, index: int) -> dict[str, Any]:
     }
     document["supports"][index]["outside"] = made if to == "on" else None
     return document
+
+
+HOLD_MM = (105.0, 30.0)
+"""A hand-hold begins so long and so wide (common practice, no source)."""
+HOLD_CLEAR_MM, ENOUGH_MM = 20.0, 60.0
+FINE = 6
+"""Places looked at from the middle to either edge."""
+
+
+def with_hand_hold(piece: Piece) -> dict[str, Any]:
+    """The piece's document with one more hand-hold: along the grain, where most wood stands about it."""
+    document = write_piece(piece)
+    long, wide = HOLD_MM
+    stance = stand(piece)
+    taken: list[shapely.Geometry] = [
+        shapely.Point(leg.socket[:2]).buffer(leg.bore.size / 2) for leg in stance.legs
+    ]
+    taken += [slot(one) for one in piece.top.hand_holds]
+    for body in stance.bodies:
+        corners = [p for solid in body.stood for face in solid for p in face.corners] if body.drawn else []
+        flush = [(p[0], p[1]) for p in corners if abs(p[2]) < 0.01]
+        taken += [shapely.MultiPoint(flush).convex_hull] if len(flush) > 2 else []
+    outline = polygon(piece.top.outline)
+    a, b = extent(piece.top.outline)
+
+    def room(x: float, y: float) -> float:
+        """Wood about a slot there, to the edge and to what is bored or lies under it."""
+        shape = slot(HandHold(x=x, y=y, length=long, width=wide, turn=_within(piece.top.grain)))
+        if not outline.contains(shape):
+            return -1.0
+        near = min((shape.distance(other) for other in taken), default=b)
+        return min(shape.distance(outline.exterior), HOLD_CLEAR_MM + near)
+
+    spots = [(a * i / FINE, b * k / FINE) for k in range(1 - FINE, FINE) for i in range(1 - FINE, FINE)]
+    x, y = max(spots, key=lambda at: (round(min(room(*at), ENOUGH_MM), 3), -abs(at[0]), -abs(at[1])))
+    made = HandHold(x=x, y=y, length=long, width=wide, turn=_within(piece.top.grain))
+    document["top"]["hand_holds"] = [*document["top"]["hand_holds"], made.model_dump(mode="json")]
+    return document
+
+
+def _within(turn: float) -> float:
+    """The same line of a slot, its bearing between -90 and 90."""
+    return turn - 180.0 if turn > 90.0 else turn

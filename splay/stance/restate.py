@@ -25,6 +25,7 @@ from splay.stance.outline import extent, points
 from splay.stance.redraw import (
     with_edge_spot,
     with_finer_corners,
+    with_hand_hold,
     with_outside,
     with_photo,
     with_straight_end,
@@ -45,6 +46,7 @@ What = Literal[
     "outline", "placement", "angle", "scope", "joint", "belly", "peg",
     "support", "members",
     "more_members", "hollow", "corners", "photo", "cross_piece", "taper", "held", "edge_spot", "outside",
+    "hand_hold",
     "away",
 ]  # fmt: skip
 """What can be said another way, or put in whole."""
@@ -87,6 +89,8 @@ def restate(piece: Piece, ask: Restate, salt: str = "") -> Piece:
         return read_piece(with_photo(piece, ask.to), salt=salt)
     if ask.what == "held":
         return read_piece(with_held(piece, ask.to, ask.support), salt=salt)
+    if ask.what == "hand_hold":
+        return read_piece(with_hand_hold(piece), salt=salt)
     if ask.what == "edge_spot":
         return read_piece(with_edge_spot(piece, ask.support), salt=salt)
     if ask.what == "outside":

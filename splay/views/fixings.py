@@ -1,4 +1,5 @@
-"""What holds the parts, drawn into the piece: a top's screws and buttons, dowels from outside."""
+"""What holds the parts or is bored through them, drawn into the piece: a top's screws and buttons, dowels
+from outside, hand-holds."""
 
 from __future__ import annotations
 
@@ -6,6 +7,7 @@ from itertools import product
 
 from splay.piece import SlabLeg
 from splay.stance.buttons import BODY_MM
+from splay.stance.hand_hold import slot
 from splay.stance.vectors import along
 from splay.views.project import PLAN, UNDERSIDE, Eye
 from splay.views.scene import Model
@@ -14,7 +16,20 @@ from splay.views.shapes import Layer, Shape, area, ellipse, line
 
 def fixings(model: Model, eye: Eye) -> list[Shape]:
     """All of them as one way of looking shows them."""
-    return [*_screws(model, eye), *_dowels(model, eye), *_buttons(model, eye)]
+    return [
+        *_screws(model, eye), *_dowels(model, eye), *_buttons(model, eye), *_hand_holds(model, eye)
+    ]  # fmt: skip
+
+
+def _hand_holds(model: Model, eye: Eye) -> list[Shape]:
+    """Slots through the top, from above and from below."""
+    layer: Layer = "tenon" if eye is UNDERSIDE else "section"
+    made: list[Shape] = []
+    for one in model.piece.top.hand_holds if eye in (PLAN, UNDERSIDE) else ():
+        t = model.piece.top.thickness
+        ring = tuple(eye.see(model.place((x, y, t))) for x, y in slot(one).exterior.coords[:-1])
+        made.append(area(layer, ring, "top"))
+    return made
 
 
 def _screws(model: Model, eye: Eye) -> list[Shape]:

@@ -3,7 +3,15 @@
 from __future__ import annotations
 
 from splay.quantity import degrees as deg
-from splay.setups.scenes import ButtonMade, Grooving, JointHoles, MitreDowelled, TopHeld, WedgeCut
+from splay.setups.scenes import (
+    ButtonMade,
+    Grooving,
+    JointHoles,
+    MitreDowelled,
+    SlotBored,
+    TopHeld,
+    WedgeCut,
+)
 from splay.stance.vectors import Flat
 from splay.views.shapes import Shape, area, ellipse, line, text
 
@@ -177,4 +185,25 @@ def slot(scene: JointHoles) -> list[Shape]:
         text("dimension", (0.0, 62.0), scene.wide),
         text("pointer", (66.0, -6.0), scene.thick, anchor="start"),
         text("label", (0.0, -62.0), f"{scene.deep} deep, square to the sawn end"),
+    ]
+
+
+def slot_bored(scene: SlotBored) -> list[Shape]:
+    """The slot from above: its end holes, those between them, and what is pared away."""
+    half, reach = 30.0, 84.0
+    made: list[Shape] = [
+        area("section", ((-156.0, -70.0), (156.0, -70.0), (156.0, 70.0), (-156.0, 70.0))),
+        area("waste", ((-reach, -half), (reach, -half), (reach, half), (-reach, half))),
+    ]
+    count = scene.between + 2
+    for k in range(count):
+        x = -reach + 2.0 * reach * k / (count - 1)
+        made.append(ellipse("cut" if k in (0, count - 1) else "solid", (x, 0.0), (half, half)))
+    return [
+        *made,
+        line("dimension", (-reach, -48.0), (reach, -48.0)),
+        text("pointer", (0.0, -64.0), scene.apart),
+        line("dimension", (-reach - half, 46.0), (reach + half, 46.0)),
+        text("dimension", (0.0, 54.0), scene.long),
+        text("dimension", (reach + half + 6.0, -6.0), scene.wide, anchor="start"),
     ]

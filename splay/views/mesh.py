@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 from typing import Literal
@@ -15,6 +15,7 @@ import shapely.errors
 from splay.piece import SlabLeg
 from splay.quantity import degrees as deg
 from splay.stance.convex import Face, Solid
+from splay.stance.hand_hold import slot
 from splay.stance.hollow import hollow_depth
 from splay.stance.outside import Driven
 from splay.stance.underfoot import bearings
@@ -228,10 +229,15 @@ def _top(model: Model) -> Mesh:
     for k in range(last):
         a, b = k, k - n + 1 if k % n == n - 1 else k + 1
         triangles += [a, b, a + n, b, b + n, a + n]
-    triangles += [i for t in _fill(low) for i in reversed(t)]
+    edges = [i for r in (0, last) for k in range(n) for i in (r + k, r + (k + 1) % n)]
     if hollow is None:
-        triangles += [last + i for t in _fill(high) for i in t]
+        holes = [np.array(slot(one).exterior.coords[:-1]) for one in model.piece.top.hand_holds]
+        more = _pierced(points, holes, model.piece.top.thickness)
+        triangles += more[0]
+        edges += more[1]
     else:
+        # A hand-hold in a hollowed face is drawn from above and below, not through this one.
+        triangles += [i for t in _fill(low) for i in reversed(t)]
         t = model.piece.top.thickness
         inner = []
         for r in range(_RINGS, -1, -1):
@@ -249,14 +255,49 @@ def _top(model: Model) -> Mesh:
             a, b = last + k, last + (k + 1) % n
             triangles += [a, b, start + k, b, start + (k + 1) % n, start + k]
     made = to_floor(model.stance.floor, np.concatenate(points))
-    edges = [i for r in (0, last) for k in range(n) for i in (r + k, r + (k + 1) % n)]
     return Mesh("top", "top", _flat(made), tuple(triangles), tuple(edges))
 
 
-def _fill(ring: Points) -> list[tuple[int, int, int]]:
-    """Triangles over a flat ring, by its own points, counter-clockwise from above."""
+def _pierced(points: list[Points], holes: list[Points], thick: float) -> tuple[list[int], list[int]]:
+    """Both faces of a flat top with its hand-holds, and their walls: triangles and edges. The holes' rings
+    are put behind the `points` there are."""
+    low, high = points[0], points[-1]
+    n, last, start = len(low), (len(points) - 1) * len(low), sum(len(ring) for ring in points)
+    below, above = [low], [high]
+    triangles, edges = [], []
+    for hole in holes:
+        m = len(hole)
+        below.append(np.column_stack((hole, np.zeros(m))))
+        above.append(np.column_stack((hole, np.full(m, thick))))
+        for k in range(m):
+            a, b = start + k, start + (k + 1) % m
+            triangles += [a, a + m, b, b, a + m, b + m]
+            edges += [a, b, a + m, b + m]
+        start += 2 * m
+        points += [below[-1], above[-1]]
+    at = last + n
+    for rings, first, turned, own in ((below, 0, True, 0), (above, last, False, 1)):
+        # Where each point of these rings stands among all.
+        where = [first + k for k in range(n)]
+        here = at
+        for hole in holes:
+            where += [here + own * len(hole) + k for k in range(len(hole))]
+            here += 2 * len(hole)
+        for t in _fill(np.concatenate(rings), [len(ring) for ring in rings[1:]]):
+            triangles += [where[i] for i in (reversed(t) if turned else t)]
+    return triangles, edges
+
+
+def _fill(ring: Points, holes: Sequence[int] = ()) -> list[tuple[int, int, int]]:
+    """Triangles over a flat ring, by its own points, counter-clockwise from above; the last of the points
+    are the rings of so many points each that are holes in it."""
     index: dict[Flat, int] = {(float(x), float(y)): k for k, (x, y, _) in enumerate(ring)}
-    shape = shapely.Polygon(ring[:, :2])
+    first = len(ring) - sum(holes)
+    inner, at = [], first
+    for count in holes:
+        inner.append(ring[at : at + count, :2])
+        at += count
+    shape = shapely.Polygon(ring[:first, :2], inner)
     made: list[tuple[int, int, int]] = []
     try:
         triangles = shapely.get_parts(shapely.constrained_delaunay_triangles(shape))

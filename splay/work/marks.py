@@ -38,6 +38,7 @@ class Kind(StrEnum):
     SCREW = "batten's screws"
     FIXING = "top's screws"
     DOWEL = "dowels' marks"
+    HOLD = "hand-hold's end holes"
 
 
 @dataclass(frozen=True)
@@ -52,6 +53,11 @@ class Mark:
 def centre(number: int, face: str = "underside") -> Mark:
     """The pricked centre of a leg on a face of the seat."""
     return Mark(Kind.CENTRE, SEAT, f"{number}.{face}")
+
+
+def hold_marks(number: int) -> tuple[Mark, Mark]:
+    """The pricked middles of the two end holes of a hand-hold, counted from 1."""
+    return Mark(Kind.HOLD, SEAT, f"{number}.1"), Mark(Kind.HOLD, SEAT, f"{number}.2")
 
 
 def sightline(number: int, face: str = "underside") -> Mark:

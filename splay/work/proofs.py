@@ -66,6 +66,7 @@ _ALL = (
     _angle("rip", "angle", scale="sawn"),
     _length("notch", "length"),
     _length("slot", "length"),
+    _length("hand_hold", "length", "top"),
     _length("groove", "length", "stretchers", follows="the buttons' step"),
     _length("button", "length", "stretchers"),
     _length("outside", "length", "legs"),

@@ -103,6 +103,13 @@ class ToGroove:
 
 
 @dataclass(frozen=True)
+class SlotLong:
+    """A rule in a hand-hold, from one round end to the other."""
+
+    which: str
+
+
+@dataclass(frozen=True)
 class Butt:
     """Calipers over the thick end of a leg's wedge."""
 
@@ -188,7 +195,7 @@ class EndToEnd:
 
 Take = (
     Apart | RodInHole | BothSides | SawnLine | Corner | Thick | AcrossFoot | OneFace | FirstShoulder | Deep
-    | Probed | ToGroove | Butt | StandsOut | SawnTop | Bevelled | Sticks | Gap | Wall | EndToEnd
+    | Probed | ToGroove | SlotLong | Butt | StandsOut | SawnTop | Bevelled | Sticks | Gap | Wall | EndToEnd
 )  # fmt: skip
 
 
@@ -272,6 +279,11 @@ def _(take: StandsOut) -> str:
 @how.register
 def _(take: ToGroove) -> str:
     return f"Rule down the {take.side}, from the {take.upper} to the groove's nearer edge."
+
+
+@how.register
+def _(take: SlotLong) -> str:
+    return "Rule down the middle of the slot, from one round end to the other."
 
 
 @how.register

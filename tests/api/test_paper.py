@@ -96,7 +96,7 @@ class Out(ApiCase):
 
     def test_a_spreadsheet_holds_cut_list_settings_readings_and_log(self) -> None:
         book: Any = openpyxl.load_workbook(io.BytesIO(self.out("workbook").content))
-        self.assertEqual(book.sheetnames, ["Cut list", "To buy", "Settings", "Readings", "Log"])
+        self.assertEqual(book.sheetnames, ["Cut list", "To buy", "Besides", "Settings", "Readings", "Log"])
         rows = [[cell.value for cell in row] for row in book["Readings"].iter_rows()]
         mine = next(row for row in rows if row[0] == "bore.l1")
         self.assertEqual((mine[8], mine[11]), (13.5, "=soft spot"))

@@ -27,6 +27,7 @@ from splay.work.takes import (
     RodInHole,
     SawnLine,
     SawnTop,
+    SlotLong,
     StandsOut,
     Sticks,
     Thick,
@@ -170,6 +171,9 @@ class Gauges:
                 low, high = (t, high) if self.judge.leg_point(leg, p)[2] > leg.socket[2] else (low, t)
             found.append(inside + low)
         return min(found)
+
+    def _slotlong(self, take: SlotLong, proof: Proof) -> float | None:
+        return self.judge.slots.get(take.which)
 
     def _togroove(self, take: ToGroove, proof: Proof) -> float | None:
         return read_groove(self.judge, take)

@@ -113,6 +113,7 @@ class Judge:
         self.tapered: dict[str, TaperedStick] = {}
         self.screwed: dict[str, float] = {}
         self.butts: dict[str, float] = {}
+        self.slots: dict[str, float] = {}
         self.grooved: dict[str, tuple[Groove, GrooveCut]] = {}
         self.steps: dict[str, float] = {}
         self.driven: dict[str, list[tuple[Array, Array, float, float]]] = {}
@@ -777,6 +778,25 @@ class Judge:
 
     _dowel = _joint
     _slot = _joint
+
+    def _hand_hold(self, card: SetUp) -> None:
+        """Bored on its marks with that bit the slot is as long and wide as chosen, where it was chosen."""
+        bit = next(do for do in card.does if isinstance(do, Bit))
+        one, two = (self.seat.points[mark] for mark in card.uses)
+        chosen = self.piece.top.hand_holds[int(card.uses[0].which.partition(".")[0]) - 1]
+        run = two - one
+        self.tally.hold("hand-hold wide mm", abs(bit.diameter.value - chosen.width), card.id)
+        long = float(np.linalg.norm(run[:2])) + bit.diameter.value
+        self.tally.hold("hand-hold long mm", abs(long - chosen.length), card.id)
+        self.slots[card.uses[0].which.partition(".")[0]] = long
+        middle = (one + two) / 2
+        off = math.hypot(float(middle[0]) - chosen.x, float(middle[1]) - chosen.y)
+        self.tally.hold("hand-hold mm", off, card.id)
+        if chosen.length > chosen.width:
+            turn = math.degrees(math.atan2(float(run[1]), float(run[0])))
+            self.tally.hold("hand-hold deg", abs((turn - chosen.turn + 90.0) % 180.0 - 90.0), card.id)
+        # What is sold is at hand, or it is said; between the end holes no wood is left untouched.
+        assert bit.deep is None
 
     def _groove(self, card: SetUp) -> None:
         judge_groove(self, card)

@@ -95,6 +95,13 @@ def framed(rng: random.Random, name: str = "") -> Piece:
         }
     if rng.random() < 0.4:
         document["lean"] = {"fall": rng.uniform(1, 4), "toward": 90}
+    if rng.random() < 0.3:
+        document["top"]["hand_holds"] = [
+            {
+                "x": rng.uniform(-20, 20), "y": rng.uniform(-20, 20), "length": rng.uniform(30, 110),
+                "width": rng.uniform(14, 30), "turn": rng.choice((0.0, 90.0, rng.uniform(-90, 90))),
+            }
+        ]  # fmt: skip
     return read_piece(document)
 
 

@@ -191,6 +191,30 @@ class TopHeld(BrowserCase):
         expect(page.get_by_text("Hold the top down").first).to_be_visible()
 
 
+class HandHolds(BrowserCase):
+    def test_a_hand_hold_is_put_in_marked_bored_and_proved(self) -> None:
+        page = self.at(self.hang(starter("board_sides")), "top")
+        page.locator("[data-more-holds]").click()
+        expect(field(page, "top.hand_holds.0.length")).to_have_value("105 mm")
+        type_in(page, "top.hand_holds.0.x", "150")
+        saved(page)
+        expect(page.locator("[data-finding=hold_short_grain]")).to_contain_text("breaks off")
+        type_in(page, "top.hand_holds.0.x", "0")
+        type_in(page, "top.hand_holds.0.width", "28")
+        saved(page)
+        expect(page.locator("[data-finding^=hold_]")).to_have_count(0)
+        page.get_by_role("button", name="Mark the hand-hold").click()
+        expect(page.locator("[data-step]")).to_contain_text("38.5 mm towards LEFT")
+        card = page.locator("article.card")
+        expect(card).to_contain_text("right through")
+        proof = card.locator("[data-proof^='hand_hold.'] input").first
+        proof.fill("104")
+        proof.press("Enter")
+        saved(page)
+        page.goto(page.url.replace("/top", "/work"))
+        expect(page.get_by_text("Bore and saw the hand-hold").first).to_be_visible()
+
+
 class Buttoned(BrowserCase):
     def test_a_top_is_held_by_buttons_whose_step_follows_the_groove_as_it_was_read(self) -> None:
         page = self.at(self.hang(starter("aproned")), "stance")

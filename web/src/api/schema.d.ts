@@ -3905,6 +3905,42 @@ export interface components {
             reach: number | string;
         };
         /**
+         * HandHold
+         * @description A slot right through the top to lift it by: a row of holes, its ends round.
+         */
+        HandHold: {
+            /**
+             * Length
+             * @description Over all, mm.
+             * @default 105
+             */
+            length: number | string;
+            /**
+             * Turn
+             * @description Bearing of its length, degrees from x towards y.
+             * @default 0
+             */
+            turn: number | string;
+            /**
+             * Width
+             * @description Across, which is the bit's diameter, mm.
+             * @default 30
+             */
+            width: number | string;
+            /**
+             * X
+             * @description Its middle to the right of the middle, mm.
+             * @default 0
+             */
+            x: number | string;
+            /**
+             * Y
+             * @description Its middle to the back of the middle, mm.
+             * @default 0
+             */
+            y: number | string;
+        };
+        /**
          * HandPlane
          * @description A plane and a marking gauge: tapers, bevels and eight sides by hand.
          */
@@ -6963,7 +6999,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "outline" | "placement" | "angle" | "scope" | "joint" | "belly" | "peg" | "support" | "members" | "more_members" | "hollow" | "corners" | "photo" | "cross_piece" | "taper" | "held" | "edge_spot" | "outside" | "away";
+            what: "outline" | "placement" | "angle" | "scope" | "joint" | "belly" | "peg" | "support" | "members" | "more_members" | "hollow" | "corners" | "photo" | "cross_piece" | "taper" | "held" | "edge_spot" | "outside" | "hand_hold" | "away";
         };
         /**
          * Resultant
@@ -9058,6 +9094,12 @@ export interface components {
              * @default 0
              */
             grain: number | string;
+            /**
+             * Hand Holds
+             * @description Slots right through it to lift the piece by.
+             * @default []
+             */
+            hand_holds: components["schemas"]["HandHold"][];
             /** Hollow */
             hollow?: (components["schemas"]["Trough"] | components["schemas"]["Dish"]) | null;
             /**

@@ -113,7 +113,7 @@ function unfold(key: string, event: Event): void {
         <li v-for="one in wood.fixings" :key="one.key">
           <b class="figures">{{ one.count }}</b> {{ one.name }},
           <span class="figures">{{ one.size }}</span>
-          <span class="small"> {{ one.what_for }}</span>
+          <span class="small for">{{ one.what_for }}</span>
         </li>
       </ul>
     </template>
@@ -153,6 +153,9 @@ ul {
   padding: 0;
   display: grid;
   gap: 2px;
+}
+.for {
+  padding-left: 0.6em;
 }
 td.figures {
   white-space: normal;

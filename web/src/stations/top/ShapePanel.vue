@@ -49,6 +49,21 @@ const edges = computed(() => {
 })
 const boards = computed(() => top.value?.boards ?? [])
 
+const holds = computed(() => top.value?.hand_holds ?? [])
+const HOLD: Row[] = [
+  typed('x', 'To the right'),
+  typed('y', 'To the back'),
+  typed('length', 'Long'),
+  typed('width', 'Wide'),
+  typed('turn', 'Turned'),
+]
+const more = (): void => store.restate({ what: 'hand_hold', to: 'more' })
+const drop = (k: number): void =>
+  store.set(
+    'top.hand_holds',
+    holds.value.filter((_, at) => at !== k),
+  )
+
 /** Widths as typed in one line, since that is how they are written on the offcut. */
 function setBoards(text: string): void {
   const widths = text
@@ -90,6 +105,29 @@ const boardFault = computed(() =>
         :across="2"
       />
     </div>
+    <p class="line">
+      <strong>Hand-holds</strong>
+      <button
+        v-if="holds.length < 4"
+        class="plain word"
+        type="button"
+        data-more-holds
+        @click="more"
+      >
+        {{ holds.length ? 'another hand-hold' : 'a hand-hold' }}
+      </button>
+    </p>
+    <div v-for="(_, k) in holds" :key="k" class="hold" :data-hold="k">
+      <PieceForm :base="`top.hand_holds.${k}`" :rows="HOLD" :across="5" />
+      <button
+        class="plain word"
+        type="button"
+        :aria-label="`Take hand-hold ${k + 1} away`"
+        @click="drop(k)"
+      >
+        away
+      </button>
+    </div>
     <label v-if="top.outline.kind === 'drawn'" class="flag">
       <input
         type="checkbox"
@@ -110,6 +148,23 @@ const boardFault = computed(() =>
   display: grid;
   grid-template-columns: 1fr 1.2fr;
   gap: 0.5rem;
+}
+.line {
+  display: flex;
+  gap: 1.5rem;
+}
+.hold {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 0.5rem;
+  align-items: center;
+}
+.hold :deep(.form) {
+  --least: 5.6rem;
+  gap: 0.3rem;
+}
+.word {
+  font-size: 0.9rem;
 }
 .flag {
   font-size: 0.92rem;

@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import Drawing from '../../drawing/Drawing.vue'
 import WhyFigure from '../../fields/WhyFigure.vue'
 import { usePiece } from '../../piece/store'
+import CardPicker from '../CardPicker.vue'
 import Findings from '../Findings.vue'
 import ProofList from '../ProofList.vue'
 import ShapePanel from './ShapePanel.vue'
@@ -16,6 +17,8 @@ const steps = computed(() => store.plan?.layout.steps ?? [])
 const here = computed(() => Math.min(at.value, steps.value.length - 1))
 const step = computed(() => steps.value[here.value])
 const view = computed(() => store.drawings?.layout[here.value])
+/** Whether something is bored through the top: its hand-holds. */
+const bored = computed(() => (store.plan?.setups ?? []).some((card) => card.station === 'top'))
 const checks = computed(() => (store.plan?.layout.checks ?? []).map((check) => check.id))
 </script>
 
@@ -64,6 +67,7 @@ const checks = computed(() => (store.plan?.layout.checks ?? []).map((check) => c
     </div>
     <aside class="panel">
       <Findings station="top" />
+      <CardPicker v-if="bored" station="top" />
       <ShapePanel />
       <TrialsPanel />
       <h2>Cross-checks on the marks</h2>

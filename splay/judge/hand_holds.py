@@ -1,0 +1,129 @@
+"""What can go wrong with a hand-hold: short grain, a leg or a rail in its way, no room for a hand."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Literal
+
+import shapely
+from shapely import affinity
+
+from splay.judge.finding import Finding
+from splay.piece import HandHold, Piece
+from splay.quantity import Quantity, Show
+from splay.stance.hand_hold import slot
+from splay.stance.holding import upper_side
+from splay.stance.outline import polygon
+from splay.stance.staked import Stance
+
+LEAST_RIM_MM = 30.0
+"""Wood from a slot to the top's edge that carries the piece (common practice, no source)."""
+LEAST_SHORT_MM = 60.0
+"""Along the grain, where what is left would break across short fibres (common practice, no source)."""
+LEAST_WOOD_MM = 12.0
+"""Between a slot and a leg's hole (common practice, no source)."""
+HAND_MM, FINGER_MM = 95.0, 25.0
+"""Four fingers abreast, and one through (common practice, no source)."""
+FAR_MM = 10000.0
+LINES = 12
+
+
+def hand_holds(piece: Piece, stance: Stance, show: Show) -> Iterator[Finding]:
+    """Of each hand-hold all that is wrong with it."""
+    for k, one in enumerate(piece.top.hand_holds):
+        field = f"top.hand_holds.{k}"
+        named = "The hand-hold" if len(piece.top.hand_holds) == 1 else f"Hand-hold {k + 1}"
+        yield from _edges(piece, one, named, field, show)
+        yield from _in_the_way(piece, stance, one, named, field, show)
+        if one.length < HAND_MM or one.width < FINGER_MM:
+            small = one.length < HAND_MM
+            yield _found(
+                "hold_small", "note", f"{named} is narrow for a hand.",
+                f"Four fingers want {show.length(HAND_MM).text} by {show.length(FINGER_MM).text}.",
+                show.length(one.length if small else one.width),
+                show.length(HAND_MM if small else FINGER_MM),
+                f"{field}.{'length' if small else 'width'}", one,
+            )  # fmt: skip
+
+
+def _edges(piece: Piece, one: HandHold, named: str, field: str, show: Show) -> Iterator[Finding]:
+    outline, shape = polygon(piece.top.outline), slot(one)
+    rim = shape.distance(outline.exterior) if outline.contains(shape) else 0.0
+    if rim < LEAST_RIM_MM:
+        yield _found(
+            "hold_edge", "stop" if rim <= 0.0 else "caution",
+            f"{named} leaves {show.length(rim).text} of wood to the top's edge.",
+            f"Set it {show.length(LEAST_RIM_MM - rim).text} further in.",
+            show.length(rim), show.length(LEAST_RIM_MM), f"{field}.y", one,
+        )  # fmt: skip
+        return
+    grain = piece.top.grain
+    short = min(_along(outline, shape, grain), _along(outline, shape, grain + 180.0))
+    if short < LEAST_SHORT_MM:
+        yield _found(
+            "hold_short_grain", "caution",
+            f"Along the grain {named[0].lower()}{named[1:]} leaves {show.length(short).text} to the top's "
+            "end: that breaks off when it is lifted.",
+            f"Set it {show.length(LEAST_SHORT_MM - short).text} further from that end, or its length along "
+            "the grain and nearer to an edge.",
+            show.length(short), show.length(LEAST_SHORT_MM), f"{field}.x", one,
+        )  # fmt: skip
+
+
+def _along(outline: shapely.Polygon, shape: shapely.Polygon, turn: float) -> float:
+    """How much wood stands beyond a slot one way along a bearing, mm: the least on lines through it."""
+    # Laid along x, so that each line is a level one.
+    wood, hole = (affinity.rotate(one, -turn, origin=(0, 0)) for one in (outline, shape))
+    _, low, _, high = hole.bounds
+    rooms = []
+    for k in range(1, LINES):
+        y = low + (high - low) * k / LINES
+        ray = shapely.LineString([(-FAR_MM, y), (FAR_MM, y)])
+        end = ray.intersection(hole).bounds[2]
+        beyond = shapely.LineString([(end, y), (FAR_MM, y)]).intersection(wood)
+        parts = getattr(beyond, "geoms", [beyond])
+        here = [part.bounds[2] - end for part in parts if part.bounds[0] - end < 1e-6]
+        rooms.append(min(here, default=0.0))
+    return min(rooms)
+
+
+def _in_the_way(
+    piece: Piece, stance: Stance, one: HandHold, named: str, field: str, show: Show
+) -> Iterator[Finding]:
+    shape = slot(one)
+    for leg in stance.legs:
+        # From where it enters the underside to where it leaves the top, if it goes through.
+        run = piece.top.thickness / leg.d[2]
+        ends = [leg.socket[:2], (leg.socket[0] + leg.d[0] * run, leg.socket[1] + leg.d[1] * run)]
+        left = shape.distance(shapely.LineString(ends)) - leg.bore.size / 2.0
+        if left < LEAST_WOOD_MM:
+            yield _found(
+                "hold_leg", "stop" if left <= 0.0 else "caution",
+                f"{named} leaves {show.length(max(0.0, left)).text} of wood to leg {leg.number}'s socket.",
+                f"Set it {show.length(LEAST_WOOD_MM - left).text} further away.",
+                show.length(left), show.length(LEAST_WOOD_MM), f"{field}.x", one,
+            )  # fmt: skip
+    for body in stance.bodies:
+        if not body.drawn or (body.role != "batten" and upper_side(body) is None):
+            continue
+        corners = [p for solid in body.stood for face in solid for p in face.corners]
+        shade = shapely.MultiPoint([(p[0], p[1]) for p in corners if abs(p[2]) < 0.01]).convex_hull
+        over = shape.intersection(shade).area
+        if over > 1.0:
+            yield _found(
+                "hold_blocked", "stop", f"{named} comes down on the {body.name}: no finger gets through.",
+                "Set it beside that part.", show.length(over**0.5), show.length(0.0), f"{field}.y", one,
+            )  # fmt: skip
+
+
+def _found(
+    code: str,
+    level: Literal["stop", "caution", "note"],
+    text: str,
+    mend: str,
+    number: Quantity,
+    limit: Quantity,
+    field: str,
+    one: HandHold,
+) -> Finding:
+    return Finding(code, level, "top", text, mend, (), number, limit, (one.x, one.y), field)
