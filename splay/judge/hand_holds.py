@@ -56,6 +56,7 @@ def _edges(piece: Piece, one: HandHold, named: str, field: str, show: Show) -> I
             f"Set it {show.length(LEAST_RIM_MM - rim).text} further in.",
             show.length(rim), show.length(LEAST_RIM_MM), f"{field}.y", one,
         )  # fmt: skip
+    if rim <= 0.0:
         return
     grain = piece.top.grain
     short = min(_along(outline, shape, grain), _along(outline, shape, grain + 180.0))
