@@ -93,6 +93,14 @@ class ByHand(SimpleTestCase):
                 proof_of(now, groove.id.replace("groove.", "button.")).expected.value, step, 6
             )
 
+    def test_a_reading_down_a_leaning_side_counts_for_less_below_the_top(self) -> None:
+        piece = buttoned("aproned", more={"splay": 20.0, "rake": 20.0}, drop=12)
+        made = planned(piece)
+        (groove, *_) = (p for p in made.proofs if p.kind == "groove")
+        now = plan(piece, workbench(), [Reading(groove.id, 15.0, kind="groove")])
+        proof = proof_of(now, groove.id.replace("groove.", "button."))
+        self.assertAlmostEqual(proof.expected.value, 15.0 * math.cos(math.radians(20.0)) - 1.0, 6)
+
     def test_the_solid_loses_what_the_cutter_takes(self) -> None:
         piece = buttoned(
             "aproned", more={"splay": 0.0, "rake": 0.0}, deep=9, groove=8, from_ends=70, wide=30

@@ -38,6 +38,12 @@ class Counted(SimpleTestCase):
         crossed = restate(starter("crossed"), Restate("held", "screws"))
         once = needed(crossed)
         self.assertEqual(once["screws", "holding the top"][0], 4)
+        # A rail aslant to the grain wants wider holes, and a washer on each.
+        self.assertEqual(once["washers", "under the top's screws"][0], 4)
+        still = restate(changed("crossed", make=1), Restate("held", "screws"))
+        document = write_piece(still)
+        document["supports"][0]["held"]["moves"] = 0.0
+        self.assertNotIn(("washers", "under the top's screws"), needed(read_piece(document)))
         made = read_piece({**write_piece(crossed), "make": 3})
         for key, (count, size) in needed(made).items():
             self.assertEqual((count, size), (3 * once[key][0], once[key][1]))

@@ -112,6 +112,7 @@ class Judged(SimpleTestCase):
             ({"y": b - 25}, "hold_edge"),
             ({"y": b}, "hold_edge"),
             ({"x": a - 90, "length": 100}, "hold_short_grain"),
+            ({"x": 90 - a, "length": 100}, "hold_short_grain"),
             ({"length": 70}, "hold_small"),
         ):
             self.assertIn(code, codes(held("table", hold)), hold)
