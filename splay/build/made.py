@@ -54,7 +54,9 @@ def steps_of(
 
 
 def _seat(piece: Piece, plan: Plan) -> Iterator[Step]:
-    mine = tuple(proof.id for proof in plan.proofs if proof.station == "top")
+    # What is bored through it is proved with its own card.
+    carded = {id for card in plan.setups for id in card.proofs}
+    mine = tuple(p.id for p in plan.proofs if p.station == "top" and p.id not in carded)
     marks = marks_in_words(mark for one in plan.layout.steps for mark in one.makes)
     titles = tuple(step.title for step in plan.layout.steps)
     yield told("lay_out", "Mark out the seat", "top", proofs=mine, do=titles, marks=marks)
