@@ -63,7 +63,7 @@ def hand_hold_cards(piece: Piece, show: Show) -> Iterator[SetUp]:
                 Bit(show.length(one.width), None, None),
                 Plain(
                     f"The two end holes first, on their marks; then {more} between them, "
-                    f"{show.length(step).text} from middle to middle, each taking a bit of the last."
+                    f"{show.length(step).text} from middle to middle, each over the rim of the last."
                     if more
                     else "Both holes on their marks."
                 ),

@@ -91,6 +91,11 @@ def _does(named: str, support: SlabLeg, mine: list[Driven], face: str, show: Sho
         side = "" if abs(one.y) <= ON_LINE_MM else "back edge" if one.y > 0.0 else "front edge"
         places.append((_mark(one), side, show.length(abs(one.y))))
     of = "mitre's corner, down the leg" if mine[0].runs == "level" else "mitre's corner, in from the end"
+    yield Plain(
+        f"Carry the seat's middle line over onto the {face}, from the one on its underside round the end."
+        if mine[0].runs == "plumb"
+        else "Carry the seat's middle line over onto the show face, down from the upper one."
+    )
     where = named if mine[0].runs == "level" else f"the top, its {support.end} end"
     yield Places(tuple(places), where, face, of, show.length(mine[0].down))
 
