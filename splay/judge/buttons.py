@@ -4,16 +4,14 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from typing import Literal
 
-from splay.judge.finding import Finding
+from splay.judge.finding import Finding, found
 from splay.judge.joints import POINT_MM
 from splay.piece import Piece
-from splay.quantity import Quantity, Show
+from splay.quantity import Show
 from splay.stance.buttons import Grooved, buttons_by
 from splay.stance.hollow import thickness_at
 from splay.stance.side_taper import cross_section, point, side_plane
-from splay.stance.vectors import Flat
 
 LEAST_WALL_MM = 8.0
 """Less wood than this over a groove breaks out when the button pulls (common practice, no source)."""
@@ -30,7 +28,7 @@ def buttons(piece: Piece, every: tuple[Grooved, ...], show: Show) -> Iterator[Fi
         field = f"supports.{index}.held"
         mine = [one for one in every if one.body.support == index]
         if not mine:
-            yield _found(
+            yield found(
                 "held_nothing", "stop", "Nothing lies under the top that could be grooved for buttons.",
                 "Give this support a piece flush with the top, or leave the buttons out.",
                 show.length(chosen.groove), None, field,
@@ -39,7 +37,7 @@ def buttons(piece: Piece, every: tuple[Grooved, ...], show: Show) -> Iterator[Fi
         loose = min(mine, key=lambda one: one.held)
         if loose.held < LEAST_HELD_MM:
             more = LEAST_HELD_MM - loose.held
-            yield _found(
+            yield found(
                 "button_slips", "stop",
                 f"When the top has moved, {show.length(max(0.0, loose.held)).text} of a button's tongue is "
                 f"left in the groove of the {loose.body.name}.",
@@ -54,7 +52,7 @@ def _wood(mine: list[Grooved], field: str, show: Show) -> Iterator[Finding]:
     """What a groove leaves of its part: over it, behind it, below it."""
     chosen = mine[0].chosen
     if chosen.drop < LEAST_WALL_MM:
-        yield _found(
+        yield found(
             "groove_high", "caution",
             f"The groove leaves {show.length(chosen.drop).text} of wood over it: a button breaks that out.",
             f"Set it {show.length(LEAST_WALL_MM - chosen.drop).text} further down.",
@@ -62,7 +60,7 @@ def _wood(mine: list[Grooved], field: str, show: Show) -> Iterator[Finding]:
         )  # fmt: skip
     thin = min(mine, key=lambda one: _across(one) / one.square)
     if thin.square > _across(thin) / 2.0:
-        yield _found(
+        yield found(
             "groove_deep", "caution",
             f"The groove goes {show.length(thin.square).text} into the {thin.body.name}, which is "
             f"{show.length(_across(thin)).text} thick.",
@@ -73,7 +71,7 @@ def _wood(mine: list[Grooved], field: str, show: Show) -> Iterator[Finding]:
     low = min(mine, key=lambda one: _tall(one) - one.edge - one.mouth)
     let = [one for one in mine if one.lap and one.begins < one.lap + POINT_MM]
     if let:
-        yield _found(
+        yield found(
             "groove_lap", "stop",
             f"The groove of the {let[0].body.name} runs into what is let in in its middle.",
             "Take an even number of buttons, nearer to the ends.",
@@ -81,7 +79,7 @@ def _wood(mine: list[Grooved], field: str, show: Show) -> Iterator[Finding]:
         )  # fmt: skip
     left = _tall(low) - low.edge - low.mouth
     if left < POINT_MM:
-        yield _found(
+        yield found(
             "groove_low", "stop",
             f"The groove leaves {show.length(max(0.0, left)).text} of the {low.body.name} below it.",
             "Set it nearer to the top, or make it less wide.",
@@ -109,23 +107,10 @@ def _through(piece: Piece, mine: list[Grooved], field: str, show: Show) -> Itera
     thin = min(spots, key=lambda at: thickness_at(piece.top, at))
     room, bite = thickness_at(piece.top, thin) - POINT_MM, mine[0].chosen.bite
     if bite > room:
-        yield _found(
+        yield found(
             "held_through", "stop",
             f"The buttons' screws reach {show.length(bite).text} up into the top: they come through, or "
             "nearly.",
             f"Let them {show.length(bite - room).text} less far in.",
             show.length(bite), show.length(room), f"{field}.bite", thin,
         )  # fmt: skip
-
-
-def _found(
-    code: str,
-    level: Literal["stop", "caution"],
-    text: str,
-    mend: str,
-    number: Quantity,
-    limit: Quantity | None,
-    field: str,
-    at: Flat | None = None,
-) -> Finding:
-    return Finding(code, level, "stance", text, mend, (), number, limit, at, field)

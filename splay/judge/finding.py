@@ -29,3 +29,19 @@ class Finding:
     at: Flat | None
     field: str
     spot: Vec | None = None
+
+
+def found(
+    code: str,
+    level: Literal["stop", "caution", "note"],
+    text: str,
+    mend: str,
+    number: Quantity,
+    limit: Quantity | None,
+    field: str,
+    at: Flat | None = None,
+    *,
+    station: str = "stance",
+) -> Finding:
+    """A finding about no leg in particular."""
+    return Finding(code, level, station, text, mend, (), number, limit, at, field)

@@ -3,14 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import Literal
 
 import shapely
 from shapely import affinity
 
-from splay.judge.finding import Finding
+from splay.judge.finding import Finding, found
 from splay.piece import HandHold, Piece
-from splay.quantity import Quantity, Show
+from splay.quantity import Show
 from splay.stance.hand_hold import slot
 from splay.stance.holding import upper_side
 from splay.stance.outline import polygon
@@ -37,12 +36,12 @@ def hand_holds(piece: Piece, stance: Stance, show: Show) -> Iterator[Finding]:
         yield from _in_the_way(piece, stance, one, named, field, show)
         if one.length < HAND_MM or one.width < FINGER_MM:
             small = one.length < HAND_MM
-            yield _found(
+            yield found(
                 "hold_small", "note", f"{named} is narrow for a hand.",
                 f"Four fingers want {show.length(HAND_MM).text} by {show.length(FINGER_MM).text}.",
                 show.length(one.length if small else one.width),
                 show.length(HAND_MM if small else FINGER_MM),
-                f"{field}.{'length' if small else 'width'}", one,
+                f"{field}.{'length' if small else 'width'}", (one.x, one.y), station="top",
             )  # fmt: skip
 
 
@@ -50,24 +49,24 @@ def _edges(piece: Piece, one: HandHold, named: str, field: str, show: Show) -> I
     outline, shape = polygon(piece.top.outline), slot(one)
     rim = shape.distance(outline.exterior) if outline.contains(shape) else 0.0
     if rim < LEAST_RIM_MM:
-        yield _found(
+        yield found(
             "hold_edge", "stop" if rim <= 0.0 else "caution",
             f"{named} leaves {show.length(rim).text} of wood to the top's edge.",
             f"Set it {show.length(LEAST_RIM_MM - rim).text} further in.",
-            show.length(rim), show.length(LEAST_RIM_MM), f"{field}.y", one,
+            show.length(rim), show.length(LEAST_RIM_MM), f"{field}.y", (one.x, one.y), station="top",
         )  # fmt: skip
     if rim <= 0.0:
         return
     grain = piece.top.grain
     short = min(_along(outline, shape, grain), _along(outline, shape, grain + 180.0))
     if short < LEAST_SHORT_MM:
-        yield _found(
+        yield found(
             "hold_short_grain", "caution",
             f"Along the grain {named[0].lower()}{named[1:]} leaves {show.length(short).text} to the top's "
             "end: that breaks off when it is lifted.",
             f"Set it {show.length(LEAST_SHORT_MM - short).text} further from that end, or its length along "
             "the grain and nearer to an edge.",
-            show.length(short), show.length(LEAST_SHORT_MM), f"{field}.x", one,
+            show.length(short), show.length(LEAST_SHORT_MM), f"{field}.x", (one.x, one.y), station="top",
         )  # fmt: skip
 
 
@@ -98,11 +97,11 @@ def _in_the_way(
         ends = [leg.socket[:2], (leg.socket[0] + leg.d[0] * run, leg.socket[1] + leg.d[1] * run)]
         left = shape.distance(shapely.LineString(ends)) - leg.bore.size / 2.0
         if left < LEAST_WOOD_MM:
-            yield _found(
+            yield found(
                 "hold_leg", "stop" if left <= 0.0 else "caution",
                 f"{named} leaves {show.length(max(0.0, left)).text} of wood to leg {leg.number}'s socket.",
                 f"Set it {show.length(LEAST_WOOD_MM - left).text} further away.",
-                show.length(left), show.length(LEAST_WOOD_MM), f"{field}.x", one,
+                show.length(left), show.length(LEAST_WOOD_MM), f"{field}.x", (one.x, one.y), station="top",
             )  # fmt: skip
     for body in stance.bodies:
         if not body.drawn or (body.role != "batten" and upper_side(body) is None):
@@ -111,20 +110,8 @@ def _in_the_way(
         shade = shapely.MultiPoint([(p[0], p[1]) for p in corners if abs(p[2]) < 0.01]).convex_hull
         over = shape.intersection(shade).area
         if over > 1.0:
-            yield _found(
+            yield found(
                 "hold_blocked", "stop", f"{named} comes down on the {body.name}: no finger gets through.",
-                "Set it beside that part.", show.length(over**0.5), show.length(0.0), f"{field}.y", one,
+                "Set it beside that part.", show.length(over**0.5), show.length(0.0), f"{field}.y",
+                (one.x, one.y), station="top",
             )  # fmt: skip
-
-
-def _found(
-    code: str,
-    level: Literal["stop", "caution", "note"],
-    text: str,
-    mend: str,
-    number: Quantity,
-    limit: Quantity,
-    field: str,
-    one: HandHold,
-) -> Finding:
-    return Finding(code, level, "top", text, mend, (), number, limit, (one.x, one.y), field)

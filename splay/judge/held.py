@@ -3,16 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import Literal
 
-from splay.judge.finding import Finding
+from splay.judge.finding import Finding, found
 from splay.judge.joints import POINT_MM, SCREW_ROOM_MM
 from splay.piece import Piece
-from splay.quantity import Quantity, Show
+from splay.quantity import Show
 from splay.quantity import degrees as deg
 from splay.stance.holding import Fastening, held_by
 from splay.stance.hollow import thickness_at
-from splay.stance.vectors import Flat
 
 LEAST_BITE_MM = 8.0
 """Less thread than this in the top holds little (common practice, no source)."""
@@ -29,7 +27,7 @@ def held(piece: Piece, every: tuple[Fastening, ...], show: Show) -> Iterator[Fin
         mine = [one for one in every if one.body.support == index]
         field = f"supports.{index}.held"
         if not mine:
-            yield _found(
+            yield found(
                 "held_nothing", "stop",
                 "Nothing lies under the top that a screw could go through.",
                 "Give this support a piece flush with the top, or leave the screws out.",
@@ -44,7 +42,7 @@ def _depths(piece: Piece, mine: list[Fastening], field: str, show: Show) -> Iter
     short = min(mine, key=lambda one: one.sunk)
     screw = short.screw
     if short.sunk < 0.0:
-        yield _found(
+        yield found(
             "held_proud", "stop",
             f"The top's screws are {show.length(-short.sunk).text} longer than what they go through and "
             "into: their heads stand out.",
@@ -52,7 +50,7 @@ def _depths(piece: Piece, mine: list[Fastening], field: str, show: Show) -> Iter
             show.length(screw.length), show.length(screw.length + short.sunk), f"{field}.length",
         )  # fmt: skip
     if screw.bite >= screw.length:
-        yield _found(
+        yield found(
             "held_loose", "stop", "The top's screws are to go into it with their whole length and more.",
             "Take longer screws, or let them in less deep.", show.length(screw.bite),
             show.length(screw.length), f"{field}.bite",
@@ -61,7 +59,7 @@ def _depths(piece: Piece, mine: list[Fastening], field: str, show: Show) -> Iter
     room = _wood(piece, thin) - POINT_MM
     if thin.reach > room:
         over = (thin.reach - room) / thin.way[2]
-        yield _found(
+        yield found(
             "held_through", "stop",
             f"The top's screws reach {show.length(thin.reach).text} up into it: they come through, or "
             "nearly.",
@@ -69,7 +67,7 @@ def _depths(piece: Piece, mine: list[Fastening], field: str, show: Show) -> Iter
             show.length(thin.reach), show.length(room), f"{field}.bite", (thin.at[0], thin.at[1]),
         )  # fmt: skip
     elif screw.bite < LEAST_BITE_MM:
-        yield _found(
+        yield found(
             "held_short", "caution",
             f"The top's screws go only {show.length(screw.bite).text} into it.",
             "Let their heads in deeper, or take longer ones.", show.length(screw.bite),
@@ -88,7 +86,7 @@ def _room(mine: list[Fastening], field: str, show: Show) -> Iterator[Finding]:
     thin = min(mine, key=_left)
     if _left(thin) < LEAST_LEFT_MM:
         wide = thin.screw.head if thin.slot else thin.seat
-        yield _found(
+        yield found(
             "held_splits", "caution",
             f"Heads let in {show.length(wide).text} wide leave the {thin.body.name} "
             f"{show.length(max(0.0, _left(thin))).text} of wood beside them.",
@@ -97,7 +95,7 @@ def _room(mine: list[Fastening], field: str, show: Show) -> Iterator[Finding]:
         )  # fmt: skip
     near = min(mine, key=lambda one: one.beside)
     if near.beside < SCREW_ROOM_MM:
-        yield _found(
+        yield found(
             "held_crowded", "caution",
             f"A screw of the {near.body.name} has {show.length(max(0.0, near.beside)).text} of wood to "
             "the next screw, the part's end or what is cut out of it.",
@@ -112,16 +110,3 @@ def _left(one: Fastening) -> float:
     # A pocket is nearer to the side it starts from, where it opens, and further from the other.
     aside = (one.through - one.sunk) * deg.sin(one.screw.slant) if one.slanted else 0.0
     return across / 2 + aside - (one.screw.head if one.slot else one.seat) / 2
-
-
-def _found(
-    code: str,
-    level: Literal["stop", "caution"],
-    text: str,
-    mend: str,
-    number: Quantity,
-    limit: Quantity | None,
-    field: str,
-    at: Flat | None = None,
-) -> Finding:
-    return Finding(code, level, "stance", text, mend, (), number, limit, at, field)
