@@ -11,6 +11,7 @@ from splay.judge.joints import POINT_MM
 from splay.piece import Piece
 from splay.quantity import Show
 from splay.stance.body import Body
+from splay.stance.buttons import Grooved
 from splay.stance.holding import SIDES, Fastening
 from splay.stance.members import MemberStance, RopeStance
 from splay.stance.rods import Rod, bottom, clear, rods, segments
@@ -31,10 +32,11 @@ def inside(
     runs: tuple[MemberStance, ...],
     ropes: tuple[RopeStance, ...],
     screws: tuple[Fastening, ...],
+    grooved: tuple[Grooved, ...],
     show: Show,
 ) -> Iterator[Finding]:
     """Of what meets, or nearly, the worst of each kind of meeting, and how many there are."""
-    every = rods(piece, stance, runs, ropes, screws)
+    every = rods(piece, stance, runs, ropes, screws, grooved)
     worst: dict[tuple[str, ...], tuple[float, Rod, Rod]] = {}
     places: dict[tuple[str, ...], int] = {}
     for one, two in combinations(every, 2):

@@ -80,7 +80,7 @@ def judge(whole: Whole, show: Show) -> tuple[Finding, ...]:
         *held(piece, whole.screws, show),
         *hand_holds(piece, stance, show),
         *buttons(piece, whole.grooved, show),
-        *inside(piece, stance, whole.runs, whole.ropes, whole.screws, show),
+        *inside(piece, stance, whole.runs, whole.ropes, whole.screws, whole.grooved, show),
         *buildable(piece, stance, whole.runs, whole.members, show),
         *members.gaps(whole.members, show),
         *members.wood(whole.members, show),

@@ -168,8 +168,9 @@ def rods(
     runs: tuple[MemberStance, ...],
     ropes: tuple[RopeStance, ...],
     screws: tuple[Fastening, ...] | None = None,
+    grooved: tuple[Grooved, ...] | None = None,
 ) -> tuple[Rod, ...]:
-    """All that is in the wood; `screws` those of the top, where they are known already."""
+    """All that is in the wood; `screws` and grooves (`grooved`) for the top where they are known already."""
     return (
         *_tenons(piece, stance),
         *_pegs(piece, stance),
@@ -178,7 +179,7 @@ def rods(
         *_ropes(piece, ropes),
         *_dowels(piece, stance),
         *_driven(piece),
-        *(rod for one in grooves(piece, stance) for rod in _groove(one)),
+        *(rod for one in (grooves(piece, stance) if grooved is None else grooved) for rod in _groove(one)),
         *(_screw(one) for one in (fastenings(piece, stance) if screws is None else screws)),
     )
 
