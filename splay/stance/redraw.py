@@ -8,7 +8,7 @@ import shapely
 
 from splay.errors import BadInput, Fault, shorten
 from splay.piece import Drawn, HandHold, Outline, Piece, Rectangle, SlabLeg, straight_end, write_piece
-from splay.piece.tops import Corner
+from splay.piece.tops import END_MM, Corner
 from splay.quantity import degrees as deg
 from splay.stance.hand_hold import slot
 from splay.stance.outline import extent, polygon, through_sharp
@@ -26,10 +26,11 @@ practice, no source)."""
 
 
 def with_straight_end(outline: Outline, end: Literal["left", "right"]) -> Outline:
-    """The outline with a straight end there, square across: a drawn one sawn off a little way in, any
-    other a rectangle of its size; as it is where it has one."""
-    if straight_end(outline, end) is not None:
-        return outline
+    """The outline with a straight end there, square across, that stays so when it is smoothed: a drawn one
+    sawn off a little way in, any other a rectangle of its size; else as it is where it has one."""
+    found = straight_end(outline, end)
+    if found is not None:
+        return _sharpened(outline, found[0]) if isinstance(outline, Drawn) else outline
     a, b = extent(outline)
     if not isinstance(outline, Drawn):
         return Rectangle(length=2 * a, width=2 * b)
@@ -48,6 +49,14 @@ def with_straight_end(outline: Outline, end: Literal["left", "right"]) -> Outlin
     if abs(ends[0].y - kept[-1].y) > abs(ends[1].y - kept[-1].y):
         ends.reverse()
     return Drawn.model_validate({**outline.model_dump(), "corners": [*kept, *ends]})
+
+
+def _sharpened(outline: Drawn, x: float) -> Drawn:
+    """The outline with the corners of a straight end at `x` sharp."""
+    corners = [
+        c.model_copy(update={"sharp": True}) if abs(c.x - x) < END_MM else c for c in outline.corners
+    ]
+    return outline.model_copy(update={"corners": tuple(corners)})
 
 
 def with_finer_corners(piece: Piece) -> dict[str, Any]:

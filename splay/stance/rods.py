@@ -170,7 +170,7 @@ def rods(
     screws: tuple[Fastening, ...] | None = None,
     grooved: tuple[Grooved, ...] | None = None,
 ) -> tuple[Rod, ...]:
-    """All that is in the wood; `screws` and grooves (`grooved`) for the top where they are known already."""
+    """All that is in the wood; the top's `screws` and grooves (`grooved`) where they are known already."""
     return (
         *_tenons(piece, stance),
         *_pegs(piece, stance),

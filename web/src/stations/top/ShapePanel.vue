@@ -49,6 +49,22 @@ const edges = computed(() => {
 })
 const boards = computed(() => top.value?.boards ?? [])
 
+/** The corners where the curve breaks, by their numbers; what is no number of one is left out. */
+const sharp = computed(() => {
+  const outline = top.value?.outline
+  if (outline?.kind !== 'drawn') return ''
+  return outline.corners.flatMap((one, k) => (one.sharp ? [k + 1] : [])).join(', ')
+})
+function setSharp(text: string): void {
+  const outline = top.value?.outline
+  if (outline?.kind !== 'drawn') return
+  const named = new Set((text.match(/\d+/g) ?? []).map(Number))
+  store.set(
+    'top.outline.corners',
+    outline.corners.map((one, k) => ({ ...one, sharp: named.has(k + 1) })),
+  )
+}
+
 const holds = computed(() => top.value?.hand_holds ?? [])
 const HOLD: Row[] = [
   typed('x', 'To the right'),
@@ -136,6 +152,16 @@ const boardFault = computed(() =>
       />
       a curve through the corners; drag them in the plan of the Stance
     </label>
+    <v-text-field
+      v-if="top.outline.kind === 'drawn' && top.outline.smooth"
+      label="Sharp corners, by number"
+      :model-value="sharp"
+      placeholder="none"
+      :error-messages="store.faults['top.outline']?.said ?? ''"
+      persistent-placeholder
+      data-sharp
+      @change="setSharp(($event.target as HTMLInputElement).value)"
+    />
   </section>
 </template>
 
