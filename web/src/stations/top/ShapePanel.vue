@@ -65,6 +65,10 @@ function setSharp(text: string): void {
   )
 }
 
+const outlineFault = computed(
+  () => store.faults['top.outline.corners'] ?? store.faults['top.outline.smooth'],
+)
+
 const holds = computed(() => top.value?.hand_holds ?? [])
 const HOLD: Row[] = [
   typed('x', 'To the right'),
@@ -157,11 +161,11 @@ const boardFault = computed(() =>
       label="Sharp corners, by number"
       :model-value="sharp"
       placeholder="none"
-      :error-messages="store.faults['top.outline']?.said ?? ''"
       persistent-placeholder
       data-sharp
       @change="setSharp(($event.target as HTMLInputElement).value)"
     />
+    <p v-if="outlineFault" class="wrong" role="alert">{{ outlineFault.said }}</p>
   </section>
 </template>
 
@@ -174,6 +178,9 @@ const boardFault = computed(() =>
   display: grid;
   grid-template-columns: 1fr 1.2fr;
   gap: 0.5rem;
+}
+.wrong {
+  color: var(--cut);
 }
 .line {
   display: flex;
