@@ -43,7 +43,10 @@ async function look(): Promise<void> {
 onMounted(() => void look())
 watch(of, () => void look())
 
-function keep(): void {
+async function keep(): Promise<void> {
+  open.value = false
+  // What was read of it before comes before: it is put away with what was lost.
+  await store.readingsSettled()
   build.did({
     what: 'wrong',
     body: {
@@ -56,9 +59,6 @@ function keep(): void {
       note: note.value.trim(),
     },
   })
-  open.value = false
-  // What is cut next may follow from what was lost.
-  setTimeout(() => void store.catchUp(), 400)
 }
 </script>
 

@@ -1,3 +1,4 @@
+import { usePiece } from '../piece/store'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 
@@ -119,6 +120,8 @@ export const useBuild = defineStore('build', () => {
         told += 1
         away.value = false
         if (got && got.copy_number === copy.value) take(got)
+        // What is cut next may follow from what was lost.
+        if (first.what === 'wrong') void usePiece().catchUp()
       } catch (error) {
         if (mine !== id.value) break
         if (error instanceof Away) {

@@ -320,9 +320,13 @@ export function useReadings(open: Open) {
     every.value = every.value.filter((other) => other !== one)
   }
 
+  /** When every answer that was given is in the workshop, or waits for it. */
+  const settled = (): Promise<void> => line
+
   return {
     copy,
     turnTo,
+    settled,
     drop,
     allUnsent,
     readings,

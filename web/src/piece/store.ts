@@ -650,6 +650,7 @@ export const usePiece = defineStore('piece', () => {
     readings,
     copy,
     turnToCopy: taken.turnTo,
+    readingsSettled: taken.settled,
     canUndo,
     canRedo,
     open,
