@@ -1,9 +1,9 @@
-import { usePiece } from '../piece/store'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 
 import { api, ask, Away, Refused } from '../api/client'
 import type { BuildDocument, BuildOut, BuildStep } from '../api/types'
+import { usePiece } from '../piece/store'
 import { withDeeds } from './overlay'
 import { type Deed, keepDeeds, keptDeeds, tell, type Waiting } from './queue'
 
