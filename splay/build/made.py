@@ -20,8 +20,8 @@ from splay.plan import Plan
 from splay.quantity import Show, Units
 from splay.setups.card import SetUp
 from splay.setups.held import PILOT_SHARE
-from splay.stance.buttons import grooves
-from splay.stance.holding import STILL_MM, fastenings
+from splay.stance.buttons import Grooved, grooves
+from splay.stance.holding import STILL_MM, Fastening, fastenings
 from splay.stance.underfoot import bearings
 from splay.work.marks import member_key
 from splay.work.phrases import cap, listed
@@ -29,6 +29,8 @@ from splay.work.phrases import cap, listed
 NO_TOOL = (
     "No tool of the shop does this: name one that you own, or do it your own way and prove it all the same."
 )
+MIDDLE_MM = 0.5
+"""Nearer than this it stands in the middle."""
 
 
 def steps_of(
@@ -164,7 +166,6 @@ def _ended(piece: Piece, plan: Plan, build: Build, show: Show) -> Iterator[Step]
     yield told("ease_feet", "Ease the feet", "level", do=do)
     yield from _coats(piece, build)
     yield from _hold_top(piece, plan, show)
-    yield from _button_on(piece, plan, show)
     if piece.underfoot is not None:
         yield _underfoot(piece, plan, show)
     if plan.ropes:
@@ -205,64 +206,60 @@ def _underfoot(piece: Piece, plan: Plan, show: Show) -> Step:
 
 
 def _hold_top(piece: Piece, plan: Plan, show: Show) -> Iterator[Step]:
-    """The top screwed to what stands, support by support: pilots through the holes that are there."""
-    every = fastenings(piece, plan.stance)
+    """The top held to what stands, support by support, by screws or by buttons."""
+    screws, grooved = fastenings(piece, plan.stance), grooves(piece, plan.stance)
     for index, support in enumerate(piece.supports):
-        mine = [one for one in every if one.body.support == index]
-        if not mine:
-            continue
-        screw = mine[0].screw
-        moving = any(one.travel >= STILL_MM for one in mine)
-        yield told(
-            "hold_top",
-            "Hold the top down",
-            "stretchers",
-            key=f"hold_top.{support.id}",
-            do=(
-                "The top face down on something soft, the frame upside down on it, on its marks.",
-                f"Pilots through the holes, {show.length(PILOT_SHARE * screw.size).text} thick. Tape on "
-                f"the bit {show.length(screw.length).text} from its point, as long as the screw: stop when "
-                f"it reaches the bottom of the head's hole, {show.length(screw.bite).text} into the top.",
-                *(
-                    ("Each in the middle of its wider hole, so that the top may go either way.",)
-                    if moving
-                    else ()
+        how = _screwed([one for one in screws if one.body.support == index], show)
+        how = how or _buttoned([one for one in grooved if one.body.support == index], show)
+        if how:
+            yield told(
+                "hold_top",
+                "Hold the top down",
+                "stretchers",
+                key=f"hold_top.{support.id}",
+                do=(
+                    "The top face down on something soft, the frame upside down on it, on its marks.",
+                    *how,
+                    "Feel the top over every point before the last turn.",
                 ),
-                f"{len(mine)} screws {show.length(screw.size).text} by {show.length(screw.length).text}: "
-                "home, then those whose holes are wider a quarter turn back.",
-                "Feel the top over every point before the last turn.",
-            ),
-        )
+            )
 
 
-def _button_on(piece: Piece, plan: Plan, show: Show) -> Iterator[Step]:
-    """The top held by buttons, support by support: how far each stands off its part."""
-    every = grooves(piece, plan.stance)
-    for index, support in enumerate(piece.supports):
-        mine = [one for one in every if one.body.support == index]
-        if not mine:
-            continue
-        chosen = mine[0].chosen
-        count = sum(len(one.buttons) for one in mine)
-        offs: dict[str, list[str]] = {}
-        for one in mine:
-            for each in one.buttons:
-                names = offs.setdefault(show.fine(each.off).text, [])
-                names.extend([one.body.name] if one.body.name not in names else [])
-        yield told(
-            "hold_top",
-            "Hold the top down",
-            "stretchers",
-            key=f"hold_top.{support.id}",
-            do=(
-                "The top face down on something soft, the frame upside down on it, on its marks.",
-                f"{count} buttons, tongues in the grooves; their shoulders off the part: "
-                f"{'; '.join(f'{off} at the {listed(names)}' for off, names in offs.items())}.",
-                f"Pilots no deeper than {show.length(chosen.bite).text} in the top, the bit with a stop; a "
-                "screw through the middle of each, until its button lies on the top.",
-                "Feel the top over every point before the last turn.",
-            ),
-        )
+def _screwed(mine: list[Fastening], show: Show) -> tuple[str, ...]:
+    """Pilots through the holes that are there, then the screws."""
+    if not mine:
+        return ()
+    screw = mine[0].screw
+    moving = any(one.travel >= STILL_MM for one in mine)
+    return (
+        f"Pilots through the holes, {show.length(PILOT_SHARE * screw.size).text} thick. Tape on "
+        f"the bit {show.length(screw.length).text} from its point, as long as the screw: stop when "
+        f"it reaches the bottom of the head's hole, {show.length(screw.bite).text} into the top.",
+        *(("Each in the middle of its wider hole, so that the top may go either way.",) if moving else ()),
+        f"{len(mine)} screws {show.length(screw.size).text} by {show.length(screw.length).text}: "
+        "home, then those whose holes are wider a quarter turn back.",
+    )
+
+
+def _buttoned(mine: list[Grooved], show: Show) -> tuple[str, ...]:
+    """Where each button stands along its part and how far off it, then its screw."""
+    if not mine:
+        return ()
+    places: dict[str, dict[str, None]] = {}
+    for one in mine:
+        for each in one.buttons:
+            off, along = show.fine(each.off).text, abs(each.along)
+            to = f"{show.length(along).text} to either side of" if along > MIDDLE_MM else "in"
+            where = f"shoulders {off} off it, {to} the middle of its length"
+            places.setdefault(where, {})[one.body.name] = None
+    count = sum(len(one.buttons) for one in mine)
+    return (
+        f"{count} buttons, tongues in the grooves, upper faces on the top.",
+        *(f"{cap(listed(names))}: {where}." for where, names in places.items()),
+        f"Pilots through the buttons' holes: tape on the bit as far from its point as the screw is long, "
+        f"stop when it reaches the button, {show.length(mine[0].chosen.bite).text} into the top at most. "
+        "A screw through each.",
+    )
 
 
 def _coats(piece: Piece, build: Build) -> Iterator[Step]:

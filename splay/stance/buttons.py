@@ -10,7 +10,7 @@ from functools import cached_property
 from splay.piece import ApronedLegs, BoardSides, MitredFrames, Piece, PlaneFrames, TopButtons
 from splay.quantity import degrees as deg
 from splay.stance.body import Body, Side, Void
-from splay.stance.holding import ALONG_DEG, across_grain, inner_side, middle_of, places_along, upper_side
+from splay.stance.holding import ALONG_DEG, across_grain, inner_side, middle_of, places_along, under_the_top
 from splay.stance.side_taper import cross_section, point, side_plane
 from splay.stance.staked import Stance
 from splay.stance.vectors import Vec, along, dot, unit
@@ -144,12 +144,9 @@ def grooves(piece: Piece, stance: Stance) -> tuple[Grooved, ...]:
 
 def _grooves(piece: Piece, stance: Stance) -> Iterator[Grooved]:
     wide = across_grain(piece.top.outline, piece.top.grain)
-    for body in stance.bodies:
+    for body, upper in under_the_top(stance):
         chosen = buttons_by(piece, body.support)
-        if chosen is None or body.stands or body.role in ("batten", "slab"):
-            continue
-        upper = upper_side(body)
-        if upper is None:
+        if chosen is None:
             continue
         entry = inner_side(body, upper)
         lean = dot(side_plane(body, entry).normal, side_plane(body, upper).normal)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 from splay.piece import ApronedLegs, BoardSides, MitredFrames, Outline, Piece, PlaneFrames, TopScrews
@@ -153,16 +154,22 @@ def fastenings(piece: Piece, stance: Stance) -> tuple[Fastening, ...]:
     if all(held_by(piece, index) is None for index in range(len(piece.supports))):
         return ()
     wide = across_grain(piece.top.outline, piece.top.grain)
-    for body in stance.bodies:
+    for body, upper in under_the_top(stance):
         screw = held_by(piece, body.support)
-        if screw is None or body.stands or body.role in ("batten", "slab"):
-            continue
-        upper = upper_side(body)
-        if upper is None:
-            continue
-        for number, x in enumerate(places_along(body, upper, screw.count, screw.from_ends), start=1):
+        for number, x in enumerate(
+            places_along(body, upper, screw.count, screw.from_ends) if screw else (), start=1
+        ):
+            assert screw is not None
             made.append(_fastening(piece, body, upper, screw, number, x, wide))
     return tuple(made)
+
+
+def under_the_top(stance: Stance) -> Iterator[tuple[Body, Side]]:
+    """Every part that lies flat under the top and does not stand, and the side it lies with."""
+    for body in stance.bodies:
+        upper = None if body.stands or body.role in ("batten", "slab") else upper_side(body)
+        if upper is not None:
+            yield body, upper
 
 
 def middle_of(body: Body, side: Side) -> tuple[float, float]:

@@ -282,6 +282,8 @@ def _(one: does.Groove) -> str:
         said += f", only from {one.begins.text} {end} to either side of the middle of its length"
     elif one.ends is not None:
         said += f", {one.ends.text} to either side of the middle of its length"
+    else:
+        said += ", from end to end"
     if one.turn is not None:
         way = "nearer to" if one.nearer else "further from"
         said += (

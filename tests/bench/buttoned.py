@@ -11,6 +11,7 @@ from splay.setups.card import SetUp
 from splay.work.does import Buttons, Groove
 from splay.work.takes import Deep, ToGroove
 from tests.bench.frames import Array, unit, vec
+from tests.bench.held import width_middle
 from tests.bench.tapered import TaperedStick, meet
 
 if TYPE_CHECKING:
@@ -59,6 +60,18 @@ def judge_groove(judge: Judge, card: SetUp) -> None:
         inward = unit(cut.out(cut.bottom[0]) - near)
         beyond = float(inward @ np.array(cut.stick.body.pose.origin))
         tally.hold("groove outside", max(0.0, -beyond - cut.stick.body.thickness / 2), card.id)
+        # Where the buttons come, evenly over the upper side, it is there for the whole of each.
+        ends = [float(width_middle(cut.stick, do.upper, end)[0]) for end in cut.stick.ends.values()]
+        half = abs(ends[1] - ends[0]) / 2 - chosen.from_ends
+        outer = half if chosen.count > 1 else 0.0
+        inner = 0.0 if chosen.count % 2 else half / (chosen.count - 1)
+        if half > 0.0:
+            ends_at = do.ends.value if do.ends is not None else math.inf
+            tally.hold("groove short of a button mm", max(0.0, outer + chosen.wide / 2 - ends_at), card.id)
+            begins_at = do.begins.value if do.begins is not None else 0.0
+            if begins_at:
+                over = begins_at - (inner - chosen.wide / 2)
+                tally.hold("groove begins past a button mm", max(0.0, over), card.id)
         for void in cut.stick.body.voids:
             # What is let in in the middle keeps its wood: no groove within it.
             begins = do.begins.value if do.begins is not None else 0.0

@@ -86,11 +86,11 @@ def bore(judge: Judge, card: SetUp) -> dict[Mark, Bored]:
 
 def _middle(stick: TaperedStick, side: str) -> float:
     """The middle of the length of a side, along the middle of its width."""
-    ends = [float(_width_middle(stick, side, end)[0]) for end in stick.ends.values()]
+    ends = [float(width_middle(stick, side, end)[0]) for end in stick.ends.values()]
     return sum(ends) / 2
 
 
-def _width_middle(stick: TaperedStick, side: str, end: tuple[Array, float]) -> Array:
+def width_middle(stick: TaperedStick, side: str, end: tuple[Array, float]) -> Array:
     corners = [meet(stick.sides[side], stick.sides[other], end) for other in _beside(stick, side)]
     made: Array = sum(corners) / 2
     return made

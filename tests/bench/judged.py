@@ -795,8 +795,8 @@ class Judge:
         if chosen.length > chosen.width:
             turn = math.degrees(math.atan2(float(run[1]), float(run[0])))
             self.tally.hold("hand-hold deg", abs((turn - chosen.turn + 90.0) % 180.0 - 90.0), card.id)
-        # What is sold is at hand, or it is said; between the end holes no wood is left untouched.
-        assert bit.deep is None
+        # Right through.
+        self.tally.hold("hand-hold stops in the wood", 0.0 if bit.deep is None else 1.0, card.id)
 
     def _groove(self, card: SetUp) -> None:
         judge_groove(self, card)

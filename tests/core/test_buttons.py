@@ -161,6 +161,21 @@ class Judged(SimpleTestCase):
         self.assertLess(keys.index("buttons"), keys.index("hold_top"))
         self.assertEqual(keys.count("hold_top"), 1)
 
+    def test_where_each_stands_is_told_when_the_top_is_held(self) -> None:
+        piece = buttoned("aproned", count=3, from_ends=60)
+        step = next(
+            one for one in order_of(piece, planned(piece), Build()).steps if one.operation == "hold_top"
+        )
+        said = " ".join(step.do)
+        for one in grooves(piece, stand(piece)):
+            outer, middle = one.buttons[0], one.buttons[1]
+            self.assertAlmostEqual(middle.along, 0.0, 9)
+            self.assertIn(
+                f"{Show(Units()).length(abs(outer.along)).text} to either side of the middle", said
+            )
+            self.assertIn(f"{Show(Units()).fine(outer.off).text} off it", said)
+        self.assertIn("off it, in the middle of its length", said)
+
     def test_the_wood_says_whether_they_leave_it_room(self) -> None:
         choice = WoodChoice(home_rh=30.0, shop_rh=65.0)
         for moves, said in ((0.5, "at least"), (40.0, "that is enough")):
@@ -202,6 +217,7 @@ class Blind(SimpleTestCase):
             (groove, told(groove, cut, replace(cut, turn=None))),
             (groove, told(groove, cut, replace(cut, upper="lower edge"))),
             (groove, told(groove, cut, replace(cut, side="outer face"))),
+            (groove, told(groove, cut, replace(cut, ends=cut.edge))),
             (button, told(button, block, replace(block, longer=not block.longer))),
             (button, told(button, block, replace(block, step=block.tongue))),
         ):
