@@ -270,7 +270,9 @@ def _fault(detail: ErrorDetails, given: Mapping[str, Any], at: str) -> Fault:
     field = ".".join(step for step in steps if step)
     got = "nothing" if kind == "missing" else shorten(detail["input"])
     if kind == "rule" and context.get("field"):
-        got = shorten(_inside(detail["input"], str(context["field"])))
+        there = _inside(detail["input"], str(context["field"]))
+        # What is made of parts is no word of the maker's: it is named, not recited.
+        got = "" if isinstance(there, Mapping | list | tuple) else shorten(there)
     if kind == "union_tag_invalid":
         got = shorten(context["tag"])
     if kind in {"reading", "range", "rule"}:

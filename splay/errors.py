@@ -13,9 +13,10 @@ class SplayError(Exception):
 class Fault:
     """One thing wrong with what was given.
 
-    `field` is the dotted path in the document (``top.outline.diameter``), empty for the whole;
-    `got` what stood there, shortened; `allowed` what may stand there, or a sentence on why it cannot;
-    `do` the mend; `what` the thing it is about in the maker's words, empty where the field says it.
+    `field` is the dotted path in the document (``top.outline.diameter``), empty for the whole; `got` what
+    stood there, shortened, empty for what is made of parts; `allowed` what may stand there, or a sentence
+    on why it cannot; `do` the mend; `what` the thing it is about in the maker's words, empty where the
+    field says it.
     """
 
     field: str
@@ -28,6 +29,8 @@ class Fault:
         """The fault in whole sentences, for beside its field."""
         if not self.allowed or self.allowed.endswith("."):
             return f"{self.allowed} {self.do}".strip()
+        if not self.got:
+            return f"Wanted: {self.allowed}. {self.do}"
         return f"Got {self.got}; wanted: {self.allowed}. {self.do}"
 
     def line(self) -> str:

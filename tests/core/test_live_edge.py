@@ -88,8 +88,10 @@ class StraightEnds(SimpleTestCase):
         for change in ({"x": -END + 3}, {"sharp": False}):
             was = dict(corners[0])
             corners[0] |= change
-            with self.subTest(change), self.assertRaisesMessage(BadInput, "sharp"):
+            with self.subTest(change), self.assertRaisesMessage(BadInput, "sharp") as refused:
                 read_piece(document)
+            # Said in words: no outline is recited.
+            self.assertNotIn("{", str(refused.exception))
             corners[0] = was
 
     def test_edges_out_of_order_or_on_one_another_are_refused(self) -> None:
