@@ -30,6 +30,7 @@ from splay.setups.crosscut import crosscut_cards, cuts
 from splay.setups.foot import foot_cards
 from splay.setups.hand_holds import hand_hold_cards
 from splay.setups.held import held_cards
+from splay.setups.joins import join_cards
 from splay.setups.leg_ends import leg_end_cards
 from splay.setups.leg_marks import leg_mark_cards, slot_cards
 from splay.setups.leg_shapes import leg_sets, leg_shape_cards
@@ -46,6 +47,7 @@ from splay.setups.wedge_cards import wedge_cards
 from splay.shop import Shop
 from splay.stance.buttons import Grooved, grooves
 from splay.stance.holding import Fastening, fastenings
+from splay.stance.meets import Meets, meets
 from splay.stance.members import MemberStance, members
 from splay.stance.staked import Stance, stand
 from splay.summary import Batch, LegFigures, Size, batches, chosen, counted, leg_figures, numbering, sizes
@@ -144,11 +146,12 @@ def plan(
     cords = tuple(rope_part(piece, line, show, hooks) for line in lines)
     layout = lay_out(piece, planned, show)
     screws, grooved = fastenings(piece, real), grooves(piece, real)
+    joins = meets(piece, real)
     setups = (
         ()
         if live
         else (
-            *_cards(piece, planned, real, parts, sticks, rungs, cords, screws, grooved, shop, show),
+            *_cards(piece, planned, real, parts, sticks, rungs, cords, screws, grooved, joins, shop, show),
             *button_cards(piece, sticks, grooved, _without(known, wrong), show),
         )
     )
@@ -166,6 +169,7 @@ def plan(
         leg_sets(piece, real, parts),
         screws,
         grooved,
+        joins,
         _without(known, wrong),
     )
     proofs = () if live else all_proofs(asked, ask)
@@ -246,6 +250,7 @@ def _cards(
     cords: tuple[RopePart, ...],
     screws: tuple[Fastening, ...],
     grooved: tuple[Grooved, ...],
+    joins: tuple[Meets, ...],
     shop: Shop,
     show: Show,
 ) -> tuple[SetUp, ...]:
@@ -267,6 +272,7 @@ def _cards(
         *crosscut_cards(sticks, real.bodies, shop, show),
         *stick_tenon_cards(piece, sticks, real.bodies, show),
         *(card for card in shaped if card.operation != "rip"),
+        *join_cards(sticks, joins, show),
         *held_cards(sticks, screws, show),
         *groove_cards(sticks, grooved, show),
         *outside_cards(piece, sticks, show),

@@ -15,7 +15,7 @@ from splay.build.operations import OPERATIONS
 from splay.build.plainly import told
 from splay.build.step import Step, Unit, Wait
 from splay.build.wood import wood
-from splay.piece import Piece, Reamed, StakedLegs, Through
+from splay.piece import BoardSides, Piece, Reamed, StakedLegs, Support, Through
 from splay.plan import Plan
 from splay.quantity import Show, Units
 from splay.setups.card import SetUp
@@ -49,6 +49,7 @@ def steps_of(
         *wood(piece, plan, build, record),
         *_seat(piece, plan),
         *_carded(piece, plan, build, lent),
+        *_sides(piece),
         *fitted(piece, plan, show or Show(Units())),
         *joined(piece, plan, build),
         *_ended(piece, plan, build, show or Show(Units())),
@@ -205,6 +206,28 @@ def _underfoot(piece: Piece, plan: Plan, show: Show) -> Step:
     )
 
 
+def _sides(piece: Piece) -> Iterator[Step]:
+    """Sides of two boards, each glued edge to edge before it is cut out or set up."""
+    for support in piece.supports:
+        if isinstance(support, BoardSides) and support.lower is not None:
+            yield told(
+                "glue_sides",
+                "Glue the sides, each from its long and its short board",
+                "legs",
+                key=f"glue_sides.{support.id}",
+                do=(
+                    "Dry first: the short board's back edge on the long one's front edge, no light between "
+                    "them; plane both edges together until there is none.",
+                    "Left with left, right with right, outer faces one way: a left and a right side "
+                    "mirror each "
+                    "other.",
+                    "Glue on both edges; both feet's sawn ends in one line along a straight-edge, faces "
+                    "flush, "
+                    "clamps across, by turns over and under.",
+                ),
+            )
+
+
 def _hold_top(piece: Piece, plan: Plan, show: Show) -> Iterator[Step]:
     """The top held to what stands, support by support, by screws or by buttons."""
     screws, grooved = fastenings(piece, plan.stance), grooves(piece, plan.stance)
@@ -214,15 +237,31 @@ def _hold_top(piece: Piece, plan: Plan, show: Show) -> Iterator[Step]:
         if how:
             yield told(
                 "hold_top",
-                "Hold the top down",
+                "Hold the top down" if not _lower(support, show) else "Hold both treads down",
                 "stretchers",
                 key=f"hold_top.{support.id}",
                 do=(
                     "The top face down on something soft, the frame upside down on it, on its marks.",
+                    *_lower(support, show),
                     *how,
                     "Feel the top over every point before the last turn.",
                 ),
             )
+
+
+def _lower(support: Support, show: Show) -> tuple[str, ...]:
+    """Where a lower tread is held, which is screwed on with the top."""
+    lower = support.lower if isinstance(support, BoardSides) else None
+    if lower is None:
+        return ()
+    front = show.length(lower.past_front).text
+    return (
+        f"The lower tread first, the right way up: back edge against the long boards, {front} past the "
+        "short "
+        f"ones in front, {show.length(lower.past_ends).text} past their outer faces at either end; a "
+        "clamp on "
+        "each end.",
+    )
 
 
 def _screwed(mine: list[Fastening], show: Show) -> tuple[str, ...]:

@@ -36,6 +36,7 @@ _BRIEF = {
     Kind.FIXING: "the places of the top's screws",
     Kind.HOLD: "the ends of the hand-hold",
     Kind.DOWEL: "the dowels' places",
+    Kind.JOINS: "the lines of the joints",
     Kind.SCREW: "the places of the screws",
 }
 """The marks in words, without saying which of several."""

@@ -74,6 +74,12 @@ _ALL = (
     Operation("rip", "bevelling edges", "parts", 6, setting=15, caution=_BLADES),
     Operation("crosscut", "cutting to length", "parts", 5, setting=15, caution=_BLADES),
     Operation("notch", "cutting notches", "parts", 12, setting=10, caution=_BLADES),
+    Operation("joins", "marking joints", "parts", 3, lay_out=("rule, square, marking knife",)),
+    Operation(
+        "glue_sides", "gluing boards", "piece", 30, waits=(12, 24), for_what="the glue to harden",
+        lay_out=("clamps, one every 20 to 30 cm", "glue and a brush", "a straight-edge"),
+    ),
+    Operation("cut_out", "cutting notches", "parts", 15, setting=10, caution=_BLADES),
     Operation("dowel", "boring for dowels", "parts", 8, setting=15, caution=_BITS),
     Operation("outside", "boring from outside", "parts", 8, setting=10, caution=_BITS),
     Operation("slot", "slotting for loose tenons", "parts", 8, setting=20, caution=_BLADES + " " + _DUST),

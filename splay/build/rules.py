@@ -30,7 +30,7 @@ def _of(names: str) -> Names:
 SHAPING = _of("cut_outline hollow edges")
 SEAT = _of("lay_out bore peg hand_hold cut_outline hollow edges")
 LEGS = _of("tenon shoulder octagon taper mark pilot top_cut kerf foot_cut")
-STICKS = _of("rip crosscut notch dowel slot stick_tenon side_taper hold groove")
+STICKS = _of("rip crosscut notch dowel slot stick_tenon side_taper hold groove joins cut_out")
 STRETCHERS = _of("bore_member bore_rope member_cut floor_side")
 MADE = SEAT | LEGS | STICKS | STRETCHERS
 ON_PARTS = LEGS | STICKS | STRETCHERS | {"fit"}
@@ -109,18 +109,43 @@ RULES = (
         same=True,
     ),
     Rule(
-        _of("rip crosscut notch dowel slot stick_tenon hold groove"),
+        _of("rip crosscut notch dowel slot stick_tenon hold groove joins"),
         _of("side_taper"),
         "joints before tapers: a leg is held, sawn and marked from sides that run straight",
         "fence, table and gauge no longer lie along the leg, and its joints are cut askew",
         same=True,
     ),
     Rule(
-        _of("stick_tenon dowel slot side_taper hold groove"),
+        _of("stick_tenon dowel slot side_taper hold groove joins"),
         _of("ease"),
         "joints are cut from true faces",
         "a sanded face is no longer true, and the joint is cut to it",
         same=True,
+    ),
+    Rule(
+        _of("crosscut"),
+        _of("joins"),
+        "where parts join is measured from sawn ends",
+        "the line moves with the end that is sawn later",
+        same=True,
+    ),
+    Rule(
+        _of("crosscut side_taper joins"),
+        _of("glue_sides"),
+        "each board is sawn, marked and tapered by itself: narrow, with straight edges, flat on the saw",
+        "two ends at two heights are sawn on one wide side that no saw takes",
+    ),
+    Rule(
+        _of("glue_sides"),
+        _of("cut_out"),
+        "what is cut out between the feet goes through both boards, across their seam",
+        "half a cut-out in each meets askew, and feet that short break off in the clamps",
+    ),
+    Rule(
+        _of("glue_sides"),
+        _of("ease dry_run glue"),
+        "a side is whole before anything is set between two of them",
+        "its seam opens where the clamps of the next joint pull",
     ),
     Rule(
         _of("rip"),

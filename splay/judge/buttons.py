@@ -6,6 +6,7 @@ import math
 from collections.abc import Iterator
 
 from splay.judge.finding import Finding, found
+from splay.judge.held import bare
 from splay.judge.joints import POINT_MM
 from splay.piece import Piece
 from splay.quantity import Show
@@ -34,6 +35,7 @@ def buttons(piece: Piece, every: tuple[Grooved, ...], show: Show) -> Iterator[Fi
                 show.length(chosen.groove), None, field,
             )  # fmt: skip
             continue
+        yield from bare(piece, index, {one.into.key for one in mine}, field, show)
         loose = min(mine, key=lambda one: one.held)
         if loose.held < LEAST_HELD_MM:
             more = LEAST_HELD_MM - loose.held
@@ -103,13 +105,15 @@ def _tall(one: Grooved) -> float:
 
 
 def _through(piece: Piece, mine: list[Grooved], field: str, show: Show) -> Iterator[Finding]:
-    spots = [(each.at[0], each.at[1]) for one in mine for each in one.buttons]
-    thin = min(spots, key=lambda at: thickness_at(piece.top, at))
-    room, bite = thickness_at(piece.top, thin) - POINT_MM, mine[0].chosen.bite
+    spots = [(one.into, (each.at[0], each.at[1])) for one in mine for each in one.buttons]
+    wood = [(into.thick or thickness_at(piece.top, at), into.name, at) for into, at in spots]
+    least, named, thin = min(wood)
+    room, bite = least - POINT_MM, mine[0].chosen.bite
     if bite > room:
         yield found(
             "held_through", "stop",
-            f"The buttons' screws reach {show.length(bite).text} up into the top: they come through, or "
+            f"The buttons' screws reach {show.length(bite).text} up into the {named}: they come through, "
+            "or "
             "nearly.",
             f"Let them {show.length(bite - room).text} less far in.",
             show.length(bite), show.length(room), f"{field}.bite", thin,

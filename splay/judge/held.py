@@ -9,7 +9,7 @@ from splay.judge.joints import POINT_MM, SCREW_ROOM_MM
 from splay.piece import Piece
 from splay.quantity import Show
 from splay.quantity import degrees as deg
-from splay.stance.holding import Fastening, held_by
+from splay.stance.holding import Fastening, carried, held_by
 from splay.stance.hollow import thickness_at
 
 LEAST_BITE_MM = 8.0
@@ -34,8 +34,20 @@ def held(piece: Piece, every: tuple[Fastening, ...], show: Show) -> Iterator[Fin
                 show.length(screw.length), None, field,
             )  # fmt: skip
             continue
+        yield from bare(piece, index, {one.into.key for one in mine}, field, show)
         yield from _depths(piece, mine, field, show)
         yield from _room(mine, field, show)
+
+
+def bare(piece: Piece, index: int, under: set[str], field: str, show: Show) -> Iterator[Finding]:
+    """What a support carries that none of its parts lies flat under: nothing holds that."""
+    for own, into in carried(piece):
+        if own == index and into.key not in under:
+            yield found(
+                "tread_loose", "stop", f"Nothing lies flat under the {into.name} that could hold it.",
+                "Give it a rail between its boards, as far down as its underside.",
+                show.length(into.down), None, field,
+            )  # fmt: skip
 
 
 def _depths(piece: Piece, mine: list[Fastening], field: str, show: Show) -> Iterator[Finding]:
@@ -44,9 +56,10 @@ def _depths(piece: Piece, mine: list[Fastening], field: str, show: Show) -> Iter
     if short.sunk < 0.0:
         yield found(
             "held_proud", "stop",
-            f"The top's screws are {show.length(-short.sunk).text} longer than what they go through and "
+            f"The {short.into.name}'s screws are {show.length(-short.sunk).text} longer than what they go "
+            "through and "
             "into: their heads stand out.",
-            "Take shorter screws, or let them go deeper into the top.",
+            "Take shorter screws, or let them go deeper into it.",
             show.length(screw.length), show.length(screw.length + short.sunk), f"{field}.length",
         )  # fmt: skip
     if screw.bite >= screw.length:
@@ -61,7 +74,8 @@ def _depths(piece: Piece, mine: list[Fastening], field: str, show: Show) -> Iter
         over = (thin.reach - room) / thin.way[2]
         yield found(
             "held_through", "stop",
-            f"The top's screws reach {show.length(thin.reach).text} up into it: they come through, or "
+            f"The {thin.into.name}'s screws reach {show.length(thin.reach).text} up into it: they come "
+            "through, or "
             "nearly.",
             f"Let them {show.length(over).text} less far in: heads less deep, or shorter screws.",
             show.length(thin.reach), show.length(room), f"{field}.bite", (thin.at[0], thin.at[1]),
@@ -69,16 +83,16 @@ def _depths(piece: Piece, mine: list[Fastening], field: str, show: Show) -> Iter
     elif screw.bite < LEAST_BITE_MM:
         yield found(
             "held_short", "caution",
-            f"The top's screws go only {show.length(screw.bite).text} into it.",
+            f"The {thin.into.name}'s screws go only {show.length(screw.bite).text} into it.",
             "Let their heads in deeper, or take longer ones.", show.length(screw.bite),
             show.length(LEAST_BITE_MM), f"{field}.bite",
         )  # fmt: skip
 
 
 def _wood(piece: Piece, one: Fastening) -> float:
-    """The top's thickness over a screw's point, mm."""
+    """The thickness of what it goes into, over a screw's point, mm."""
     x, y = one.at[0] + one.way[0] * one.screw.bite, one.at[1] + one.way[1] * one.screw.bite
-    return thickness_at(piece.top, (x, y))
+    return one.into.thick or thickness_at(piece.top, (x, y))
 
 
 def _room(mine: list[Fastening], field: str, show: Show) -> Iterator[Finding]:

@@ -15,7 +15,7 @@ from splay.stance.aim import faces
 from splay.stance.body import Body, Side
 from splay.stance.convex import Face
 from splay.stance.floor import Floor
-from splay.stance.side_taper import side_plane
+from splay.stance.side_taper import side_now, side_plane
 from splay.stance.staked import LegStance, Stance, support_of
 from splay.stance.taper import corners, foot_taper, middles
 from splay.stance.vectors import Vec, cross, dot, unit
@@ -239,12 +239,15 @@ def _square_to(normal: Vec, d: Vec) -> Vec:
 
 def _ends(lines: tuple[tuple[Vec, Vec], ...], floor: Floor) -> tuple[int, int]:
     """The lines the floor cuts longest and shortest."""
-    runs = [-(floor.h0_mm + dot(floor.normal, base)) / dot(floor.normal, way) for base, way in lines]
+    runs = [
+        round(-(floor.h0_mm + dot(floor.normal, base)) / dot(floor.normal, way), 6) for base, way in lines
+    ]
     return runs.index(max(runs)), runs.index(min(runs))
 
 
 def _of_body(body: Body, floor: Floor) -> list[Foot]:
-    """A standing stick has one foot; a board, or one with a space cut out, one at either end."""
+    """A standing stick has one foot; a board, or one with a space cut out, one at either end. A board glued
+    to another has the one away from that: the other belongs to its neighbour."""
     patches = [_patch(face, floor) for solid in body.stood for face in solid]
     found = [patch for patch in patches if patch]
     if not found:
@@ -266,6 +269,14 @@ def _of_body(body: Body, floor: Floor) -> list[Foot]:
     low = [p for p in points if dot(way, p) < middle]
     high = [p for p in points if dot(way, p) >= middle]
     names = _side_names(way)
+    if body.glued:
+        # What is cut out up to the seam leaves a foot that is whole; else its outer half stands for it.
+        ends = sorted(dot(way, body.pose.out((0.0, k * body.width / 2, 0.0))) for k in (-1, 1))
+        seam = (
+            dot(way, wide[0]) < ends[1] - ON_MM if body.glued > 0 else dot(way, wide[1]) > ends[0] + ON_MM
+        )
+        outer = low if body.glued > 0 else high
+        return [_body_foot(body, points if seam else outer, names[0 if body.glued > 0 else 1], floor)]
     return [_body_foot(body, low, names[0], floor), _body_foot(body, high, names[1], floor)]
 
 
@@ -295,11 +306,14 @@ def _body_foot(body: Body, points: list[Vec], end: str, floor: Floor) -> Foot:
     planned = middle[2] / d[2]
     start: Vec = (middle[0] - d[0] * planned, middle[1] - d[1] * planned, 0.0)
     lines = tuple(_side_line(body, p, start, d) for p in points)
-    long, short = _ends(lines, floor)
+    # Where several are alike, one at an edge of the board is told.
+    told = sorted(range(n), key=lambda k: _edge_at(body, body.pose.within(points[k])) == 0)
+    ends = _ends(tuple(lines[k] for k in told), floor)
+    long, short = told[ends[0]], told[ends[1]]
     suffix = f".{end}" if end else ""
     return Foot(
         key=f"{body.key}{suffix}",
-        name=f"{body.name}, {end} foot" if end else body.name,
+        name=f"{body.whole}, {end} foot" if end else body.name,
         leg=0,
         part=body.key,
         start=start,
@@ -340,9 +354,25 @@ def _side_line(body: Body, p: Vec, start: Vec, d: Vec) -> tuple[Vec, Vec]:
 
 def _corner_side(body: Body, p: Vec, middle: Vec) -> str:
     """The corner of a foot by its two sides: which way it lies off the foot's middle, for a tapered one
-    need not stand under the stick's own."""
+    need not stand under the stick's own. Beside what is cut out between two feet no edge is near."""
     own, mid = body.pose.within(p), body.pose.within(middle)
-    return body_side(body, (own[0], own[1] - mid[1], own[2] - mid[2]))
+    across = _edge_at(body, own)
+    if across is None:
+        return body_side(body, (own[0], own[1] - mid[1], own[2] - mid[2]))
+    if across == 0:
+        return f"corner between its {body.sides.named((0, 1 if own[2] > mid[2] else -1))} and the cut-out"
+    return body_side(body, (own[0], float(across), own[2] - mid[2]))
+
+
+def _edge_at(body: Body, own: Vec) -> int | None:
+    """The edge of a wide board, by its sign across, that a place lies on; 0 on neither, beside what is cut
+    out of it; None where a stick is no wider than its foot."""
+    if body.grown or not (body.glued or body.width > WIDE * body.thickness):
+        return None
+    for across in (1, -1):
+        if abs(side_now(body, (across, 0)).beyond(own)) < ON_MM:
+            return across
+    return 0
 
 
 def _abreast(p: Vec, start: Vec, d: Vec, way: Vec) -> Vec:

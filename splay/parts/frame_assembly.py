@@ -87,17 +87,26 @@ def _mitred(bodies: list[Body]) -> list[Stage]:
 
 def _boards(bodies: list[Body]) -> list[Stage]:
     sides = [b for b in bodies if b.role == "side"]
-    between = [b for b in bodies if b.role != "side"]
+    between = [b for b in bodies if b.role in ("rail", "tread")]
+    lower = [b for b in bodies if b.role == "lower_tread"]
     steps = (
         _DRY,
-        "The left side on the bench, inner face up; every rail and tread on it by its left end, upper edge "
-        "or upper face towards the side's upper end.",
+        "The left side on the bench, inner face up; every rail and tread on its lines there by its left "
+        "end, "
+        "upper edge or upper face towards the side's upper end.",
         "The right side down over all their right ends at once, each started before one is driven.",
     )
-    return [
-        _stage("Both sides and what runs between", steps, sides + between, 2 * len(between)),
-        _onto_seat(bodies),
-    ]
+    made = [_stage("Both sides and what runs between", steps, sides + between, 2 * len(between))]
+    if lower:
+        told = (
+            "Before the glue has set, standing on its feet: the lower tread dry on the short boards, its "
+            "back "
+            "edge against the long ones, past the outer faces alike at both ends. It tells whether the "
+            "sides "
+            "stand square to the front; then off again.",
+        )
+        made.append(_stage("The lower tread, tried", told, lower, 0))
+    return [*made, _onto_seat(bodies)]
 
 
 def _aproned(bodies: list[Body]) -> list[Stage]:

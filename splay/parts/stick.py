@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from splay.quantity import Figure, Show
 from splay.stance.body import Body, SideTaper
 from splay.stance.convex import Plane
-from splay.stance.side_taper import foot_across
+from splay.stance.side_taper import end_across
 
 SAWING_MM = 20.0
 """Left on a blank for squaring and sawing both ends (common practice, no source)."""
@@ -51,15 +51,17 @@ class Arris:
 
 @dataclass(frozen=True)
 class TaperedSide:
-    """One tapered side by name: where it begins down the corner between it and `on`, the side it is drawn
-    on; how far in it ends at the sawn foot; and how wide `on` is there once it, and the side opposite
-    where that is tapered too, are cut."""
+    """One tapered side by name: where it begins along the corner between it and `on`, the side it is drawn
+    on; how far in it ends at the sawn end it runs to; and how wide `on` is there once it, and the side
+    opposite where that is tapered too, are cut. `away` and `to` are those ends by name."""
 
     side: str
     on: str
     begins: Figure
     off: Figure
     left: Figure
+    away: str = "upper end"
+    to: str = "foot"
 
 
 @dataclass(frozen=True)
@@ -199,35 +201,38 @@ def _arrises(body: Body, show: Show) -> tuple[Arris, ...]:
 def _tapered(body: Body, taper: SideTaper, show: Show) -> TaperedSide:
     side, on = body.sides.named(taper.side), body.sides.named(taper.on)
     key = f"{body.key}.taper.{side.replace(' ', '_')}"
-    run = taper.foot - taper.begins
-    wide = foot_across(body, taper)
+    run = abs(taper.mark - taper.begins)
+    wide = end_across(body, taper)
+    away, to = ("upper end", "foot") if taper.to == "finish" else ("foot", "upper end")
     return TaperedSide(
         side,
         on,
         show.figure(
             f"{key}.begins",
-            f"Taper of the {side} begins, from the upper end",
+            f"Taper of the {side} begins, from the {away}",
             taper.after,
             "as chosen",
-            show.input("b", "down the corner", taper.after),
-            note=f"down the corner between the {side} and the {on}",
+            show.input("b", "along the corner", taper.after),
+            note=f"along the corner between the {side} and the {on}",
         ),
         show.figure(
             f"{key}.off",
-            f"Taper of the {side}, in from its corner at the foot",
+            f"Taper of the {side}, in from its corner at the {to}",
             taper.off,
             "o",
-            show.input("o", "in from the corner at the foot", taper.off),
-            show.input("l", "along the leg, from its beginning to the sawn foot", run),
+            show.input("o", f"in from the corner at the {to}", taper.off),
+            show.input("l", f"along it, from its beginning to the sawn {to}", run),
             note=f"on the {on}; {show.angle(math.degrees(math.atan2(taper.off, run)), 2).text} there",
         ),
         show.figure(
             f"{key}.left",
-            f"Across the {on} at the foot",
+            f"Across the {on} at the {to}",
             wide,
             "w",
-            show.input("w", "between both sides where the foot is sawn shorter", wide),
+            show.input("w", f"between both sides where the {to} is sawn shorter", wide),
         ),
+        away,
+        to,
     )
 
 

@@ -1,14 +1,13 @@
 """Piece: the document of choices; the product's own open format."""
 
 from splay.piece.angles import AsWide, Footprint, Lean, Resultant, Spec, SplayRake, UnderRim
+from splay.piece.boards import BoardSides, BoardTaper, FootCutOut, LowerTread
 from splay.piece.frames import (
     ApronedLegs,
-    BoardSides,
     CrossPiece,
     Dowels,
     EdgeSpot,
     EdgeTaper,
-    FootCutOut,
     LegTaper,
     MitredFrames,
     OutsideDowels,
@@ -64,6 +63,7 @@ __all__ = [
     "Belly",
     "Blind",
     "BoardSides",
+    "BoardTaper",
     "Circle",
     "CrossPiece",
     "DShape",
@@ -88,6 +88,7 @@ __all__ = [
     "LevelPass",
     "LevelWay",
     "Levelling",
+    "LowerTread",
     "Member",
     "MitredFrames",
     "OnLeg",

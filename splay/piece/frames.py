@@ -1,4 +1,4 @@
-"""Supports made of square stock: frames, board sides, a slab leg, legs with aprons."""
+"""Supports made of square stock: frames, a slab leg, legs with aprons."""
 
 from __future__ import annotations
 
@@ -192,37 +192,6 @@ class MitredFrames(Frozen):
     dowels: Dowels = Dowels(way="loose_tenon", size=8.0, width=25.0, depth=18.0, count=1)
     allowance: Annotated[float, Length(0, 300)] = 10.0
     """Left on the legs for trimming level, mm."""
-
-
-class FootCutOut(Frozen):
-    """What is sawn out of a board's lower end so that it stands on two feet."""
-
-    width: Size = 120.0
-    """Between the feet, mm."""
-    height: Annotated[float, Length(3, 2000)] = 40.0
-    """Up the board's face, mm."""
-
-
-class BoardSides(Frozen):
-    """Two boards that lean outward, one at each end."""
-
-    kind: Literal["board_sides"] = "board_sides"
-    id: Id = ""
-    length: Size
-    """Over the outer faces where they meet the top, side to side, mm."""
-    width: Size
-    """Width of a board, front to back, mm."""
-    thickness: Stock = 22.0
-    """Thickness of a board, mm."""
-    splay: Slope
-    """How far the boards lean outward, degrees."""
-    cut_out: FootCutOut | None = FootCutOut()
-    rails: Annotated[tuple[CrossPiece, ...], Field(max_length=6)] = ()
-    """Cross-pieces and treads between the boards."""
-    held: Held | None = None
-    dowels: Dowels = Dowels(way="loose_tenon", size=8.0, width=30.0, depth=14.0, count=1)
-    allowance: Annotated[float, Length(0, 300)] = 5.0
-    """Left on the boards for trimming level, mm."""
 
 
 class EdgeSpot(Frozen):

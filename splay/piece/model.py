@@ -12,7 +12,8 @@ from pydantic_core import PydanticCustomError
 from splay.document import Frozen, Length, Plain, current, read_document
 from splay.errors import BadInput
 from splay.piece.angles import Lean
-from splay.piece.frames import ApronedLegs, BoardSides, MitredFrames, PlaneFrames, SlabLeg
+from splay.piece.boards import BoardSides
+from splay.piece.frames import ApronedLegs, MitredFrames, PlaneFrames, SlabLeg
 from splay.piece.ids import with_ids
 from splay.piece.legs import StakedLegs
 from splay.piece.levelling import Levelling

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from splay.errors import BadInput, Fault, shorten
 from splay.piece.angles import Resultant, SplayRake
+from splay.piece.boards import BoardSides
 from splay.piece.frames import (
     ApronedLegs,
-    BoardSides,
     CrossPiece,
     Dowels,
     MitredFrames,

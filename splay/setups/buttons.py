@@ -59,12 +59,13 @@ def groove_cards(sticks: tuple[StickPart, ...], every: tuple[Grooved, ...], show
             "stretchers",
             "groove",
             GROOVER,
-            f"Groove {counted(part for part, _ in mates)} for the top's buttons",
+            f"Groove {counted(part for part, _ in mates)} for the {one.into.name}'s buttons",
             edge,
             f"Groove, from the {upper}",
             Grooving(
                 edge.quantity.text, show.length(one.mouth).text, show.length(one.square).text,
                 names.named(one.entry), upper, show.angle(one.turn).text if turned else "", one.sharp,
+                one.into.name,
             ),
             setting=edge.quantity,
             does=(
@@ -90,7 +91,7 @@ def _edge(key: str, upper: str, one: Grooved, show: Show) -> Figure:
         f"Groove's nearer edge, from the {upper}",
         one.edge,
         "d / cos λ",
-        show.input("d", "below the top", one.chosen.drop),
+        show.input("d", f"below the {one.into.name}", one.chosen.drop),
         show.input("λ", "the side, off square to the upper one", one.turn, "deg"),
         note="along the side it is cut in",
     )
@@ -113,7 +114,7 @@ def button_cards(
             "Step, from its upper face to its tongue",
             down - DRAWS_MM,
             "d − f",
-            show.input("d", "groove below the top", down),
+            show.input("d", f"groove below the {one.into.name}", down),
             show.input("f", "drawn down by", DRAWS_MM),
             note="from the groove as it was read" if follows else "",
         )
@@ -172,7 +173,7 @@ def _screw(key: str, one: Grooved, thick: float, show: Show) -> Figure:
         thick + one.chosen.bite,
         "t + b",
         show.input("t", "button, thick", thick),
-        show.input("b", "into the top", one.chosen.bite),
+        show.input("b", f"into the {one.into.name}", one.chosen.bite),
         note="at most; a head let in asks for so much less",
     )
 

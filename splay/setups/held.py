@@ -64,7 +64,7 @@ def held_cards(sticks: tuple[StickPart, ...], screws: tuple[Fastening, ...], sho
             "stretchers",
             "hold",
             DRILL,
-            f"Bore {counted(part for part, _ in mates)} for the top's screws",
+            f"Bore {counted(part for part, _ in mates)} for the {one.into.name}'s screws",
             _sunk(key, one, show),
             "Head let in, along the screw",
             TopHeld(
@@ -73,6 +73,7 @@ def held_cards(sticks: tuple[StickPart, ...], screws: tuple[Fastening, ...], sho
                 show.length(one.clear if one.slot else one.wide).text,
                 names.named(one.entry),
                 show.angle(one.between).text if leans else "",
+                one.into.name,
             ),
             setting=show.length(max(0.0, one.sunk)),
             lays=(
@@ -102,7 +103,7 @@ def _sunk(key: str, one: Fastening, show: Show) -> Figure:
         "w − (L − b)",
         show.input("w", "wood along it, to the underside", one.through),
         show.input("L", "screw, under its head", screw.length),
-        show.input("b", "into the top", screw.bite),
+        show.input("b", f"into the {one.into.name}", screw.bite),
     )
 
 
@@ -114,14 +115,14 @@ def _through(key: str, one: Fastening, show: Show) -> Figure:
         left,
         "L − b",
         show.input("L", "screw, under its head", one.screw.length),
-        show.input("b", "into the top", one.screw.bite),
+        show.input("b", f"into the {one.into.name}", one.screw.bite),
     )
 
 
 def _pilot(key: str, one: Fastening, show: Show) -> Figure:
     return show.figure(
         f"{key}.pilot",
-        "Pilot in the top, thick",
+        f"Pilot in the {one.into.name}, thick",
         PILOT_SHARE * one.screw.size,
         "0.7 · d",
         show.input("d", "screw over its thread", one.screw.size),
@@ -151,7 +152,10 @@ def _does(mates: Mates, show: Show) -> Iterator[Do]:
     yield Bit(show.length(one.seat if round_ else one.screw.head), show.length(max(0.0, one.sunk)), None)
     yield Bit(show.length(one.wide if round_ else one.clear), None, None)
     yield from _slots(mates, alike, show)
-    yield Plain("The screw falls through: its thread holds in the top alone, and its head pulls that down.")
+    yield Plain(
+        f"The screw falls through: its thread holds in the {one.into.name} alone, and its head pulls that "
+        "down."
+    )
 
 
 def _by_distance(mates: Mates) -> list[tuple[float, list[tuple[Mark, float]]]]:
@@ -191,7 +195,8 @@ def held_proofs(
         screw = mine[0].screw
         words = Words(
             f"Screw in the {stick.name}, standing out", StandsOut(stick.key, _upper(mine[0])),
-            "too far and its point comes through the top", stick.key, "stretchers", "screw stands out",
+            f"too far and its point comes through the {mine[0].into.name}", stick.key, "stretchers",
+            "screw stands out",
         )  # fmt: skip
         slips = [Slip(screw.length, "that is the whole screw")]
         yield ask.length(("held", stick.key), ask.show.length(screw.bite), words, slips)

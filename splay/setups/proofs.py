@@ -22,6 +22,7 @@ from splay.setups.crosscut import UNMEASURED, Cut, end_name, station_of
 from splay.setups.foot import long_point, sides_halved
 from splay.setups.hand_holds import hand_hold_proofs
 from splay.setups.held import held_proofs
+from splay.setups.joins import join_proofs
 from splay.setups.leg_ends import pilot_deep, shoulder_first, top_side
 from splay.setups.leg_marks import kerf_deep
 from splay.setups.leg_shapes import LegSet
@@ -48,13 +49,14 @@ from splay.setups.words import with_the
 from splay.stance.body import Body
 from splay.stance.buttons import Grooved
 from splay.stance.holding import Fastening
+from splay.stance.meets import Meets
 from splay.stance.members import MemberStance, acute
 from splay.stance.staked import LegStance, Stance
 from splay.stance.wedges import wedge_made
 from splay.work.marks import centre, leg_key, member_key
 from splay.work.proofs import proof_id
 from splay.work.takes import (
-    AcrossFoot,
+    AcrossEnd,
     Apart,
     Bevelled,
     BothSides,
@@ -93,6 +95,7 @@ class Known:
     sets: tuple[LegSet, ...]
     screws: tuple[Fastening, ...] = ()
     grooved: tuple[Grooved, ...] = ()
+    joins: tuple[Meets, ...] = ()
     read: Mapping[str, float] = field(default_factory=dict)
 
 
@@ -110,6 +113,7 @@ def all_proofs(known: Known, ask: Asker) -> tuple[Proof, ...]:
         *_shaped(known, ask),
         *wedge_proofs(known.piece, known.sets, ask),
         *_squared(known, ask),
+        *join_proofs(known.joins, ask),
         *held_proofs(known.sticks, known.screws, ask),
         *hand_hold_proofs(known.piece, ask),
         *button_proofs(known.sticks, known.grooved, known.read, ask),
@@ -305,7 +309,7 @@ def _shaped(known: Known, ask: Asker) -> Iterator[Proof]:
             ]
             words = Words(
                 f"Leg at its {where}", Thick(on, where),
-                "legs alike matter more than legs to the drawing", on, "legs", f"at the {end}",
+                "parts alike matter more than parts to the drawing", on, "legs", f"at the {end}",
             )  # fmt: skip
             yield ask.length(("taper", *one.proof), ask.show.length(part.tapers[-1].thin), words)
         if wedge_made(known.piece, leg) is not None:
@@ -347,7 +351,10 @@ def _squared(known: Known, ask: Asker) -> Iterator[Proof]:
                 "a wrong bevel lifts one arris off the top", stick.key, station, "bevel",
             )  # fmt: skip
             yield ask.sawn(("rip", stick.key), stick.bevels[0].quantity.value, words)
-        if len(stick.notches) > 1:
+        # Two boards glued to one side are cut out, and read, as one.
+        again = body.glued and f"{body.support}.glued" in done
+        if len(stick.notches) > 1 and not again:
+            done |= {f"{body.support}.glued"} if body.glued else set()
             lap = body.voids[0].kind == "lap"
             where = "from the edge, at both cheeks" if lap else "from the sawn foot, at both its sides"
             words = Words(
@@ -372,12 +379,14 @@ def _squared(known: Known, ask: Asker) -> Iterator[Proof]:
 
 
 def _tapered(stick: StickPart, body: Body, ask: Asker) -> Iterator[Proof]:
-    """How wide a tapered leg is left at its foot, once for each pair of sides."""
+    """How wide a tapered part is left at its narrower end, once for each pair of sides."""
     for n in proved(body):
         told, (a, b) = stick.tapers[n], body.tapers[n].side
         words = Words(
-            told.left.label, AcrossFoot(stick.key, told.on, told.side, body.sides.named((-a, -b))),
-            "legs alike matter more than legs to the drawing", stick.key, station_of(stick.role),
+            told.left.label, AcrossEnd(
+                stick.key, told.on, told.side, body.sides.named((-a, -b)), told.to
+            ),
+            "parts alike matter more than parts to the drawing", stick.key, station_of(stick.role),
             f"{stick.name}, {told.on}",
         )  # fmt: skip
         whole = told.left.quantity.value + body.tapers[n].off

@@ -196,25 +196,42 @@ class Tapering:
 
 @dataclass(frozen=True)
 class SideTapering:
-    """A square leg, the side its taper is drawn on seen square: where it begins, how far in at the foot."""
+    """Square stock, the side its taper is drawn on seen square: where it begins, how far in it ends, and
+    the names of those ends."""
 
     begins: str
     off: str
     on: str
     side: str
-    upper: str
+    away: str
+    to: str
+
+
+@dataclass(frozen=True)
+class JointLined:
+    """A side of a part seen square, what joins it there drawn on it: the line for its side `lead`, `down`
+    from the end `start`, and how far `across` it comes from the edge."""
+
+    face: str
+    edge: str
+    start: str
+    lead: str
+    what: str
+    down: str
+    across: str
 
 
 @dataclass(frozen=True)
 class TopHeld:
     """A part under the top cut through at a screw: how deep its head goes in, how far it goes into the top,
-    its hole, and its angle to the side it starts from where it is not square."""
+    its hole, its angle to the side it starts from where it is not square, and what it goes into."""
 
     sunk: str
     bite: str
     hole: str
     entry: str
     between: str
+    into: str
 
 
 @dataclass(frozen=True)
@@ -230,7 +247,7 @@ class SlotBored:
 @dataclass(frozen=True)
 class Grooving:
     """A part under the top cut through at its groove for buttons: how far down, wide and deep, and the tilt
-    of its walls where the part leans, its corner then sharper than square or not."""
+    of its walls where the part leans, its corner then sharper than square or not; what it lies under."""
 
     edge: str
     wide: str
@@ -239,6 +256,7 @@ class Grooving:
     upper: str
     turn: str
     sharp: bool
+    into: str
 
 
 @dataclass(frozen=True)
@@ -320,7 +338,8 @@ class StretcherMade:
 
 Scene = (
     Drilled | OnRamp | WithBlock | LegOnSaw | Scribed | StickSawn | TwoSticks | BevelledEdge
-    | HalfLap | BetweenFeet | EightSides | TenonMade | PilotHole | Tapering | SideTapering | TopHeld
+    | HalfLap | BetweenFeet | EightSides | TenonMade | PilotHole | Tapering | SideTapering | JointLined
+    | TopHeld
     | SlotBored | Grooving | ButtonMade | WedgeCut | MitreDowelled | JointHoles | Marked | KerfOnEnd
     | StretcherMade
 )  # fmt: skip

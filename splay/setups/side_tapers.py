@@ -1,4 +1,4 @@
-"""Set-up cards for tapering the legs of frames and tables: on a sled, at a band saw, with a plane."""
+"""Set-up cards for tapering square legs and boards: on a sled, at a band saw, with a plane."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ from splay.parts.stick import SQUARE_DEG, StickPart, TaperedSide
 from splay.quantity import Figure, Quantity, Show
 from splay.quantity import degrees as deg
 from splay.setups.card import SetUp
-from splay.setups.crosscut import end_name, station_of
+from splay.setups.crosscut import station_of
 from splay.setups.plain_card import plain_card
 from splay.setups.scenes import SideTapering
 from splay.setups.words import counted
@@ -35,9 +35,9 @@ _CAUTIONS: dict[By, str] = {
     "plane": "Work against a stop; both hands on the plane.",
 }
 _SETTINGS: dict[By, str] = {
-    "sled": "Foot's stop nearer the blade by",
-    "band_saw": "In from the corner at the foot",
-    "plane": "In from the corner at the foot",
+    "sled": "The {to}'s stop nearer the blade by",
+    "band_saw": "In from the corner at the {to}",
+    "plane": "In from the corner at the {to}",
 }
 
 
@@ -71,13 +71,14 @@ def _card(mates: Mates, tool: TaperJig | BandSaw | HandPlane, by: By, show: Show
         tool,
         f"Taper {what} of {counted(one for one, _ in mates)}",
         figure,
-        _SETTINGS[by],
+        _SETTINGS[by].format(to=first.to).removeprefix("The ").capitalize(),
         SideTapering(
             first.begins.quantity.text,
             first.off.quantity.text,
             first.on,
             first.side,
-            end_name(stick.role, "start"),
+            first.away,
+            first.to,
         ),
         lays=tuple(_lays(mates, by, stops, show)),
         does=tuple(_does(mates, by, show)),
@@ -97,7 +98,7 @@ def proved(body: Body) -> tuple[int, ...]:
 
 
 def _stops(key: str, body: Body, sled: TaperJig, show: Show) -> tuple[Figure, ...]:
-    """What the foot's stop is set over by for each side, in turn."""
+    """What the stop at the narrower end is set over by for each side, in turn."""
     made = []
     for taper in body.tapers:
         angle = against(body, taper)
@@ -141,7 +142,7 @@ def _told(mates: Mates, stops: bool = False) -> Iterator[_Told]:
             found.setdefault(names, []).append((stick, body))
         for same in found.values():
             whole = len(same) == len(mates) > TWO
-            named = f"all {len(same)} legs" if whole else listed(stick.name for stick, _ in same)
+            named = f"all {len(same)}" if whole else listed(stick.name for stick, _ in same)
             keys = tuple(stick.key for stick, _ in same)
             yield _Told(keys, named, same[0][1], n, same[0][0].tapers[n])
 
@@ -159,6 +160,7 @@ def _lays(mates: Mates, by: By, stops: tuple[Figure, ...], show: Show) -> Iterat
             stops[told.n].quantity if stops else None,
             _pack(told.body, told.taper, by, show),
             _turn(told.taper, show),
+            told.side.to,
         )
 
 
@@ -167,7 +169,7 @@ def _turn(taper: SideTaper, show: Show) -> Quantity | None:
 
 
 def _pack(body: Body, taper: SideTaper, by: By, show: Show) -> Quantity | None:
-    """The packing under the foot: the side on the table is cut already; a vice asks for none."""
+    """The packing under the narrower end: the side on the table is cut already; a vice asks for none."""
     if by == "plane":
         return None
     thick = packing(body, taper, taper.on if by == "sled" else taper.beneath)
@@ -176,21 +178,21 @@ def _pack(body: Body, taper: SideTaper, by: By, show: Show) -> Quantity | None:
 
 def _does(mates: Mates, by: By, show: Show) -> Iterator[Do]:
     before: set[str] = set()
-    upper = end_name(mates[0][0].role, "start")
     for told in _told(mates):
         one = told.side
         cut = one.on in before
         yield TaperLine(
-            told.keys, told.named, one.side, one.on, upper, one.begins.quantity, one.off.quantity, cut
-        )
+            told.keys, told.named, one.side, one.on, one.away, one.begins.quantity, one.off.quantity, cut,
+            one.to,
+        )  # fmt: skip
         before.add(one.side)
-    turn = _turn(mates[0][1].tapers[0], show)
+    turn, to = _turn(mates[0][1].tapers[0], show), mates[0][0].tapers[0].to
     tried = f", tried with a bevel gauge set {turn.text} off square" if turn is not None else ""
     yield Plain(
         {
             "sled": "The line lies underneath: its beginning on the side to be cut and its mark at the "
-            "sawn foot both on the sled's edge, before the saw runs.",
-            "band_saw": f"Plane the sawn sides down to their lines, down the leg{tried}.",
-            "plane": "Plane down the leg, the heaviest strokes at the foot.",
+            f"sawn {to} both on the sled's edge, before the saw runs.",
+            "band_saw": f"Plane the sawn sides down to their lines, towards the {to}{tried}.",
+            "plane": f"Plane towards the {to}, the heaviest strokes there.",
         }[by]
     )

@@ -12,7 +12,7 @@ from splay.setups.crosscut import station_of
 from splay.setups.dial import Dial, dial
 from splay.setups.plain_card import plain_card
 from splay.setups.scenes import BetweenFeet, BevelledEdge, HalfLap
-from splay.setups.words import counted
+from splay.setups.words import counted, with_the
 from splay.shop import BandSaw, HandPlane, Handsaw, TableSaw, Tool
 from splay.shop.scale import within_reach
 from splay.stance.body import Body, Void
@@ -33,6 +33,7 @@ def stick_shapes(
     """Every card of one tool that shapes square stock without ending it."""
     yield from _bevels(sticks, bodies, tool, show)
     yield from _notches(sticks, bodies, tool, show)
+    yield from _glued_cut_outs(sticks, bodies, tool, show)
 
 
 def bevel(body: Body, rip: Plane) -> tuple[str, str, float]:
@@ -152,7 +153,7 @@ def _notches(
         return
     done: set[str] = set()
     for stick, body in zip(sticks, bodies, strict=True):
-        if stick.alike in done or len(stick.notches) < 2 or not body.voids:
+        if stick.alike in done or len(stick.notches) < 2 or not body.voids or body.glued:
             continue
         void = body.voids[0]
         lap = void.kind == "lap"
@@ -189,6 +190,59 @@ def _notches(
             proofs=(proof_id("notch", stick.key),),
             uses=(Mark(Kind.FACES, stick.key),),
         )
+
+
+def _glued_cut_outs(
+    sticks: tuple[StickPart, ...], bodies: tuple[Body, ...], tool: Tool, show: Show
+) -> Iterator[SetUp]:
+    """The space between two feet of sides glued from two boards: one card for the sides of a support."""
+    if not isinstance(tool, BandSaw):
+        return
+    sides: dict[int, list[tuple[StickPart, Body]]] = {}
+    for stick, body in zip(sticks, bodies, strict=True):
+        if body.glued and len(stick.notches) > 1:
+            sides.setdefault(body.support, []).append((stick, body))
+    for mates in sides.values():
+        stick, body = mates[0]
+        wide, high = stick.notches[0], stick.notches[1]
+        front, back = _from_seam(body)
+        called = dict.fromkeys(one.whole for _, one in mates)
+        named = listed(called)
+        yield plain_card(
+            f"cut_out.{stick.key}",
+            "legs",
+            "cut_out",
+            tool,
+            f"Between the feet of {listed(with_the(one) for one in called)}",
+            high,
+            "High, on the boards",
+            BetweenFeet(wide.quantity.text, high.quantity.text),
+            does=(
+                CutOut(
+                    named,
+                    "outer face",
+                    wide.quantity,
+                    high.quantity,
+                    (show.length(front), show.length(back)),
+                ),
+                Plain("Saw the cheeks just inside the lines, clear the waste, pare to the lines."),
+            ),
+            jig=(wide,),
+            caution="Chisel away from the holding hand.",
+            parts=tuple(one.key for one, _ in mates),
+            proofs=(proof_id("notch", stick.key),),
+            uses=tuple(Mark(Kind.FACES, one.key) for one, _ in mates),
+        )
+
+
+def _from_seam(body: Body) -> tuple[float, float]:
+    """From where to where the space between the feet goes, behind the seam or (negative) before it, mm."""
+    void = next(one for one in body.voids if one.kind == "feet")
+    seam = body.glued * body.width / 2
+    behind = body.pose.across[1]
+    places = [p.offset / p.normal[1] - seam for p in void.planes if abs(p.normal[1]) > 0.5]
+    low, high = sorted(place * behind for place in places)
+    return low, high
 
 
 def notch(stick: StickPart, body: Body, void: Void, wide: Quantity, deep: Quantity, show: Show) -> Notch:

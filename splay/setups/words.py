@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from splay.parts.stick import StickPart
+from splay.work.phrases import listed
 
 _PLURALS = {
     "leg": "legs",
@@ -15,6 +16,19 @@ _PLURALS = {
     "apron": "aprons",
     "tread": "treads",
 }
+
+
+def singular(role: str) -> str:
+    """One part of a role, in a word."""
+    return _PLURALS.get(role, role).removesuffix("s")
+
+
+def every(parts: Iterable[StickPart], of: int) -> str:
+    """Parts by their names; more than two of them that are all there are, `of` so many, by their number."""
+    mine = list({part.key: part for part in parts}.values())
+    if len(mine) == of and of > 2 and len({part.role for part in mine}) == 1:
+        return f"all {of} {_PLURALS.get(mine[0].role, mine[0].role)}"
+    return listed(part.name for part in mine)
 
 
 def with_the(name: str) -> str:

@@ -1,59 +1,152 @@
-"""Two boards leaning outward, with rails and treads between them."""
+"""Two boards leaning outward, with rails and treads between them; stepped sides are two boards each."""
 
 from __future__ import annotations
 
 from splay.piece import BoardSides, CrossPiece
 from splay.quantity import degrees as deg
-from splay.stance.body import Body, Sides, Void, body, pose
+from splay.stance.body import Body, Side, Sides, Void, body, pose
 from splay.stance.convex import Plane, plane_at
 from splay.stance.floor import Floor, floor_plane, underside
+from splay.stance.side_taper import narrowed
 from splay.stance.vectors import Vec, along, dot
 
 _NAMES = {-1: "left", 1: "right"}
 
 
 def board_sides(support: BoardSides, index: int, floor: Floor) -> tuple[Body, ...]:
-    """The boards, then what runs between them; the ends of all of it lie on the inner faces."""
+    """The boards, then what runs between them, whose ends lie on the inner faces; last the lower tread."""
+    lower = support.lower
     sides = [_side(support, index, side, floor) for side in (-1, 1)]
-    return (*sides, *(_between(support, index, k, rail) for k, rail in enumerate(support.rails)))
+    if lower is not None:
+        sides += [_short(support, index, side, floor) for side in (-1, 1)]
+    between = [_between(support, index, k, rail) for k, rail in enumerate(support.rails)]
+    treads = [] if lower is None else [_tread(support, index)]
+    return (*sides, *between, *treads)
+
+
+def lower_key(support: BoardSides) -> str:
+    """What the lower tread is called among the parts."""
+    return f"{support.id}.lower"
+
+
+def outer_at(support: BoardSides, down: float) -> float:
+    """How far out the boards' outer faces lie from the middle, so far below the top's underside, mm."""
+    return support.length / 2 + down * deg.tan(support.splay)
+
+
+def front_back(support: BoardSides) -> tuple[float, float]:
+    """From where to where front to back a side goes, both boards of it, before any taper (y), mm."""
+    half = support.width / 2
+    return -half - (support.lower.board if support.lower is not None else 0.0), half
 
 
 def _outward(support: BoardSides, side: int) -> Vec:
     return (side * deg.cos(support.splay), 0.0, deg.sin(support.splay))
 
 
+def _down(support: BoardSides, side: int) -> Vec:
+    return (side * deg.sin(support.splay), 0.0, -deg.cos(support.splay))
+
+
+def _sides(side: int) -> Sides:
+    names = ("back edge", "front edge") if side > 0 else ("front edge", "back edge")
+    return Sides(*names, "outer face", "inner face")
+
+
+def _edges(support: BoardSides, side: int, glued: int) -> tuple[Side, ...]:
+    """Which of a board's edges are tapered, the front one first, but for one that is `glued`."""
+    if support.taper is None:
+        return ()
+    wanted = ("front", "back") if support.taper.sides == "both" else (support.taper.sides,)
+    across = [side if name == "back" else -side for name in wanted]
+    return tuple((one, 0) for one in across if one != glued)
+
+
 def _side(support: BoardSides, index: int, side: int, floor: Floor) -> Body:
-    down: Vec = (side * deg.sin(support.splay), 0.0, -deg.cos(support.splay))
+    """The board that carries the top: the whole side, or the long one of two."""
+    stepped = support.lower is not None
     out = _outward(support, side)
     middle = along((side * support.length / 2, 0.0, 0.0), out, -support.thickness / 2)
-    names = ("back edge", "front edge") if side > 0 else ("front edge", "back edge")
-    return body(
+    made = body(
         f"{support.id}.side.{_NAMES[side]}",
-        f"{_NAMES[side]} side",
+        f"{_NAMES[side]} long board" if stepped else f"{_NAMES[side]} side",
         "side",
         index,
         f"{support.id}.side" + ("" if floor.fall_deg == 0 else f".{side}"),
-        pose(middle, down, out),
+        pose(middle, _down(support, side), out),
         (support.width, support.thickness),
-        Sides(*names, "outer face", "inner face"),
+        _sides(side),
         (underside(), floor_plane(floor)),
-        voids=_feet(support, floor, down),
+        voids=_feet(support, floor, side, (-support.width / 2, support.width / 2)),
         stands=True,
         allowance=support.allowance,
+        frame=_NAMES[side] if stepped else "",
+        glued=-side if stepped else 0,
+    )
+    return narrowed(made, support.taper, _edges(support, side, made.glued))
+
+
+def _short(support: BoardSides, index: int, side: int, floor: Floor) -> Body:
+    """The board in front of a long one, that carries the lower tread."""
+    lower = support.lower
+    assert lower is not None
+    out, front = _outward(support, side), front_back(support)[0]
+    middle = along((side * support.length / 2, front + lower.board / 2, 0.0), out, -support.thickness / 2)
+    made = body(
+        f"{support.id}.short.{_NAMES[side]}",
+        f"{_NAMES[side]} short board",
+        "side",
+        index,
+        f"{support.id}.short" + ("" if floor.fall_deg == 0 else f".{side}"),
+        pose(middle, _down(support, side), out),
+        (lower.board, support.thickness),
+        _sides(side),
+        (underside(lower.drop + lower.thickness), floor_plane(floor)),
+        voids=_feet(support, floor, side, (front, front + lower.board)),
+        stands=True,
+        allowance=support.allowance,
+        frame=_NAMES[side],
+        glued=side,
+    )
+    return narrowed(made, support.taper, _edges(support, side, made.glued))
+
+
+def _tread(support: BoardSides, index: int) -> Body:
+    """The lower tread: square all round, its back edge against the long boards' front edges."""
+    lower = support.lower
+    assert lower is not None
+    under = lower.drop + lower.thickness
+    half = outer_at(support, under) + lower.past_ends
+    front, back = front_back(support)[0] - lower.past_front, -support.width / 2
+    middle: Vec = (0.0, (front + back) / 2, -lower.drop - lower.thickness / 2)
+    return body(
+        lower_key(support),
+        "lower tread",
+        "lower_tread",
+        index,
+        lower_key(support),
+        pose(middle, (1.0, 0.0, 0.0), (0.0, 0.0, 1.0)),
+        (back - front, lower.thickness),
+        Sides("back edge", "front edge", "upper face", "lower face"),
+        (Plane((-1.0, 0.0, 0.0), half), Plane((1.0, 0.0, 0.0), half)),
     )
 
 
-def _feet(support: BoardSides, floor: Floor, down: Vec) -> tuple[Void, ...]:
-    """The space between the two feet, as high up the board's face as it was given."""
+def _feet(support: BoardSides, floor: Floor, side: int, over: tuple[float, float]) -> tuple[Void, ...]:
+    """The space between the two feet in the middle of a side, as high up its face as it was given; nothing
+    where it lies beside the board that goes from front to back as `over` says."""
     cut = support.cut_out
     if cut is None:
         return ()
-    rise = -dot(floor.normal, down) * cut.height
-    half = cut.width / 2
+    low, high = front_back(support)
+    low, high = (low + high - cut.width) / 2, (low + high + cut.width) / 2
+    if high <= over[0] or low >= over[1]:
+        return ()
+    rise = -dot(floor.normal, _down(support, side)) * cut.height
     planes = (
         Plane(floor.normal, rise - floor.h0_mm),
-        Plane((0.0, 1.0, 0.0), half),
-        Plane((0.0, -1.0, 0.0), half),
+        Plane((0.0, 1.0, 0.0), high),
+        Plane((0.0, -1.0, 0.0), -low),
     )
     return (Void("between the feet", planes, "feet"),)
 

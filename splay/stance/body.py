@@ -106,13 +106,13 @@ class Void:
 
 @dataclass(frozen=True)
 class SideTaper:
-    """One long side that runs in towards the foot from a line square across it.
+    """One long side that runs in towards one of its ends from a line square across it.
 
     In the stick's own frame, mm: `plane` is the new side, its normal out of the wood; `begins` where
-    along the stick it leaves the `side` that was there, `after` the same down the corner between `side`
-    and `on` from the upper end. `on` is the neighbour on which it is drawn: there it ends at the sawn
-    foot, `off` in from that corner, at `foot` along the stick, where `left` of `on` stays. `turn` is the
-    new side off square to `on`, degrees; `beneath` the side opposite `on`.
+    along the stick it leaves the `side` that was there, `after` the same along the corner between `side`
+    and `on` from the end it runs away from. `on` is the neighbour on which it is drawn: there it ends at
+    the sawn end it runs `to`, `off` in from that corner, at `mark` along the stick, where `left` of `on`
+    stays. `turn` is the new side off square to `on`, degrees; `beneath` the side opposite `on`.
     """
 
     side: Side
@@ -120,10 +120,11 @@ class SideTaper:
     plane: Plane
     begins: float
     after: float
-    foot: float
+    mark: float
     off: float
     left: float
     turn: float
+    to: Literal["start", "finish"] = "finish"
 
     @property
     def beneath(self) -> Side:
@@ -134,16 +135,16 @@ class SideTaper:
     def slope(self) -> float:
         """How far the new side is turned from the old one, degrees."""
         n = self.plane.normal
-        return math.degrees(math.atan2(n[0], math.hypot(n[1], n[2])))
+        return math.degrees(math.atan2(abs(n[0]), math.hypot(n[1], n[2])))
 
 
 @dataclass(frozen=True)
 class Body:
     """One part of square stock. Planes and voids are in its own frame: x along, y across, z up.
 
-    `start` and `finish` end it, `rips` bevel its long edges, `tapers` run them in towards the foot in the
-    order they are cut; `stands` says that `finish` is the
-    floor; `tenons` are the lengths beyond both ends' shoulders; parts with one `alike` are cut
+    `start` and `finish` end it, `rips` bevel its long edges, `tapers` run them in towards an end in the
+    order they are cut; `stands` says that `finish` is the floor; `tenons` are the lengths beyond both
+    ends' shoulders; parts with one `alike` are cut
     to one setting (mirrored perhaps); `drawn` is False where another solid shows it.
     """
 
@@ -172,6 +173,14 @@ class Body:
     grown: bool = False
     """Whether its edges are the tree's own: fence, rule and gauge go by its middle line, which lies at
     nought across."""
+    glued: int = 0
+    """Which edge, by its sign across, is glued to the board beside it, with which it makes one side; 0 for
+    none."""
+
+    @property
+    def whole(self) -> str:
+        """What it is called once it is glued to its neighbour, or by itself where it is whole."""
+        return f"{self.frame} {self.role}" if self.glued else self.name
 
     @property
     def joined(self) -> tuple[float, float]:
@@ -304,6 +313,7 @@ def body(
     frame: str = "",
     joint: tuple[float, float] | None = None,
     grown: bool = False,
+    glued: int = 0,
 ) -> Body:
     """A part from planes of the top frame; `size` is width (across) and thickness (up), mm."""
     return Body(
@@ -327,4 +337,5 @@ def body(
         frame=frame,
         joint=joint,
         grown=grown,
+        glued=glued,
     )

@@ -10,7 +10,15 @@ from functools import cached_property
 from splay.piece import ApronedLegs, BoardSides, MitredFrames, Piece, PlaneFrames, TopButtons
 from splay.quantity import degrees as deg
 from splay.stance.body import Body, Side, Void
-from splay.stance.holding import ALONG_DEG, across_grain, inner_side, middle_of, places_along, under_the_top
+from splay.stance.holding import (
+    ALONG_DEG,
+    Carried,
+    across_grain,
+    inner_side,
+    lying_under,
+    middle_of,
+    places_along,
+)
 from splay.stance.side_taper import cross_section, point, side_plane
 from splay.stance.staked import Stance
 from splay.stance.vectors import Vec, along, dot, unit
@@ -56,7 +64,7 @@ class Grooved:
     upper side, `turn` off square to the side it is cut in, degrees; `sharp` where the corner of the two
     is sharper than square. It goes `ends` to either side of the middle of the length, mm, to the very
     ends where that is None; it begins `begins` from there where another part is let in in the middle,
-    else it goes through. `lap` is how far to either side that part reaches.
+    else it goes through. `lap` is how far to either side that part reaches. `into` is what it lies under.
     """
 
     body: Body
@@ -69,6 +77,7 @@ class Grooved:
     begins: float
     lap: float
     buttons: tuple[Button, ...]
+    into: Carried
 
     @property
     def edge(self) -> float:
@@ -144,7 +153,7 @@ def grooves(piece: Piece, stance: Stance) -> tuple[Grooved, ...]:
 
 def _grooves(piece: Piece, stance: Stance) -> Iterator[Grooved]:
     wide = across_grain(piece.top.outline, piece.top.grain)
-    for body, upper in under_the_top(stance):
+    for body, upper, into in lying_under(piece, stance):
         chosen = buttons_by(piece, body.support)
         if chosen is None:
             continue
@@ -166,8 +175,9 @@ def _grooves(piece: Piece, stance: Stance) -> Iterator[Grooved]:
             begins=max(0.0, nearest) if lap else 0.0,
             lap=lap,
             buttons=(),
+            into=into,
         )
-        found = tuple(_button(piece, made, number, x, wide) for number, x in enumerate(xs, start=1))
+        found = tuple(_button(made, number, x, wide) for number, x in enumerate(xs, start=1))
         yield replace(made, buttons=found)
 
 
@@ -176,10 +186,10 @@ def _reach(void: Void) -> float:
     return max((abs(p.offset / p.normal[0]) for p in void.planes if abs(p.normal[0]) > 0.5), default=0.0)
 
 
-def _button(piece: Piece, groove: Grooved, number: int, x: float, wide: float) -> Button:
-    body, across = groove.body, piece.top.grain + 90.0
+def _button(groove: Grooved, number: int, x: float, wide: float) -> Button:
+    body, across = groove.body, groove.into.grain + 90.0
     here = groove.at(x, 0.0, 0.0)
-    off = here[0] * deg.cos(across) + here[1] * deg.sin(across)
+    off = groove.into.off(here)
     travel = groove.chosen.moves * abs(off) / wide if wide else 0.0
     runs = body.pose.along
     flat = abs(runs[0] * deg.cos(across) + runs[1] * deg.sin(across)) / math.hypot(runs[0], runs[1])

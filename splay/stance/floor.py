@@ -93,6 +93,7 @@ def floor_plane(floor: Floor) -> Plane:
     return Plane((-n[0], -n[1], -n[2]), floor.h0_mm)
 
 
-def underside() -> Plane:
-    """The underside of the top as the end of a part that carries it, top frame."""
-    return Plane((0.0, 0.0, 1.0), 0.0)
+def underside(down: float = 0.0) -> Plane:
+    """The underside of the top, or of what lies so far below it (mm), as the end of a part that carries
+    it, top frame."""
+    return Plane((0.0, 0.0, 1.0), -down)

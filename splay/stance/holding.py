@@ -8,11 +8,12 @@ from dataclasses import dataclass
 
 from splay.piece import ApronedLegs, BoardSides, MitredFrames, Outline, Piece, PlaneFrames, TopScrews
 from splay.quantity import degrees as deg
+from splay.stance.board_sides import lower_key
 from splay.stance.body import Body, Side
 from splay.stance.outline import points
 from splay.stance.side_taper import cross_section, point, side_plane
 from splay.stance.staked import Stance
-from splay.stance.vectors import Vec, dot
+from splay.stance.vectors import Flat, Vec, dot
 
 FLAT_MM = 0.01
 ALONG_DEG = 20.0
@@ -30,9 +31,46 @@ STEP_MM = 0.5
 SIDES: tuple[Side, ...] = ((1, 0), (-1, 0), (0, 1), (0, -1))
 
 
+TOP = "top"
+
+
+@dataclass(frozen=True)
+class Carried:
+    """What is held: the top, or a lower tread. Its underside lies `down` below the top's; `middle` is a
+    place on the line along its `grain` (a bearing, degrees) that stays where it is as the wood moves; it is
+    `thick`, nought for the top, which is hollowed perhaps; mm."""
+
+    key: str
+    name: str
+    down: float
+    middle: Flat
+    grain: float
+    thick: float = 0.0
+
+    def off(self, at: Vec) -> float:
+        """How far a place lies from that line, across the grain, mm."""
+        across = self.grain + 90.0
+        return (at[0] - self.middle[0]) * deg.cos(across) + (at[1] - self.middle[1]) * deg.sin(across)
+
+
+def carried(piece: Piece) -> Iterator[tuple[int | None, Carried]]:
+    """What a piece's parts may lie under: the top, for any support; each lower tread, for its own."""
+    yield None, Carried(TOP, "top", 0.0, (0.0, 0.0), piece.top.grain)
+    for index, support in enumerate(piece.supports):
+        lower = support.lower if isinstance(support, BoardSides) else None
+        if isinstance(support, BoardSides) and lower is not None:
+            front = -support.width / 2 - lower.board - lower.past_front
+            middle = (front - support.width / 2) / 2
+            under = lower.drop + lower.thickness
+            yield (
+                index,
+                Carried(lower_key(support), "lower tread", under, (0.0, middle), 0.0, lower.thickness),
+            )
+
+
 @dataclass(frozen=True)
 class Fastening:
-    """One screw through a part into the top.
+    """One screw through a part into the top, or into what else it lies under (`into`).
 
     `at` is where its axis meets the underside and `way` its direction up, of unit length, in the top
     frame, mm; `entry` the side it starts from and `upper` the one under the top. `along` is its place
@@ -58,6 +96,7 @@ class Fastening:
     travel: float
     slot: bool
     slanted: bool
+    into: Carried
 
     @property
     def marked_from(self) -> Side:
@@ -138,12 +177,13 @@ def held_by(piece: Piece, support: int) -> TopScrews | None:
     return None
 
 
-def upper_side(body: Body) -> Side | None:
-    """The long side of a part that lies flat under the top; None where none does."""
+def upper_side(body: Body, down: float = 0.0) -> Side | None:
+    """The long side of a part that lies flat under the top, or under what lies `down` below its underside,
+    mm; None where none does."""
     for side in SIDES:
         plane = side_plane(body, side)
         normal = body.pose.turn_out(plane.normal)
-        if normal[2] > 1.0 - 1e-9 and abs(plane.offset + dot(normal, body.pose.origin)) < FLAT_MM:
+        if normal[2] > 1.0 - 1e-9 and abs(plane.offset + dot(normal, body.pose.origin) + down) < FLAT_MM:
             return side
     return None
 
@@ -154,22 +194,28 @@ def fastenings(piece: Piece, stance: Stance) -> tuple[Fastening, ...]:
     if all(held_by(piece, index) is None for index in range(len(piece.supports))):
         return ()
     wide = across_grain(piece.top.outline, piece.top.grain)
-    for body, upper in under_the_top(stance):
+    for body, upper, into in lying_under(piece, stance):
         screw = held_by(piece, body.support)
         for number, x in enumerate(
             places_along(body, upper, screw.count, screw.from_ends) if screw else (), start=1
         ):
             assert screw is not None
-            made.append(_fastening(piece, body, upper, screw, number, x, wide))
+            made.append(_fastening(into, body, upper, screw, number, x, wide))
     return tuple(made)
 
 
-def under_the_top(stance: Stance) -> Iterator[tuple[Body, Side]]:
-    """Every part that lies flat under the top and does not stand, and the side it lies with."""
+def lying_under(piece: Piece, stance: Stance) -> Iterator[tuple[Body, Side, Carried]]:
+    """Every part that lies flat under the top or a lower tread and does not stand, the side it lies with,
+    and what it lies under."""
+    every = list(carried(piece))
     for body in stance.bodies:
-        upper = None if body.stands or body.role in ("batten", "slab") else upper_side(body)
-        if upper is not None:
-            yield body, upper
+        if body.stands or body.role in ("batten", "slab"):
+            continue
+        for index, into in every:
+            upper = upper_side(body, into.down) if index in (None, body.support) else None
+            if upper is not None:
+                yield body, upper, into
+                break
 
 
 def middle_of(body: Body, side: Side) -> tuple[float, float]:
@@ -194,7 +240,7 @@ def places_along(body: Body, upper: Side, count: int, from_ends: float) -> tuple
 
 
 def _fastening(
-    piece: Piece, body: Body, upper: Side, screw: TopScrews, number: int, x: float, wide: float
+    into: Carried, body: Body, upper: Side, screw: TopScrews, number: int, x: float, wide: float
 ) -> Fastening:
     y, z = middle_of(body, upper)
     low, high = body.at(y, z)
@@ -211,9 +257,9 @@ def _fastening(
         way, through, start = _axis(body, upper, entry, 0.0, top)
     side = side_plane(body, entry)
     lean = -dot(side.normal, way)
-    across = piece.top.grain + 90.0
+    across = into.grain + 90.0
     at = body.pose.out(top)
-    off = at[0] * deg.cos(across) + at[1] * deg.sin(across)
+    off = into.off(at)
     runs = body.pose.along
     flat = abs(runs[0] * deg.cos(across) + runs[1] * deg.sin(across)) / math.hypot(runs[0], runs[1])
     return Fastening(
@@ -232,6 +278,7 @@ def _fastening(
         travel=screw.moves * abs(off) / wide if wide else 0.0,
         slot=flat > deg.cos(ALONG_DEG),
         slanted=slanted,
+        into=into,
     )
 
 

@@ -23,7 +23,7 @@ from splay.stance.battens import on_batten, screw_places
 from splay.stance.body import Body, shares
 from splay.stance.buttons import Grooved, grooves
 from splay.stance.convex import Plane
-from splay.stance.holding import Fastening, fastenings
+from splay.stance.holding import TOP, Fastening, fastenings
 from splay.stance.members import EndStance, MemberStance, RopeStance
 from splay.stance.outside import driven
 from splay.stance.pegs import holes_along, longest_from_side, pegs_from_above, pegs_from_side
@@ -31,7 +31,6 @@ from splay.stance.staked import LegStance, Stance, support_of
 from splay.stance.vectors import Vec, along, between, cross, dot, unit
 
 Sort = Literal["tenon", "peg", "screw", "dowel", "stretcher", "rope", "groove"]
-TOP = "top"
 NEAR_MM = 5.0
 """Nearer than this two rods are looked at closely."""
 RIM = 24
@@ -320,8 +319,7 @@ def _in_end(body: Body, end: str, plane: Plane, dowels: Dowels, stance: Stance) 
     loose = dowels.way == "loose_tenon"
     name = f"{'the loose tenon' if loose else 'a dowel'} of the {body.name}"
     out = body.pose.turn_out(plane.normal)
-    x = plane.offset / plane.normal[0]
-    mate = _beyond(along(body.pose.out((x, 0.0, 0.0)), out, INSIDE_MM), body, stance)
+    mate = mate_of(body, end, stance)
     # A loose tenon is as many rods beside one another as fill its width.
     half = max(0.0, dowels.width - dowels.size) / 2 if loose else 0.0
     steps = max(1, math.ceil(2 * half / dowels.size))
@@ -340,9 +338,12 @@ def _in_end(body: Body, end: str, plane: Plane, dowels: Dowels, stance: Stance) 
             )  # fmt: skip
 
 
-def _beyond(at: Vec, body: Body, stance: Stance) -> str:
-    """The part that a place just past a sawn end lies in, the top where that is its slab; empty where it
-    lies in none."""
+def mate_of(body: Body, end: str, stance: Stance) -> str:
+    """The part that a sawn end runs into in its middle, the top where that is its slab; empty where it runs
+    into none."""
+    plane = body.start if end == "start" else body.finish
+    middle = body.pose.out((plane.offset / plane.normal[0], 0.0, 0.0))
+    at = along(middle, body.pose.turn_out(plane.normal), INSIDE_MM)
     for other in stance.bodies:
         if other is body or other.support != body.support:
             continue
@@ -370,8 +371,9 @@ def _screw(one: Fastening) -> Rod:
     start, w = along(one.at, one.way, -one.through), one.body.pose.along
     out: Vec = w if one.along > 0.0 else (-w[0], -w[1], -w[2])
     return Rod(
-        "screw", f"{one.body.key}.hold.{one.number}", f"a screw of the top in the {one.body.name}",
-        frozenset({one.body.key, TOP}), start, along(one.at, one.way, one.screw.bite),
+        "screw", f"{one.body.key}.hold.{one.number}",
+        f"a screw of the {one.into.name} in the {one.body.name}",
+        frozenset({one.body.key, one.into.key}), start, along(one.at, one.way, one.screw.bite),
         one.screw.size / 2, f"supports.{one.body.support}.held.from_ends",
         slide=out if one.along else None,
         room=(abs(one.along), max(0.0, one.screw.from_ends - END_MM)),

@@ -1,4 +1,4 @@
-"""Square legs that grow thinner towards the foot: planes that run in from a line to a mark at the foot."""
+"""Square stock that grows thinner towards an end: planes that run in from a line to a mark at that end."""
 
 from __future__ import annotations
 
@@ -6,6 +6,7 @@ import math
 from dataclasses import replace
 
 from splay.errors import CannotBuild
+from splay.piece.boards import BoardTaper
 from splay.piece.frames import EdgeTaper, LegTaper
 from splay.stance.body import Body, Side, SideTaper
 from splay.stance.convex import Plane
@@ -14,6 +15,8 @@ from splay.stance.vectors import Vec, cross, dot, unit
 SQUARE = 1e-9
 MET_MM = 0.05
 """Nearer than this a corner of one part lies on a side of another."""
+LEAST_MM = 20.0
+"""A board is left at least so wide."""
 SHORTEST_MM = 1.0
 """A taper shorter than this is none."""
 
@@ -62,7 +65,7 @@ def side_plane(body: Body, side: Side) -> Plane:
 
 
 def side_now(body: Body, side: Side) -> Plane:
-    """A long side as it is at the foot once all is cut: its taper where it has one."""
+    """A long side as it is once all is cut: its taper where it has one."""
     found = next((taper.plane for taper in body.tapers if taper.side == side), None)
     return found or side_plane(body, side)
 
@@ -82,13 +85,13 @@ def joined_to(leg: Body, side: Side, other: Body) -> float:
     return low
 
 
-def foot_across(body: Body, taper: SideTaper) -> float:
-    """How wide the side a taper is drawn on is at the sawn foot, square to the stick where the foot is
-    sawn shorter, mm."""
-    on = side_now(body, taper.on)
+def end_across(body: Body, taper: SideTaper) -> float:
+    """How wide the side a taper is drawn on is at the sawn end it runs to, square to the stick where that
+    end is sawn shorter, mm."""
+    on, end = side_now(body, taper.on), body.finish if taper.to == "finish" else body.start
     one, two = side_now(body, taper.side), side_now(body, (-taper.side[0], -taper.side[1]))
-    short = min(point(edge, on, body.finish)[0] for edge in (one, two))
-    across = Plane((1.0, 0.0, 0.0), short)
+    ends = [point(edge, on, end)[0] for edge in (one, two)]
+    across = Plane((1.0, 0.0, 0.0), min(ends) if taper.to == "finish" else max(ends))
     return math.dist(point(one, on, across), point(two, on, across))
 
 
@@ -111,7 +114,7 @@ def packing(body: Body, taper: SideTaper, under: Side) -> float:
     if under not in done or done.index(under) > done.index(taper.side):
         return 0.0
     beneath = body.tapers[done.index(under)]
-    return (beneath.foot - beneath.begins) * math.tan(math.radians(beneath.slope))
+    return abs(beneath.mark - beneath.begins) * math.tan(math.radians(beneath.slope))
 
 
 def _taper(
@@ -136,19 +139,33 @@ def _taper(
             "Give the foot less than the leg's width, or leave the taper out.",
             f"{field}.foot",
         )
-    begins = body.at(corner[1], corner[2])[0] + taper.begins
-    # How deep the mark at the foot lies below the side, where `off` is measured along the other.
-    depth = off * math.sqrt(max(0.0, 1.0 - dot(own.normal, face.normal) ** 2))
     drawn = before[on].plane if on in before else face
-    mark = point(Plane(own.normal, own.offset - depth), drawn, body.finish)
-    run = mark[0] - begins
-    if run < SHORTEST_MM:
+    made = _run_in(body, side, on, drawn, off, taper.begins)
+    if made.mark - made.begins < SHORTEST_MM:
         raise CannotBuild(
             f"The taper of the {body.name} begins below its foot.",
             "Let it begin nearer to the leg's upper end.",
             f"{field}.begins",
         )
-    k = depth / run
+    return made
+
+
+def _run_in(
+    body: Body, side: Side, on: Side, drawn: Plane, off: float, after: float, to_foot: bool = True
+) -> SideTaper:
+    """A side that runs in to `off` from its corner with `on`, as that is `drawn` by then, at one end, from
+    a line `after` along that corner from the other."""
+    own, face = side_plane(body, side), side_plane(body, on)
+    corner = _meet(own, face)
+    whole = math.dist(corner, _meet(side_plane(body, (-side[0], -side[1])), face))
+    low, high = body.at(corner[1], corner[2])
+    begins = low + after if to_foot else high - after
+    # How deep the mark at the end lies below the side, where `off` is measured along the other.
+    depth = off * math.sqrt(max(0.0, 1.0 - dot(own.normal, face.normal) ** 2))
+    end = body.finish if to_foot else body.start
+    mark = point(Plane(own.normal, own.offset - depth), drawn, end)
+    run = mark[0] - begins
+    k = depth / run if run else 0.0
     size = math.sqrt(1.0 + k * k)
     n = own.normal
     return SideTaper(
@@ -156,12 +173,31 @@ def _taper(
         on=on,
         plane=Plane((k / size, n[1] / size, n[2] / size), (own.offset + k * begins) / size),
         begins=begins,
-        after=taper.begins,
-        foot=mark[0],
+        after=after,
+        mark=mark[0],
         off=off,
         left=whole - off,
         turn=90.0 - math.degrees(math.acos(max(-1.0, min(1.0, -dot(own.normal, face.normal))))),
+        to="finish" if to_foot else "start",
     )
+
+
+def narrowed(body: Body, taper: BoardTaper | None, edges: tuple[Side, ...]) -> Body:
+    """A standing board with these of its edges run in over its whole height, drawn on its outer face.
+
+    CannotBuild where nothing of it is left at the narrower end.
+    """
+    if taper is None or not edges:
+        return body
+    if taper.off * len(edges) > body.width - LEAST_MM:
+        raise CannotBuild(
+            f"The {body.name} is tapered to nothing.",
+            "Take less off its edges, or make it wider.",
+            f"supports.{body.support}.taper.off",
+        )
+    face, foot = (0, 1), taper.narrower == "foot"
+    made = [_run_in(body, edge, face, side_plane(body, face), taper.off, 0.0, foot) for edge in edges]
+    return replace(body, tapers=tuple(made))
 
 
 def _drawn_on(body: Body, own: Plane, side: Side, inner: int, before: dict[Side, SideTaper]) -> Side:

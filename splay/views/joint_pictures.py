@@ -7,6 +7,7 @@ from splay.setups.scenes import (
     ButtonMade,
     Grooving,
     JointHoles,
+    JointLined,
     MitreDowelled,
     SlotBored,
     TopHeld,
@@ -36,7 +37,7 @@ def top_held(scene: TopHeld) -> list[Shape]:
         line("axis", on(far + 14.0), on(-34.0)),
         line("cut", on(head, -13.0), on(head, 13.0)),
         line("measured", on(0.0), on(-32.0)),
-        text("dimension", (-150.0, 84.0), f"{scene.bite} into the top", anchor="start"),
+        text("dimension", (-150.0, 84.0), f"{scene.bite} into the {scene.into}", anchor="start"),
         text("pointer", (58.0, -24.0), f"head {scene.sunk}", anchor="start"),
         text("label", (58.0, 22.0), f"hole {scene.hole}", anchor="start"),
     ]
@@ -45,6 +46,30 @@ def top_held(scene: TopHeld) -> list[Shape]:
         made.append(text("label", (58.0, -84.0), scene.entry, anchor="start"))
     else:
         made.append(text("label", (-66.0, -90.0), scene.entry, anchor="end"))
+    return made
+
+
+def joint_lined(scene: JointLined) -> list[Shape]:
+    """The part lying with its end at the left and the side that is drawn on turned up, the edge it is
+    measured from in front."""
+    flush = scene.down == "flush"
+    at, low = (-146.0 if flush else -52.0), (-58.0 if scene.across == "flush" else -24.0)
+    made = [
+        area("board", ((-146.0, -58.0), (150.0, -58.0), (150.0, 58.0), (-146.0, 58.0))),
+        area("section", ((at, low), (at + 58.0, low), (at + 58.0, low + 52.0), (at, low + 52.0))),
+        line("cut", (at, -66.0), (at, 66.0)),
+        text("label", (at + 29.0, low + 60.0), scene.what),
+        text("label", (-146.0, 78.0), scene.start, anchor="start"),
+        text("label", (146.0, 40.0), scene.face, anchor="end"),
+        text("label", (150.0, -76.0), scene.edge, anchor="end"),
+        text("pointer", (at, -112.0), f"{scene.lead} on the line", anchor="start"),
+    ]
+    if not flush:
+        made += [line("dimension", (-146.0, -76.0), (at, -76.0))]
+        made.append(text("dimension", ((at - 146.0) / 2.0, -94.0), scene.down))
+    if scene.across != "flush":
+        made += [line("dimension", (at + 70.0, -58.0), (at + 70.0, low))]
+        made.append(text("dimension", (at + 78.0, -44.0), scene.across, anchor="start"))
     return made
 
 
@@ -66,7 +91,7 @@ def grooving(scene: Grooving) -> list[Shape]:
         text("dimension", (48.0, -2.0), f"{scene.wide} wide", anchor="start"),
         text("dimension", (48.0, -30.0), f"{scene.deep} deep", anchor="start"),
         text("label", (48.0, -74.0), scene.side, anchor="start"),
-        text("label", (-150.0, 70.0), "the top", anchor="start"),
+        text("label", (-150.0, 70.0), f"the {scene.into}", anchor="start"),
     ]
     if scene.turn:
         made.append(text("label", (48.0, -52.0), f"{scene.turn} off square", anchor="start"))

@@ -112,7 +112,7 @@ class Sight:
                     key = _plane_key((side * x, side * y, side * z), body.width)
                 seen.setdefault(key, []).append(ring)
                 near[key] = max(near.get(key, -math.inf), self.depth(*face.corners))
-        layer: Layer = "board" if body.role in {"side", "slab_leg", "tread"} else "leg"
+        layer: Layer = "board" if body.role in {"side", "slab_leg", "tread", "lower_tread"} else "leg"
         shapes = []
         for key, rings in sorted(seen.items(), key=lambda one: near[one[0]]):
             normal: Vec = (key[0], key[1], key[2])

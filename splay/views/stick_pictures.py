@@ -203,7 +203,7 @@ def taper(scene: Tapering) -> list[Shape]:
 
 
 def side_taper(scene: SideTapering) -> list[Shape]:
-    """The leg lying with the side its line is drawn on turned up, its foot at the right."""
+    """The leg lying with the side its line is drawn on turned up, the end it runs to at the right."""
     half, thin, start = 36.0, -2.0, -70.0
     return [
         area("waste", ((start, half), (146.0, thin), (138.0, half))),
@@ -215,8 +215,8 @@ def side_taper(scene: SideTapering) -> list[Shape]:
         text("pointer", (160.0, half + 10.0), scene.off, anchor="end"),
         text("label", (-40.0, -10.0), scene.on),
         text("label", (40.0, half + 30.0), scene.side),
-        text("label", (-146.0, -half - 20.0), scene.upper, anchor="start"),
-        text("label", (154.0, -half - 20.0), "foot", anchor="end"),
+        text("label", (-146.0, -half - 20.0), scene.away, anchor="start"),
+        text("label", (154.0, -half - 20.0), scene.to, anchor="end"),
     ]
 
 

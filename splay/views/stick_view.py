@@ -126,7 +126,9 @@ def _taper(body: Body, taper: SideTaper, told: TaperedSide, low: float, gap: flo
     else:
         level, out = -gap / 2 - body.thickness * (1.0 if up < 0 else 0.0), -1.0 if up < 0 else 1.0
     step = 0.16 * gap
-    words = f"{told.begins.quantity.text} down: taper, {told.off.quantity.text} in at the foot"
+    words = f"taper, {told.off.quantity.text} in at the {told.to}"
+    if taper.after:
+        words = f"{told.begins.quantity.text} down: {words}"
     x = taper.begins - low
     return [
         line("pointer", (x, level), (x, level + out * step)),

@@ -361,18 +361,21 @@ class Notch:
 @dataclass(frozen=True)
 class CutOut:
     """What is sawn out of a board's lower end in the middle of its width: between the feet, and so high
-    up its face from the sawn end, level with it."""
+    up its face from the sawn end, level with it. On a side glued from two boards it goes from the one to
+    the other of `seam`: places before (-) or behind the seam, mm."""
 
     named: str
     face: str
     wide: Quantity
     high: Quantity
+    seam: tuple[Quantity, Quantity] | None = None
 
 
 @dataclass(frozen=True)
 class TaperLine:
-    """The line of a tapered side, on the side beside it: from a line square across so far down their
-    corner from `end`, to the sawn foot so far in from that corner. `cut` where `on` is tapered by then."""
+    """The line of a tapered side, on the side beside it: from a line square across so far along their
+    corner from `end`, to the sawn end `to` so far in from that corner. `cut` where `on` is tapered by
+    then."""
 
     parts: tuple[str, ...]
     named: str
@@ -382,6 +385,33 @@ class TaperLine:
     begins: Quantity
     off: Quantity
     cut: bool
+    to: str = "foot"
+
+
+@dataclass(frozen=True)
+class Joins:
+    """Where sawn ends come to lie on a side (`face`) of what they join: a line for their side `lead`, so
+    far (`down`) along the corner between `face` and `edge` from the end `start` and square across from
+    there, or else to `far` along the opposite corner (`opposite`); flush with that end where `down` is
+    None. On that line their side `beside` lies `across` from the `edge`, flush with it where that is None.
+
+    `ends` are the parts drawn on and the parts that join them there, by keys, with the end that does; `of`
+    is what sort of part is drawn on.
+    """
+
+    ends: tuple[tuple[str, str, str], ...]
+    named: str
+    what: str
+    face: str
+    edge: str
+    of: str
+    start: str
+    lead: str
+    beside: str
+    down: Quantity | None
+    far: Quantity | None
+    opposite: str
+    across: Quantity | None
 
 
 @dataclass(frozen=True)
@@ -407,7 +437,8 @@ class Cut:
 Do = (
     Along | Round | Across | FromEdge | FromMiddle | Widened | OnEnd | OverEnd | DrawLine
     | NameFaces | Write | Bit | WallDepth | Back | Ream | Chop | Turned | TwoWay | Tenon | Shoulders
-    | Transferred | Between | Groove | Buttons | Spots | Places | Notch | CutOut | TaperLine | Cut | Plain
+    | Transferred | Between | Groove | Buttons | Spots | Places | Notch | CutOut | TaperLine | Joins
+    | Cut | Plain
     | LongPoint | Kerf | MakeWedge
 )  # fmt: skip
 

@@ -72,7 +72,10 @@ def _(one: does.Widened) -> str:
             f"to {one.seat.text}."
         )
     if one.bored:
-        return f"A washer {one.washer.text} over under each head covers the hole wherever the top moves."
+        return (
+            f"A washer {one.washer.text} over under each head covers the hole wherever the screw comes to "
+            "stand."
+        )
     return (
         f"Those {what}: bits {one.seat.text} and {one.hole.text} instead, and a washer {one.washer.text} "
         "over under each head."
@@ -336,6 +339,19 @@ def _(one: does.Notch) -> str:
 
 @do.register
 def _(one: does.CutOut) -> str:
+    if one.seam is not None:
+        front, back = one.seam
+        if front.value < 0.0 < back.value:
+            where = f"from {front.text.lstrip('-−')} in front of the seam to {back.text} behind it"
+        elif back.value <= 0.0:
+            far, near = front.text.lstrip("-−"), back.text.lstrip("-−")
+            where = f"from {far} to {near} in front of the seam"
+        else:
+            where = f"from {front.text} to {back.text} behind the seam"
+        return (
+            f"{cap(one.named)}, glued up: {where}, at the foot, and {one.high.text} high up the "
+            f"{one.face}, sawn with the foot's own slope."
+        )
     return (
         f"{cap(one.named)}: in the middle of its width at the foot, {one.wide.text} wide and "
         f"{one.high.text} high up its {one.face}, sawn with the foot's own slope."
@@ -345,11 +361,28 @@ def _(one: does.CutOut) -> str:
 @do.register
 def _(one: does.TaperLine) -> str:
     when = ", once that is cut: " if one.cut else ": "
+    drawn = f"{cap(one.named)}, {one.side}, drawn on the {one.on}{when}"
+    mark = f"{one.off.text} in from that corner at the sawn {one.to}"
+    if one.begins.value == 0.0:
+        return f"{drawn}from the corner between the two, at the very {one.end}, to {mark}."
     return (
-        f"{cap(one.named)}, {one.side}, drawn on the {one.on}{when}{one.begins.text} down the corner "
-        f"between the two, from the {one.end}, to {one.off.text} in from that corner at the sawn foot; "
+        f"{drawn}{one.begins.text} down the corner between the two, from the {one.end}, to {mark}; "
         f"square its beginning across the {one.side}."
     )
+
+
+@do.register
+def _(one: does.Joins) -> str:
+    said = f"{cap(one.named)}, {one.face}, for {one.what}: "
+    away = f"{one.across.text} from" if one.across else "flush with"
+    edge = f"its {one.beside} {away} the {one.of}'s {one.edge}"
+    if one.down is None:
+        return f"{said}its {one.lead} flush with the {one.start}, {edge}."
+    line = f"{one.down.text} from the {one.start} along the corner with the {one.edge}"
+    if one.far is None:
+        return f"{said}a line square across, {line}, for its {one.lead}; {edge}."
+    far = f"{one.far.text} from it along the corner with the {one.opposite}"
+    return f"{said}a line from {line} to {far}, for its {one.lead}; {edge}."
 
 
 @do.register

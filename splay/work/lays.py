@@ -197,9 +197,9 @@ class SideTapered:
     """One side of a square stick brought down to its line, on a sled, at a band saw or with a plane.
 
     `on` is the side the line is drawn on: down on a sled, up at a band saw, the one a plane's cut is tried
-    from. On a sled the side `against` lies at its stops, the foot's `stop` nearer the blade than the other.
-    `packing` lies under the foot where the side beneath is cut already; `turn` is how far the new side is
-    off square to `on`, which is then the sharper corner; None where it is square.
+    from. On a sled the side `against` lies at its stops, the `stop` at the end `to` nearer the blade than
+    the other. `packing` lies under that end where the side beneath is cut already; `turn` is how far the
+    new side is off square to `on`, which is then the sharper corner; None where it is square.
     """
 
     parts: tuple[str, ...]
@@ -211,6 +211,7 @@ class SideTapered:
     stop: Quantity | None
     packing: Quantity | None
     turn: Quantity | None
+    to: str = "foot"
 
 
 @dataclass(frozen=True)

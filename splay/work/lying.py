@@ -208,14 +208,15 @@ def _(one: lays.Tapered) -> tuple[str, ...]:
 
 @lay.register
 def _(one: lays.SideTapered) -> tuple[str, ...]:
-    pack = f"{one.packing.text} packed under its foot" if one.packing is not None else ""
+    pack = f"{one.packing.text} packed under its {one.to}" if one.packing is not None else ""
     named = f"{cap(one.named)}, {one.side}"
     if one.by == "sled":
         assert one.stop is not None
         said = [
             f"{one.on} down",
             *([pack] if pack else []),
-            f"{one.against} at the stops, the foot's stop {one.stop.text} nearer the blade than the other",
+            f"{one.against} at the stops, the {one.to}'s stop {one.stop.text} nearer the blade than the "
+            "other",
         ]
         lines = [f"{named}: {', '.join(said)}."]
         if one.turn is not None:

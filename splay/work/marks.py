@@ -39,6 +39,7 @@ class Kind(StrEnum):
     FIXING = "top's screws"
     DOWEL = "dowels' marks"
     HOLD = "hand-hold's end holes"
+    JOINS = "joint's lines"
 
 
 @dataclass(frozen=True)

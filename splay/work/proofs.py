@@ -67,6 +67,7 @@ _ALL = (
     _length("notch", "length"),
     _length("slot", "length"),
     _length("hand_hold", "length", "top"),
+    _length("joins", "length"),
     _length("groove", "length", "stretchers", follows="the buttons' step"),
     _length("button", "length", "stretchers"),
     _length("outside", "length", "legs"),

@@ -76,13 +76,27 @@ class Thick:
 
 
 @dataclass(frozen=True)
-class AcrossFoot:
-    """A rule across a stick's side at its foot, square to the stick, where the foot is sawn shorter."""
+class AcrossEnd:
+    """A rule across a stick's side at an end, square to the stick, where that end is sawn shorter."""
 
     part: str
     on: str
     side: str
     other: str
+    end: str = "foot"
+
+
+@dataclass(frozen=True)
+class ToLine:
+    """A rule along the corner between a part's side and its edge, from its end to a joint's line; `what`
+    joins it there, with its end `end`."""
+
+    part: str
+    face: str
+    edge: str
+    start: str
+    what: str
+    end: str
 
 
 @dataclass(frozen=True)
@@ -194,7 +208,8 @@ class EndToEnd:
 
 
 Take = (
-    Apart | RodInHole | BothSides | SawnLine | Corner | Thick | AcrossFoot | OneFace | FirstShoulder | Deep
+    Apart | RodInHole | BothSides | SawnLine | Corner | Thick | AcrossEnd | ToLine | OneFace
+    | FirstShoulder | Deep
     | Probed | ToGroove | SlotLong | Butt | StandsOut | SawnTop | Bevelled | Sticks | Gap | Wall | EndToEnd
 )  # fmt: skip
 
@@ -261,18 +276,23 @@ def _(take: Thick) -> str:
 
 
 @how.register
-def _(take: AcrossFoot) -> str:
+def _(take: AcrossEnd) -> str:
     return (
-        f"Rule across its {take.on} at the foot, square to the stick, where the foot is sawn shorter: from "
-        f"its {take.other} to its {take.side}."
+        f"Rule across its {take.on} at the {take.end}, square to the stick, where that is sawn shorter: "
+        f"from its {take.other} to its {take.side}."
     )
+
+
+@how.register
+def _(take: ToLine) -> str:
+    return f"Rule along the corner between its {take.face} and its {take.edge}, from the {take.start}."
 
 
 @how.register
 def _(take: StandsOut) -> str:
     return (
         f"A screw in its hole until its head sits: rule along it, from the {take.upper} to its point. That "
-        "much goes into the top."
+        "much goes in."
     )
 
 

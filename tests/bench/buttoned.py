@@ -11,7 +11,7 @@ from splay.setups.card import SetUp
 from splay.work.does import Buttons, Groove
 from splay.work.takes import Deep, ToGroove
 from tests.bench.frames import Array, unit, vec
-from tests.bench.held import width_middle
+from tests.bench.held import lying_over, width_middle
 from tests.bench.tapered import TaperedStick, meet
 
 if TYPE_CHECKING:
@@ -47,7 +47,8 @@ def judge_groove(judge: Judge, card: SetUp) -> None:
         chosen = judge.piece.supports[cut.stick.body.support].held
         near, far = cut.out(cut.near), cut.out(cut.far)
         tally = judge.tally
-        tally.hold("groove under the top mm", abs(float(near[2]) + chosen.drop), card.id)
+        above = lying_over(judge, near + np.array((0.0, 0.0, chosen.drop))).down
+        tally.hold("groove under the top mm", abs(float(near[2]) - above + chosen.drop), card.id)
         tally.hold("groove wide mm", abs(float(near[2] - far[2]) - chosen.groove), card.id)
         for mouth, bottom in ((near, cut.out(cut.bottom[0])), (far, cut.out(cut.bottom[1]))):
             tally.hold("groove level mm", abs(float(bottom[2] - mouth[2])), card.id)
@@ -91,7 +92,9 @@ def judge_buttons(judge: Judge, card: SetUp) -> None:
         groove, cut = judge.grooved[key]
         chosen = judge.piece.supports[cut.stick.body.support].held
         # Upper face under the top: the tongue lies from its step down, the wall where it was cut.
-        wall = -float(cut.out(cut.near)[2])
+        near = cut.out(cut.near)
+        above = lying_over(judge, near + np.array((0.0, 0.0, chosen.drop))).down
+        wall = above - float(near[2])
         draws = wall - do.step.value
         tally.hold("button draws mm", max(0.0, 0.5 - draws, draws - 1.5), card.id)
         room = float(cut.out(cut.near)[2] - cut.out(cut.far)[2]) - do.tongue.value

@@ -12,7 +12,7 @@ from splay.shop import BevelGauge, DigitalGauge, Protractor, Scale
 from splay.stance.staked import support_of
 from splay.work.marks import Kind, Mark, member_key
 from splay.work.takes import (
-    AcrossFoot,
+    AcrossEnd,
     Apart,
     Bevelled,
     BothSides,
@@ -32,12 +32,14 @@ from splay.work.takes import (
     Sticks,
     Thick,
     ToGroove,
+    ToLine,
     Wall,
 )
 from tests.bench.buttoned import read_groove, read_step
 from tests.bench.frames import Array, apart_deg, square_to, unit, vec
 from tests.bench.hands import NotTold
 from tests.bench.held import read_out
+from tests.bench.joined import read_line
 from tests.bench.judged import Judge
 from tests.bench.tapered import read_across
 
@@ -139,8 +141,11 @@ class Gauges:
         sizes = {"finished foot": shape.at_foot, "place where it leaves the seat": shape.at_top}
         return sizes.get(take.at, shape.belly.size if shape.belly else 0.0)
 
-    def _acrossfoot(self, take: AcrossFoot, proof: Proof) -> float | None:
+    def _acrossend(self, take: AcrossEnd, proof: Proof) -> float | None:
         return read_across(self.judge, take)
+
+    def _toline(self, take: ToLine, proof: Proof) -> float | None:
+        return read_line(self.judge, take)
 
     def _standsout(self, take: StandsOut, proof: Proof) -> float | None:
         read = read_out(self.judge, take)

@@ -127,7 +127,9 @@ def judge_held(judge: Judge, card: SetUp) -> None:
             beyond = max(float(normal @ p) - off for normal, off in stick.sides.values())
             judge.tally.hold("screw out of its wood mm", max(0.0, beyond), card.id)
         at = np.array(stick.body.pose.out((float(comes[0]), float(comes[1]), float(comes[2]))))
-        judge.tally.hold("screw under the top mm", abs(float(at[2])), card.id)
+        over = lying_over(judge, at)
+        judge.tally.hold("screw under the top mm", abs(float(at[2]) - over.down), card.id)
+        judge.tally.hold("screw into something else", float(over.name not in card.title), card.id)
         _room(judge, card, stick, hole, at)
 
 
@@ -138,7 +140,10 @@ def _room(judge: Judge, card: SetUp, stick: TaperedStick, hole: Bored, at: Array
     ring = affinity.rotate(shapely.Polygon(points(piece.top.outline)), -piece.top.grain, origin=(0, 0))
     low, high = ring.bounds[1], ring.bounds[3]
     grain = math.radians(piece.top.grain)
-    off = abs(float(at[1]) * math.cos(grain) - float(at[0]) * math.sin(grain))
+    over = lying_over(judge, at)
+    grain = grain if over.name == "top" else 0.0
+    x, y = float(at[0]), float(at[1]) - over.middle
+    off = abs(y * math.cos(grain) - x * math.sin(grain))
     goes = screw.moves * off / (high - low)
     if goes < 0.25:
         return
@@ -151,6 +156,27 @@ def _room(judge: Judge, card: SetUp, stick: TaperedStick, hole: Bored, at: Array
         tally.hold("slot askew", max(0.0, math.cos(math.radians(20.0)) - across), card.id)
     else:
         tally.hold("washer falls in mm", max(0.0, hole.hole / 2 + goes - hole.washer / 2), card.id)
+
+
+@dataclass
+class Over:
+    """What lies on a place: its name, how high its underside lies in the top frame, and where its middle
+    line runs (y), mm."""
+
+    name: str
+    down: float
+    middle: float
+
+
+def lying_over(judge: Judge, at: Array) -> Over:
+    """The lower tread whose underside is nearest to a place, or the top."""
+    found = [Over("top", 0.0, 0.0)]
+    for body in judge.plan.stance.bodies:
+        if body.role == "lower_tread":
+            every = [p for solid in body.stood for face in solid for p in face.corners]
+            ys = [p[1] for p in every]
+            found.append(Over(body.name, min(p[2] for p in every), (min(ys) + max(ys)) / 2))
+    return min(found, key=lambda one: abs(one.down - float(at[2])))
 
 
 def read_out(judge: Judge, take: StandsOut) -> float | None:

@@ -37,6 +37,7 @@ from tests.bench.buttoned import Cut as GrooveCut
 from tests.bench.buttoned import judge_buttons, judge_groove
 from tests.bench.frames import Array, apart_deg, spun, square_to, unit, vec
 from tests.bench.held import judge_held
+from tests.bench.joined import judge_cut_out, judge_joins, untold
 from tests.bench.outside import judge_outside
 from tests.bench.pegged import judge_pegs, judge_screws
 from tests.bench.stock import Board, Seat, Stick
@@ -111,6 +112,7 @@ class Judge:
         self.cuts: dict[tuple[str, str], hands.Cut] = {}
         self.cut_to: dict[str, float] = {}
         self.tapered: dict[str, TaperedStick] = {}
+        self.joined: set[tuple[str, str]] = set()
         self.screwed: dict[str, float] = {}
         self.butts: dict[str, float] = {}
         self.slots: dict[str, float] = {}
@@ -186,6 +188,7 @@ class Judge:
                 continue
             take(card)
             self.tally.done[card.operation, card.way] += 1
+        untold(self)
         return self.tally
 
     def _marks(self) -> None:
@@ -668,6 +671,12 @@ class Judge:
 
     def _hold(self, card: SetUp) -> None:
         judge_held(self, card)
+
+    def _joins(self, card: SetUp) -> None:
+        judge_joins(self, card)
+
+    def _cut_out(self, card: SetUp) -> None:
+        judge_cut_out(self, card)
 
     def _side_taper(self, card: SetUp) -> None:
         judge_tapers(self, card)

@@ -10,7 +10,7 @@ import numpy as np
 from splay.setups.card import SetUp
 from splay.work.does import TaperLine
 from splay.work.lays import SideTapered
-from splay.work.takes import AcrossFoot
+from splay.work.takes import AcrossEnd
 from tests.bench import hands
 from tests.bench.frames import Array, unit, vec
 
@@ -45,10 +45,12 @@ class TaperedStick:
         return next(name for name, other in self.board.sides.items() if float(way @ other) < -0.5)
 
     def draw(self, do: TaperLine) -> Plane:
-        """The plane through the line square across its side and the mark at the sawn foot."""
+        """The plane through the line square across its side and the mark at the sawn end it runs to."""
         own, on = self.whole[do.side], self.sides[do.on]
         foot = next(name for name in self.ends if name != do.end)
-        begins = meet(own, self.whole[do.on], self.ends[do.end])[0] + do.begins.value
+        assert do.to == foot
+        away = 1.0 if self.ends[do.end][0][0] < 0 else -1.0
+        begins = meet(own, self.whole[do.on], self.ends[do.end])[0] + away * do.begins.value
         across = unit(np.cross(own[0], vec(1, 0, 0)))
         # Gauged from the corner along `on`, which there runs square to the stick.
         into = np.cross(self.whole[do.on][0], vec(1, 0, 0))
@@ -131,9 +133,10 @@ def _tool(judge: Judge, card: SetUp, stick: TaperedStick, lay: SideTapered, new:
     kerf = np.cross(new[0], on)
     between = math.degrees(math.acos(min(1.0, abs(float(unit(stops) @ unit(kerf))))))
     judge.tally.hold("sled deg", abs(turned - between), card.id)
-    # The stops' side comes nearer to the kerf, and so to the blade, towards the foot.
+    # The stops' side comes nearer to the kerf, and so to the blade, towards the end it runs to.
     wide = []
-    for x in (0.0, 100.0):
+    to = stick.ends[lay.to][0][0]
+    for x in (0.0, 100.0 if to > 0 else -100.0):
         at = (vec(1, 0, 0), x)
         rims = [meet(one, stick.whole[lay.on], at) for one in (stick.sides[lay.against], new)]
         wide.append(float(np.linalg.norm(rims[0] - rims[1])))
@@ -143,8 +146,7 @@ def _tool(judge: Judge, card: SetUp, stick: TaperedStick, lay: SideTapered, new:
 def _level(judge: Judge, card: SetUp, stick: TaperedStick, lay: SideTapered, down: str) -> None:
     """Packed as told the stick lies as if the side under it had never been cut."""
     normal = stick.whole[down][0]
-    foot = max(stick.ends, key=lambda name: stick.ends[name][0][0])
-    cut = stick.sides[down]
+    foot, cut = lay.to, stick.sides[down]
     gap = 0.0
     if not np.allclose(cut[0], normal):
         # Where the packing lies: in the plane of the cut side's own mark at the foot.
@@ -152,19 +154,20 @@ def _level(judge: Judge, card: SetUp, stick: TaperedStick, lay: SideTapered, dow
             t for t in stick.body.tapers if float(np.array(t.plane.normal) @ stick.board.sides[down]) > 0.5
         )
         slope = cut[0][0] / float(cut[0] @ normal)
-        gap = slope * (mark.foot - mark.begins)
+        gap = slope * (mark.mark - mark.begins)
     told = lay.packing.value if lay.packing is not None else 0.0
     judge.tally.hold("taper packing mm", abs(gap - told), f"{card.id} {foot}")
 
 
-def read_across(judge: Judge, take: AcrossFoot) -> float | None:
+def read_across(judge: Judge, take: AcrossEnd) -> float | None:
     """The rule laid across a side at the foot, square to the stick, where the foot is sawn shorter."""
     stick = judge.tapered.get(take.part)
     if stick is None:
         return None
-    foot = max(stick.ends.values(), key=lambda end: end[0][0])
+    foot = stick.ends[take.end]
     edges = [stick.sides[take.side], stick.sides[take.other]]
     on = stick.sides[take.on]
-    short = min(float(meet(edge, on, foot)[0]) for edge in edges)
+    ends = [float(meet(edge, on, foot)[0]) for edge in edges]
+    short = min(ends) if foot[0][0] > 0 else max(ends)
     one, two = (meet(edge, on, (vec(1, 0, 0), short)) for edge in edges)
     return float(np.linalg.norm(one - two))

@@ -76,7 +76,7 @@ class ByHand(SimpleTestCase):
         # Off the inner edge by 18 the floor lies 18 · tan 12 further down the leg.
         (taper,) = self.body.tapers
         self.assertAlmostEqual(taper.off, 18.0)
-        self.assertAlmostEqual(taper.foot - taper.begins, self.run, 6)
+        self.assertAlmostEqual(taper.mark - taper.begins, self.run, 6)
         self.assertAlmostEqual(taper.slope, math.degrees(math.atan(18.0 / self.run)), 6)
 
     def test_what_comes_off_is_a_wedge(self) -> None:
@@ -111,7 +111,7 @@ class ByHand(SimpleTestCase):
         (taper,) = legs(piece)[0].tapers
         (proof,) = [one for one in plan(piece, workbench()).proofs if one.kind == "side_taper"]
         longer = 30.0 * math.tan(math.radians(12.0))
-        wanted = 30.0 + 18.0 / (taper.foot - taper.begins) * longer
+        wanted = 30.0 + 18.0 / (taper.mark - taper.begins) * longer
         self.assertAlmostEqual(proof.expected.value, wanted, 6)
 
 
