@@ -50,6 +50,7 @@ def steps_of(
         *_seat(piece, plan),
         *_carded(piece, plan, build, lent),
         *_sides(piece),
+        *_tread_edges(piece),
         *fitted(piece, plan, show or Show(Units())),
         *joined(piece, plan, build),
         *_ended(piece, plan, build, show or Show(Units())),
@@ -245,6 +246,24 @@ def _hold_top(piece: Piece, plan: Plan, show: Show) -> Iterator[Step]:
                     *_lower(support, show),
                     *how,
                     "Feel the top over every point before the last turn.",
+                ),
+            )
+
+
+def _tread_edges(piece: Piece) -> Iterator[Step]:
+    """A lower tread's shaped edge: in front and at both ends, not behind."""
+    for support in piece.supports:
+        lower = support.lower if isinstance(support, BoardSides) else None
+        if lower is not None and lower.upper_edge.way != "square":
+            yield told(
+                "tread_edges",
+                "Shape the lower tread's upper edge",
+                "stretchers",
+                key=f"tread_edges.{support.id}",
+                do=(
+                    "Both ends first, a block clamped behind the back edge, so that end grain does not "
+                    "break out there; then the front edge.",
+                    "Not the back edge: it lies against the long boards.",
                 ),
             )
 

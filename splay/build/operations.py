@@ -79,6 +79,7 @@ _ALL = (
         "glue_sides", "gluing boards", "piece", 30, waits=(12, 24), for_what="the glue to harden",
         lay_out=("clamps, one every 20 to 30 cm", "glue and a brush", "a straight-edge"),
     ),
+    Operation("tread_edges", "shaping edges", "piece", 15, caution=_BLADES + " " + _DUST),
     Operation("cut_out", "cutting notches", "parts", 15, setting=10, caution=_BLADES),
     Operation("dowel", "boring for dowels", "parts", 8, setting=15, caution=_BITS),
     Operation("outside", "boring from outside", "parts", 8, setting=10, caution=_BITS),

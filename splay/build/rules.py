@@ -136,6 +136,18 @@ RULES = (
         "two ends at two heights are sawn on one wide side that no saw takes",
     ),
     Rule(
+        _of("crosscut"),
+        _of("tread_edges"),
+        "an edge is shaped once its ends are sawn",
+        "the saw tears what was shaped",
+    ),
+    Rule(
+        _of("tread_edges"),
+        _of("ease hold_top"),
+        "a tread is shaped before it is held: behind its boards no cutter comes along it",
+        "it is taken off again to be shaped",
+    ),
+    Rule(
         _of("glue_sides"),
         _of("cut_out"),
         "what is cut out between the feet goes through both boards, across their seam",

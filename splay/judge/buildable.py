@@ -22,6 +22,7 @@ from splay.piece import (
 )
 from splay.quantity import Show
 from splay.quantity import degrees as deg
+from splay.stance.board_sides import front_back
 from splay.stance.members import MemberStance
 from splay.stance.side_taper import MET_MM, joined_to
 from splay.stance.staked import Stance
@@ -154,26 +155,59 @@ def _low(cross_piece: CrossPiece, high: float, field: str, named: str) -> _Again
     )
 
 
+LEAST_BOARD_MM = 40.0
+"""A short board under a lower tread is at least so high (common practice, no source)."""
+
+
 def _boards(support: BoardSides, high: float, base: str) -> Iterator[_Against]:
+    lower = support.lower
+    front, back = front_back(support)
+    low = high
+    if lower is not None:
+        under = lower.drop + lower.thickness
+        low = high - under
+        yield _Against(
+            "tread_low", "stance", "The lower tread leaves its boards no height above the floor.",
+            "Set it higher, or raise the height.", under, high - LEAST_BOARD_MM, f"{base}.lower.drop",
+        )  # fmt: skip
+        for j, rail in enumerate(lower.rails):
+            field = f"{base}.lower.rails.{j}"
+            yield _low(rail, low, field, "rail under the lower tread")
+            half = (rail.depth if rail.lies == "flat" else rail.thickness) / 2.0
+            yield _Against(
+                "rail_outside", "stance", "A rail under the lower tread lies past the short boards' edges.",
+                "Move it nearer the middle, or make the boards wider.", abs(rail.offset) + half,
+                lower.board / 2.0, f"{field}.offset",
+            )  # fmt: skip
+        edge = lower.upper_edge
+        down = edge.size * deg.tan(edge.angle) if edge.way == "chamfer" else edge.size
+        yield _Against(
+            "edge_deep", "stance", "What is shaped off the lower tread's edge is deeper than it is thick.",
+            "Make it smaller, or the tread thicker.", down, lower.thickness,
+            f"{base}.lower.upper_edge.size",
+        )  # fmt: skip
     for j, rail in enumerate(support.rails):
         field = f"{base}.rails.{j}"
         yield _low(rail, high, field, "tread" if rail.lies == "flat" else "rail")
         half = (rail.depth if rail.lies == "flat" else rail.thickness) / 2.0
+        # Above the lower tread's underside there are only the long boards.
+        first = front if lower is not None and rail.drop >= high - low else -support.width / 2
+        middle = (first + back) / 2.0
         yield _Against(
             "rail_outside", "stance", "A piece between the boards lies past their edges.",
-            "Move it nearer the middle, or make the boards wider.", abs(rail.offset) + half,
-            support.width / 2.0, f"{field}.offset",
+            "Move it nearer the middle, or make the boards wider.", abs(rail.offset - middle) + half,
+            back - middle, f"{field}.offset",
         )  # fmt: skip
     cut = support.cut_out
     if cut is None:
         return
     yield _Against(
         "cut_out_high", "legs", "What is cut out between the feet is as high as the board.",
-        "Cut it lower.", cut.height, high / deg.cos(support.splay) - CLEAR_MM, f"{base}.cut_out.height",
+        "Cut it lower.", cut.height, low / deg.cos(support.splay) - CLEAR_MM, f"{base}.cut_out.height",
     )  # fmt: skip
     yield _Against(
         "cut_out_wide", "legs", "What is cut out is as wide as the board: no feet are left.",
-        "Cut it narrower, or make the board wider.", cut.width, support.width - CLEAR_MM,
+        "Cut it narrower, or make the board wider.", cut.width, back - front - CLEAR_MM,
         f"{base}.cut_out.width",
     )  # fmt: skip
 

@@ -61,6 +61,7 @@ def judge(whole: Whole, show: Show) -> tuple[Finding, ...]:
         *standing.lean(piece, stance, show),
         *standing.footprint(piece, stance, show),
         *standing.underfoot(piece, stance, show),
+        *standing.steps(piece, stance, show),
         *readings.resting(whole.resting, show),
         *rules.skin(piece, sockets, stance, show),
         *rules.edges(piece, sockets, stance, show),

@@ -9,8 +9,8 @@ from itertools import pairwise
 import shapely
 from shapely.affinity import affine_transform
 
-from splay.judge.finding import Finding
-from splay.piece import Piece
+from splay.judge.finding import Finding, found
+from splay.piece import BoardSides, Piece
 from splay.quantity import Show
 from splay.stance.contacts import on_floor
 from splay.stance.outline import polygon
@@ -140,6 +140,30 @@ def footprint(piece: Piece, stance: Stance, show: Show) -> Iterator[Finding]:
         )
 
 
+ALIKE_MM = 10.0
+"""Steps that differ by more are stumbled on: flights of stairs are allowed 3/8 in from the least to the
+greatest riser (International Residential Code 2021, R311.7.5.1; from memory)."""
+
+
+def steps(piece: Piece, stance: Stance, show: Show) -> Iterator[Finding]:
+    """Two treads whose steps up are of unlike height."""
+    for index, support in enumerate(piece.supports):
+        lower = support.lower if isinstance(support, BoardSides) else None
+        if lower is None:
+            continue
+        under = piece.underfoot.thickness if piece.underfoot is not None else 0.0
+        first = stance.floor.h0_mm + under - lower.drop
+        then = lower.drop + piece.top.thickness
+        if abs(first - then) > ALIKE_MM:
+            yield found(
+                "steps_unlike", "note",
+                f"The step up to the lower tread is {show.length(first).text}, the one on to the top "
+                f"{show.length(then).text}: feet expect them alike.",
+                f"Alike they would be {show.length((first + then) / 2).text} each.",
+                show.length(abs(first - then)), show.length(ALIKE_MM), f"supports.{index}.lower.drop",
+            )  # fmt: skip
+
+
 TIPS_SHARE = 0.95
 """A rim as far past the line between two feet as the middle is within it tips under no more than the
 piece's own weight set on it (statics: W a = P (b - a)); a hair less is not told from it."""
@@ -198,12 +222,19 @@ def _narrowest(feet: shapely.Polygon) -> float:
 
 
 def _shadow(piece: Piece, stance: Stance) -> shapely.Polygon:
-    """The underside's outline seen plumb, on the floor."""
-    plain = polygon(piece.top.outline)
-    if stance.floor.fall_deg == 0.0:
-        return plain
-    (a, b, _), (d, e, _), _ = stance.floor.rows
-    return affine_transform(plain, [a, b, d, e, 0.0, 0.0])
+    """The underside's outline seen plumb, on the floor, with a lower tread's: what is sat or stood on."""
+    seen = polygon(piece.top.outline)
+    if stance.floor.fall_deg != 0.0:
+        (a, b, _), (d, e, _), _ = stance.floor.rows
+        seen = affine_transform(seen, [a, b, d, e, 0.0, 0.0])
+    for body in stance.bodies:
+        if body.role == "lower_tread":
+            corners = [stance.floor.to_floor(p)[:2] for s in body.stood for f in s for p in f.corners]
+            seen = shapely.union(seen, shapely.MultiPoint(corners).convex_hull)
+    # Between the two nobody sits or stands: the whole is as far out as either.
+    hull = seen if isinstance(seen, shapely.Polygon) else seen.convex_hull
+    assert isinstance(hull, shapely.Polygon)
+    return hull
 
 
 def _rim_gap(foot: Flat, shadow: shapely.Polygon) -> float:

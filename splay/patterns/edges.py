@@ -7,9 +7,9 @@ from collections.abc import Iterator
 from splay.patterns.pattern import Pattern, pattern, ring, words
 from splay.piece import Dish, Piece, Trough
 from splay.quantity import Show
+from splay.stance.edge_profile import profile
 from splay.stance.hollow import hollow_depth
 from splay.stance.vectors import Flat
-from splay.views.edges import profile
 from splay.views.shapes import Shape, line, text
 
 STEPS = 24

@@ -45,6 +45,9 @@ class LowerTread(Frozen):
     """The tread past the short boards' front edges, mm."""
     past_ends: Annotated[float, Length(0, 300)] = 20.0
     """The tread past the boards' outer faces, where it lies on them, mm."""
+    rails: Annotated[tuple[CrossPiece, ...], Field(max_length=4)] = ()
+    """Cross-pieces between the boards under it: their drop is from its underside, their offset from the
+    middle of the short boards."""
     upper_edge: EdgeShape = EdgeShape()
     """Its front edge and both its ends, above; the back edge lies against the long boards."""
 

@@ -10,6 +10,7 @@ from splay.piece import (
     ApronedLegs,
     Battened,
     Blind,
+    BoardSides,
     MitredFrames,
     Piece,
     PlaneFrames,
@@ -20,6 +21,7 @@ from splay.piece import (
 )
 from splay.piece.ids import fresh_ids
 from splay.piece.starters import starting_support
+from splay.stance.board_sides import front_back
 from splay.stance.body import Body
 from splay.stance.outline import extent
 from splay.stance.redraw import with_straight_end
@@ -35,6 +37,10 @@ FOOTREST_DROP_MM = 445.0
 HOLLOW_SHARE = 0.2
 BELLY_MM = 6.0
 CROSS_STEP_MM = 100.0
+BOARD_SHARE = 0.65
+"""A short board begins as this share of the long one's width (common practice, no source)."""
+EDGE_SHARE = 0.05
+"""A board's edge begins tapered by this share of its width (common practice, no source)."""
 TAPERED_SHARE = 0.6
 """A leg begins tapered to this share of its width; a joint further down it than that leaves no room on its
 side (common practice, no source)."""
@@ -256,11 +262,15 @@ def with_taper(piece: Piece, to: str, index: int) -> dict[str, Any]:
     """The piece's document with the legs of support `index` tapered below their joints, or straight."""
     document = write_piece(piece)
     support = piece.supports[index] if 0 <= index < len(piece.supports) else None
-    if not isinstance(support, Squared):
-        do = "Choose frames or legs with aprons."
-        raise BadInput(Fault("restate.support", str(index), "a support with square legs", do))
     if to not in ("on", "off"):
         raise BadInput(Fault("restate.to", shorten(to), "on, off", "Choose one of these."))
+    if isinstance(support, BoardSides):
+        off = float(max(1, round(EDGE_SHARE * support.width)))
+        document["supports"][index]["taper"] = {"off": off} if to == "on" else None
+        return document
+    if not isinstance(support, Squared):
+        do = "Choose frames, board sides or legs with aprons."
+        raise BadInput(Fault("restate.support", str(index), "a support with square legs", do))
     straight = {**document["supports"][index], "taper": None}
     document["supports"][index] = straight
     if to == "on":
@@ -286,6 +296,42 @@ def _tapered(support: Squared, leg: Body, others: list[Body]) -> dict[str, Any]:
         "sides": way,
         "begins": float(5 * math.ceil(begins / 5)),
         "foot": float(round(TAPERED_SHARE * leg.width)),
+    }
+
+
+def with_lower_tread(piece: Piece, to: str, index: int) -> dict[str, Any]:
+    """The piece's document with a second tread in front of the top on support `index`, its steps up alike,
+    two rails under it; or with the top alone."""
+    document = write_piece(piece)
+    support = piece.supports[index] if 0 <= index < len(piece.supports) else None
+    if not isinstance(support, BoardSides):
+        do = "Choose board sides."
+        raise BadInput(Fault("restate.support", str(index), "leaning board sides", do))
+    if to not in ("on", "off"):
+        raise BadInput(Fault("restate.to", shorten(to), "on, off", "Choose one of these."))
+    made = document["supports"][index]
+    cut, whole = made["cut_out"], front_back(support)
+    made["lower"] = _lower_tread(piece, support) if to == "on" else None
+    if cut is not None:
+        # What is cut out stays the same share of the side.
+        now = support.width + (made["lower"]["board"] if made["lower"] is not None else 0.0)
+        cut["width"] = max(20.0, float(5 * round(cut["width"] * now / (whole[1] - whole[0]) / 5)))
+    return document
+
+
+def _lower_tread(piece: Piece, support: BoardSides) -> dict[str, Any]:
+    thick, board = piece.top.thickness, float(10 * round(BOARD_SHARE * support.width / 10))
+    under = piece.underfoot.thickness if piece.underfoot is not None else 0.0
+    floor = stand(piece).floor
+    drop = max(20.0, float(round((floor.h0_mm + under - thick) / 2)))
+    rail = support.rails[0].model_dump(mode="json") if support.rails else {"depth": 40.0, "thickness": 22.0}
+    rail |= {"drop": 0.0, "lies": "upright"}
+    aside = float(round(board / 4))
+    return {
+        "drop": drop,
+        "board": board,
+        "thickness": thick,
+        "rails": [{**rail, "offset": -aside}, {**rail, "offset": aside}],
     }
 
 

@@ -2,13 +2,18 @@
 
 from __future__ import annotations
 
+import math
+from dataclasses import replace
+from itertools import pairwise
+
 from splay.piece import BoardSides, CrossPiece
 from splay.quantity import degrees as deg
 from splay.stance.body import Body, Side, Sides, Void, body, pose
 from splay.stance.convex import Plane, plane_at
+from splay.stance.edge_profile import profile
 from splay.stance.floor import Floor, floor_plane, underside
 from splay.stance.side_taper import narrowed
-from splay.stance.vectors import Vec, along, dot
+from splay.stance.vectors import Flat, Vec, along, dot
 
 _NAMES = {-1: "left", 1: "right"}
 
@@ -19,9 +24,14 @@ def board_sides(support: BoardSides, index: int, floor: Floor) -> tuple[Body, ..
     sides = [_side(support, index, side, floor) for side in (-1, 1)]
     if lower is not None:
         sides += [_short(support, index, side, floor) for side in (-1, 1)]
-    between = [_between(support, index, k, rail) for k, rail in enumerate(support.rails)]
-    treads = [] if lower is None else [_tread(support, index)]
-    return (*sides, *between, *treads)
+    between = [_between(support, index, rail, f"rail.{k}", k) for k, rail in enumerate(support.rails, 1)]
+    if lower is None:
+        return (*sides, *between)
+    middle, under = front_back(support)[0] + lower.board / 2, lower.drop + lower.thickness
+    for k, rail in enumerate(lower.rails, 1):
+        moved = rail.model_copy(update={"drop": rail.drop + under, "offset": rail.offset + middle})
+        between.append(_between(support, index, moved, f"lower_rail.{k}", k, "lower "))
+    return (*sides, *between, _tread(support, index))
 
 
 def lower_key(support: BoardSides) -> str:
@@ -38,6 +48,13 @@ def front_back(support: BoardSides) -> tuple[float, float]:
     """From where to where front to back a side goes, both boards of it, before any taper (y), mm."""
     half = support.width / 2
     return -half - (support.lower.board if support.lower is not None else 0.0), half
+
+
+def front_corner(support: BoardSides) -> Vec:
+    """The middle of a lower tread's upper front edge, top frame, mm."""
+    lower = support.lower
+    assert lower is not None
+    return (0.0, front_back(support)[0] - lower.past_front, -lower.drop)
 
 
 def _outward(support: BoardSides, side: int) -> Vec:
@@ -119,7 +136,7 @@ def _tread(support: BoardSides, index: int) -> Body:
     half = outer_at(support, under) + lower.past_ends
     front, back = front_back(support)[0] - lower.past_front, -support.width / 2
     middle: Vec = (0.0, (front + back) / 2, -lower.drop - lower.thickness / 2)
-    return body(
+    made = body(
         lower_key(support),
         "lower tread",
         "lower_tread",
@@ -130,6 +147,23 @@ def _tread(support: BoardSides, index: int) -> Body:
         Sides("back edge", "front edge", "upper face", "lower face"),
         (Plane((-1.0, 0.0, 0.0), half), Plane((1.0, 0.0, 0.0), half)),
     )
+    shaped = profile(lower.upper_edge, lower.thickness)
+    sides = (((0.0, -1.0, 0.0), made.width / 2), ((-1.0, 0.0, 0.0), half), ((1.0, 0.0, 0.0), half))
+    return replace(made, eased=tuple(
+        _chord(way, out, lower.thickness / 2, one, two)
+        for one, two in pairwise(shaped) for way, out in sides
+    ))  # fmt: skip
+
+
+def _chord(way: Vec, out: float, up: float, one: Flat, two: Flat) -> Plane:
+    """The plane through two places of an edge's section, in a board's own frame: each in from the side that
+    looks `way`, `out` from the middle, and down from the face `up` from it."""
+    (a, b), (c, d) = one, two
+    # Along the section in by c - a and up by b - d: square to that, out and up.
+    size = math.hypot(b - d, c - a)
+    level, plumb = (b - d) / size, (c - a) / size
+    normal: Vec = (way[0] * level, way[1] * level, plumb)
+    return Plane(normal, level * (out - a) + plumb * (up - b))
 
 
 def _feet(support: BoardSides, floor: Floor, side: int, over: tuple[float, float]) -> tuple[Void, ...]:
@@ -151,7 +185,9 @@ def _feet(support: BoardSides, floor: Floor, side: int, over: tuple[float, float
     return (Void("between the feet", planes, "feet"),)
 
 
-def _between(support: BoardSides, index: int, k: int, rail: CrossPiece) -> Body:
+def _between(
+    support: BoardSides, index: int, rail: CrossPiece, key: str, number: int, called: str = ""
+) -> Body:
     ends = []
     for side in (-1, 1):
         out = _outward(support, side)
@@ -167,11 +203,11 @@ def _between(support: BoardSides, index: int, k: int, rail: CrossPiece) -> Body:
         else Sides("upper edge", "lower edge", "front face", "back face")
     )
     return body(
-        f"{support.id}.rail.{k + 1}",
-        f"{'tread' if flat else 'rail'} {k + 1}",
+        f"{support.id}.{key}",
+        f"{called}{'tread' if flat else 'rail'} {number}",
         "tread" if flat else "rail",
         index,
-        f"{support.id}.rail.{k + 1}",
+        f"{support.id}.{key}",
         where,
         (rail.depth, rail.thickness),
         names,

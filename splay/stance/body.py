@@ -173,6 +173,8 @@ class Body:
     grown: bool = False
     """Whether its edges are the tree's own: fence, rule and gauge go by its middle line, which lies at
     nought across."""
+    eased: tuple[Plane, ...] = ()
+    """What is shaped off its edges when all else is cut: a chamfer's plane, a round-over's chords."""
     glued: int = 0
     """Which edge, by its sign across, is glued to the board beside it, with which it makes one side; 0 for
     none."""
@@ -222,6 +224,8 @@ class Body:
         for void in self.voids:
             if void.kind != "grown":
                 made = tuple(piece for solid in made for piece in without(solid, void.planes))
+        for plane in self.eased:
+            made = tuple(clip(solid, plane) for solid in made)
         return tuple(solid for solid in made if solid)
 
     @cached_property

@@ -8,6 +8,7 @@ from typing import Any, Literal
 
 from splay.errors import BadInput, CannotBuild, Fault
 from splay.piece import (
+    BoardSides,
     Circle,
     Drawn,
     Footprint,
@@ -27,6 +28,7 @@ from splay.piece import (
 from splay.piece.tops import END_MM
 from splay.quantity import degrees as deg
 from splay.stance.aim import foot_reach, outward
+from splay.stance.board_sides import front_corner
 from splay.stance.contacts import on_floor
 from splay.stance.lean import LeanAngles, lean_of
 from splay.stance.members import members
@@ -39,9 +41,9 @@ SNAP_DEG = 0.1
 _LEAN_SNAP_DEG = 0.5
 
 
-Handled = Literal["foot", "socket", "height", "lean", "member", "frame", "corner", "edge"]
+Handled = Literal["foot", "socket", "height", "lean", "member", "frame", "corner", "edge", "tread"]
 """What a handle moves: a foot or socket of a leg, the seat's height or lean, a stretcher's level,
-a frame's splay or rake, a corner of a drawn outline, a place on a slab leg's edge."""
+a frame's splay or rake, a corner of a drawn outline, a place on a slab leg's edge, a lower tread."""
 STEEPEST_DEG = 45.0
 
 
@@ -77,6 +79,8 @@ def move(piece: Piece, to: Move, snap_mm: float) -> Piece:
         _corner(piece, to, document, snap_mm)
     elif to.moves == "edge":
         _edge(piece, to, document, snap_mm)
+    elif to.moves == "tread":
+        _tread(piece, to, document, snap_mm)
     else:
         stance = stand(piece)
         if not 1 <= to.leg <= len(stance.legs):
@@ -244,6 +248,22 @@ def _frame(piece: Piece, to: Move, document: dict[str, Any]) -> None:
     old = document["supports"][to.leg][field]
     slope = deg.tan(old) + (abs(to.to[0]) - here) / stance.floor.h0_mm
     document["supports"][to.leg][field] = min(STEEPEST_DEG, max(0.0, _tenth(deg.atan(slope))))
+
+
+def _tread(piece: Piece, to: Move, document: dict[str, Any], snap_mm: float) -> None:
+    """A lower tread by its front upper corner in the side view: how far down, and how far forward."""
+    support = piece.supports[to.leg] if 0 <= to.leg < len(piece.supports) else None
+    lower = support.lower if isinstance(support, BoardSides) else None
+    if not isinstance(support, BoardSides) or lower is None:
+        do = "Take hold of a lower tread."
+        raise BadInput(Fault("moves.leg", str(to.leg), "a support with a lower tread", do))
+    floor = stand(piece).floor
+    here = floor.to_floor(front_corner(support))
+    # As far as the pointer went, in the top's own directions: back, and up.
+    _, back, up = floor.turn_back((0.0, to.to[0] - here[1], to.to[1] - here[2]))
+    made = document["supports"][to.leg]["lower"]
+    made["drop"] = max(20.0, _snap(lower.drop - up, snap_mm))
+    made["board"] = max(20.0, _snap(lower.board - back, snap_mm))
 
 
 def _corner(piece: Piece, to: Move, document: dict[str, Any], snap_mm: float) -> None:

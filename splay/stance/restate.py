@@ -14,6 +14,7 @@ from splay.stance.arrange import (
     with_belly,
     with_cross_piece,
     with_hollow,
+    with_lower_tread,
     with_members,
     with_peg,
     with_support,
@@ -46,7 +47,7 @@ What = Literal[
     "outline", "placement", "angle", "scope", "joint", "belly", "peg",
     "support", "members",
     "more_members", "hollow", "corners", "photo", "cross_piece", "taper", "held", "edge_spot", "outside",
-    "hand_hold",
+    "hand_hold", "lower_tread",
     "away",
 ]  # fmt: skip
 """What can be said another way, or put in whole."""
@@ -91,6 +92,8 @@ def restate(piece: Piece, ask: Restate, salt: str = "") -> Piece:
         return read_piece(with_held(piece, ask.to, ask.support), salt=salt)
     if ask.what == "hand_hold":
         return read_piece(with_hand_hold(piece), salt=salt)
+    if ask.what == "lower_tread":
+        return read_piece(with_lower_tread(piece, ask.to, ask.support), salt=salt)
     if ask.what == "edge_spot":
         return read_piece(with_edge_spot(piece, ask.support), salt=salt)
     if ask.what == "outside":

@@ -6,34 +6,15 @@ from functools import lru_cache
 
 import numpy as np
 
-from splay.piece import EdgeShape, Outline, Piece, SlabLeg
-from splay.quantity import degrees as deg
+from splay.piece import Outline, Piece, SlabLeg
 from splay.stance.convex import Plane
+from splay.stance.edge_profile import STEPS, profile
 from splay.stance.outline import points
 from splay.stance.slab_leg import slab_mitre
 from splay.views.project import Points
 
-_STEPS = 4
-"""Chords a round-over is drawn in."""
 _SHARPEST = 0.25
 """Half-angle's cosine below which a corner's inset is no longer carried to its point."""
-
-
-def profile(edge: EdgeShape, thickness: float, steps: int = _STEPS) -> tuple[tuple[float, float], ...]:
-    """(in from the edge, away from the face) from the side to the face, mm; one point if square.
-
-    Neither goes past half the thickness, so that two shaped edges never cross; a round-over is drawn in
-    `steps` chords.
-    """
-    if edge.way == "square" or edge.size <= 0.0:
-        return ((0.0, 0.0),)
-    most = thickness / 2.0
-    if edge.way == "chamfer":
-        drop = edge.size * deg.tan(edge.angle)
-        return ((0.0, min(drop, most)), (edge.size, 0.0))
-    turns = [90.0 * k / steps for k in range(steps + 1)]
-    size = edge.size
-    return tuple((size * (1.0 - deg.cos(a)), min(size * (1.0 - deg.sin(a)), most)) for a in turns)
 
 
 @lru_cache(maxsize=64)
@@ -50,7 +31,7 @@ def _inward(outline: Outline) -> Points:
     return made
 
 
-def rings_of(piece: Piece, steps: int = _STEPS) -> tuple[Points, ...]:
+def rings_of(piece: Piece, steps: int = STEPS) -> tuple[Points, ...]:
     """Rings from the underside to the upper face, top frame, mm, mitred where a slab leg leaves it; a
     round-over in `steps` chords."""
     top = piece.top

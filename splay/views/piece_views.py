@@ -5,9 +5,10 @@ from __future__ import annotations
 import math
 
 from splay.layout.placing import marked_face
-from splay.piece import Drawn, SlabLeg, Trough
+from splay.piece import BoardSides, Drawn, SlabLeg, Trough
 from splay.quantity import degrees as deg
 from splay.setups.groups import boring_groups
+from splay.stance.board_sides import front_corner
 from splay.stance.contacts import on_floor
 from splay.stance.slab_leg import edge_spots, on_face
 from splay.stance.staked import LegStance, support_of
@@ -71,6 +72,7 @@ def elevation(model: Model, eye: Eye, title: str) -> View:
         handles += _frame_handles(model, eye)
         handles += _member_handles(model, eye)
         handles += _edge_handles(model, eye)
+        handles += _tread_handles(model, eye)
     return View(
         eye.name,
         title,
@@ -164,6 +166,17 @@ def _edge_handles(model: Model, eye: Eye) -> list[Handle]:
         at = eye.see(model.place(on_face(model.piece, support, spot.down, y)))
         made.append(Handle("edge", number, at, f"{side} edge of the slab leg, place {k + 1}"))
     return made
+
+
+def _tread_handles(model: Model, eye: Eye) -> list[Handle]:
+    """A lower tread by its front edge, seen from the side."""
+    if eye is not SIDE:
+        return []
+    return [
+        Handle("tread", index, eye.see(model.place(front_corner(support))), "front edge of the lower tread")
+        for index, support in enumerate(model.piece.supports)
+        if isinstance(support, BoardSides) and support.lower is not None
+    ]
 
 
 def _member_handles(model: Model, eye: Eye) -> list[Handle]:

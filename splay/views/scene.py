@@ -13,13 +13,14 @@ from splay.piece import Piece, Stretcher
 from splay.quantity import Show
 from splay.stance.body import Body
 from splay.stance.buttons import grooves
+from splay.stance.edge_profile import profile
 from splay.stance.holding import fastenings
 from splay.stance.members import MemberStance, RopeStance
 from splay.stance.outline import extent
 from splay.stance.outside import driven
 from splay.stance.staked import Stance
 from splay.stance.vectors import Flat, Vec, along, dot
-from splay.views.edges import profile, rings_of
+from splay.views.edges import rings_of
 from splay.views.project import DRAWN, Eye, Points, hulls, leg_points, rod_points, tenon_points, to_floor
 from splay.views.shapes import Layer, Shape, area, line
 
