@@ -319,13 +319,15 @@ def leg_solid(piece: Piece, stance: Stance, leg: LegStance) -> Manifold:
 
 
 def body_solid(body: Body) -> Manifold:
-    """A squared part, its notches out; top frame."""
+    """A squared part, its notches out and its edges shaped; top frame."""
     solid = hull(p for face in body.plain for p in face.corners)
     for void in body.voids:
         cutter = Manifold.cube((2.0 * FAR_MM,) * 3, True)
         for plane in void.planes:
             cutter = cut_by(cutter, plane)
         solid -= cutter
+    for plane in body.eased:
+        solid = cut_by(solid, plane)
     p = body.pose
     return solid.transform(np.column_stack((p.along, p.across, p.up, p.origin)))
 

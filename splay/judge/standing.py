@@ -8,6 +8,7 @@ from itertools import pairwise
 
 import shapely
 from shapely.affinity import affine_transform
+from shapely.geometry.base import BaseGeometry
 
 from splay.judge.finding import Finding, found
 from splay.piece import BoardSides, Piece
@@ -223,7 +224,7 @@ def _narrowest(feet: shapely.Polygon) -> float:
 
 def _shadow(piece: Piece, stance: Stance) -> shapely.Polygon:
     """The underside's outline seen plumb, on the floor, with a lower tread's: what is sat or stood on."""
-    seen = polygon(piece.top.outline)
+    seen: BaseGeometry = polygon(piece.top.outline)
     if stance.floor.fall_deg != 0.0:
         (a, b, _), (d, e, _), _ = stance.floor.rows
         seen = affine_transform(seen, [a, b, d, e, 0.0, 0.0])

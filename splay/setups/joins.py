@@ -21,7 +21,7 @@ from splay.work.phrases import listed
 from splay.work.proofs import proof_id
 from splay.work.takes import ToLine
 
-_KNIFE = Plain("A knife for the lines, not a pencil; a cross on the side of each where the wood will lie.")
+_CROSS = Plain("A cross beside each line, on the side where the wood will lie.")
 Told = dict[tuple[object, ...], list[Meets]]
 
 
@@ -73,7 +73,7 @@ def join_cards(sticks: tuple[StickPart, ...], every: tuple[Meets, ...], show: Sh
                 shown.face, shown.edge, shown.start, shown.lead, seen.body.name,
                 shown.down.text if shown.down else "flush", shown.across.text if shown.across else "flush",
             ),
-            does=(*told, _KNIFE),
+            does=(*told, _CROSS),
             parts=tuple(one.key for one in mates),
             proofs=tuple(dict.fromkeys(_key(group[0]) for group in groups if not group[0].flush)),
             uses=tuple(Mark(Kind.FACES, one.key) for one in mates),
@@ -101,7 +101,7 @@ def _joins(group: list[Meets], named: str, show: Show) -> Joins:
         listed(dict.fromkeys(each.body.name for each in group)),
         mate.named(one.face),
         mate.named(one.edge),
-        singular(one.mate.role),
+        "board" if one.mate.glued else singular(one.mate.role),
         end_name(one.mate.role, "start"),
         body.named(one.lead),
         body.named(one.beside),

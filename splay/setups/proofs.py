@@ -359,8 +359,8 @@ def _squared(known: Known, ask: Asker) -> Iterator[Proof]:
             where = "from the edge, at both cheeks" if lap else "from the sawn foot, at both its sides"
             words = Words(
                 stick.notches[1].label, Deep(stick.key, where),
-                "two laps too deep leave the rails apart", stick.key,
-                "stretchers" if lap else "legs", "notch, deep",
+                "two laps too deep leave the rails apart" if lap else "unlike feet are seen from afar",
+                stick.key, "stretchers" if lap else "legs", "notch, deep",
             )  # fmt: skip
             yield ask.length(("notch", stick.key), stick.notches[1].quantity, words)
         yield from _tapered(stick, body, ask)

@@ -150,10 +150,11 @@ class HalfLap:
 
 @dataclass(frozen=True)
 class BetweenFeet:
-    """The space between the feet of a board."""
+    """The space between the feet of a board, or of a side glued from two."""
 
     wide: str
     deep: str
+    seam: bool = False
 
 
 @dataclass(frozen=True)

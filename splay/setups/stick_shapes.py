@@ -216,7 +216,7 @@ def _glued_cut_outs(
             f"Between the feet of {listed(with_the(one) for one in called)}",
             high,
             "High, on the boards",
-            BetweenFeet(wide.quantity.text, high.quantity.text),
+            BetweenFeet(wide.quantity.text, high.quantity.text, seam=True),
             does=(
                 CutOut(
                     named,

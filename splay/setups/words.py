@@ -18,16 +18,21 @@ _PLURALS = {
 }
 
 
+def plural(role: str) -> str:
+    """Parts of a role, in a word."""
+    return _PLURALS.get(role, role)
+
+
 def singular(role: str) -> str:
     """One part of a role, in a word."""
-    return _PLURALS.get(role, role).removesuffix("s")
+    return plural(role).removesuffix("s")
 
 
 def every(parts: Iterable[StickPart], of: int) -> str:
     """Parts by their names; more than two of them that are all there are, `of` so many, by their number."""
     mine = list({part.key: part for part in parts}.values())
     if len(mine) == of and of > 2 and len({part.role for part in mine}) == 1:
-        return f"all {of} {_PLURALS.get(mine[0].role, mine[0].role)}"
+        return f"all {of} {plural(mine[0].role)}"
     return listed(part.name for part in mine)
 
 
@@ -48,5 +53,6 @@ def counted(parts: Iterable[StickPart]) -> str:
         return " and ".join(with_the(part.name) for part in mine)
     for role, alike in roles.items():
         one = with_the(alike[0].name)
-        said.append(one if len(alike) == 1 else f"{len(alike)} {_PLURALS.get(role, role)}")
+        boards = all(part.name.endswith("board") for part in alike)
+        said.append(one if len(alike) == 1 else f"{len(alike)} {'boards' if boards else plural(role)}")
     return " and ".join(said)

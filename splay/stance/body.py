@@ -13,6 +13,7 @@ from splay.stance.vectors import Vec, cross, dot
 
 FAR_MM = 20000.0
 RIM_MM = 0.01
+SAME = 1.0 - 1e-9
 Role = str
 Side = tuple[int, int]
 """A long side by the sign of its place: (across, 0) is an edge, (0, up) a face."""
@@ -188,6 +189,19 @@ class Body:
     def joined(self) -> tuple[float, float]:
         """From where to where across the stick its joined end goes, mm."""
         return self.joint or (-self.width / 2, self.width / 2)
+
+    def eased_along(self, normal: Vec) -> Vec | None:
+        """The edge that a face (its normal in the top frame) was shaped from, by the way out of that edge
+        in the stick's own frame; None where it is a side of its own. Chords of one round are one side."""
+        for plane in self.eased:
+            if dot(self.pose.turn_out(plane.normal), normal) > SAME:
+                x, y, _ = plane.normal
+                return (
+                    (math.copysign(1.0, x), 0.0, 0.0)
+                    if abs(x) > abs(y)
+                    else (0.0, math.copysign(1.0, y), 0.0)
+                )
+        return None
 
     @cached_property
     def span(self) -> tuple[float, float]:

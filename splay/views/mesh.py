@@ -14,6 +14,7 @@ import shapely.errors
 
 from splay.piece import SlabLeg
 from splay.quantity import degrees as deg
+from splay.stance.body import Body
 from splay.stance.convex import Face, Solid
 from splay.stance.hand_hold import slot
 from splay.stance.hollow import hollow_depth
@@ -83,7 +84,7 @@ def seen_meshes(model: Model) -> tuple[Mesh, ...]:
         made.append(_tube(f"leg.{leg.number}", "leg", rings))
     for body in model.stance.bodies:
         if body.drawn:
-            made += _body(model, body.key, body.stood)
+            made += _body(model, body)
     for run, rod in zip(model.runs, model.rods, strict=True):
         made.append(_tube(f"member.{run.number}", "member", list(rod)))
     under = model.piece.underfoot
@@ -134,9 +135,9 @@ def _outward(points: Points, triangles: list[int]) -> list[int]:
     return [int(i) for i in turned.ravel()]
 
 
-def _body(model: Model, key: str, stood: tuple[Solid, ...]) -> list[Mesh]:
+def _body(model: Model, body: Body) -> list[Mesh]:
     made = []
-    for solid in stood:
+    for solid in body.stood:
         points: list[Vec] = []
         triangles: list[int] = []
         edges: list[int] = []
@@ -147,9 +148,11 @@ def _body(model: Model, key: str, stood: tuple[Solid, ...]) -> list[Mesh]:
             n = len(corners)
             for k in range(1, n - 1):
                 triangles += [start, start + k, start + k + 1]
-            shown = _shown(face, solid, stood) if len(stood) > 1 else range(n)
+            shown = _shown(face, solid, body.stood) if len(body.stood) > 1 else list(range(n))
+            if body.eased:
+                shown = [k for k in shown if not _within_a_round(body, face, k, solid)]
             edges += [i for k in shown for i in (start + k, start + (k + 1) % n)]
-        made.append(Mesh(key, "stick", _flat(np.array(points)), tuple(triangles), tuple(edges)))
+        made.append(Mesh(body.key, "stick", _flat(np.array(points)), tuple(triangles), tuple(edges)))
     return made
 
 
@@ -195,6 +198,20 @@ def _shown(face: Face, own: Solid, stood: tuple[Solid, ...]) -> list[int]:
         if not _inside(beside, n, -_JUST_MM, others):
             shown.append(k)
     return shown
+
+
+def _within_a_round(body: Body, face: Face, k: int, own: Solid) -> bool:
+    """Whether an edge of a face only parts two chords of one round."""
+    mine = body.eased_along(face.normal)
+    if mine is None:
+        return False
+    p, q = face.corners[k], face.corners[(k + 1) % len(face.corners)]
+    return any(
+        other is not face
+        and all(min(math.dist(r, c) for c in other.corners) < _JUST_MM for r in (p, q))
+        and body.eased_along(other.normal) == mine
+        for other in own
+    )
 
 
 def _inside(at: Vec, way: Vec, by: float, solids: list[Solid]) -> bool:

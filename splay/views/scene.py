@@ -19,7 +19,7 @@ from splay.stance.members import MemberStance, RopeStance
 from splay.stance.outline import extent
 from splay.stance.outside import driven
 from splay.stance.staked import Stance
-from splay.stance.vectors import Flat, Vec, along, dot
+from splay.stance.vectors import Flat, Vec, along, dot, unit
 from splay.views.edges import rings_of
 from splay.views.project import DRAWN, Eye, Points, hulls, leg_points, rod_points, tenon_points, to_floor
 from splay.views.shapes import Layer, Shape, area, line
@@ -111,6 +111,10 @@ class Sight:
                     side = math.copysign(1.0, beside)
                     x, y, z = body.pose.across
                     key = _plane_key((side * x, side * y, side * z), body.width)
+                eased = body.eased_along(face.normal) if body.eased else None
+                if eased is not None:
+                    # A round drawn in chords is one side.
+                    key = _plane_key(body.pose.turn_out(unit((eased[0], eased[1], 1.0))), body.width)
                 seen.setdefault(key, []).append(ring)
                 near[key] = max(near.get(key, -math.inf), self.depth(*face.corners))
         layer: Layer = "board" if body.role in {"side", "slab_leg", "tread", "lower_tread"} else "leg"

@@ -95,8 +95,13 @@ def between_feet(scene: BetweenFeet) -> list[Shape]:
     """A board's lower end with the space between its feet."""
     body = ((-120.0, 90.0), (-120.0, -60.0), (-50.0, -60.0), (-50.0, -20.0))
     rest = ((50.0, -20.0), (50.0, -60.0), (120.0, -60.0), (120.0, 90.0))
+    seam = [
+        line("sightline", (-18.0, -20.0), (-18.0, 90.0)),
+        text("label", (-12.0, 60.0), "seam", anchor="start"),
+    ]
     return [
         area("leg", (*body, *rest)),
+        *(seam if scene.seam else []),
         line("floor", (-156, -60), (156, -60)),
         text("dimension", (0, -46), scene.wide),
         line("dimension", (-50, -54), (50, -54)),

@@ -132,12 +132,19 @@ def _taper(body: Body, taper: SideTaper, told: TaperedSide, low: float, gap: flo
     x = taper.begins - low
     return [
         line("pointer", (x, level), (x, level + out * step)),
-        text("pointer", (x, level + out * (2.0 if out > 0 else 4.0) * step), words, anchor="start"),
+        # One that begins at the far end is told towards the near one.
+        text(
+            "pointer",
+            (x, level + out * (2.0 if out > 0 else 4.0) * step),
+            words,
+            anchor="start" if taper.to == "finish" else "end",
+        ),
     ]
 
 
 def _void(body: Body, part: StickPart, name: str, low: float, gap: float) -> list[Shape]:
-    if not part.notches:
+    # What goes through two boards glued is told of the side that they make.
+    if not part.notches or body.glued:
         return []
     words = " × ".join(figure.quantity.text for figure in part.notches[:2])
     x = body.at(0.0, 0.0)[1] - low

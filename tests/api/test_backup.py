@@ -335,5 +335,5 @@ class Health(ApiCase):
             fetched = self.client.get(f"/api/backups/{listed['name']}")
             self.assertEqual(fetched["Content-Type"], "application/zip")
             self.assertEqual(len(b"".join(fetched)), listed["size"])
-            for name in ("nothing.zip", "..%2Fsecret-key", "proud-rake-000001-20261128-hand.zip"):
+            for name in ("nothing.zip", "..%2Fsecret-key", "proud-rake-000002-20010101-hand.zip"):
                 self.assertEqual(self.client.get(f"/api/backups/{name}").status_code, 404, name)

@@ -78,7 +78,9 @@ def framed(rng: random.Random, name: str = "") -> Piece:
                 "moves": rng.choice((0.0, 3.0, 6.0)),
             }
         document["top"]["grain"] = rng.choice((0.0, 90.0, 30.0))
-    if "taper" in support and rng.random() < 0.5:
+    if name == "board_sides":
+        _boards(rng, document)
+    elif "taper" in support and rng.random() < 0.5:
         sides = ("inner", "outer", "both") if name == "crossed" else ("inside", "inner", "outer", "all")
         support["taper"] = {
             "sides": rng.choice(sides),
@@ -103,6 +105,35 @@ def framed(rng: random.Random, name: str = "") -> Piece:
             }
         ]  # fmt: skip
     return read_piece(document)
+
+
+def _boards(rng: random.Random, document: dict[str, Any]) -> None:
+    """Sides with tapered edges, or stepped: a lower tread on short boards, rails under it, all shaped."""
+    support = document["supports"][0]
+    if rng.random() < 0.5:
+        support["taper"] = {
+            "sides": rng.choice(("front", "back", "both")),
+            "narrower": rng.choice(("top", "foot")),
+            "off": rng.uniform(4, 20),
+        }
+    if rng.random() < 0.6:
+        document["height"] = rng.uniform(360, 460)
+        depth, board = rng.uniform(35, 50), rng.uniform(120, 180)
+        support["lower"] = {
+            "drop": rng.uniform(130, 210),
+            "board": board,
+            "thickness": rng.uniform(18, 28),
+            "past_front": rng.uniform(0, 25),
+            "past_ends": rng.uniform(0, 30),
+            "upper_edge": {"way": rng.choice(("square", "round_over", "chamfer")), "size": 6.0},
+            "rails": [
+                {"drop": 0.0, "depth": depth, "thickness": 24.0, "offset": sign * board / 4}
+                for sign in rng.choice(((-1, 1), (0.4,)))
+            ],
+        }
+        support["cut_out"] = rng.choice(
+            (None, {"width": rng.uniform(60, 220), "height": rng.uniform(20, 50)})
+        )
 
 
 def _grown(rng: random.Random, document: dict[str, Any]) -> None:

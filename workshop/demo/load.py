@@ -51,7 +51,6 @@ READ: dict[str, dict[str, float]] = {
         "cut.s1.side.left.start": 0.2,
         "long.s1.side.left": 0.5,
         "long.s1.side.right": -2.5,
-        "notch.s1.side.left": 0.0,
         "cut.s1.rail.1.start": -0.1,
     },
     "chart-table": {

@@ -2540,6 +2540,8 @@ export interface components {
              * @description Over the outer faces where they meet the top, side to side, mm.
              */
             length: number | string;
+            /** @description A second tread, on short boards in front; None where the top is the only one. */
+            lower?: components["schemas"]["LowerTread"] | null;
             /**
              * Rails
              * @description Cross-pieces and treads between the boards.
@@ -2551,6 +2553,7 @@ export interface components {
              * @description How far the boards lean outward, degrees.
              */
             splay: number | string;
+            taper?: components["schemas"]["BoardTaper"] | null;
             /**
              * Thickness
              * @description Thickness of a board, mm.
@@ -2559,9 +2562,34 @@ export interface components {
             thickness: number | string;
             /**
              * Width
-             * @description Width of a board, front to back, mm.
+             * @description Width of a board, front to back, mm; where the sides are stepped, of a long one.
              */
             width: number | string;
+        };
+        /**
+         * BoardTaper
+         * @description How a side grows narrower over its whole height, on its front edge, its back edge or both.
+         */
+        BoardTaper: {
+            /**
+             * Narrower
+             * @description The end it is narrower at.
+             * @default top
+             * @enum {string}
+             */
+            narrower: "top" | "foot";
+            /**
+             * Off
+             * @description In from the edge there, on the outer face, mm.
+             * @default 12
+             */
+            off: number | string;
+            /**
+             * Sides
+             * @default both
+             * @enum {string}
+             */
+            sides: "front" | "back" | "both";
         };
         /**
          * Broken
@@ -3996,7 +4024,7 @@ export interface components {
              * Moves
              * @enum {string}
              */
-            moves: "foot" | "socket" | "height" | "lean" | "member" | "frame" | "corner" | "edge";
+            moves: "foot" | "socket" | "height" | "lean" | "member" | "frame" | "corner" | "edge" | "tread";
         };
         /**
          * Handsaw
@@ -4782,6 +4810,59 @@ export interface components {
             more: boolean;
         };
         /**
+         * LowerTread
+         * @description A tread in front of the top and below it. It lies on short boards, glued to the front edges of the
+         *     long ones that carry the top, and its back edge against those.
+         */
+        LowerTread: {
+            /**
+             * Board
+             * @description Width of a short board, front to back, mm.
+             * @default 150
+             */
+            board: number | string;
+            /**
+             * Drop
+             * @description Plumb, from the underside of the top down to its upper face, mm.
+             * @default 140
+             */
+            drop: number | string;
+            /**
+             * Past Ends
+             * @description The tread past the boards' outer faces, where it lies on them, mm.
+             * @default 20
+             */
+            past_ends: number | string;
+            /**
+             * Past Front
+             * @description The tread past the short boards' front edges, mm.
+             * @default 15
+             */
+            past_front: number | string;
+            /**
+             * Rails
+             * @description Cross-pieces between the boards under it: their drop is from its underside, their offset from the
+             *     middle of the short boards.
+             * @default []
+             */
+            rails: components["schemas"]["CrossPiece"][];
+            /**
+             * Thickness
+             * @description Thickness of the tread, mm.
+             * @default 22
+             */
+            thickness: number | string;
+            /**
+             * @description Its front edge and both its ends, above; the back edge lies against the long boards.
+             * @default {
+             *       "angle": 45,
+             *       "size": 0,
+             *       "way": "square"
+             *     }
+             */
+            upper_edge: components["schemas"]["EdgeShape"];
+        };
+        /**
          * MakerOut
          * @description A maker of the shop; `first` the one who looks after the others.
          */
@@ -5132,7 +5213,7 @@ export interface components {
              * Moves
              * @enum {string}
              */
-            moves: "foot" | "socket" | "height" | "lean" | "member" | "frame" | "corner" | "edge";
+            moves: "foot" | "socket" | "height" | "lean" | "member" | "frame" | "corner" | "edge" | "tread";
             /** To */
             to: [
                 number,
@@ -6999,7 +7080,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "outline" | "placement" | "angle" | "scope" | "joint" | "belly" | "peg" | "support" | "members" | "more_members" | "hollow" | "corners" | "photo" | "cross_piece" | "taper" | "held" | "edge_spot" | "outside" | "hand_hold" | "away";
+            what: "outline" | "placement" | "angle" | "scope" | "joint" | "belly" | "peg" | "support" | "members" | "more_members" | "hollow" | "corners" | "photo" | "cross_piece" | "taper" | "held" | "edge_spot" | "outside" | "hand_hold" | "lower_tread" | "away";
         };
         /**
          * Resultant
@@ -8829,11 +8910,16 @@ export interface components {
         };
         /**
          * TaperedSide
-         * @description One tapered side by name: where it begins down the corner between it and `on`, the side it is drawn
-         *     on; how far in it ends at the sawn foot; and how wide `on` is there once it, and the side opposite
-         *     where that is tapered too, are cut.
+         * @description One tapered side by name: where it begins along the corner between it and `on`, the side it is drawn
+         *     on; how far in it ends at the sawn end it runs to; and how wide `on` is there once it, and the side
+         *     opposite where that is tapered too, are cut. `away` and `to` are those ends by name.
          */
         TaperedSide: {
+            /**
+             * Away
+             * @default upper end
+             */
+            away: string;
             begins: components["schemas"]["Figure"];
             left: components["schemas"]["Figure"];
             off: components["schemas"]["Figure"];
@@ -8841,6 +8927,11 @@ export interface components {
             on: string;
             /** Side */
             side: string;
+            /**
+             * To
+             * @default foot
+             */
+            to: string;
         };
         /**
          * TenonCutter

@@ -74,12 +74,16 @@ const marked = computed(() => {
 <style scoped>
 .card {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 0.4rem;
 }
 .upper {
   display: grid;
-  grid-template-columns: 290px 1fr;
+  grid-template-columns: 290px minmax(0, 1fr);
   gap: 0.8rem;
+}
+.setting {
+  container-type: inline-size;
 }
 .picture {
   height: 196px;
@@ -87,7 +91,8 @@ const marked = computed(() => {
   background: var(--paper);
 }
 .big {
-  font-size: 4rem;
+  /* A long figure grows smaller rather than out of its card. */
+  font-size: min(4rem, 21cqi);
   line-height: 1.05;
   letter-spacing: -0.02em;
   font-weight: 700;
@@ -124,7 +129,7 @@ const marked = computed(() => {
 }
 @media (max-width: 600px) {
   .upper {
-    grid-template-columns: 1fr;
+    grid-template-columns: minmax(0, 1fr);
   }
 }
 .big .figures {

@@ -127,6 +127,39 @@ const EDGE: Row[] = [
   typed('front', 'To the front'),
   typed('back', 'To the back'),
 ]
+/** A second tread in front of the top, on short boards, with rails of its own. */
+const board = computed(() => any.value?.kind === 'board_sides')
+const lower = computed(() => (any.value?.kind === 'board_sides' ? any.value.lower : null))
+const LOWER: Row[] = [
+  typed('lower.drop', 'Below the top'),
+  typed('lower.board', 'Board, wide'),
+  typed('lower.thickness', 'Thick'),
+  typed('lower.past_front', 'Past in front'),
+  typed('lower.past_ends', 'Past the ends'),
+  choice('lower.upper_edge.way', 'Its edge', [
+    ['square', 'square'],
+    ['round_over', 'rounded over'],
+    ['chamfer', 'bevelled'],
+  ]),
+]
+const LOWER_EDGE = computed<Row[]>(() => {
+  const way = lower.value?.upper_edge?.way ?? 'square'
+  const size = typed('lower.upper_edge.size', way === 'chamfer' ? 'Bevel, wide' : 'Radius')
+  const slope = typed('lower.upper_edge.angle', 'Bevel, slope')
+  return way === 'square' ? LOWER : [...LOWER, size, ...(way === 'chamfer' ? [slope] : [])]
+})
+const lowerTread = (on: boolean): void =>
+  store.restate({ what: 'lower_tread', to: on ? 'on' : 'off', support: index.value })
+const lowerRails = computed(() => lower.value?.rails ?? [])
+function addLowerRail(): void {
+  const last = lowerRails.value.at(-1)
+  store.set(`${base.value}.lower.rails`, [...lowerRails.value, last ? { ...last } : {}])
+}
+const dropLowerRail = (k: number): void =>
+  store.set(
+    `${base.value}.lower.rails`,
+    lowerRails.value.filter((_, at) => at !== k),
+  )
 const lines = computed(() =>
   any.value?.kind === 'board_sides' ? RAIL : any.value?.kind === 'slab_leg' ? EDGE : LINE,
 )
@@ -172,13 +205,25 @@ const SIDES: Partial<Record<Kind, [string, string][]>> = {
     ['outer', 'outer side'],
     ['all', 'all four'],
   ],
+  board_sides: [
+    ['both', 'front and back edge'],
+    ['front', 'front edge'],
+    ['back', 'back edge'],
+  ],
 }
 const sides = computed(() => (any.value ? SIDES[any.value.kind as Kind] : undefined))
 const taper = computed(() => (any.value && 'taper' in any.value ? any.value.taper : null))
 const TAPER = computed<Row[]>(() => [
   choice('taper.sides', 'On', sides.value ?? []),
-  typed('taper.begins', 'Begins down'),
-  typed('taper.foot', 'At the foot'),
+  ...(board.value
+    ? [
+        choice('taper.narrower', 'Narrower at', [
+          ['top', 'the top'],
+          ['foot', 'the foot'],
+        ]),
+        typed('taper.off', 'In by'),
+      ]
+    : [typed('taper.begins', 'Begins down'), typed('taper.foot', 'At the foot')]),
 ])
 const taperLegs = (on: boolean): void =>
   store.restate({ what: 'taper', to: on ? 'on' : 'off', support: index.value })
@@ -232,7 +277,7 @@ function feetOf(on: boolean): void {
     />
     <OptionalForm
       v-if="sides"
-      label="tapered legs"
+      :label="board ? 'tapered edges' : 'tapered legs'"
       :on="!!taper"
       :base="base"
       :rows="TAPER"
@@ -258,6 +303,35 @@ function feetOf(on: boolean): void {
           type="button"
           :aria-label="`Take ${k + 1} away`"
           @click="dropLine(k)"
+        >
+          away
+        </button>
+      </div>
+    </template>
+    <OptionalForm
+      v-if="board"
+      label="a lower tread in front"
+      :on="!!lower"
+      :base="base"
+      :rows="LOWER_EDGE"
+      :across="3"
+      data-lower
+      @want="lowerTread"
+    />
+    <template v-if="lower">
+      <p class="line">
+        <strong>Rails under the lower tread</strong>
+        <button v-if="lowerRails.length < 4" class="plain word" type="button" @click="addLowerRail">
+          another
+        </button>
+      </p>
+      <div v-for="(_, k) in lowerRails" :key="k" class="row">
+        <PieceForm :base="`${base}.lower.rails.${k}`" :rows="RAIL" :across="RAIL.length" />
+        <button
+          class="plain word"
+          type="button"
+          :aria-label="`Take rail ${k + 1} of the lower tread away`"
+          @click="dropLowerRail(k)"
         >
           away
         </button>
