@@ -34,6 +34,7 @@ from splay.stance.holding import fastenings
 from splay.stance.meets import meets
 from splay.stance.moves import Move, move
 from splay.stance.restate import Restate, restate
+from splay.stance.rods import rods
 from splay.stance.staked import stand
 from splay.timber.choices import WoodChoice
 from splay.timber.needs import needs_of
@@ -140,6 +141,29 @@ class ByHand(SimpleTestCase):
         # Its back edge, against the boards, stays as it was.
         self.assertEqual(max(p[2] for s in one.stood for f in s for p in f.corners if p[1] > -WIDE / 2 - 1),
                          -DROP)  # fmt: skip
+
+    def test_a_steeper_chamfer_comes_down_by_its_slope(self) -> None:
+        edge = {"way": "chamfer", "size": 5.0, "angle": 60.0}
+        one = body(stepped(lower={"upper_edge": edge}), "lower tread")
+        low = min(p[2] for s in one.stood for f in s for p in f.corners
+                  if p[1] < spread(one, 1)[0] + 1e-6 and p[2] > -DROP - 15.0)  # fmt: skip
+        self.assertAlmostEqual(low, -DROP - 5.0 * math.tan(math.radians(60.0)), 6)
+
+    def test_what_the_lower_tread_moves_is_counted_from_its_own_middle(self) -> None:
+        piece = stepped(held={**SCREWS, "moves": 4.0})
+        wide = write_piece(piece)["top"]["outline"]["width"]
+        for one in fastenings(piece, stand(piece)):
+            if one.into.name == "lower tread":
+                # Rails 40 to either side of the short boards' middle, the tread's own 7 further forward.
+                off = abs(one.at[1] - (-WIDE / 2 - (BOARD + FRONT) / 2))
+                self.assertIn(round(off, 6), (33.0, 47.0))
+                self.assertAlmostEqual(one.travel, 4.0 * off / wide, 9)
+
+    def test_screws_meet_what_is_in_the_wood_they_go_into(self) -> None:
+        piece = stepped(held=SCREWS)
+        hosts = {rod.hosts for rod in rods(piece, stand(piece), (), ()) if ".hold." in rod.joint}
+        self.assertIn(frozenset({"s1.lower_rail.1", "s1.lower"}), hosts)
+        self.assertIn(frozenset({"s1.rail.1", "top"}), hosts)
 
     def test_a_round_is_drawn_in_chords_that_stay_near_its_arc(self) -> None:
         radius = 9.0
@@ -332,6 +356,15 @@ class Told(SimpleTestCase):
         self.assertIn("for rail 1: its upper edge flush with the upper end", said)
         self.assertEqual(card.title, "Mark where 5 rails join 4 boards")
 
+    def test_a_rail_across_the_seam_is_told_from_an_edge_it_does_not_pass(self) -> None:
+        for offset in (-100.0, -106.0):
+            low = {**RAIL, "drop": 290.0, "offset": offset}
+            piece = stepped(rails=[{**RAIL, "offset": 0.0}, low])
+            self.assertEqual(self.wrong(self.worst(piece, 0)), set())
+            every = [one for one in meets(piece, stand(piece)) if one.body.name == "rail 2"]
+            self.assertTrue(every)
+            self.assertTrue(all(one.across >= 0.0 for one in every))
+
     def test_a_cut_out_on_one_board_alone_is_told_from_the_seam_too(self) -> None:
         piece = stepped(cut_out={"width": 60.0, "height": 30.0})
         self.assertEqual(self.wrong(self.worst(piece, 0)), set())
@@ -369,9 +402,18 @@ class Judged(SimpleTestCase):
         self.assertNotIn("rail_outside", codes(stepped(rails=[{**RAIL, "offset": 0.0}, low])))
 
     def test_a_side_is_not_tapered_to_nothing(self) -> None:
-        with self.assertRaises(CannotBuild) as refused:
-            planned(stepped(taper={"sides": "both", "off": 140.0}))
-        self.assertEqual(refused.exception.field, "supports.0.taper.off")
+        # A whole board is tapered on both its edges, of two glued each on one.
+        plain = {**write_piece(starter("board_sides"))["supports"][0], "taper": {"off": 110.0}}
+        whole = read_piece({**write_piece(starter("board_sides")), "supports": [plain]})
+        for piece in (stepped(taper={"off": 140.0}), whole):
+            with self.assertRaises(CannotBuild) as refused:
+                planned(piece)
+            self.assertEqual(refused.exception.field, "supports.0.taper.off")
+
+    def test_a_screw_through_a_thin_lower_tread_is_said_whatever_the_top_is(self) -> None:
+        thin = [one for one in planned(stepped(lower={"thickness": 15.0}, held=SCREWS)).findings
+                if one.code == "held_through"]  # fmt: skip
+        self.assertIn("The lower tread's screws", thin[0].text)
 
     def test_steps_alike_within_what_stairs_are_allowed_are_no_matter(self) -> None:
         # (421 - 21 - 187) = 213 up to the lower tread, 187 + 21 = 208 on to the top.
@@ -380,6 +422,18 @@ class Judged(SimpleTestCase):
             one for one in planned(stepped(lower={"drop": 150.0})).findings if one.code == "steps_unlike"
         ]
         self.assertIn("210.5 mm each", alike[0].mend)
+
+    def test_what_is_under_the_feet_is_part_of_the_first_step(self) -> None:
+        pads = {"kind": "pads", "thickness": 8.0, "across": 12.0}
+        document = {**write_piece(stepped(lower={"drop": 150.0})), "underfoot": pads}
+        found = [one for one in planned(read_piece(document)).findings if one.code == "steps_unlike"]
+        # The height is the same: 421 - 21 - 150 up to the lower tread, pads and all.
+        self.assertIn("lower tread is 250 mm", found[0].text)
+        plain = {**write_piece(starter("board_sides")), "height": 420.0, "underfoot": pads}
+        lower = write_piece(restate(read_piece(plain), Restate("lower_tread", "on")))["supports"][0][
+            "lower"
+        ]
+        self.assertEqual(lower["drop"], (420.0 - 24.0 - 24.0) / 2)
 
     def test_whoever_stands_on_the_front_edge_of_the_lower_tread_may_tip_it(self) -> None:
         self.assertNotIn("rim_past_feet", codes(stepped()))
