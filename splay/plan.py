@@ -176,11 +176,13 @@ def plan(
     passes = Level((), (), ())
     if levelling or any(r.kind and KINDS[r.kind].station == "level" for r in taken):
         wrong |= {proof.id for proof in proofs if proof.verdict == "slip"}
-        passes, _ = level(piece, real, parts, sticks, shop, show, _without(known, wrong))
-        asked_there = tuple(level_proofs(piece, passes, feet_of(piece, real), ask))
+        feet = feet_of(piece, real)
+        passes, _ = level(piece, real, parts, sticks, shop, show, _without(known, wrong), feet=feet)
+        asked_there = tuple(level_proofs(piece, passes, feet, ask))
         slips = {proof.id for proof in asked_there if proof.verdict == "slip"}
         if slips:
-            passes, _ = level(piece, real, parts, sticks, shop, show, _without(known, wrong | slips))
+            sure = _without(known, wrong | slips)
+            passes, _ = level(piece, real, parts, sticks, shop, show, sure, feet=feet)
         proofs += asked_there
     order = assembly(piece, real.bodies, real.legs, parts, runs, rungs, show)
     stations = () if live else _stations(piece, real, proofs)

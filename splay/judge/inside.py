@@ -14,14 +14,15 @@ from splay.stance.body import Body
 from splay.stance.buttons import Grooved
 from splay.stance.holding import SIDES, Fastening
 from splay.stance.members import MemberStance, RopeStance
-from splay.stance.rods import Rod, bottom, clear, rods, segments
+from splay.stance.rods import Rod, clear, rods, segments
 from splay.stance.side_taper import side_now
 from splay.stance.staked import Stance
-from splay.stance.vectors import Vec
+from splay.stance.vectors import Vec, between, dot, unit
 
 LEAST_MM = 2.0
 """Least wood between two things bored into one part (common practice, no source)."""
 FURTHEST_MM = 80.0
+SQUARE = 1e-12
 _JUDGED = ({"tenon"}, {"stretcher"})
 """Sorts that are held against one another by rules of their own: legs in the top, sockets in a leg."""
 
@@ -39,8 +40,10 @@ def inside(
     every = rods(piece, stance, runs, ropes, screws, grooved)
     worst: dict[tuple[str, ...], tuple[float, Rod, Rod]] = {}
     places: dict[tuple[str, ...], int] = {}
-    for one, two in combinations(every, 2):
-        if not _may_meet(one, two):
+    # Each within a ball: most are too far apart for anything closer to be looked at.
+    balls = [(rod, _middle(rod), math.dist(rod.a, rod.b) / 2 + rod.radius) for rod in every]
+    for (one, p, reach), (two, q, other) in combinations(balls, 2):
+        if math.dist(p, q) - reach - other >= LEAST_MM or not _may_meet(one, two):
             continue
         left = clear(one, two)
         if left >= LEAST_MM:
@@ -53,6 +56,10 @@ def inside(
     for kind, (left, one, two) in worst.items():
         yield _found(left, one, two, places[kind], every, show)
     yield from _coming_out(every, stance, show)
+
+
+def _middle(rod: Rod) -> Vec:
+    return ((rod.a[0] + rod.b[0]) / 2, (rod.a[1] + rod.b[1]) / 2, (rod.a[2] + rod.b[2]) / 2)
 
 
 def _coming_out(every: tuple[Rod, ...], stance: Stance, show: Show) -> Iterator[Finding]:
@@ -83,10 +90,21 @@ def _coming_out(every: tuple[Rod, ...], stance: Stance, show: Show) -> Iterator[
 
 
 def _wood(rod: Rod, body: Body) -> float:
-    """Wood between a dowel's bottom and the sides of what it runs into, mm; negative where it is out."""
-    sides = [side_now(body, side) for side in SIDES]
-    places = [body.pose.within(p) for p in bottom(rod)]
-    return -max(side.beyond(p) for side in sides for p in places)
+    """Wood between a dowel's bottom and the sides of what it runs into, mm; negative where it is out.
+
+    A disc reaches past its middle along n by its radius · sin of the angle between n and its axis.
+    """
+    middle, axis = body.pose.within(rod.b), unit(between(rod.a, rod.b))
+    left = math.inf
+    for side in SIDES:
+        # Past an edge that is glued to the next board the wood goes on.
+        if body.glued and side == (body.glued, 0):
+            continue
+        plane = side_now(body, side)
+        lies = dot(body.pose.turn_out(plane.normal), axis)
+        aside = 1.0 - lies * lies
+        left = min(left, -plane.beyond(middle) - (rod.radius * math.sqrt(aside) if aside > SQUARE else 0.0))
+    return left
 
 
 def _shallower(rod: Rod, body: Body, show: Show) -> str:

@@ -47,9 +47,11 @@ def level(
     show: Show,
     known: dict[str, float],
     spread: float = SPREAD_MM,
+    feet: tuple[Foot, ...] | None = None,
 ) -> tuple[Level, tuple[State, ...]]:
-    """Every pass of a piece's levelling, from its readings by proof id; figures and geometry."""
-    ends = first_ends(piece, stance, parts, sticks, known)
+    """Every pass of a piece's levelling, from its readings by proof id; figures and geometry. Its `feet`
+    are worked out where they are not given."""
+    ends = first_ends(piece, stance, parts, sticks, known, feet)
     if not ends:
         return Level((), (), ()), ()
     begins, unproved = _begins(piece, stance, known)
@@ -134,12 +136,13 @@ def first_ends(
     parts: tuple[LegPart, ...],
     sticks: tuple[StickPart, ...],
     known: dict[str, float],
+    feet: tuple[Foot, ...] | None = None,
 ) -> tuple[End, ...]:
     """How every foot ends before the first pass: by its own reading, else as it should be."""
     made = []
     lengths = {part.number: part for part in parts}
     long = {proof_id("long", stick.key): stick.arrises[0].length.quantity.value for stick in sticks}
-    for foot in feet_of(piece, stance):
+    for foot in feet_of(piece, stance) if feet is None else feet:
         normal: tuple[float, float, float] = stance.floor.normal
         if foot.leg:
             part = lengths[foot.leg]
@@ -169,8 +172,8 @@ def ends_square(piece: Piece, foot: Foot, known: dict[str, float]) -> bool:
 def _begins(piece: Piece, stance: Stance, known: dict[str, float]) -> tuple[str, bool]:
     """How the legs end before the first pass, where their own proofs say so; whether any is left that has
     none."""
-    legs = [foot for foot in feet_of(piece, stance) if foot.leg]
-    sawn = [foot.name for foot in legs if proof_id("foot", foot.key) in known]
+    legs = stance.legs
+    sawn = [f"leg {leg.number}" for leg in legs if proof_id("foot", leg.id) in known]
     if not sawn:
         return "", bool(legs)
     if len(sawn) == len(legs):

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterable
 
 from splay.parts.stick import StickPart
@@ -37,8 +38,9 @@ def every(parts: Iterable[StickPart], of: int) -> str:
 
 
 def with_the(name: str) -> str:
-    """A part's name as it stands in a sentence; some bring their own article."""
-    return name if name.startswith("the ") else f"the {name}"
+    """A part's name as it stands in a sentence: some bring their own article, a number wants none."""
+    numbered = re.split(" of | between ", name)[0][-1:].isdigit()
+    return name if numbered or name.startswith("the ") else f"the {name}"
 
 
 def counted(parts: Iterable[StickPart]) -> str:

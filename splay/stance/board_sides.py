@@ -16,6 +16,7 @@ from splay.stance.side_taper import narrowed
 from splay.stance.vectors import Flat, Vec, along, dot
 
 _NAMES = {-1: "left", 1: "right"}
+_SORTS = {"upright": "rail", "flat": "tread"}
 
 
 def board_sides(support: BoardSides, index: int, floor: Floor) -> tuple[Body, ...]:
@@ -24,14 +25,26 @@ def board_sides(support: BoardSides, index: int, floor: Floor) -> tuple[Body, ..
     sides = [_side(support, index, side, floor) for side in (-1, 1)]
     if lower is not None:
         sides += [_short(support, index, side, floor) for side in (-1, 1)]
-    between = [_between(support, index, rail, f"rail.{k}", k) for k, rail in enumerate(support.rails, 1)]
+    between = _rails(support, index, support.rails, "rail")
     if lower is None:
         return (*sides, *between)
     middle, under = front_back(support)[0] + lower.board / 2, lower.drop + lower.thickness
-    for k, rail in enumerate(lower.rails, 1):
-        moved = rail.model_copy(update={"drop": rail.drop + under, "offset": rail.offset + middle})
-        between.append(_between(support, index, moved, f"lower_rail.{k}", k, "lower "))
-    return (*sides, *between, _tread(support, index))
+    moved = (
+        rail.model_copy(update={"drop": rail.drop + under, "offset": rail.offset + middle})
+        for rail in lower.rails
+    )
+    below = _rails(support, index, tuple(moved), "lower_rail", "lower ")
+    return (*sides, *between, *below, _tread(support, index))
+
+
+def _rails(
+    support: BoardSides, index: int, rails: tuple[CrossPiece, ...], key: str, called: str = ""
+) -> list[Body]:
+    """Pieces between the boards, each with cuts and readings of its own."""
+    return [
+        _between(support, index, rail, f"{support.id}.{key}.{k}", f"{called}{_SORTS[rail.lies]} {k}")
+        for k, rail in enumerate(rails, 1)
+    ]
 
 
 def lower_key(support: BoardSides) -> str:
@@ -185,9 +198,7 @@ def _feet(support: BoardSides, floor: Floor, side: int, over: tuple[float, float
     return (Void("between the feet", planes, "feet"),)
 
 
-def _between(
-    support: BoardSides, index: int, rail: CrossPiece, key: str, number: int, called: str = ""
-) -> Body:
+def _between(support: BoardSides, index: int, rail: CrossPiece, key: str, name: str) -> Body:
     ends = []
     for side in (-1, 1):
         out = _outward(support, side)
@@ -203,11 +214,11 @@ def _between(
         else Sides("upper edge", "lower edge", "front face", "back face")
     )
     return body(
-        f"{support.id}.{key}",
-        f"{called}{'tread' if flat else 'rail'} {number}",
-        "tread" if flat else "rail",
+        key,
+        name,
+        _SORTS[rail.lies],
         index,
-        f"{support.id}.{key}",
+        key,
         where,
         (rail.depth, rail.thickness),
         names,

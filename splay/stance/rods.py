@@ -108,11 +108,6 @@ def _ball(rod: Rod) -> float:
     return min(rod.radius, math.dist(rod.a, rod.b) / 2)
 
 
-def bottom(rod: Rod) -> tuple[Vec, ...]:
-    """Places round the bottom of a rod."""
-    return tuple(_ring(rod, 1.0))
-
-
 def _rims(rod: Rod) -> Iterator[Vec]:
     """Places round both ends of a rod, and round its flank where no ball that fits into it fills it."""
     between_ends = (0.25, 0.5, 0.75) if _ball(rod) < rod.radius else ()

@@ -361,6 +361,8 @@ class Told(SimpleTestCase):
             low = {**RAIL, "drop": 290.0, "offset": offset}
             piece = stepped(rails=[{**RAIL, "offset": 0.0}, low])
             self.assertEqual(self.wrong(self.worst(piece, 0)), set())
+            # Its tenon goes on into the other board: no edge for it to come out of.
+            self.assertNotIn("dowel_out", codes(piece))
             every = [one for one in meets(piece, stand(piece)) if one.body.name == "rail 2"]
             self.assertTrue(every)
             self.assertTrue(all(one.across >= 0.0 for one in every))
