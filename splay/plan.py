@@ -42,6 +42,7 @@ from splay.setups.proofs import Known, all_proofs, doubted
 from splay.setups.rope_cards import rope_cards
 from splay.setups.shaping import shaping_cards
 from splay.setups.side_tapers import side_taper_cards
+from splay.setups.splines import spline_cards
 from splay.setups.stick_tenons import stick_tenon_cards
 from splay.setups.wedge_cards import wedge_cards
 from splay.shop import Shop
@@ -49,6 +50,7 @@ from splay.stance.buttons import Grooved, grooves
 from splay.stance.holding import Fastening, fastenings
 from splay.stance.meets import Meets, meets
 from splay.stance.members import MemberStance, members
+from splay.stance.splines import Splined, splined
 from splay.stance.staked import Stance, stand
 from splay.summary import Batch, LegFigures, Size, batches, chosen, counted, leg_figures, numbering, sizes
 from splay.work.marks import UNSENT
@@ -146,12 +148,26 @@ def plan(
     cords = tuple(rope_part(piece, line, show, hooks) for line in lines)
     layout = lay_out(piece, planned, show)
     screws, grooved = fastenings(piece, real), grooves(piece, real)
-    joins = meets(piece, real)
+    joins, through = meets(piece, real), splined(piece, real)
     setups = (
         ()
         if live
         else (
-            *_cards(piece, planned, real, parts, sticks, rungs, cords, screws, grooved, joins, shop, show),
+            *_cards(
+                piece,
+                planned,
+                real,
+                parts,
+                sticks,
+                rungs,
+                cords,
+                screws,
+                grooved,
+                joins,
+                through,
+                shop,
+                show,
+            ),
             *button_cards(piece, sticks, grooved, _without(known, wrong), show),
         )
     )
@@ -170,6 +186,7 @@ def plan(
         screws,
         grooved,
         joins,
+        through,
         _without(known, wrong),
     )
     proofs = () if live else all_proofs(asked, ask)
@@ -216,6 +233,7 @@ def plan(
                 assembly=order,
                 screws=screws,
                 grooved=grooved,
+                through=through,
                 ropes=lines,
                 resting=() if live else _resting(taken, proofs),
             ),
@@ -253,6 +271,7 @@ def _cards(
     screws: tuple[Fastening, ...],
     grooved: tuple[Grooved, ...],
     joins: tuple[Meets, ...],
+    through: tuple[Splined, ...],
     shop: Shop,
     show: Show,
 ) -> tuple[SetUp, ...]:
@@ -275,6 +294,7 @@ def _cards(
         *stick_tenon_cards(piece, sticks, real.bodies, show),
         *(card for card in shaped if card.operation != "rip"),
         *join_cards(sticks, joins, show),
+        *spline_cards(piece, sticks, through, show),
         *held_cards(sticks, screws, show),
         *groove_cards(sticks, grooved, show),
         *outside_cards(piece, sticks, show),

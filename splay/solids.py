@@ -28,6 +28,7 @@ from splay.stance.holding import Fastening, fastenings
 from splay.stance.hollow import arc_radius
 from splay.stance.lines import socket_line
 from splay.stance.members import MemberStance, RopeStance, members
+from splay.stance.splines import splined
 from splay.stance.staked import LegStance, Stance, support_of
 from splay.stance.taper import corners, size_at, taper_at
 from splay.stance.underfoot import bearings
@@ -70,7 +71,11 @@ def solids_of(piece: Piece, plan: Plan) -> tuple[Part, ...]:
     for leg, hole in sockets:
         if leg.bore.mouth_z == 0.0:
             top -= hole
-    made.append(("top", "top", top))
+    through = [(one, hull(one.corners())) for one in splined(piece, stance)]
+    made.append(("top", "top", top - _those([solid for _, solid in through])))
+    for each, solid in through:
+        name = f"spline {each.number} of the {each.body.name}"
+        made.append((f"{each.body.key}.spline.{each.number}", name, solid))
     for leg in stance.legs:
         solid = leg_solid(piece, stance, leg) - _holes(piece, runs, (leg.number, 0))
         made.append((f"leg.{leg.id}", f"leg {leg.number}", solid))
@@ -80,6 +85,7 @@ def solids_of(piece: Piece, plan: Plan) -> tuple[Part, ...]:
             solid = body_solid(body) - _screw_holes(body, screws)
             for one in grooved:
                 solid -= groove_solid(one) if one.body is body else Manifold()
+            solid -= _those([spline for each, spline in through if each.body.key == body.key])
             for leg, hole in sockets:
                 if leg.support == body.support and leg.bore.mouth_z != 0.0:
                     solid -= hole
@@ -332,6 +338,11 @@ def body_solid(body: Body) -> Manifold:
     return solid.transform(np.column_stack((p.along, p.across, p.up, p.origin)))
 
 
+def _those(solids: list[Manifold]) -> Manifold:
+    """Several as one; nothing where there are none."""
+    return Manifold.batch_boolean(solids, OpType.Add) if solids else Manifold()
+
+
 def groove_solid(one: Grooved) -> Manifold:
     """What is cut out of a part for its buttons; top frame."""
     made = [
@@ -364,7 +375,7 @@ def _screw_holes(body: Body, every: tuple[Fastening, ...]) -> Manifold:
             ]
             # A slot is what two holes and all between them take.
             made.append(Manifold.batch_hull(ends))
-    return Manifold.batch_boolean(made, OpType.Add) if made else Manifold()
+    return _those(made)
 
 
 def member_solid(chosen: Stretcher, run: MemberStance) -> Manifold:
@@ -388,7 +399,7 @@ def _holes(piece: Piece, runs: Sequence[MemberStance], into: tuple[int, int]) ->
                 way: Vec = (run.u[0] * sign, run.u[1] * sign, run.u[2] * sign)
                 floor = along(end.at, way, end.leaves - chosen.depth)
                 made.append(cylinder(floor, way, chosen.depth + 3.0 * end.radius, chosen.tenon / 2.0))
-    return Manifold.batch_boolean(made, OpType.Add) if made else Manifold()
+    return _those(made)
 
 
 def rope_solid(piece: Piece, rope: RopeStance) -> Manifold:

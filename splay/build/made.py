@@ -22,6 +22,7 @@ from splay.setups.card import SetUp
 from splay.setups.held import PILOT_SHARE
 from splay.stance.buttons import Grooved, grooves
 from splay.stance.holding import STILL_MM, Fastening, fastenings
+from splay.stance.splines import splined
 from splay.stance.underfoot import bearings
 from splay.work.marks import member_key
 from splay.work.phrases import cap, listed
@@ -51,6 +52,7 @@ def steps_of(
         *_carded(piece, plan, build, lent),
         *_sides(piece),
         *_tread_edges(piece),
+        *_splines(piece, plan),
         *fitted(piece, plan, show or Show(Units())),
         *joined(piece, plan, build),
         *_ended(piece, plan, build, show or Show(Units())),
@@ -246,6 +248,29 @@ def _hold_top(piece: Piece, plan: Plan, show: Show) -> Iterator[Step]:
                     *_lower(support, show),
                     *how,
                     "Feel the top over every point before the last turn.",
+                ),
+            )
+
+
+def _splines(piece: Piece, plan: Plan) -> Iterator[Step]:
+    """Splines driven through the top once the sides stand under it."""
+    every = splined(piece, plan.stance)
+    for index, support in enumerate(piece.supports):
+        mine = [one for one in every if one.support == index]
+        if mine:
+            yield told(
+                "spline_in",
+                "Drive the splines through the top",
+                "legs",
+                key=f"spline_in.{support.id}",
+                do=(
+                    "The top on its boards, mortises over notches; glue in both, and on the splines.",
+                    f"{len(mine)} splines from above, lower end first, until each stands on the bottom of "
+                    "its "
+                    "notch: the sound changes.",
+                    "When the glue has set sawn off over a card, and pared from the rim inwards."
+                    if mine[0].chosen.proud == 0.0
+                    else "When the glue has set sawn to what is to stand out, its edges eased.",
                 ),
             )
 

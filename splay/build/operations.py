@@ -79,6 +79,13 @@ _ALL = (
         "glue_sides", "gluing boards", "piece", 30, waits=(12, 24), for_what="the glue to harden",
         lay_out=("clamps, one every 20 to 30 cm", "glue and a brush", "a straight-edge"),
     ),
+    Operation("spline_mortise", "mortising the top", "piece", 60, setting=10, caution=_EDGES),
+    Operation("spline_notch", "cutting notches", "parts", 12, setting=10, caution=_EDGES),
+    Operation("splines", "making splines", "piece", 20, caution=_BLADES),
+    Operation(
+        "spline_in", "driving splines", "piece", 20, waits=(1, 24), for_what="the glue to set",
+        caution="Eye protection on.", lay_out=("the splines, their lower edges eased", "a hammer, glue"),
+    ),
     Operation("tread_edges", "shaping edges", "piece", 15, caution=_BLADES + " " + _DUST),
     Operation("cut_out", "cutting notches", "parts", 15, setting=10, caution=_BLADES),
     Operation("dowel", "boring for dowels", "parts", 8, setting=15, caution=_BITS),

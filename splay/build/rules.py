@@ -28,9 +28,9 @@ def _of(names: str) -> Names:
 
 
 SHAPING = _of("cut_outline hollow edges")
-SEAT = _of("lay_out bore peg hand_hold cut_outline hollow edges")
+SEAT = _of("lay_out bore peg hand_hold spline_mortise cut_outline hollow edges")
 LEGS = _of("tenon shoulder octagon taper mark pilot top_cut kerf foot_cut")
-STICKS = _of("rip crosscut notch dowel slot stick_tenon side_taper hold groove joins cut_out")
+STICKS = _of("rip crosscut notch dowel slot stick_tenon side_taper hold groove joins cut_out spline_notch")
 STRETCHERS = _of("bore_member bore_rope member_cut floor_side")
 MADE = SEAT | LEGS | STICKS | STRETCHERS
 ON_PARTS = LEGS | STICKS | STRETCHERS | {"fit"}
@@ -78,12 +78,12 @@ RULES = (
     ),
     Rule(
         _of("lay_out"),
-        _of("bore peg hand_hold"),
+        _of("bore peg hand_hold spline_mortise"),
         "the holes are bored on its marks",
         "nothing says where a hole goes or which way it leans",
     ),
     Rule(
-        _of("bore peg hand_hold"),
+        _of("bore peg hand_hold spline_mortise"),
         SHAPING,
         "bore while the edges are straight and the faces flat: the blank lies against a fence and clamps",
         "a rounded or hollowed seat wants a cradle or a centre pin to be held at the angle",
@@ -109,7 +109,7 @@ RULES = (
         same=True,
     ),
     Rule(
-        _of("rip crosscut notch dowel slot stick_tenon hold groove joins"),
+        _of("rip crosscut notch dowel slot stick_tenon hold groove joins spline_notch"),
         _of("side_taper"),
         "joints before tapers: a leg is held, sawn and marked from sides that run straight",
         "fence, table and gauge no longer lie along the leg, and its joints are cut askew",
@@ -130,10 +130,35 @@ RULES = (
         same=True,
     ),
     Rule(
-        _of("crosscut side_taper joins"),
+        _of("crosscut side_taper joins spline_notch"),
         _of("glue_sides"),
         "each board is sawn, marked and tapered by itself: narrow, with straight edges, flat on the saw",
         "two ends at two heights are sawn on one wide side that no saw takes",
+    ),
+    Rule(
+        _of("crosscut"),
+        _of("spline_notch"),
+        "a notch is measured from the sawn end",
+        "its bottom moves with the end that is sawn later",
+        same=True,
+    ),
+    Rule(
+        _of("spline_notch spline_mortise"),
+        _of("splines"),
+        "splines are made to what they slide into",
+        "one that is loose in its notch holds nothing",
+    ),
+    Rule(
+        _of("splines glue"),
+        _of("spline_in"),
+        "the top is splined to sides that stand as they will stand",
+        "the mortises no longer lie over the notches",
+    ),
+    Rule(
+        _of("spline_in"),
+        _of("level ease_feet finish trim_flush"),
+        "driven and sawn flush while the piece may still be knocked about",
+        "the hammer moves feet that were level, and the saw mars what is finished",
     ),
     Rule(
         _of("crosscut"),
@@ -203,7 +228,7 @@ RULES = (
         "a brush does not come between legs and stretchers as well afterwards",
     ),
     Rule(
-        MADE | _of("fit dry_fit wedges"),
+        MADE | _of("fit dry_fit wedges splines"),
         GLUED,
         "all parts are there before glue is spread: it does not wait",
         "glue sets while the missing part is made",
@@ -221,7 +246,7 @@ RULES = (
         "the open time is spent on finding clamps",
     ),
     Rule(
-        MADE | _of("fit dry_fit wedges ease"),
+        MADE | _of("fit dry_fit wedges splines ease"),
         _of("dry_run"),
         "it is rehearsed with everything that will be glued",
         "the rehearsal leaves out what goes wrong",
@@ -307,7 +332,8 @@ RULES = (
     Rule(
         MADE
         | GLUED
-        | _of("outside outside_in buttons finish trim_flush ease_feet rope_in hold_top underfoot"),
+        | _of("outside outside_in spline_in buttons finish trim_flush ease_feet rope_in hold_top")
+        | _of("underfoot"),
         _of("write_down"),
         "it is written down when all of it is known",
         "what was learned last is missing",

@@ -16,6 +16,7 @@ from splay.stance.holding import SIDES, Fastening
 from splay.stance.members import MemberStance, RopeStance
 from splay.stance.rods import Rod, clear, rods, segments
 from splay.stance.side_taper import side_now
+from splay.stance.splines import Splined
 from splay.stance.staked import Stance
 from splay.stance.vectors import Vec, between, dot, unit
 
@@ -34,10 +35,11 @@ def inside(
     ropes: tuple[RopeStance, ...],
     screws: tuple[Fastening, ...],
     grooved: tuple[Grooved, ...],
+    through: tuple[Splined, ...],
     show: Show,
 ) -> Iterator[Finding]:
     """Of what meets, or nearly, the worst of each kind of meeting, and how many there are."""
-    every = rods(piece, stance, runs, ropes, screws, grooved)
+    every = rods(piece, stance, runs, ropes, screws, grooved, through)
     worst: dict[tuple[str, ...], tuple[float, Rod, Rod]] = {}
     places: dict[tuple[str, ...], int] = {}
     # Each within a ball: most are too far apart for anything closer to be looked at.

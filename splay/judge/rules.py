@@ -14,6 +14,7 @@ from splay.judge.finding import Finding
 from splay.judge.hand_holds import hand_holds
 from splay.judge.held import held
 from splay.judge.inside import inside
+from splay.judge.splines import splines
 from splay.judge.wedges import wedges
 from splay.level.told import LevelRound
 from splay.parts import SocketPart
@@ -27,6 +28,7 @@ from splay.shop import Shop
 from splay.stance.buttons import Grooved
 from splay.stance.holding import Fastening
 from splay.stance.members import MemberStance, RopeStance
+from splay.stance.splines import Splined
 from splay.stance.staked import Stance
 
 _WEIGHT = {"stop": 0, "caution": 1, "note": 2}
@@ -50,6 +52,7 @@ class Whole:
     assembly: Assembly | None = None
     screws: tuple[Fastening, ...] = ()
     grooved: tuple[Grooved, ...] = ()
+    through: tuple[Splined, ...] = ()
     ropes: tuple[RopeStance, ...] = ()
     resting: tuple[str, ...] = ()
 
@@ -79,9 +82,10 @@ def judge(whole: Whole, show: Show) -> tuple[Finding, ...]:
         *joints.apron_tenons(piece, show),
         *joints.overlaps(stance, show),
         *held(piece, whole.screws, show),
+        *splines(piece, whole.through, show),
         *hand_holds(piece, stance, show),
         *buttons(piece, whole.grooved, show),
-        *inside(piece, stance, whole.runs, whole.ropes, whole.screws, whole.grooved, show),
+        *inside(piece, stance, whole.runs, whole.ropes, whole.screws, whole.grooved, whole.through, show),
         *buildable(piece, stance, whole.runs, whole.members, show),
         *members.gaps(whole.members, show),
         *members.wood(whole.members, show),

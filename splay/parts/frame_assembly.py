@@ -17,6 +17,13 @@ _SEAT = (
 )
 
 
+_SPLINED = (
+    "Seat upside down, the frame's upper ends on their marks on the underside, FRONT to FRONT: every "
+    "notch over "
+    "its mortise. Tried dry with the splines in; they are driven from above."
+)
+
+
 def frame_stages(piece: Piece, bodies: tuple[Body, ...]) -> list[Stage]:
     """The stages of every support of square stock, in the order of the supports."""
     made: list[Stage] = []
@@ -26,7 +33,10 @@ def frame_stages(piece: Piece, bodies: tuple[Body, ...]) -> list[Stage]:
         if isinstance(support, SlabLeg):
             made += _slab(support, mine)
         elif told is not None:
-            made += told(mine)
+            stages = told(mine)
+            if isinstance(support, BoardSides) and support.splines is not None:
+                stages[-1] = _stage("Under the seat", (_SPLINED,), [b for b in mine if b.stands], 0)
+            made += stages
     return made
 
 

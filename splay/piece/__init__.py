@@ -1,7 +1,7 @@
 """Piece: the document of choices; the product's own open format."""
 
 from splay.piece.angles import AsWide, Footprint, Lean, Resultant, Spec, SplayRake, UnderRim
-from splay.piece.boards import BoardSides, BoardTaper, FootCutOut, LowerTread
+from splay.piece.boards import BoardSides, BoardTaper, FootCutOut, LowerTread, Splines
 from splay.piece.frames import (
     ApronedLegs,
     CrossPiece,
@@ -111,6 +111,7 @@ __all__ = [
     "SlabLeg",
     "Spec",
     "SplayRake",
+    "Splines",
     "Spot",
     "StakedLegs",
     "Stick",

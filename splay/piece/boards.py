@@ -52,6 +52,21 @@ class LowerTread(Frozen):
     """Its front edge and both its ends, above; the back edge lies against the long boards."""
 
 
+class Splines(Frozen):
+    """Pieces as thick as the boards, let into notches in their upper ends and through the top."""
+
+    count: Annotated[int, Field(ge=1, le=4, strict=True)] = 2
+    """How many in one board."""
+    width: Annotated[float, Length(8, 300)] = 36.0
+    """Front to back, mm."""
+    depth: Annotated[float, Length(8, 300)] = 26.0
+    """Of its notch, down the board's outer face, mm."""
+    from_edges: Annotated[float, Length(10, 1500)] = 50.0
+    """The middles of the outer ones from the board's edges, mm."""
+    proud: Annotated[float, Length(0, 30)] = 0.0
+    """Out of the top when it is finished, plumb, mm; 0 is flush."""
+
+
 class BoardSides(Frozen):
     """Two boards that lean outward, one at each end."""
 
@@ -72,6 +87,8 @@ class BoardSides(Frozen):
     rails: Annotated[tuple[CrossPiece, ...], Field(max_length=6)] = ()
     """Cross-pieces and treads between the boards."""
     held: Held | None = None
+    splines: Splines | None = None
+    """Splines through the top, glued: in place of what holds it from below, or with it."""
     dowels: Dowels = Dowels(way="loose_tenon", size=8.0, width=30.0, depth=14.0, count=1)
     allowance: Annotated[float, Length(0, 300)] = 5.0
     """Left on the boards for trimming level, mm."""

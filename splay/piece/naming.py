@@ -29,6 +29,7 @@ PARTS = {
     "dowels": "dowels",
     "cut_out": "cut-out between the feet",
     "lower": "lower tread",
+    "splines": "splines",
     "taper": "taper",
     "wedge": "wedge",
     "held": "what holds the top",

@@ -43,6 +43,7 @@ from splay.setups.slips import (
     length_slips,
     read_slips,
 )
+from splay.setups.splines import spline_proofs
 from splay.setups.stick_shapes import bevel
 from splay.setups.wedge_cards import wedge_proofs
 from splay.setups.words import with_the
@@ -51,6 +52,7 @@ from splay.stance.buttons import Grooved
 from splay.stance.holding import Fastening
 from splay.stance.meets import Meets
 from splay.stance.members import MemberStance, acute
+from splay.stance.splines import Splined
 from splay.stance.staked import LegStance, Stance
 from splay.stance.wedges import wedge_made
 from splay.work.marks import centre, leg_key, member_key
@@ -96,6 +98,7 @@ class Known:
     screws: tuple[Fastening, ...] = ()
     grooved: tuple[Grooved, ...] = ()
     joins: tuple[Meets, ...] = ()
+    through: tuple[Splined, ...] = ()
     read: Mapping[str, float] = field(default_factory=dict)
 
 
@@ -114,6 +117,7 @@ def all_proofs(known: Known, ask: Asker) -> tuple[Proof, ...]:
         *wedge_proofs(known.piece, known.sets, ask),
         *_squared(known, ask),
         *join_proofs(known.joins, ask),
+        *spline_proofs(known.piece, known.through, ask),
         *held_proofs(known.sticks, known.screws, ask),
         *hand_hold_proofs(known.piece, ask),
         *button_proofs(known.sticks, known.grooved, known.read, ask),

@@ -223,6 +223,17 @@ class JointLined:
 
 
 @dataclass(frozen=True)
+class SplineSeen:
+    """A board's upper end cut through at a spline, the top on it: the notch's depth, the spline's
+    thickness, the lean, and how wide it comes on the underside."""
+
+    deep: str
+    thick: str
+    lean: str
+    mouth: str
+
+
+@dataclass(frozen=True)
 class TopHeld:
     """A part under the top cut through at a screw: how deep its head goes in, how far it goes into the top,
     its hole, its angle to the side it starts from where it is not square, and what it goes into."""
@@ -340,7 +351,7 @@ class StretcherMade:
 Scene = (
     Drilled | OnRamp | WithBlock | LegOnSaw | Scribed | StickSawn | TwoSticks | BevelledEdge
     | HalfLap | BetweenFeet | EightSides | TenonMade | PilotHole | Tapering | SideTapering | JointLined
-    | TopHeld
+    | SplineSeen | TopHeld
     | SlotBored | Grooving | ButtonMade | WedgeCut | MitreDowelled | JointHoles | Marked | KerfOnEnd
     | StretcherMade
 )  # fmt: skip

@@ -25,6 +25,11 @@ DEPTHS_MM = (8.0, 10.0, 12.0, 14.0, 16.0, 18.0)
 HELD_MM = 4.0
 """Buttons begin with so much of their tongues in the groove at the worst (common practice, no source)."""
 ROOM_MM = 12.0
+SPLINE_SHARE = 0.17
+"""A spline begins this share of its board wide, and (common practice, no source)"""
+SPLINE_DEEP = 1.2
+"""its notch this many times the board's thickness deep."""
+FROM_EDGES_SHARES = (0.18, 0.22, 0.26, 0.3, 0.34, 0.15, 0.12)
 POCKET_DEG = 15.0
 """Where a part leans, its screws start from its inner side at this slant (common practice, no source)."""
 PLUMB = 1.0 - 1e-9
@@ -52,6 +57,32 @@ def with_held(piece: Piece, to: str, index: int) -> dict[str, Any]:
     return document
 
 
+def with_splines(piece: Piece, to: str, index: int) -> dict[str, Any]:
+    """The piece's document with splines from the boards of support `index` through the top, clear of what
+    else is in the wood; or without."""
+    document = write_piece(piece)
+    support = piece.supports[index] if 0 <= index < len(piece.supports) else None
+    if not isinstance(support, BoardSides):
+        do = "Choose board sides."
+        raise BadInput(Fault("restate.support", str(index), "leaning board sides", do))
+    if to not in ("on", "off"):
+        raise BadInput(Fault("restate.to", shorten(to), "on, off", "Choose one of these."))
+    document["supports"][index]["splines"] = None
+    if to == "off":
+        return document
+    spline: dict[str, Any] = {
+        "width": float(round(SPLINE_SHARE * support.width)),
+        "depth": float(round(SPLINE_DEEP * support.thickness)),
+    }
+    document["supports"][index]["splines"] = spline
+    for spline["count"] in (2, 1, 3):
+        for share in FROM_EDGES_SHARES:
+            spline["from_edges"] = float(round(share * support.width))
+            if _free(read_piece(document), f"supports.{index}.splines."):
+                return document
+    return document
+
+
 HOLDERS = ("screws", "buttons", "nothing")
 
 
@@ -75,7 +106,7 @@ def _buttoned(piece: Piece, document: dict[str, Any], index: int) -> dict[str, A
                 mine = [one for one in grooves(made, stand(made)) if one.body.support == index]
                 if min((one.held for one in mine), default=0.0) >= HELD_MM:
                     break
-            if _free(made, index):
+            if _free(made, f"supports.{index}.held."):
                 return button
     return button
 
@@ -95,18 +126,20 @@ def _screwed(piece: Piece, document: dict[str, Any], index: int) -> dict[str, An
         mine = tried()
     for screw["from_ends"] in FROM_ENDS_MM:
         mine = tried()
-        if all(one.beside > ROOM_MM for one in mine) and _free(read_piece(document), index):
+        if all(one.beside > ROOM_MM for one in mine) and _free(
+            read_piece(document), f"supports.{index}.held."
+        ):
             break
     room = min((one.through for one in mine), default=20.0) + screw["bite"]
     fit = [size for size in SCREWS_MM if size <= min(room, screw["bite"] + GRIP_MM)]
     return {**screw, "length": fit[-1] if fit else SCREWS_MM[0]}
 
 
-def _free(piece: Piece, index: int) -> bool:
-    """Whether what holds the top to a support meets nothing else in the wood."""
+def _free(piece: Piece, field: str) -> bool:
+    """Whether what holds the top, changed at a field or within it, meets nothing else in the wood."""
     stance = stand(piece)
     every = rods(piece, stance, *members(piece, stance))
-    mine = [one for one in every if one.field.startswith(f"supports.{index}.held.")]
+    mine = [one for one in every if one.field.startswith(field)]
     return all(
         clear(one, other) > POINT_MM for one in mine for other in every
         if one.joint != other.joint and one.hosts & other.hosts

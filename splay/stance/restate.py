@@ -21,7 +21,7 @@ from splay.stance.arrange import (
     with_taper,
     without,
 )
-from splay.stance.hold_down import with_held
+from splay.stance.hold_down import with_held, with_splines
 from splay.stance.outline import extent, points
 from splay.stance.redraw import (
     with_edge_spot,
@@ -47,7 +47,7 @@ What = Literal[
     "outline", "placement", "angle", "scope", "joint", "belly", "peg",
     "support", "members",
     "more_members", "hollow", "corners", "photo", "cross_piece", "taper", "held", "edge_spot", "outside",
-    "hand_hold", "lower_tread",
+    "hand_hold", "lower_tread", "splines",
     "away",
 ]  # fmt: skip
 """What can be said another way, or put in whole."""
@@ -92,6 +92,8 @@ def restate(piece: Piece, ask: Restate, salt: str = "") -> Piece:
         return read_piece(with_held(piece, ask.to, ask.support), salt=salt)
     if ask.what == "hand_hold":
         return read_piece(with_hand_hold(piece), salt=salt)
+    if ask.what == "splines":
+        return read_piece(with_splines(piece, ask.to, ask.support), salt=salt)
     if ask.what == "lower_tread":
         return read_piece(with_lower_tread(piece, ask.to, ask.support), salt=salt)
     if ask.what == "edge_spot":

@@ -27,10 +27,11 @@ from splay.stance.holding import TOP, Fastening, fastenings
 from splay.stance.members import EndStance, MemberStance, RopeStance
 from splay.stance.outside import driven
 from splay.stance.pegs import holes_along, longest_from_side, pegs_from_above, pegs_from_side
+from splay.stance.splines import Splined, splined
 from splay.stance.staked import LegStance, Stance, support_of
 from splay.stance.vectors import Vec, along, between, cross, dot, unit
 
-Sort = Literal["tenon", "peg", "screw", "dowel", "stretcher", "rope", "groove"]
+Sort = Literal["tenon", "peg", "screw", "dowel", "stretcher", "rope", "groove", "spline"]
 NEAR_MM = 5.0
 """Nearer than this two rods are looked at closely."""
 RIM = 24
@@ -163,8 +164,10 @@ def rods(
     ropes: tuple[RopeStance, ...],
     screws: tuple[Fastening, ...] | None = None,
     grooved: tuple[Grooved, ...] | None = None,
+    through: tuple[Splined, ...] | None = None,
 ) -> tuple[Rod, ...]:
-    """All that is in the wood; the top's `screws` and grooves (`grooved`) where they are known already."""
+    """All that is in the wood; the top's `screws`, grooves (`grooved`) and splines (`through`) where they
+    are known already."""
     return (
         *_tenons(piece, stance),
         *_pegs(piece, stance),
@@ -173,6 +176,7 @@ def rods(
         *_ropes(piece, ropes),
         *_dowels(piece, stance),
         *_driven(piece),
+        *(rod for one in (splined(piece, stance) if through is None else through) for rod in _spline(one)),
         *(rod for one in (grooves(piece, stance) if grooved is None else grooved) for rod in _groove(one)),
         *(_screw(one) for one in (fastenings(piece, stance) if screws is None else screws)),
     )
@@ -359,6 +363,24 @@ def _groove(one: Grooved) -> Iterator[Rod]:
             "groove", f"{one.body.key}.groove", f"the groove of the {one.body.name}",
             frozenset({one.body.key}), one.at(a, down, into), one.at(b, down, into), half,
             f"supports.{one.body.support}.held.drop",
+        )  # fmt: skip
+
+
+def _spline(one: Splined) -> Iterator[Rod]:
+    """A spline in its notch as rods side by side, as thick as it is, from the top's underside down."""
+    half = one.thick / 2
+    # Of the four corners at its front end: bottom and top of the outer face, then of the inner one.
+    a, b, c, d = one.corners()[:4]
+    low: Vec = ((a[0] + c[0]) / 2, 0.0, (a[2] + c[2]) / 2)
+    high: Vec = ((b[0] + d[0]) / 2, 0.0, (b[2] + d[2]) / 2)
+    wide = max(0.0, one.high - one.low - one.thick)
+    steps = max(1, math.ceil(2.0 * wide / one.thick))
+    for k in range(steps + 1):
+        y = (one.low + one.high) / 2 - wide / 2 + wide * k / steps
+        yield Rod(
+            "spline", f"{one.body.key}.spline.{one.number}", f"spline {one.number} of the {one.body.name}",
+            frozenset({one.body.key, TOP}), (high[0], y, high[2]), (low[0], y, low[2]), half,
+            f"supports.{one.support}.splines.from_edges", shortens=True,
         )  # fmt: skip
 
 

@@ -14,6 +14,7 @@ from splay.stance.holding import fastenings
 from splay.stance.outside import driven
 from splay.stance.pegs import longest_from_side, pegs_from_above, pegs_from_side
 from splay.stance.rods import joined_ends
+from splay.stance.splines import splined
 from splay.stance.staked import support_of
 from splay.stance.underfoot import bearings
 
@@ -63,6 +64,9 @@ def _each(piece: Piece, plan: Plan, show: Show) -> Iterator[Sort]:
         chosen_ = groove.chosen
         long = show.length(chosen_.drop - DRAWS_MM + groove.tongue + chosen_.bite).text
         yield "screws", f"at most {long} long", "the buttons", len(groove.buttons)
+    for spline in splined(piece, plan.stance):
+        size_ = " by ".join(show.length(mm).text for mm in (spline.thick, spline.chosen.width, spline.long))
+        yield "splines", size_, "through the top", 1
     under = piece.underfoot
     if under is not None:
         name = {"pads": "pads", "glides": "glides", "screwed": "screwed feet"}[under.kind]

@@ -1,9 +1,11 @@
 """What holds the parts or is bored through them, drawn into the piece: a top's screws and buttons, dowels
-from outside, hand-holds."""
+from outside, hand-holds, splines."""
 
 from __future__ import annotations
 
-from itertools import product
+from itertools import pairwise, product
+
+import shapely
 
 from splay.piece import SlabLeg
 from splay.stance.buttons import BODY_MM
@@ -17,7 +19,8 @@ from splay.views.shapes import Layer, Shape, area, ellipse, line
 def fixings(model: Model, eye: Eye) -> list[Shape]:
     """All of them as one way of looking shows them."""
     return [
-        *_screws(model, eye), *_dowels(model, eye), *_buttons(model, eye), *_hand_holds(model, eye)
+        *_screws(model, eye), *_dowels(model, eye), *_buttons(model, eye), *_hand_holds(model, eye),
+        *_splines(model, eye),
     ]  # fmt: skip
 
 
@@ -29,6 +32,22 @@ def _hand_holds(model: Model, eye: Eye) -> list[Shape]:
         t = model.piece.top.thickness
         ring = tuple(eye.see(model.place((x, y, t))) for x, y in slot(one).exterior.coords[:-1])
         made.append(area(layer, ring, "top"))
+    return made
+
+
+def _splines(model: Model, eye: Eye) -> list[Shape]:
+    """Splines through the top: from above their ends in it, else each in its notch."""
+    made: list[Shape] = []
+    for one in model.splines:
+        bottom, top = one.corners()[::2], one.corners()[1::2]
+        if eye is PLAN:
+            ring = [eye.see(model.place(top[k])) for k in (0, 1, 3, 2)]
+            made.append(area("tenon", tuple(ring), one.body.key))
+            continue
+        seen = shapely.MultiPoint([eye.see(model.place(p)) for p in (*bottom, *top)]).convex_hull
+        if isinstance(seen, shapely.Polygon):
+            corners = [(x, y) for x, y, *_ in seen.exterior.coords]
+            made += [line("hidden", a, b, part=one.body.key) for a, b in pairwise(corners)]
     return made
 
 

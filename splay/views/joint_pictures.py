@@ -10,6 +10,7 @@ from splay.setups.scenes import (
     JointLined,
     MitreDowelled,
     SlotBored,
+    SplineSeen,
     TopHeld,
     WedgeCut,
 )
@@ -47,6 +48,32 @@ def top_held(scene: TopHeld) -> list[Shape]:
     else:
         made.append(text("label", (-66.0, -90.0), scene.entry, anchor="end"))
     return made
+
+
+def spline_seen(scene: SplineSeen) -> list[Shape]:
+    """Top and board in section from the front, the board leaning out to the right as it goes down."""
+    lean = 0.22
+
+    def on(x: float, y: float) -> Flat:
+        """So far right of the board's outer face, at a height."""
+        return (28.0 + x - lean * y, y)
+
+    foot, low, high = -96.0, -44.0, 62.0
+    return [
+        area("section", ((-156.0, 0.0), (156.0, 0.0), (156.0, 62.0), (-156.0, 62.0))),
+        area("leg", (on(-46.0, foot), on(0.0, foot), on(0.0, 0.0), on(-46.0, 0.0))),
+        area("waste", (on(-46.0, low - 10.0), on(0.0, low), on(0.0, high), on(-46.0, high))),
+        line("cut", on(-46.0, low - 10.0), on(-46.0, high)),
+        line("cut", on(0.0, low), on(0.0, high)),
+        line("cut", on(-46.0, low - 10.0), on(0.0, low)),
+        line("dimension", on(12.0, low), on(12.0, 0.0)),
+        text("pointer", on(20.0, low / 2 - 6.0), scene.deep, anchor="start"),
+        text("dimension", on(-54.0, -30.0), f"{scene.thick} thick", anchor="end"),
+        line("dimension", on(-46.0, -8.0), on(0.0, -8.0)),
+        text("dimension", (-150.0, 40.0), f"{scene.mouth} below", anchor="start"),
+        text("label", (150.0, 40.0), scene.lean, anchor="end"),
+        text("label", on(12.0, foot + 4.0), "outer face", anchor="start"),
+    ]
 
 
 def joint_lined(scene: JointLined) -> list[Shape]:

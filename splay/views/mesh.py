@@ -19,6 +19,7 @@ from splay.stance.convex import Face, Solid
 from splay.stance.hand_hold import slot
 from splay.stance.hollow import hollow_depth
 from splay.stance.outside import Driven
+from splay.stance.splines import Splined
 from splay.stance.underfoot import bearings
 from splay.stance.vectors import Flat, Vec, along, between, cross, dot, unit
 from splay.views.edges import rings_of
@@ -87,6 +88,7 @@ def seen_meshes(model: Model) -> tuple[Mesh, ...]:
             made += _body(model, body)
     for run, rod in zip(model.runs, model.rods, strict=True):
         made.append(_tube(f"member.{run.number}", "member", list(rod)))
+    made += [_spline(model, one) for one in model.splines]
     under = model.piece.underfoot
     for one in bearings(model.piece, model.stance) if under else ():
         turns = np.linspace(0.0, 2.0 * np.pi, 24, endpoint=False)
@@ -154,6 +156,16 @@ def _body(model: Model, body: Body) -> list[Mesh]:
             edges += [i for k in shown for i in (start + k, start + (k + 1) % n)]
         made.append(Mesh(body.key, "stick", _flat(np.array(points)), tuple(triangles), tuple(edges)))
     return made
+
+
+def _spline(model: Model, one: Splined) -> Mesh:
+    """A spline from its notch to a hair out of the top, so that its end is seen there."""
+    corners = one.corners()
+    lift = (0.0, 0.0, max(0.0, _FLUSH_MM - one.chosen.proud))
+    bottom, top = (
+        np.array([model.place(corners[k]) for k in which]) for which in ((0, 2, 6, 4), (1, 3, 7, 5))
+    )
+    return _tube(one.body.key, "stick", [bottom, top + np.array(lift)])
 
 
 def _dowel_end(model: Model, one: Driven) -> Mesh:

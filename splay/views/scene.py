@@ -18,6 +18,7 @@ from splay.stance.holding import fastenings
 from splay.stance.members import MemberStance, RopeStance
 from splay.stance.outline import extent
 from splay.stance.outside import driven
+from splay.stance.splines import splined
 from splay.stance.staked import Stance
 from splay.stance.vectors import Flat, Vec, along, dot, unit
 from splay.views.edges import rings_of
@@ -168,6 +169,7 @@ class Model:
         self.screws = fastenings(piece, stance)
         self.dowels = driven(piece)
         self.grooved = grooves(piece, stance)
+        self.splines = splined(piece, stance)
         floor = stance.floor
         pairs = list(zip(stance.legs, parts, strict=True))
         ends = [leg_points(piece, leg, part, floor) for leg, part in pairs]

@@ -389,6 +389,44 @@ class TaperLine:
 
 
 @dataclass(frozen=True)
+class EndNotches:
+    """Notches in the end of boards for splines, open to both faces: their cheeks at these places from the
+    `edge`, square to the end's faces and along the board; their bottom so deep down `face`, square to it.
+    """
+
+    parts: tuple[str, ...]
+    named: str
+    end: str
+    edge: str
+    face: str
+    cheeks: tuple[tuple[Quantity, Quantity], ...]
+    deep: Quantity
+
+
+@dataclass(frozen=True)
+class Mortises:
+    """Mortises through the top for splines, drawn on a face of it: beyond the front-back line towards
+    `side` from `near` to `far`; along it each from a place to a place towards BACK (towards FRONT
+    negative)."""
+
+    face: str
+    side: str
+    near: Quantity
+    far: Quantity
+    places: tuple[tuple[Quantity, Quantity], ...]
+
+
+@dataclass(frozen=True)
+class MakeSplines:
+    """So many splines, so wide, thick and long, square at both ends."""
+
+    count: int
+    wide: Quantity
+    thick: Quantity
+    long: Quantity
+
+
+@dataclass(frozen=True)
 class Joins:
     """Where sawn ends come to lie on a side (`face`) of what they join: a line for their side `lead`, so
     far (`down`) along the corner between `face` and `edge` from the end `start` and square across from
@@ -438,7 +476,7 @@ Do = (
     Along | Round | Across | FromEdge | FromMiddle | Widened | OnEnd | OverEnd | DrawLine
     | NameFaces | Write | Bit | WallDepth | Back | Ream | Chop | Turned | TwoWay | Tenon | Shoulders
     | Transferred | Between | Groove | Buttons | Spots | Places | Notch | CutOut | TaperLine | Joins
-    | Cut | Plain
+    | EndNotches | Mortises | MakeSplines | Cut | Plain
     | LongPoint | Kerf | MakeWedge
 )  # fmt: skip
 

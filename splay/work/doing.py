@@ -372,6 +372,41 @@ def _(one: does.TaperLine) -> str:
 
 
 @do.register
+def _(one: does.EndNotches) -> str:
+    # Said one by one: figures alike at their ends are not to be run together.
+    places = ", and ".join(f"{a.text} to {b.text}" for a, b in one.cheeks)
+    return (
+        f"{cap(one.named)}, {one.end}: out from {places} from the {one.edge}, down both faces; the bottom "
+        f"{one.deep.text} down the {one.face}, square through to the other."
+    )
+
+
+@do.register
+def _(one: does.Mortises) -> str:
+    places = ", and ".join(_from_to(a, b) for a, b in one.places)
+    return (
+        f"{cap(one.face)}: {one.near.text} and {one.far.text} from the front-back line towards {one.side}; "
+        f"between those two lines, from the left-right line, {places}."
+    )
+
+
+def _from_to(a: Quantity, b: Quantity) -> str:
+    """From one place to another front to back, towards words that are on the top."""
+    one, two = a.text.lstrip("-−"), b.text.lstrip("-−")
+    if a.value < 0.0 < b.value:
+        return f"{one} towards FRONT to {two} towards BACK"
+    return f"{two} to {one} towards FRONT" if b.value <= 0.0 else f"{one} to {two} towards BACK"
+
+
+@do.register
+def _(one: does.MakeSplines) -> str:
+    return (
+        f"{one.count} of them, {one.wide.text} wide, {one.thick.text} thick like the boards and "
+        f"{one.long.text} long, grain along them, ends square."
+    )
+
+
+@do.register
 def _(one: does.Joins) -> str:
     said = f"{cap(one.named)}, {one.face}, for {one.what}: "
     away = f"{one.across.text} from" if one.across else "flush with"

@@ -68,6 +68,8 @@ _ALL = (
     _length("slot", "length"),
     _length("hand_hold", "length", "top"),
     _length("joins", "length"),
+    _length("spline_notch", "length", "legs"),
+    _length("spline_mortise", "length", "top"),
     _length("groove", "length", "stretchers", follows="the buttons' step"),
     _length("button", "length", "stretchers"),
     _length("outside", "length", "legs"),

@@ -100,6 +100,14 @@ class ToLine:
 
 
 @dataclass(frozen=True)
+class Mortised:
+    """A rule across a mortise on a face of the top, from wall to wall, side to side."""
+
+    of: str
+    face: str
+
+
+@dataclass(frozen=True)
 class StandsOut:
     """A screw put in dry until its head sits: how far its point stands out, along itself."""
 
@@ -208,7 +216,7 @@ class EndToEnd:
 
 
 Take = (
-    Apart | RodInHole | BothSides | SawnLine | Corner | Thick | AcrossEnd | ToLine | OneFace
+    Apart | RodInHole | BothSides | SawnLine | Corner | Thick | AcrossEnd | ToLine | Mortised | OneFace
     | FirstShoulder | Deep
     | Probed | ToGroove | SlotLong | Butt | StandsOut | SawnTop | Bevelled | Sticks | Gap | Wall | EndToEnd
 )  # fmt: skip
@@ -286,6 +294,11 @@ def _(take: AcrossEnd) -> str:
 @how.register
 def _(take: ToLine) -> str:
     return f"Rule along the corner between its {take.face} and its {take.edge}, from the {take.start}."
+
+
+@how.register
+def _(take: Mortised) -> str:
+    return f"Rule across a mortise on the {take.face}, from its outer wall to its inner one."
 
 
 @how.register

@@ -22,6 +22,7 @@ from splay.work.takes import (
     EndToEnd,
     FirstShoulder,
     Gap,
+    Mortised,
     OneFace,
     Probed,
     RodInHole,
@@ -41,6 +42,7 @@ from tests.bench.hands import NotTold
 from tests.bench.held import read_out
 from tests.bench.joined import read_line
 from tests.bench.judged import Judge
+from tests.bench.splined import read_mortise
 from tests.bench.tapered import read_across
 
 
@@ -143,6 +145,9 @@ class Gauges:
 
     def _acrossend(self, take: AcrossEnd, proof: Proof) -> float | None:
         return read_across(self.judge, take)
+
+    def _mortised(self, take: Mortised, proof: Proof) -> float | None:
+        return read_mortise(self.judge, take)
 
     def _toline(self, take: ToLine, proof: Proof) -> float | None:
         return read_line(self.judge, take)

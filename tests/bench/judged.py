@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections import Counter
 from dataclasses import dataclass, field
+from typing import Any
 
 import numpy as np
 
@@ -40,6 +41,7 @@ from tests.bench.held import judge_held
 from tests.bench.joined import judge_cut_out, judge_joins, untold
 from tests.bench.outside import judge_outside
 from tests.bench.pegged import judge_pegs, judge_screws
+from tests.bench.splined import judge_mortises, judge_notches, judge_splines
 from tests.bench.stock import Board, Seat, Stick
 from tests.bench.tapered import TaperedStick, judge_tapers
 from tests.bench.wedged import judge_wedges
@@ -113,6 +115,8 @@ class Judge:
         self.cut_to: dict[str, float] = {}
         self.tapered: dict[str, TaperedStick] = {}
         self.joined: set[tuple[str, str]] = set()
+        self.notched: dict[str, Any] = {}
+        self.mortised: dict[str, float] = {}
         self.screwed: dict[str, float] = {}
         self.butts: dict[str, float] = {}
         self.slots: dict[str, float] = {}
@@ -674,6 +678,15 @@ class Judge:
 
     def _joins(self, card: SetUp) -> None:
         judge_joins(self, card)
+
+    def _spline_notch(self, card: SetUp) -> None:
+        judge_notches(self, card)
+
+    def _spline_mortise(self, card: SetUp) -> None:
+        judge_mortises(self, card)
+
+    def _splines(self, card: SetUp) -> None:
+        judge_splines(self, card)
 
     def _cut_out(self, card: SetUp) -> None:
         judge_cut_out(self, card)

@@ -116,6 +116,14 @@ def _boards(rng: random.Random, document: dict[str, Any]) -> None:
             "narrower": rng.choice(("top", "foot")),
             "off": rng.uniform(4, 20),
         }
+    if rng.random() < 0.4:
+        support["splines"] = {
+            "count": rng.choice((1, 2, 3)),
+            "width": rng.uniform(20, 45),
+            "depth": rng.uniform(15, 40),
+            "from_edges": rng.uniform(30, 60),
+            "proud": rng.choice((0.0, 3.0)),
+        }
     if rng.random() < 0.6:
         document["height"] = rng.uniform(360, 460)
         depth, board = rng.uniform(35, 50), rng.uniform(120, 180)

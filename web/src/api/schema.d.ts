@@ -2553,6 +2553,8 @@ export interface components {
              * @description How far the boards lean outward, degrees.
              */
             splay: number | string;
+            /** @description Splines through the top, glued: in place of what holds it from below, or with it. */
+            splines?: components["schemas"]["Splines"] | null;
             taper?: components["schemas"]["BoardTaper"] | null;
             /**
              * Thickness
@@ -7080,7 +7082,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "outline" | "placement" | "angle" | "scope" | "joint" | "belly" | "peg" | "support" | "members" | "more_members" | "hollow" | "corners" | "photo" | "cross_piece" | "taper" | "held" | "edge_spot" | "outside" | "hand_hold" | "lower_tread" | "away";
+            what: "outline" | "placement" | "angle" | "scope" | "joint" | "belly" | "peg" | "support" | "members" | "more_members" | "hollow" | "corners" | "photo" | "cross_piece" | "taper" | "held" | "edge_spot" | "outside" | "hand_hold" | "lower_tread" | "splines" | "away";
         };
         /**
          * Resultant
@@ -8244,6 +8246,42 @@ export interface components {
              * @description Lean sideways off the top's normal seen from the front, degrees.
              */
             splay: number | string;
+        };
+        /**
+         * Splines
+         * @description Pieces as thick as the boards, let into notches in their upper ends and through the top.
+         */
+        Splines: {
+            /**
+             * Count
+             * @description How many in one board.
+             * @default 2
+             */
+            count: number;
+            /**
+             * Depth
+             * @description Of its notch, down the board's outer face, mm.
+             * @default 26
+             */
+            depth: number | string;
+            /**
+             * From Edges
+             * @description The middles of the outer ones from the board's edges, mm.
+             * @default 50
+             */
+            from_edges: number | string;
+            /**
+             * Proud
+             * @description Out of the top when it is finished, plumb, mm; 0 is flush.
+             * @default 0
+             */
+            proud: number | string;
+            /**
+             * Width
+             * @description Front to back, mm.
+             * @default 36
+             */
+            width: number | string;
         };
         /**
          * SplitKeys

@@ -256,6 +256,17 @@ const BUTTONS: Row[] = [
   typed('held.moves', 'Top moves'),
 ]
 const hold = (way: string): void => store.restate({ what: 'held', to: way, support: index.value })
+/** Splines through the top into the boards' ends. */
+const splines = computed(() => (any.value?.kind === 'board_sides' ? any.value.splines : null))
+const SPLINES: Row[] = [
+  count('splines.count', 'In a board'),
+  typed('splines.width', 'Wide'),
+  typed('splines.depth', 'Notch, deep'),
+  typed('splines.from_edges', 'From edges'),
+  typed('splines.proud', 'Standing out'),
+]
+const spline = (on: boolean): void =>
+  store.restate({ what: 'splines', to: on ? 'on' : 'off', support: index.value })
 const CUT = [typed('cut_out.width', 'Between the feet'), typed('cut_out.height', 'High')]
 function feetOf(on: boolean): void {
   store.set(`${base.value}.cut_out`, on ? {} : null)
@@ -363,6 +374,16 @@ function feetOf(on: boolean): void {
         :across="4"
       />
     </template>
+    <OptionalForm
+      v-if="board"
+      label="splines through the top"
+      :on="!!splines"
+      :base="base"
+      :rows="SPLINES"
+      :across="3"
+      data-splines
+      @want="spline"
+    />
   </section>
 </template>
 
