@@ -8,7 +8,7 @@ from splay.parts.stick import StickPart
 from splay.quantity import Show
 from splay.setups.asker import Asker, Words
 from splay.setups.card import Proof, SetUp
-from splay.setups.crosscut import end_name, station_of
+from splay.setups.crosscut import end_name
 from splay.setups.plain_card import PENCIL, plain_card
 from splay.setups.scenes import JointLined
 from splay.setups.words import counted, singular
@@ -123,7 +123,7 @@ def join_proofs(every: tuple[Meets, ...], ask: Asker) -> Iterator[Proof]:
         words = Words(
             f"On the {mate.name}, down to the line of {one.body.name}",
             ToLine(mate.key, mate.sides.named(one.face), edge, start, one.body.key, one.end),
-            "two sides marked differently set what joins them askew", mate.key, station_of(mate.role),
+            "two sides marked differently set what joins them askew", mate.key, "stretchers",
             f"line, {one.body.name}",
         )  # fmt: skip
         yield ask.length(("joins", one.body.key, one.end), ask.show.length(one.down), words)

@@ -42,7 +42,7 @@ def _splines(model: Model, eye: Eye) -> list[Shape]:
         bottom, top = one.corners()[::2], one.corners()[1::2]
         if eye is PLAN:
             ring = [eye.see(model.place(top[k])) for k in (0, 1, 3, 2)]
-            made.append(area("tenon", tuple(ring), one.body.key))
+            made.append(area("section", tuple(ring), one.body.key))
             continue
         seen = shapely.MultiPoint([eye.see(model.place(p)) for p in (*bottom, *top)]).convex_hull
         if isinstance(seen, shapely.Polygon):

@@ -70,7 +70,7 @@ def spline_seen(scene: SplineSeen) -> list[Shape]:
         text("pointer", on(20.0, low / 2 - 6.0), scene.deep, anchor="start"),
         text("dimension", on(-54.0, -30.0), f"{scene.thick} thick", anchor="end"),
         line("dimension", on(-46.0, -8.0), on(0.0, -8.0)),
-        text("dimension", (-150.0, 40.0), f"{scene.mouth} below", anchor="start"),
+        text("dimension", (-150.0, 12.0), scene.mouth, anchor="start"),
         text("label", (150.0, 40.0), scene.lean, anchor="end"),
         text("label", on(12.0, foot + 4.0), "outer face", anchor="start"),
     ]

@@ -67,7 +67,7 @@ _ALL = (
     _length("notch", "length"),
     _length("slot", "length"),
     _length("hand_hold", "length", "top"),
-    _length("joins", "length"),
+    _length("joins", "length", "stretchers"),
     _length("spline_notch", "length", "legs"),
     _length("spline_mortise", "length", "top"),
     _length("groove", "length", "stretchers", follows="the buttons' step"),

@@ -4,17 +4,14 @@ from __future__ import annotations
 
 import io
 import re
-import tempfile
 from typing import Any
 
-from django.test import SimpleTestCase, tag
 from PIL import Image
 from playwright.sync_api import Page, expect
 
 from splay.piece import read_piece, write_piece
 from splay.piece.starters import starter
-from tests.browser.base import PATIENCE_MS, BrowserCase
-from tools.screenshots import browsed, served
+from tests.browser.base import BrowserCase
 from workshop.build.models import Entry, KeptOrder, Timer, UnitDone
 from workshop.pieces.models import PieceRow
 
@@ -364,29 +361,3 @@ class TimeAndWorth(BrowserCase):
         expect(page.locator("[data-class-wrong]").first).to_contain_text("What it costs")
         expect(page.locator("[data-handed-in]")).to_contain_text("Kim")
         expect(page.locator("[data-common]").first).to_contain_text("1 of 1")
-
-
-@tag("browser")
-class Restart(SimpleTestCase):
-    def test_a_timer_and_its_step_outlive_a_restart_of_the_real_server(self) -> None:
-        with tempfile.TemporaryDirectory() as data:
-            with served(data=data) as address, browsed() as page:
-                page.set_default_timeout(PATIENCE_MS)
-                page.goto(address)
-                page.locator("[data-piece='Eyepiece stool']").click()
-                page.locator("[data-work-link]").click()
-                page.locator("[data-to-bench]").click()
-                page.locator("[data-timer]").click()
-                expect(page.locator("[data-timer]")).to_contain_text(re.compile("0:0[1-9]"))
-                expect(page.locator("[data-bench-away]")).to_have_count(0)
-                step = page.locator("[data-bench-step]").get_attribute("data-bench-step")
-                where = page.url.removeprefix(address)
-            with served(data=data, load=False) as address, browsed() as page:
-                page.set_default_timeout(PATIENCE_MS)
-                page.goto(address + where)
-                expect(page.locator(f"[data-bench-step='{step}']")).to_be_visible()
-                expect(page.locator("[data-timer]")).to_have_attribute("aria-pressed", "true")
-                expect(page.locator("[data-timer]")).to_contain_text(re.compile(r"[0-9]:[0-9]{2}"))
-                page.locator("[data-done]").click()
-                expect(page.locator(f"[data-bench-step='{step}']")).to_have_count(0)
-                expect(page.locator("[data-bench-away]")).to_have_count(0)

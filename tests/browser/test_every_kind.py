@@ -191,6 +191,69 @@ class TopHeld(BrowserCase):
         expect(page.get_by_text("Hold the top down").first).to_be_visible()
 
 
+class Stepped(BrowserCase):
+    def test_a_second_tread_is_put_in_dragged_glued_up_marked_and_held(self) -> None:
+        page = self.at(self.hang(starter("board_sides")), "stance")
+        type_in(page, "height", "420")
+        saved(page)
+        page.locator("[data-lower] input[type=checkbox]").click()
+        expect(field(page, "supports.0.lower.drop")).to_have_value("186 mm")
+        expect(field(page, "supports.0.lower.rails.1.offset")).to_have_value("38 mm")
+        type_in(page, "supports.0.lower.drop", "150")
+        saved(page)
+        expect(page.locator("[data-finding=steps_unlike]")).to_contain_text("Alike they would be")
+        drag(page, "side", "tread.0", (0, 40))
+        saved(page)
+        self.assertNotEqual(field(page, "supports.0.lower.drop").input_value(), "150 mm")
+        type_in(page, "supports.0.lower.drop", "186")
+        page.locator("[data-taper] input[type=checkbox]").click()
+        expect(field(page, "supports.0.taper.off")).to_have_value("12 mm")
+        page.get_by_role("radio", name="screws from below").click(force=True)
+        saved(page)
+        stance = page.url
+        page.goto(stance.replace("/stance", "/stretchers"))
+        page.locator("[data-work]").click()
+        page.get_by_role("option", name="Mark where 5 rails join 4 boards").click()
+        card = page.locator("article.card")
+        expect(card).to_contain_text("a line square across, 142 mm from the upper end")
+        proof = card.locator("[data-proof^='joins.'] input").first
+        proof.fill("142")
+        proof.press("Enter")
+        saved(page)
+        page.locator("[data-work]").click()
+        page.get_by_role("option", name="Bore lower rail 1 for the lower tread's screws").click()
+        expect(page.locator("article.card")).to_contain_text("holds in the lower tread alone")
+        page.goto(stance.replace("/stance", "/legs"))
+        page.locator("[data-work]").click()
+        page.get_by_role("option", name="Between the feet of the left side").click()
+        expect(page.locator("article.card")).to_contain_text("in front of the seam")
+        page.goto(stance.replace("/stance", "/work"))
+        expect(
+            page.get_by_text("Glue the sides, each from its long and its short board").first
+        ).to_be_visible()
+        expect(page.get_by_text("Hold both treads down").first).to_be_visible()
+
+    def test_splines_are_put_through_the_top_notched_mortised_and_driven(self) -> None:
+        page = self.at(self.hang(starter("board_sides")), "stance")
+        page.locator("[data-splines] input[type=checkbox]").click()
+        expect(field(page, "supports.0.splines.width")).to_have_value("39 mm")
+        type_in(page, "supports.0.splines.from_edges", "25")
+        saved(page)
+        expect(page.locator("[data-finding=spline_edge]")).to_contain_text("further in")
+        type_in(page, "supports.0.splines.from_edges", "78")
+        saved(page)
+        expect(page.locator("[data-finding^=spline]")).to_have_count(0)
+        stance = page.url
+        page.goto(stance.replace("/stance", "/top"))
+        expect(page.locator("article.card")).to_contain_text("Nearer to the middle above")
+        proof = page.locator("article.card [data-proof^='spline_mortise.'] input").first
+        proof.fill("22.5")
+        proof.press("Enter")
+        saved(page)
+        page.goto(stance.replace("/stance", "/work"))
+        expect(page.get_by_text("Drive the splines through the top").first).to_be_visible()
+
+
 class HandHolds(BrowserCase):
     def test_a_hand_hold_is_put_in_marked_bored_and_proved(self) -> None:
         page = self.at(self.hang(starter("board_sides")), "top")

@@ -487,7 +487,7 @@ class OtherPages(BrowserCase):
 
 @tag("browser")
 class Restart(SimpleTestCase):
-    def test_a_piece_outlives_a_restart_of_the_real_server(self) -> None:
+    def test_a_piece_a_step_and_its_timer_outlive_a_restart_of_the_real_server(self) -> None:
         with tempfile.TemporaryDirectory() as data:
             with served(data=data) as address, browsed() as page:
                 page.set_default_timeout(PATIENCE_MS)
@@ -496,7 +496,24 @@ class Restart(SimpleTestCase):
                 page.wait_for_selector(".station svg.drawing")
                 type_in(page, "height", "401")
                 saved(page)
-                where = page.url.removeprefix(address)
+                piece = page.url.removeprefix(address)
+                page.goto(address)
+                page.locator("[data-piece='Eyepiece stool']").click()
+                page.locator("[data-work-link]").click()
+                page.locator("[data-to-bench]").click()
+                page.locator("[data-timer]").click()
+                expect(page.locator("[data-timer]")).to_contain_text(re.compile("0:0[1-9]"))
+                expect(page.locator("[data-bench-away]")).to_have_count(0)
+                step = page.locator("[data-bench-step]").get_attribute("data-bench-step")
+                bench = page.url.removeprefix(address)
             with served(data=data, load=False) as address, browsed() as page:
-                page.goto(address + where)
+                page.set_default_timeout(PATIENCE_MS)
+                page.goto(address + bench)
+                expect(page.locator(f"[data-bench-step='{step}']")).to_be_visible()
+                expect(page.locator("[data-timer]")).to_have_attribute("aria-pressed", "true")
+                expect(page.locator("[data-timer]")).to_contain_text(re.compile(r"[0-9]:[0-9]{2}"))
+                page.locator("[data-done]").click()
+                expect(page.locator(f"[data-bench-step='{step}']")).to_have_count(0)
+                expect(page.locator("[data-bench-away]")).to_have_count(0)
+                page.goto(address + piece)
                 expect(field(page, "height")).to_have_value("401 mm")

@@ -37,6 +37,8 @@ defineEmits<{ /** It is wanted, or not any more. */ want: [on: boolean] }>()
 
 <style scoped>
 .flag {
+  display: inline-block;
+  margin-bottom: 0.35rem;
   white-space: nowrap;
   font-size: 0.92rem;
 }
