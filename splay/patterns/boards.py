@@ -14,6 +14,7 @@ from splay.stance.body import Body
 from splay.stance.convex import Plane
 from splay.stance.outside import Driven, driven
 from splay.stance.slab_leg import slab_mitre
+from splay.stance.splines import Splined, splined
 from splay.stance.staked import Stance
 from splay.stance.vectors import Flat, Vec, along
 from splay.views.shapes import Shape, line, text
@@ -28,15 +29,17 @@ FACING = 0.05
 def board_patterns(
     piece: Piece, stance: Stance, parts: tuple[StickPart, ...], show: Show
 ) -> Iterator[Pattern]:
-    """One of each sort of squared part, its face up; on a slab leg where dowels go in from outside."""
-    dowels = driven(piece)
+    """One of each sort of squared part, its face up; on a slab leg where dowels go in from outside, on a
+    board its notches for splines."""
+    dowels, through = driven(piece), splined(piece, stance)
     seen: set[str] = set()
     for body, part in zip(stance.bodies, parts, strict=True):
         if not body.drawn or body.alike in seen:
             continue
         seen.add(body.alike)
         mine = [one for one in dowels if one.leg == body.key and one.runs == "level"]
-        yield _face(body, part, mine, show)
+        notches = [one for one in through if one.body.key == body.key]
+        yield _face(body, part, mine, notches, show)
 
 
 def outlines(body: Body, up: float) -> list[list[Flat]]:
@@ -56,7 +59,7 @@ def outlines(body: Body, up: float) -> list[list[Flat]]:
     return made
 
 
-def _face(body: Body, part: StickPart, dowels: list[Driven], show: Show) -> Pattern:
+def _face(body: Body, part: StickPart, dowels: list[Driven], notches: list[Splined], show: Show) -> Pattern:
     shapes: list[Shape] = [ring("hidden", edge) for edge in outlines(body, -1.0)]
     for edge in outlines(body, 1.0):
         shapes.append(ring("cut", edge, part=body.key))
@@ -70,6 +73,11 @@ def _face(body: Body, part: StickPart, dowels: list[Driven], show: Show) -> Patt
     for one in dowels:
         own = body.pose.within(one.at)
         shapes += cross_at((own[0], own[1]))
+    for each in notches:
+        y0, y1 = (body.pose.within((0.0, at, 0.0))[1] for at in (each.low, each.high))
+        end = body.at(0.0, body.thickness / 2)[0]
+        deep = end + each.chosen.depth
+        shapes.append(line("cut", (end, y0), (deep, y0), (deep, y1), (end, y1)))
     first, last = body.at(0.0, 0.0)
     middle = (first + last) / 2.0
     size = f"{part.stock[0].quantity.text} × {part.stock[1].quantity.text}"

@@ -13,9 +13,10 @@ from splay.quantity import Show
 from splay.quantity import degrees as deg
 from splay.stance.hand_hold import end_holes, slot
 from splay.stance.outline import extent, points
+from splay.stance.splines import splined
 from splay.stance.staked import LegStance, Stance, support_of
 from splay.stance.vectors import Flat
-from splay.views.shapes import Shape, area, ellipse, line, text
+from splay.views.shapes import Layer, Shape, area, ellipse, line, text
 from splay.work.phrases import listed
 
 LONG_MM = 600.0
@@ -55,7 +56,12 @@ def top_patterns(piece: Piece, stance: Stance, show: Show) -> Iterator[Pattern]:
             f"Lay it on the {face.name}, its words readable, FRONT towards you, the arrow along the grain.",
             "Prick the crosses through; draw round the outline.",
         ),
-        (*_outline(piece, face), *_holds(piece, face), *_legs(piece, stance.legs, face, show)),
+        (
+            *_outline(piece, face),
+            *_holds(piece, face),
+            *_mortises(piece, stance, face),
+            *_legs(piece, stance.legs, face, show),
+        ),
     )
     for k, legs in enumerate(_ends(piece, stance.legs), 1):
         yield _drilling(piece, stance, legs, face, show, k)
@@ -112,6 +118,17 @@ def _holds(piece: Piece, face: Face) -> Iterator[Shape]:
         yield ring("cut", [face.at(x, y) for x, y in slot(one).exterior.coords[:-1]])
         for x, y in end_holes(one):
             yield from cross_at(face.at(x, y))
+
+
+def _mortises(piece: Piece, stance: Stance, face: Face) -> Iterator[Shape]:
+    """Mortises for splines: as they come through this face, and dashed as through the other."""
+    for one in splined(piece, stance):
+        below, above = (one.inner, one.outer), (one.inner_up, one.outer_up)
+        here, there = (above, below) if face.upper else (below, above)
+        for sort, (near, far) in (("cut", here), ("hidden", there)):
+            corners = ((near, one.low), (far, one.low), (far, one.high), (near, one.high))
+            layer: Layer = "cut" if sort == "cut" else "hidden"
+            yield ring(layer, [face.at(one.side * x, y) for x, y in corners])
 
 
 def _legs(piece: Piece, legs: Sequence[LegStance], face: Face, show: Show) -> Iterator[Shape]:

@@ -12,6 +12,7 @@ from django.test import SimpleTestCase
 from splay.build.document import Build
 from splay.build.order import order_of
 from splay.errors import BadInput
+from splay.patterns.whole import patterns_of
 from splay.piece import write_piece
 from splay.piece.starters import starter
 from splay.quantity import Show, Units
@@ -131,6 +132,19 @@ class Splines(SimpleTestCase):
         self.assertEqual(places, sorted(places))
         self.assertLess(at["spline_mortise"], at["splines"])
         self.assertIn("driven from above", str(made))
+
+    def test_they_are_on_the_patterns_of_top_and_board(self) -> None:
+        made = {one.id: one.view for one in patterns_of(self.piece, workbench(), planned(self.piece))}
+        one = next(each for each in self.every if each.side > 0)
+        # The underside lies up, turned over side to side: what is at the right is at the left.
+        corner = (-one.outer, one.low)
+        on_top = [p for shape in made["top"].shapes if shape.layer == "cut" for p in shape.points]
+        self.assertLess(min(math.dist(p, corner) for p in on_top), 1e-6)
+        board = made["board.s1.side.left"]
+        deep = [shape for shape in board.shapes if shape.layer == "cut" and len(shape.points) == 4]
+        runs = {round(abs(s.points[1][0] - s.points[0][0]), 6) for s in deep}
+        self.assertEqual(runs, {25.0})
+        self.assertEqual({round(abs(s.points[2][1] - s.points[1][1]), 6) for s in deep}, {34.0})
 
     def test_they_are_listed_with_what_else_is_wanted(self) -> None:
         listed = {(one.name, one.count) for one in fixings(self.piece, planned(self.piece), Show(Units()))}
