@@ -30,6 +30,8 @@ from splay.stance.staked import LegStance, stand
 
 LEVEL_SHARE = 0.38
 """Stretchers begin at this share of the height (common practice, no source)."""
+INTO_APART_MM = 34.0
+"""Sockets in a piece across begin this far apart (common practice, no source)."""
 STEP_MM = 34.0
 """Levels of two stretchers in one leg begin this far apart, so that their sockets do not meet."""
 FOOTREST_DROP_MM = 445.0
@@ -104,7 +106,8 @@ _ADDED = ("footrest", "rope")
 
 
 def with_members(piece: Piece, to: str, salt: str = "", *, beside: bool = False) -> dict[str, Any]:
-    """The piece's document with its members arranged: none, single, h, t, triangle, box, footrest, rope;
+    """The piece's document with its members arranged: none, single, side, h, t, cross, triangle, box,
+    footrest, rope;
     `beside` those that are there, or in their place.
 
     BadInput where the legs do not allow it.
@@ -123,8 +126,10 @@ def with_members(piece: Piece, to: str, salt: str = "", *, beside: bool = False)
     ids = fresh_ids(document, "m", 2, salt)
     makers = {
         "single": lambda: _single(legs, low),
+        "side": lambda: _side_piece(legs, low),
         "h": lambda: _h(legs, low, ids),
         "t": lambda: _t(legs, low, ids),
+        "cross": lambda: _cross(ring, low, ids[0]),
         "triangle": lambda: _round(ring, low, 3),
         "box": lambda: _round(ring, low, 4),
         "footrest": lambda: [*document["members"], _footrest(piece, legs)],
@@ -166,6 +171,31 @@ def _need(legs: list[LegStance], count: int, what: str) -> None:
 def _single(legs: list[LegStance], low: float) -> list[Any]:
     _need(legs, 2, "a single stretcher")
     return [_stretcher(_on(legs[0], low), _on(legs[1], low))]
+
+
+def _side_piece(legs: list[LegStance], low: float) -> list[Any]:
+    """One side piece alone, between the front and the back leg at the right."""
+    right = sorted((leg for leg in legs if leg.socket[0] > 1e-6), key=lambda leg: leg.socket[1])
+    _need(right, 2, "a side piece at the right")
+    return [_stretcher(_on(right[0], low), _on(right[-1], low))]
+
+
+def _cross(ring: list[LegStance], low: float, id: str) -> list[Any]:
+    """One right across from leg to leg, thicker, and a piece from every other leg into it, about its
+    middle, so far apart that their sockets do not meet."""
+    _need(ring, 4, "a piece across with others into it")
+    across, n = ring[len(ring) // 2], len(ring)
+    long = math.dist(ring[0].socket, across.socket)
+    made = [_stretcher(_on(ring[0], low), _on(across, low), diameter=32, id=id)]
+    others = [leg for leg in ring[1:] if leg is not across]
+    # Spread in the order they come along it, nearest to its first end first.
+    way = [b - a for a, b in zip(ring[0].socket, across.socket, strict=True)]
+    others.sort(key=lambda leg: sum(w * p for w, p in zip(way, leg.socket, strict=True)))
+    for k, leg in enumerate(others):
+        share = 0.5 + (k - (n - 3) / 2) * INTO_APART_MM / long
+        into = {**_into(id), "share": round(share, 3)}
+        made.append(_stretcher(_on(leg, low), into, diameter=22, tenon=14, depth=12))
+    return made
 
 
 def _h(legs: list[LegStance], low: float, ids: list[str]) -> list[Any]:

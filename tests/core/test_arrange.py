@@ -9,12 +9,15 @@ from django.test import SimpleTestCase
 from splay.errors import BadInput
 from splay.piece import Piece, Rope, Stretcher, read_piece, write_piece
 from splay.piece.starters import STARTS, starter
+from splay.shop import workbench
 from splay.stance.members import floor_side, members
 from splay.stance.restate import Restate, restate
 from splay.stance.staked import stand
 from splay.stance.vectors import dot
+from tests.bench.judged import carry_out
 from tests.bench.pieces import buildable
 from tests.core.make import piece, planned
+from tests.core.test_blind import limit
 
 
 def arranged(made: Piece, to: str) -> Piece:
@@ -26,6 +29,7 @@ class MembersPutIn(SimpleTestCase):
         for name, to, count in (
             ("round_four", "none", 0), ("round_four", "single", 1), ("round_four", "h", 3),
             ("round_three", "t", 2), ("round_three", "triangle", 3), ("round_four", "box", 4),
+            ("round_four", "side", 1), ("round_four", "cross", 3), ("bench", "cross", 3),
             ("round_four", "triangle", 4), ("round_three", "footrest", 1), ("round_four", "rope", 1),
         ):  # fmt: skip
             with self.subTest(name, to=to):
@@ -33,7 +37,7 @@ class MembersPutIn(SimpleTestCase):
 
     def test_what_is_put_in_can_be_built_as_it_is(self) -> None:
         for name in ("round_three", "round_four", "triangle", "bench", "table", "tall"):
-            for to in ("single", "h", "t", "triangle", "box", "footrest", "rope"):
+            for to in ("single", "side", "h", "t", "cross", "triangle", "box", "footrest", "rope"):
                 try:
                     made = arranged(starter(name), to)
                 except BadInput:
@@ -63,6 +67,30 @@ class MembersPutIn(SimpleTestCase):
                         met += 1
                         self.assertGreater(dot(floor_side(run.u), plan.stance.legs[end.leg - 1].d), 0.5)
         self.assertGreater(met, 20)
+
+    def test_several_come_to_one_across_clear_of_one_another_and_are_bored_as_told(self) -> None:
+        six = {"way": "circle", "count": 6, "radius": 130, "first": 0}
+        for made in (
+            starter("round_four"),
+            starter("bench"),
+            starter("table"),
+            piece(height=460, placement=six),
+        ):
+            crossed = arranged(made, "cross")
+            into = [end for one in crossed.members for end in one.ends if end.on == "member"]
+            self.assertEqual(len(into), len(stand(made).legs) - 2)
+            plan = planned(crossed)
+            self.assertEqual([f.code for f in plan.findings if f.level == "stop"], [])
+            tally = carry_out(crossed, plan, workbench())
+            for what, (off, where) in tally.worst.items():
+                self.assertLessEqual(off, limit(what), f"{what} {where}")
+
+    def test_a_side_piece_runs_from_front_to_back_at_the_right(self) -> None:
+        made = arranged(starter("bench"), "side")
+        legs = {leg.id: leg for leg in stand(made).legs}
+        ends = [legs[end.leg].socket for end in made.members[0].ends if end.on == "leg"]
+        self.assertTrue(all(x > 0 for x, _, _ in ends))
+        self.assertLess(ends[0][1], ends[1][1])
 
     def test_an_h_runs_level_and_its_middle_from_middle_to_middle(self) -> None:
         made = arranged(piece(height=440), "h")

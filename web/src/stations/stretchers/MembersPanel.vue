@@ -20,8 +20,10 @@ const rope = computed(() => store.plan?.ropes.find((p) => p.number === here.valu
 const ARRANGEMENTS: [string, string][] = [
   ['none', 'nothing'],
   ['single', 'one piece'],
+  ['side', 'one side piece'],
   ['h', 'an H'],
   ['t', 'a T'],
+  ['cross', 'one across, the rest into it'],
   ['triangle', 'a triangle'],
   ['box', 'a box'],
 ]
