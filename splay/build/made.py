@@ -224,6 +224,11 @@ def _sides(piece: Piece) -> Iterator[Step]:
                     "Left with left, right with right, outer faces one way: a left and a right side "
                     "mirror each "
                     "other.",
+                    *(
+                        ("Keep the tapers' offcuts: under the clamps they make the edges straight again.",)
+                        if support.taper is not None
+                        else ()
+                    ),
                     "Glue on both edges; both feet's sawn ends in one line along a straight-edge, faces "
                     "flush, "
                     "clamps across, by turns over and under.",
@@ -244,7 +249,9 @@ def _hold_top(piece: Piece, plan: Plan, show: Show) -> Iterator[Step]:
                 "stretchers",
                 key=f"hold_top.{support.id}",
                 do=(
-                    "The top face down on something soft, the frame upside down on it, on its marks.",
+                    "The whole upside down on something soft."
+                    if isinstance(support, BoardSides) and support.splines is not None
+                    else "The top face down on something soft, the frame upside down on it, on its marks.",
                     *_lower(support, show),
                     *how,
                     "Feel the top over every point before the last turn.",
@@ -300,7 +307,8 @@ def _lower(support: Support, show: Show) -> tuple[str, ...]:
         return ()
     front = show.length(lower.past_front).text
     return (
-        f"The lower tread first, the right way up: back edge against the long boards, {front} past the "
+        f"The lower tread first, its upper face down too: back edge against the long boards, {front} past "
+        "the "
         "short "
         f"ones in front, {show.length(lower.past_ends).text} past their outer faces at either end; a "
         "clamp on "
@@ -313,11 +321,12 @@ def _screwed(mine: list[Fastening], show: Show) -> tuple[str, ...]:
     if not mine:
         return ()
     screw = mine[0].screw
+    into = mine[0].into.name if len({one.into.name for one in mine}) == 1 else "tread over it"
     moving = any(one.travel >= STILL_MM for one in mine)
     return (
         f"Pilots through the holes, {show.length(PILOT_SHARE * screw.size).text} thick. Tape on "
         f"the bit {show.length(screw.length).text} from its point, as long as the screw: stop when "
-        f"it reaches the bottom of the head's hole, {show.length(screw.bite).text} into the top.",
+        f"it reaches the bottom of the head's hole, {show.length(screw.bite).text} into the {into}.",
         *(("Each in the middle of its wider hole, so that the top may go either way.",) if moving else ()),
         f"{len(mine)} screws {show.length(screw.size).text} by {show.length(screw.length).text}: "
         "home, then those whose holes are wider a quarter turn back.",

@@ -136,6 +136,12 @@ RULES = (
         "two ends at two heights are sawn on one wide side that no saw takes",
     ),
     Rule(
+        _of("joins"),
+        _of("dowel slot"),
+        "the mate of a sawn end is marked with the joint closed on its lines",
+        "nothing says where the holes of the mate belong",
+    ),
+    Rule(
         _of("crosscut"),
         _of("spline_notch"),
         "a notch is measured from the sawn end",

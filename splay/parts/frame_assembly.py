@@ -60,15 +60,15 @@ def _plane(bodies: list[Body]) -> list[Stage]:
         crosses = [b for b in mine if b.role == "cross"]
         steps = (
             _FLAT,
-            "Cross-pieces between the two legs, upper edge up, outer faces one way; dowels in, then both "
-            "legs pulled on together.",
+            "Cross-pieces between the two legs, each on its lines, upper edge up, outer faces one way; "
+            "dowels in, then both legs pulled on together.",
             "Equal diagonals, no twist, before it sets.",
         )
         made.append(_stage(f"The {name} frame", steps, mine, 2 * len(crosses)))
     joined = (
         _DRY,
-        "Both frames upside down, inner faces towards each other; the links between them, flush with the "
-        "legs' upper ends, all started before one is driven.",
+        "Both frames upside down, inner faces towards each other; the links between them on "
+        "their lines, flush with the legs' upper ends, all started before one is driven.",
     )
     if links:
         made.append(_stage("The links between the frames", joined, links, 2 * len(links)))

@@ -66,9 +66,9 @@ def loose_joints(
         for slope, ends in sorted(_slopes(piece, index, sticks, bodies).items()):
             key = f"{dowels.way}.{ends[0][0].key}"
             if isinstance(tool, TiltingTable):
-                yield _holes(key, on, dowels, slope, ends, tool, show)
+                yield _holes(piece, key, on, dowels, slope, ends, tool, show)
             else:
-                yield _slots(key, on, dowels, slope, ends, tool, show)
+                yield _slots(piece, key, on, dowels, slope, ends, tool, show)
 
 
 def end_up(part: StickPart, body: Body, name: str) -> EndUp:
@@ -100,14 +100,16 @@ def _held(ends: list[Joined], down: bool = False) -> tuple[EndUp, ...]:
     )
 
 
-def _spots(ends: list[Joined], dowels: Dowels, show: Show) -> Spots:
+def _spots(piece: Piece, ends: list[Joined], dowels: Dowels, show: Show) -> Spots:
     """Evenly over the sawn end: n shares of its width, a middle in each, halfway through its thickness.
 
     Where the tree grew its edges they are measured from its middle line, to either side.
     """
     part, body, name = ends[0]
     end = part.start if name == "start" else part.finish
-    mates = "Its mate is marked from it: points pressed out of the holes with the joint closed dry."
+    lined = isinstance(piece.supports[part.support], PlaneFrames | BoardSides)
+    dry = "with the joint closed dry on its lines" if lined else "with the joint closed dry"
+    mates = f"Its mate is marked from it: points pressed out of the holes {dry}."
     places = shares(body, dowels.count)
     if any(one.grown for _, one, _ in ends):
         sides = []
@@ -165,6 +167,7 @@ def _scene(dowels: Dowels, wide: str, show: Show) -> Scene:
 
 
 def _holes(
+    piece: Piece,
     key: str,
     on: str,
     dowels: Dowels,
@@ -189,7 +192,7 @@ def _holes(
         _scene(dowels, f"{dowels.count} in a joint", show),
         lays=_held(ends),
         does=(
-            _spots(ends, dowels, show),
+            _spots(piece, ends, dowels, show),
             Bit(show.length(dowels.size), show.length(dowels.depth), None),
         ),
         jig=(loose_length(on, dowels, show), figure),
@@ -200,6 +203,7 @@ def _holes(
 
 
 def _slots(
+    piece: Piece,
     key: str,
     on: str,
     dowels: Dowels,
@@ -242,7 +246,7 @@ def _slots(
         _scene(dowels, wide, show),
         lays=_held(ends, down=True),
         does=(
-            _spots(ends, dowels, show),
+            _spots(piece, ends, dowels, show),
             Plain(f"Slots {show.length(dowels.depth).text} deep, in passes, square to the sawn end."),
         ),
         jig=(
