@@ -10,6 +10,7 @@ from splay.stance.body import Body
 from splay.stance.staked import Stance
 from splay.stance.vectors import Vec
 
+UNDER_MM = 0.01
 FLUSH_MM = 3.0
 """A spline is left so much longer than it ends up, to be sawn off (common practice, no source)."""
 
@@ -71,7 +72,7 @@ def splined(piece: Piece, stance: Stance) -> tuple[Splined, ...]:
     for body in stance.bodies:
         support = piece.supports[body.support]
         chosen = support.splines if isinstance(support, BoardSides) else None
-        if not isinstance(support, BoardSides) or chosen is None or not body.key.startswith(_long(support)):
+        if not isinstance(support, BoardSides) or chosen is None or not _carries_top(body):
             continue
         side = 1 if body.pose.origin[0] > 0.0 else -1
         t, lean, thick = piece.top.thickness, support.splay, support.thickness
@@ -100,9 +101,9 @@ def splined(piece: Piece, stance: Stance) -> tuple[Splined, ...]:
     return tuple(made)
 
 
-def _long(support: BoardSides) -> str:
-    """How the keys of the boards that carry the top begin."""
-    return f"{support.id}.side."
+def _carries_top(body: Body) -> bool:
+    """Whether a part is a board that ends under the top: the whole side, or the long one of two."""
+    return body.role == "side" and abs(body.around[1][2]) < UNDER_MM
 
 
 def _middles(support: BoardSides, chosen: Splines) -> tuple[float, ...]:

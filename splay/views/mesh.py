@@ -150,10 +150,14 @@ def _body(model: Model, body: Body) -> list[Mesh]:
             n = len(corners)
             for k in range(1, n - 1):
                 triangles += [start, start + k, start + k + 1]
-            shown = _shown(face, solid, body.stood) if len(body.stood) > 1 else list(range(n))
-            if body.eased:
-                shown = [k for k in shown if not _within_a_round(body, face, k, solid)]
-            edges += [i for k in shown for i in (start + k, start + (k + 1) % n)]
+            if len(body.stood) == 1:
+                shown = [k for k in range(n) if not (body.eased and _within_a_round(body, face, k, solid))]
+                edges += [i for k in shown for i in (start + k, start + (k + 1) % n)]
+                continue
+            for k, a, b in _shown(face, solid, body.stood):
+                if not (body.eased and _within_a_round(body, face, k, solid)):
+                    edges += [len(points), len(points) + 1]
+                    points += [model.place(a), model.place(b)]
         made.append(Mesh(body.key, "stick", _flat(np.array(points)), tuple(triangles), tuple(edges)))
     return made
 
@@ -191,25 +195,44 @@ def _dowel_end(model: Model, one: Driven) -> Mesh:
     return _tube(one.leg, "leg", rings)
 
 
-def _shown(face: Face, own: Solid, stood: tuple[Solid, ...]) -> list[int]:
-    """The edges of a face that are the part's own: not those where it was only worked out in pieces, for
-    there the wood goes on."""
+def _shown(face: Face, own: Solid, stood: tuple[Solid, ...]) -> Iterator[tuple[int, Vec, Vec]]:
+    """The edges of a face, or what of them is the part's own, each with its place round the face: not where
+    it was only worked out in pieces, for there the wood goes on."""
     others = [solid for solid in stood if solid is not own]
+    corners = {c for solid in others for other in solid for c in other.corners}
     n, ring = face.normal, face.corners
-    middle = tuple(sum(p[k] for p in ring) / len(ring) for k in range(3))
-    if _inside((middle[0], middle[1], middle[2]), n, _JUST_MM, others):
-        return []
-    shown = []
     for k, p in enumerate(ring):
         q = ring[(k + 1) % len(ring)]
         run = between(p, q)
         if math.hypot(*run) < _JUST_MM:
             continue
-        half = along(p, run, 0.5)
-        beside = along(half, unit(cross(run, n)), _JUST_MM)
-        if not _inside(beside, n, -_JUST_MM, others):
-            shown.append(k)
-    return shown
+        out = unit(cross(run, n))
+        begun: Vec | None = None
+        stops = [0.0, *sorted(_along_edge(p, run, corners)), 1.0]
+        for a, b in pairwise(stops):
+            half = along(p, run, (a + b) / 2)
+            # Wood that lies on the face there, or goes on flat beyond its edge; not where it rises there.
+            on = _inside(along(half, out, -_JUST_MM), n, _JUST_MM, others)
+            past = along(half, out, _JUST_MM)
+            flat = _inside(past, n, -_JUST_MM, others) and not _inside(past, n, _JUST_MM, others)
+            hidden = on or flat
+            if not hidden and begun is None:
+                begun = along(p, run, a)
+            if hidden and begun is not None:
+                yield k, begun, along(p, run, a)
+                begun = None
+        if begun is not None:
+            yield k, begun, q
+
+
+def _along_edge(p: Vec, run: Vec, corners: set[Vec]) -> Iterator[float]:
+    """Where along an edge, as shares of it, corners of other pieces lie on it."""
+    long = math.hypot(*run)
+    for c in corners:
+        t = dot(between(p, c), run) / long**2
+        within = _JUST_MM < t * long < long - _JUST_MM
+        if within and math.dist(c, along(p, run, t)) < _JUST_MM:
+            yield t
 
 
 def _within_a_round(body: Body, face: Face, k: int, own: Solid) -> bool:

@@ -30,6 +30,7 @@ _COARSE = 5
 _FINE = 150
 """From this many points on an outline is finely drawn."""
 _FACING = 1e-6
+_ON_MM = 0.01
 _ALONG_EDGE = 0.8
 _SEAM_MM = 0.02
 
@@ -78,9 +79,10 @@ class Sight:
         for k, leg in enumerate(self.model.stance.legs):
             shape = area("leg", self.legs[k], f"leg.{leg.number}")
             made.append((self.depth(leg.socket, leg.foot), [shape]))
-        for body in self.model.stance.bodies:
-            if body.drawn:
-                made.append(self._body(body))
+        drawn = [(body, *self._body(body)) for body in self.model.stance.bodies if body.drawn]
+        depths = {body.key: depth for body, depth, _ in drawn}
+        for body, depth, shapes in drawn:
+            made.append((self._lying(body, depth, depths) if body.role == "lower_tread" else depth, shapes))
         for run, rings in zip(self.model.runs, self.model.rods, strict=True):
             seen = hulls(np.concatenate([self.eye.see_all(ring) for ring in rings])[None])[0]
             where = self.depth(run.ends[0].at, run.ends[1].at)
@@ -92,6 +94,19 @@ class Sight:
             nearest = max(self.depth(p) for p in rope.points)
             made.append((nearest, [line("rope", *ring, part=f"member.{rope.number}")]))
         return [shape for _, shapes in sorted(made, key=lambda one: one[0]) for shape in shapes]
+
+    def _lying(self, tread: Body, depth: float, depths: dict[str, float]) -> float:
+        """The depth of a tread that is drawn over the boards it lies on, seen from above; under them, seen
+        from below."""
+        up = dot(self.eye.toward(), self.model.stance.floor.turn((0.0, 0.0, 1.0)))
+        low = tread.around[0][2]
+        boards = [
+            depths[body.key] for body in self.model.stance.bodies
+            if body.key in depths and body.stands and abs(body.around[1][2] - low) < _ON_MM
+        ]  # fmt: skip
+        if abs(up) < _FACING or not boards:
+            return depth
+        return max(depth, *boards) + _ON_MM if up > 0.0 else min(depth, *boards) - _ON_MM
 
     def _body(self, body: Body) -> tuple[float, list[Shape]]:
         """The faces turned to the eye, drawn as one solid though it was worked out in pieces."""

@@ -50,6 +50,26 @@ class Solids(SimpleTestCase):
                     self.assertEqual(open_edges(mesh), 0)
                     self.assertGreater(volume(mesh), 0.0)
 
+    def test_edges_are_drawn_where_the_part_has_them_and_not_where_it_was_worked_out_in_pieces(
+        self,
+    ) -> None:
+        """A board 230 by 300, 120 by 40 cut out of its foot: all its edges by hand."""
+        document = write_piece(starter("board_sides"))
+        support = document["supports"][0]
+        support |= {"splay": 0.0, "cut_out": {"width": 120.0, "height": 40.0}}
+        document["height"] = 300.0 + document["top"]["thickness"]
+        long = 0.0
+        for mesh in meshes(read_piece(document)):
+            if mesh.part == "s1.side.left":
+                points = np.array(mesh.points).reshape(-1, 3)
+                ends = points[np.array(mesh.edges).reshape(-1, 2)]
+                # Each edge belongs to two faces, and is drawn with either.
+                segments = {tuple(sorted((tuple(a.round(1)), tuple(b.round(1))))) for a, b in ends}
+                long += sum(math.dist(a, b) for a, b in segments)
+        # Round either face: 230 + 2 * 300 + 2 * 55 + 2 * 40 + 120; across the thickness at eight corners.
+        around = 230 + 2 * 300 + 2 * 55 + 2 * 40 + 120
+        self.assertAlmostEqual(long, 2 * around + 8 * support["thickness"], 1)
+
     def test_a_bellied_leg_holds_the_wood_of_two_cones(self) -> None:
         """Frustums h/3 (A + B + √AB): the slanted ends take as much as they give."""
         belly = {"at": 0.4, "size": 56}
