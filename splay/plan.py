@@ -33,7 +33,8 @@ from splay.setups.held import held_cards
 from splay.setups.joins import join_cards
 from splay.setups.leg_ends import leg_end_cards
 from splay.setups.leg_marks import leg_mark_cards, slot_cards
-from splay.setups.leg_shapes import leg_sets, leg_shape_cards
+from splay.setups.leg_sets import leg_sets
+from splay.setups.leg_shapes import leg_shape_cards
 from splay.setups.member_cards import member_cards
 from splay.setups.member_cuts import member_cut_cards
 from splay.setups.outside import outside_cards

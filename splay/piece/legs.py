@@ -48,8 +48,9 @@ class Leg(Frozen):
     along the sightline. Of no account for a round leg."""
     made_by: Literal["turned", "shaved"] = "shaved"
     """Turned on a lathe, or shaved from square through eight sides."""
-    tenon_by: Literal["lathe", "cutter", "hand"] = "hand"
-    """How the round tenon is made."""
+    tenon_by: Literal["lathe", "cutter", "hand", "sawn", "router"] = "hand"
+    """How the round tenon is made: on a lathe, by a powered cutter, with drawknife and spokeshave, by saw,
+    chisel and file, or turned in a jig over a router bit."""
     neck: Literal["plain", "cove", "shoulder"] = "plain"
     """What the leg does where it meets the top."""
     relief: Annotated[float, Length(0, 30)] = 0.0

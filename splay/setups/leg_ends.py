@@ -12,7 +12,7 @@ from splay.quantity import Show
 from splay.quantity import degrees as deg
 from splay.setups.card import SetUp
 from splay.setups.foot import flat_cut, flat_sides, packed, together
-from splay.setups.leg_shapes import LegSet, leg_sets
+from splay.setups.leg_sets import LegSet, leg_sets
 from splay.setups.plain_card import Bench, plain_card
 from splay.setups.saws import SAWS, Saw, set_saw
 from splay.setups.scenes import LegOnSaw, PilotHole, TenonMade, arc_of

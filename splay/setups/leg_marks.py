@@ -11,7 +11,7 @@ from splay.piece import DowelScrew, Piece, StakedLegs
 from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
 from splay.setups.card import SetUp
-from splay.setups.leg_shapes import LegSet, leg_sets
+from splay.setups.leg_sets import LegSet, leg_sets
 from splay.setups.scenes import KerfOnEnd, Marked
 from splay.shop import Handsaw, Shop
 from splay.stance.lines import (

@@ -2,95 +2,28 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Iterator
-from dataclasses import dataclass
 
 from splay.parts.leg import LegPart
 from splay.parts.making import Taper
-from splay.piece import DowelScrew, Piece, Reamed, Shouldered, StakedLegs
-from splay.quantity import Quantity, Show
+from splay.piece import Piece
+from splay.quantity import Show
 from splay.quantity import degrees as deg
 from splay.setups.card import SetUp
-from splay.setups.plain_card import Bench, plain_card
-from splay.setups.scenes import EightSides, Scene, Tapering, TenonMade
-from splay.shop import HandPlane, Shop, TaperJig, TenonCutter, Tool
+from splay.setups.leg_sets import LegSet, leg_sets
+from splay.setups.plain_card import plain_card
+from splay.setups.scenes import EightSides, Scene, Tapering
+from splay.setups.tenons import tenons
+from splay.shop import HandPlane, Shop, TaperJig, Tool
 from splay.stance.lines import named_faces
-from splay.stance.staked import LegStance, Stance
-from splay.work.does import Do, Plain, Tenon
+from splay.stance.staked import Stance
+from splay.work.does import Plain
 from splay.work.lays import Tapered
 from splay.work.marks import Kind, Mark, leg_key
-from splay.work.phrases import listed
 from splay.work.proofs import proof_id
 
-MARGINAL_MM = 1.0
-"""Stock that passes a cutter by less than this will still fail (common practice, no source)."""
-PAST_SHOULDER_MM = 0.5
-"""A leg this much thicker than its tenon has a shoulder that must clear the slanted mouth."""
 _TAPER = "Hold-downs, both of them: a short taper near a blade kicks; else plane it by hand."
 _PLANE = "Work against a stop; both hands on the plane."
-_CUTTER = "Clamp the stick in a vice, drill level and slow; a cutter grabs as it starts."
-_TURN = "Centre the stick well, stand out of its line as it starts; follow the lathe's own manual."
-_SHAVE = "Blade never towards the body or the holding hand."
-_MAKERS = {
-    "lathe": Bench("making", "Lathe"),
-    "hand": Bench("making", "Drawknife and spokeshave"),
-    "cutter": Bench("making", "Tenon cutter to buy or borrow"),
-}
-
-
-@dataclass(frozen=True)
-class LegSet:
-    """Legs of one support that are made alike: as long, as thick, at one lean to the seat."""
-
-    index: int
-    support: StakedLegs
-    legs: tuple[LegStance, ...]
-    part: LegPart
-    first: bool
-
-    @property
-    def key(self) -> str:
-        """What its cards' ids begin with."""
-        return f"shape.{self.support.id}.{self.legs[0].id}"
-
-    @property
-    def numbers(self) -> tuple[int, ...]:
-        """The legs' numbers."""
-        return tuple(leg.number for leg in self.legs)
-
-    @property
-    def named(self) -> str:
-        """The legs in words."""
-        return listed(f"leg {number}" for number in self.numbers)
-
-    @property
-    def proof(self) -> tuple[str, ...]:
-        """What its proofs are taken on: its support, and the leg that stands for all where a support has
-        more than one such set."""
-        return (self.support.id,) if self.first else (self.support.id, self.legs[0].id)
-
-
-def leg_sets(piece: Piece, stance: Stance, parts: tuple[LegPart, ...]) -> tuple[LegSet, ...]:
-    """Legs made alike, support by support."""
-    by_number = {part.number: part for part in parts}
-    found: dict[tuple[object, ...], list[LegStance]] = {}
-    for leg in stance.legs:
-        part = by_number[leg.number]
-        key = (
-            leg.support,
-            round(leg.exposed, 3),
-            round(part.in_top.quantity.value, 3),
-            round(leg.boring.resultant, 4),
-        )
-        found.setdefault(key, []).append(leg)
-    made: list[LegSet] = []
-    for legs in found.values():
-        support = piece.supports[legs[0].support]
-        assert isinstance(support, StakedLegs)
-        first = all(one.index != legs[0].support for one in made)
-        made.append(LegSet(legs[0].support, support, tuple(legs), by_number[legs[0].number], first))
-    return tuple(made)
 
 
 def leg_shape_cards(
@@ -99,122 +32,10 @@ def leg_shape_cards(
     """Every card that shapes a leg before lines are drawn on it, in the order of work."""
     owned = shop.owned()
     for one in leg_sets(piece, stance, parts):
-        yield from _tenons(one, owned, show)
+        yield from tenons(one, owned, show)
         for tool in owned:
             yield from _octagon(one, tool, show)
             yield from _taper(one, tool, show)
-
-
-def tenon_long(leg: LegStance, support: StakedLegs, inside: float) -> float:
-    """How far a tenon keeps its thickness from its end, mm: so far that a shoulder clears the slanted
-    mouth all round, where the leg is thicker than its tenon."""
-    if support.leg.at_top <= leg.bore.size + PAST_SHOULDER_MM:
-        return inside
-    return inside + support.leg.at_top / 2.0 * deg.tan(leg.boring.resultant)
-
-
-def _tenons(one: LegSet, owned: tuple[Tool, ...], show: Show) -> Iterator[SetUp]:
-    """Round tenons, by whatever makes them; a powered cutter limits the square stock it takes."""
-    support, leg = one.support, one.legs[0]
-    if isinstance(support.joint, DowelScrew | Shouldered):
-        return
-    inside = one.part.in_top.quantity.value
-    long = show.length(tenon_long(leg, support, inside))
-    does: list[Do] = [Tenon(one.named, "tenon end", show.length(leg.bore.size), long)]
-    if isinstance(support.joint, Reamed):
-        does = [
-            Plain(
-                f"{one.named[0].upper()}{one.named[1:]}: taper the tenon evenly from "
-                f"{show.length(leg.bore.tip).text} at its end to {show.length(leg.bore.size).text}, "
-                f"{one.part.in_top.quantity.text} from the end."
-            )
-        ]
-    does.append(Plain("Try it in a real hole: snug and pushed, never hammered where it is parallel."))
-    by = support.leg.tenon_by
-    cutters = [tool for tool in owned if isinstance(tool, TenonCutter)]
-    if by == "cutter" and cutters and not isinstance(support.joint, Reamed):
-        for tool in cutters:
-            yield _by_cutter(one, tool, tuple(does), long, show)
-        return
-    maker = _MAKERS[by]
-    yield plain_card(
-        f"{one.key}.tenon",
-        "legs",
-        "tenon",
-        maker,
-        f"Tenons on {one.named}",
-        one.part.in_top,
-        "Tenon, thick",
-        _tenon_scene(one, long, show),
-        setting=show.length(leg.bore.size),
-        does=tuple(does),
-        caution=_TURN if by == "lathe" else _SHAVE,
-        legs=one.numbers,
-        proofs=(proof_id("tenon", *one.proof),),
-        makes=tuple(Mark(Kind.TENON, leg_key(number)) for number in one.numbers),
-    )
-
-
-def _tenon_scene(one: LegSet, long: Quantity, show: Show) -> Scene:
-    bore = one.legs[0].bore
-    size, tip = show.length(bore.size).text, show.length(bore.tip).text
-    reamed = isinstance(one.support.joint, Reamed)
-    run = one.part.in_top.quantity if reamed else long
-    return TenonMade(size, run.text, tip if reamed else "")
-
-
-def _by_cutter(one: LegSet, tool: TenonCutter, does: tuple[Do, ...], long: Quantity, show: Show) -> SetUp:
-    """A powered cutter takes square stock whose diagonal is at most its bore and what it takes."""
-    stock = one.part.stock.quantity.value
-    diagonal = stock * math.sqrt(2.0)
-    limit = tool.bore + tool.takes
-    spare = limit - diagonal
-    note = ""
-    if abs(tool.bore - one.support.joint.socket) > 0.05:
-        note = (
-            f"This cutter leaves {show.length(tool.bore).text}; the socket is "
-            f"{show.length(one.support.joint.socket).text}."
-        )
-    elif spare < 0:
-        note = (
-            f"The stock's diagonal, {show.length(diagonal).text}, is more than the "
-            f"{show.length(limit).text} it takes: plane the end thinner first."
-        )
-    elif spare < MARGINAL_MM:
-        note = (
-            f"Marginal: {show.length(diagonal).text} against {show.length(limit).text} passes on "
-            "paper and fails in use. Knock the corners off the end."
-        )
-    key = f"{one.key}.tenon"
-    figure = show.figure(
-        f"{key}.diagonal",
-        "Stock's diagonal",
-        diagonal,
-        "S · √2",
-        show.input("S", "square stock", stock),
-        show.input("m", "the cutter takes", limit),
-    )
-    return plain_card(
-        key,
-        "legs",
-        "tenon",
-        tool,
-        f"Tenons on {one.named}",
-        figure,
-        "Tenon, long",
-        _tenon_scene(one, long, show),
-        setting=long,
-        does=(
-            Plain("While the stock is square, held on its middle line, square to its end."),
-            *does,
-            Plain("Round the leg afterwards."),
-        ),
-        note=note,
-        caution=_CUTTER,
-        legs=one.numbers,
-        proofs=(proof_id("tenon", *one.proof),),
-        makes=tuple(Mark(Kind.TENON, leg_key(number)) for number in one.numbers),
-    )
 
 
 def _octagon(one: LegSet, tool: Tool, show: Show) -> Iterator[SetUp]:

@@ -25,7 +25,7 @@ from splay.setups.held import held_proofs
 from splay.setups.joins import join_proofs
 from splay.setups.leg_ends import pilot_deep, shoulder_first, top_side
 from splay.setups.leg_marks import kerf_deep
-from splay.setups.leg_shapes import LegSet
+from splay.setups.leg_sets import LegSet
 from splay.setups.loose_joints import dowels_of
 from splay.setups.member_cards import socket_mark
 from splay.setups.outside import outside_proofs

@@ -9,7 +9,7 @@ from splay.piece import Piece
 from splay.quantity import Figure, Show
 from splay.setups.asker import Asker, Words
 from splay.setups.card import Proof, SetUp
-from splay.setups.leg_shapes import LegSet, leg_sets
+from splay.setups.leg_sets import LegSet, leg_sets
 from splay.setups.plain_card import Bench, plain_card
 from splay.setups.scenes import WedgeCut
 from splay.stance.staked import Stance

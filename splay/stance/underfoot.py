@@ -8,6 +8,7 @@ from itertools import pairwise
 import shapely
 
 from splay.piece import Piece
+from splay.stance.body import Body
 from splay.stance.contacts import ON_FLOOR_MM
 from splay.stance.staked import Stance, support_of
 from splay.stance.vectors import Flat
@@ -31,11 +32,14 @@ def bearings(piece: Piece, stance: Stance) -> tuple[Bearing, ...]:
         )
         for leg in stance.legs
     ]
+    # Two boards glued to one side stand on what they have between them.
+    standing: dict[tuple[int, str], list[Body]] = {}
     for body in stance.bodies:
-        if not body.stands:
-            continue
+        if body.stands:
+            standing.setdefault((body.support, body.whole if body.glued else body.key), []).append(body)
+    for mates in standing.values():
         flat = []
-        for solid in body.stood:
+        for solid in (solid for body in mates for solid in body.stood):
             for face in solid:
                 ring = [stance.floor.to_floor(p) for p in face.corners]
                 if len(ring) > 2 and all(abs(p[2]) < ON_FLOOR_MM for p in ring):
@@ -45,5 +49,6 @@ def bearings(piece: Piece, stance: Stance) -> tuple[Bearing, ...]:
             if not shape.is_empty:
                 sides = shapely.oriented_envelope(shape).exterior.coords
                 narrow = min(shapely.Point(a).distance(shapely.Point(b)) for a, b in pairwise(sides))
-                made.append(Bearing((shape.centroid.x, shape.centroid.y), body.key, body.name, narrow))
+                at = (shape.centroid.x, shape.centroid.y)
+                made.append(Bearing(at, mates[0].key, mates[0].whole, narrow))
     return tuple(made)

@@ -284,6 +284,37 @@ class Tenon:
 
 
 @dataclass(frozen=True)
+class Parted:
+    """Grooves turned with a parting tool down to a caliper's setting, at places from the tenon end."""
+
+    caliper: Quantity
+    places: tuple[Quantity, ...]
+
+
+@dataclass(frozen=True)
+class SawnSquare:
+    """Square stock sawn in on all four faces, so far from the tenon end and so deep, split and pared to
+    what is `left`, square; then the corners off to lines gauged in from each edge."""
+
+    at: Quantity
+    deep: Quantity
+    left: Quantity
+    gauge: Quantity
+
+
+@dataclass(frozen=True)
+class JigOver:
+    """A jig with two holes in line: the stock turns in the `wide` one, the finished tenon comes out through
+    the `narrow` one; the router bit's round top between them, `below` their middle; fed in as far as
+    `long`."""
+
+    wide: Quantity
+    narrow: Quantity
+    below: Quantity
+    long: Quantity
+
+
+@dataclass(frozen=True)
 class Shoulders:
     """At both ends of sticks a line all round, parallel to the sawn end: so far back along every corner."""
 
@@ -476,7 +507,7 @@ Do = (
     Along | Round | Across | FromEdge | FromMiddle | Widened | OnEnd | OverEnd | DrawLine
     | NameFaces | Write | Bit | WallDepth | Back | Ream | Chop | Turned | TwoWay | Tenon | Shoulders
     | Transferred | Between | Groove | Buttons | Spots | Places | Notch | CutOut | TaperLine | Joins
-    | EndNotches | Mortises | MakeSplines | Cut | Plain
+    | EndNotches | Mortises | MakeSplines | Parted | SawnSquare | JigOver | Cut | Plain
     | LongPoint | Kerf | MakeWedge
 )  # fmt: skip
 

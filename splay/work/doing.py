@@ -245,6 +245,36 @@ def _(one: does.Tenon) -> str:
 
 
 @do.register
+def _(one: does.Parted) -> str:
+    places = ", ".join(q.text for q in one.places[:-1])
+    return (
+        f"Caliper set to {one.caliper.text}: a parting tool in until it slips over, {places} and "
+        f"{one.places[-1].text} from the tenon end."
+    )
+
+
+@do.register
+def _(one: does.SawnSquare) -> str:
+    return (
+        f"While the stock is square: saw in on all four faces, {one.at.text} from the tenon end, "
+        f"{one.deep.text} "
+        f"deep; split the waste off from the end, pare flat: {one.left.text} square is left. Lines "
+        f"{one.gauge.text} in from every edge, the corners off to them: eight sides."
+    )
+
+
+@do.register
+def _(one: does.JigOver) -> str:
+    return (
+        f"Two holes in line, {one.wide.text} in front and {one.narrow.text} behind; the bit's top between "
+        "them, "
+        f"{one.below.text} below their middle: a dowel through the hole behind just touches it. Turned "
+        "slowly "
+        f"and fed in from the front until the tenon stands {one.long.text} from the bit's middle."
+    )
+
+
+@do.register
 def _(one: does.Shoulders) -> str:
     return (
         f"{cap(one.named)}: at both ends a line all round, {one.back.text} back from the sawn end along "

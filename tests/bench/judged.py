@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections import Counter
 from dataclasses import dataclass, field
+from itertools import pairwise
 from typing import Any
 
 import numpy as np
@@ -25,8 +26,11 @@ from splay.work.does import (
     Cut,
     CutOut,
     Groove,
+    JigOver,
     LongPoint,
     Notch,
+    Parted,
+    SawnSquare,
     Shoulders,
     Tenon,
     Transferred,
@@ -714,6 +718,7 @@ class Judge:
 
     def _tenon(self, card: SetUp) -> None:
         """A tenon as long as told goes home: its shoulder clears the slanted mouth all round."""
+        self._turned(card)
         for do in card.does:
             if not isinstance(do, Tenon):
                 continue
@@ -729,6 +734,37 @@ class Judge:
                         rho
                     )
                     self.tally.hold("shoulder clears mm", max(0.0, -clear), card.id)
+
+    def _turned(self, card: SetUp) -> None:
+        """What each way of making a round tenon leaves: never less than the hole, little more."""
+        hold = self.tally.hold
+        number = card.legs[0]
+        size = self.plan.stance.legs[number - 1].bore.size
+        stock = self.plan.parts[number - 1].stock.quantity.value
+        long = next((do.long.value for do in card.does if isinstance(do, Tenon)), 0.0)
+        for do in card.does:
+            if isinstance(do, Parted):
+                places = [q.value for q in do.places]
+                hold(
+                    "caliper mm", max(0.0, size - do.caliper.value, do.caliper.value - size - 1.0), card.id
+                )
+                hold("last groove mm", abs(places[-1] - long), card.id)
+                gaps = [b - a for a, b in pairwise((0.0, *places))]
+                hold("grooves apart mm", max(0.0, max(gaps) - 20.0, -min(gaps)), card.id)
+            elif isinstance(do, SawnSquare):
+                square = stock - 2.0 * do.deep.value
+                hold("sawn square mm", abs(square - do.left.value), card.id)
+                hold("sawn into the tenon mm", max(0.0, size - square, square - size - 2.0), card.id)
+                hold("sawn beside the ring mm", abs(do.at.value - long), card.id)
+                # Corners off by a gauge g: sides s - 2g stay, the new ones are g·√2 wide.
+                face, new = square - 2.0 * do.gauge.value, do.gauge.value * math.sqrt(2.0)
+                hold("eight sides alike mm", abs(face - new), card.id)
+            elif isinstance(do, JigOver):
+                hold("bit's height mm", abs(2.0 * do.below.value - size), card.id)
+                hold("hole behind mm", abs(do.narrow.value - size), card.id)
+                room = do.wide.value - math.hypot(stock, stock)
+                hold("hole in front mm", max(0.0, -room, room - 1.0), card.id)
+                hold("fed in mm", abs(do.long.value - long), card.id)
 
     def _shoulder(self, card: SetUp) -> None:
         """The places told on each leg's sides lie in the underside's plane; the long line in its lean."""

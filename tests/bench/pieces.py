@@ -260,6 +260,10 @@ def _leg(rng: random.Random, socket: float) -> dict[str, Any]:
         "made_by": rng.choice(("turned", "shaved")),
         "tenon_by": rng.choice(("hand", "lathe", "cutter")),
     }
+    # Of its own chance, so that the pieces stay those they were before there were these ways.
+    own = random.Random(top)
+    if own.random() < 0.4:
+        leg["tenon_by"] = own.choice(("sawn", "router"))
     if rng.random() < 0.25:
         leg["belly"] = {"at": rng.uniform(0.25, 0.6), "size": rng.uniform(44, 56)}
     return leg

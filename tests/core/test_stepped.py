@@ -36,6 +36,7 @@ from splay.stance.moves import Move, move
 from splay.stance.restate import Restate, restate
 from splay.stance.rods import rods
 from splay.stance.staked import stand
+from splay.stance.underfoot import bearings
 from splay.timber.choices import WoodChoice
 from splay.timber.needs import needs_of
 from splay.work.does import CutOut, Joins
@@ -449,6 +450,18 @@ class Feet(SimpleTestCase):
             names = [foot.name for foot in feet_of(piece, stand(piece))]
             each = [f"{side} side, {end} foot" for side in ("left", "right") for end in ("back", "front")]
             self.assertEqual(sorted(names), each)
+
+    def test_what_goes_under_it_stands_where_both_boards_do(self) -> None:
+        """Across the seam a foot is one; where nothing is cut out the whole side is."""
+        for cut, many in (
+            ({"width": 180.0, "height": 44.0}, 4),
+            ({"width": 60.0, "height": 30.0}, 4),
+            (None, 2),
+        ):
+            piece = stepped(cut_out=cut)
+            under = bearings(piece, stand(piece))
+            self.assertEqual(len(under), many)
+            self.assertEqual({one.name for one in under}, {"left side", "right side"})
 
     def test_its_corners_are_called_by_the_edges_they_lie_at(self) -> None:
         """Also of a board that is whole, whose two feet are its two ends: there they were told apart by

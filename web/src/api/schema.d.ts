@@ -4399,11 +4399,12 @@ export interface components {
             sticks: components["schemas"]["Stick"][];
             /**
              * Tenon By
-             * @description How the round tenon is made.
+             * @description How the round tenon is made: on a lathe, by a powered cutter, with drawknife and spokeshave, by saw,
+             *     chisel and file, or turned in a jig over a router bit.
              * @default hand
              * @enum {string}
              */
-            tenon_by: "lathe" | "cutter" | "hand";
+            tenon_by: "lathe" | "cutter" | "hand" | "sawn" | "router";
         };
         /**
          * LegFigures

@@ -77,6 +77,8 @@ const MAKING: Row[] = [
     ['hand', 'hand'],
     ['lathe', 'lathe'],
     ['cutter', 'cutter'],
+    ['sawn', 'saw and file'],
+    ['router', 'router jig'],
   ]),
   choice('leg.neck', 'At the top', [
     ['plain', 'plain'],

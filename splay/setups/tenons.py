@@ -1,0 +1,211 @@
+"""Set-up cards for round tenons on legs: by hand, on a lathe, by cutter, by saw and file, over a router."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+
+from splay.piece import DowelScrew, Reamed, Shouldered, StakedLegs
+from splay.quantity import Quantity, Show
+from splay.quantity import degrees as deg
+from splay.setups.card import SetUp
+from splay.setups.leg_sets import LegSet
+from splay.setups.plain_card import Bench, plain_card
+from splay.setups.scenes import Scene, TenonMade
+from splay.shop import TenonCutter, Tool
+from splay.stance.staked import LegStance
+from splay.work.does import Do, JigOver, Parted, Plain, SawnSquare, Tenon
+from splay.work.marks import Kind, Mark, leg_key
+from splay.work.proofs import proof_id
+
+MARGINAL_MM = 1.0
+"""Stock that passes a cutter by less than this will still fail (common practice, no source)."""
+PAST_SHOULDER_MM = 0.5
+"""A leg this much thicker than its tenon has a shoulder that must clear the slanted mouth."""
+TURN_MM = 0.5
+"""A caliper is set over the tenon by this: the last of it comes off to the hole (common practice, no
+source)."""
+GROOVES_MM = 20.0
+"""Grooves of a parting tool lie at most this far apart (common practice, no source)."""
+FIRST_MM = 10.0
+FILE_MM = 1.0
+"""Left over the tenon by saw and chisel, for the file (common practice, no source)."""
+EASE_MM = 0.5
+"""A jig's hole is wider than what turns in it by this (common practice, no source)."""
+_CUTTER = "Clamp the stick in a vice, drill level and slow; a cutter grabs as it starts."
+_TURN = "Centre the stick well, stand out of its line as it starts; follow the lathe's own manual."
+_SHAVE = "Blade never towards the body or the holding hand."
+_OVER = (
+    "The jig clamped down, the bit covered but where the stick lies on it, hands on the leg's far end; "
+    "turn it "
+    "against the bit, never let go of it. Follow the router's own manual."
+)
+_MAKERS = {
+    "lathe": Bench("making", "Lathe"),
+    "hand": Bench("making", "Drawknife and spokeshave"),
+    "cutter": Bench("making", "Tenon cutter to buy or borrow"),
+    "sawn": Bench("making", "Saw, chisel and file"),
+    "router": Bench("making", "Turning jig over a round-bottomed router bit"),
+}
+_CAUTIONS = {"lathe": _TURN, "router": _OVER}
+
+
+def tenon_long(leg: LegStance, support: StakedLegs, inside: float) -> float:
+    """How far a tenon keeps its thickness from its end, mm: so far that a shoulder clears the slanted
+    mouth all round, where the leg is thicker than its tenon."""
+    if support.leg.at_top <= leg.bore.size + PAST_SHOULDER_MM:
+        return inside
+    return inside + support.leg.at_top / 2.0 * deg.tan(leg.boring.resultant)
+
+
+def tenons(one: LegSet, owned: tuple[Tool, ...], show: Show) -> Iterator[SetUp]:
+    """Round tenons, by whatever makes them; a powered cutter limits the square stock it takes."""
+    support, leg = one.support, one.legs[0]
+    if isinstance(support.joint, DowelScrew | Shouldered):
+        return
+    inside = one.part.in_top.quantity.value
+    long = show.length(tenon_long(leg, support, inside))
+    does: list[Do] = [Tenon(one.named, "tenon end", show.length(leg.bore.size), long)]
+    if isinstance(support.joint, Reamed):
+        does = [
+            Plain(
+                f"{one.named[0].upper()}{one.named[1:]}: taper the tenon evenly from "
+                f"{show.length(leg.bore.tip).text} at its end to {show.length(leg.bore.size).text}, "
+                f"{one.part.in_top.quantity.text} from the end."
+            )
+        ]
+    by = support.leg.tenon_by
+    if not isinstance(support.joint, Reamed):
+        does += _how(one, by, long.value, show)
+    does.append(Plain("Try it in a real hole: snug and pushed, never hammered where it is parallel."))
+    cutters = [tool for tool in owned if isinstance(tool, TenonCutter)]
+    if by == "cutter" and cutters and not isinstance(support.joint, Reamed):
+        for tool in cutters:
+            yield _by_cutter(one, tool, tuple(does), long, show)
+        return
+    maker = _MAKERS[by]
+    yield plain_card(
+        f"{one.key}.tenon",
+        "legs",
+        "tenon",
+        maker,
+        f"Tenons on {one.named}",
+        one.part.in_top,
+        "Tenon, thick",
+        _tenon_scene(one, long, show),
+        setting=show.length(leg.bore.size),
+        does=tuple(does),
+        caution=_CAUTIONS.get(by, _SHAVE),
+        legs=one.numbers,
+        proofs=(proof_id("tenon", *one.proof),),
+        makes=tuple(Mark(Kind.TENON, leg_key(number)) for number in one.numbers),
+    )
+
+
+def _how(one: LegSet, by: str, long: float, show: Show) -> list[Do]:
+    """What is set and done for a parallel tenon by each way of making one."""
+    size, stock = one.legs[0].bore.size, one.part.stock.quantity.value
+    if by == "lathe":
+        return [
+            Parted(show.length(size + TURN_MM), tuple(show.length(at) for at in _grooves(long))),
+            Plain(
+                "Turn it even between the grooves; the lathe stopped, a block with the socket's own hole "
+                "pushed "
+                "over the end shows what is left."
+            ),
+        ]
+    if by == "sawn":
+        left = size + FILE_MM
+        deep = (stock - left) / 2.0
+        if deep <= 0.0:
+            return [Plain("The stock is hardly thicker than the tenon: file it round, corners first.")]
+        return [
+            SawnSquare(show.length(long), show.length(deep), show.length(left), show.fine(left * GAUGE)),
+            Plain(
+                "File it round by turns, the stick turned a little after each stroke, until it goes into "
+                "a block "
+                "with the socket's own hole."
+            ),
+        ]
+    if by == "router":
+        return [
+            JigOver(
+                show.length(stock * math.sqrt(2.0) + EASE_MM), show.length(size), show.length(size / 2.0),
+                show.length(long),
+            ),
+            Plain("While the stock is square, its corners turning in the wider hole; on scrap first."),
+        ]  # fmt: skip
+    return []
+
+
+GAUGE = 1.0 - 1.0 / math.sqrt(2.0)
+"""In from each edge of a square where its corners come off for eight sides alike, as a share of it."""
+
+
+def _grooves(long: float) -> tuple[float, ...]:
+    """Where a parting tool goes in, from the tenon's end: near that, at the ring, evenly between, mm."""
+    first = min(FIRST_MM, long / 2.0)
+    steps = max(1, math.ceil((long - first) / GROOVES_MM - 1e-9))
+    return tuple(first + (long - first) * k / steps for k in range(steps + 1))
+
+
+def _tenon_scene(one: LegSet, long: Quantity, show: Show) -> Scene:
+    bore = one.legs[0].bore
+    size, tip = show.length(bore.size).text, show.length(bore.tip).text
+    reamed = isinstance(one.support.joint, Reamed)
+    run = one.part.in_top.quantity if reamed else long
+    return TenonMade(size, run.text, tip if reamed else "")
+
+
+def _by_cutter(one: LegSet, tool: TenonCutter, does: tuple[Do, ...], long: Quantity, show: Show) -> SetUp:
+    """A powered cutter takes square stock whose diagonal is at most its bore and what it takes."""
+    stock = one.part.stock.quantity.value
+    diagonal = stock * math.sqrt(2.0)
+    limit = tool.bore + tool.takes
+    spare = limit - diagonal
+    note = ""
+    if abs(tool.bore - one.support.joint.socket) > 0.05:
+        note = (
+            f"This cutter leaves {show.length(tool.bore).text}; the socket is "
+            f"{show.length(one.support.joint.socket).text}."
+        )
+    elif spare < 0:
+        note = (
+            f"The stock's diagonal, {show.length(diagonal).text}, is more than the "
+            f"{show.length(limit).text} it takes: plane the end thinner first."
+        )
+    elif spare < MARGINAL_MM:
+        note = (
+            f"Marginal: {show.length(diagonal).text} against {show.length(limit).text} passes on "
+            "paper and fails in use. Knock the corners off the end."
+        )
+    key = f"{one.key}.tenon"
+    figure = show.figure(
+        f"{key}.diagonal",
+        "Stock's diagonal",
+        diagonal,
+        "S · √2",
+        show.input("S", "square stock", stock),
+        show.input("m", "the cutter takes", limit),
+    )
+    return plain_card(
+        key,
+        "legs",
+        "tenon",
+        tool,
+        f"Tenons on {one.named}",
+        figure,
+        "Tenon, long",
+        _tenon_scene(one, long, show),
+        setting=long,
+        does=(
+            Plain("While the stock is square, held on its middle line, square to its end."),
+            *does,
+            Plain("Round the leg afterwards."),
+        ),
+        note=note,
+        caution=_CUTTER,
+        legs=one.numbers,
+        proofs=(proof_id("tenon", *one.proof),),
+        makes=tuple(Mark(Kind.TENON, leg_key(number)) for number in one.numbers),
+    )

@@ -1,0 +1,101 @@
+"""Round tenons by each way of making them: worked by hand, and carried out blind."""
+
+from __future__ import annotations
+
+import itertools
+import math
+from dataclasses import replace
+from typing import Any
+
+from django.test import SimpleTestCase
+
+from splay.piece import Piece, read_piece, write_piece
+from splay.piece.starters import starter
+from splay.setups.card import SetUp
+from splay.shop import workbench
+from splay.work.does import JigOver, Parted, SawnSquare, Tenon
+from tests.bench.judged import carry_out
+from tests.core.make import planned
+from tests.core.test_blind import limit
+
+SIZE, STOCK = 27.0, 41.0
+
+
+def stool(by: str, **leg: Any) -> Piece:
+    document = write_piece(starter("round_three"))
+    support = document["supports"][0]
+    support["leg"] |= {"tenon_by": by, "at_top": STOCK, **leg}
+    support["joint"] |= {"socket": SIZE}
+    return read_piece(document)
+
+
+def card(piece: Piece) -> SetUp:
+    return next(one for one in planned(piece).setups if one.operation == "tenon")
+
+
+def told(piece: Piece, kind: type) -> Any:
+    return next((do for do in card(piece).does if isinstance(do, kind)), None)
+
+
+class Ways(SimpleTestCase):
+    def test_on_a_lathe_grooves_are_turned_to_a_caliper_from_near_the_end_to_the_ring(self) -> None:
+        made = told(stool("lathe"), Parted)
+        self.assertEqual(made.caliper.value, SIZE + 0.5)
+        long = told(stool("lathe"), Tenon).long.value
+        places = [q.value for q in made.places]
+        self.assertEqual((places[0], places[-1]), (10.0, long))
+        gaps = {round(b - a, 6) for a, b in itertools.pairwise(places)}
+        self.assertEqual(len(gaps), 1)
+        self.assertLessEqual(gaps.pop(), 20.0)
+
+    def test_by_saw_a_square_a_millimetre_over_is_left_and_its_corners_come_off_evenly(self) -> None:
+        made = told(stool("sawn"), SawnSquare)
+        stock = planned(stool("sawn")).parts[0].stock.quantity.value
+        self.assertAlmostEqual(made.deep.value, (stock - SIZE - 1.0) / 2)
+        self.assertAlmostEqual(made.left.value, SIZE + 1.0)
+        # Of a regular octagon in a square s: s - 2g = g · √2.
+        self.assertAlmostEqual(made.gauge.value, (SIZE + 1.0) / (2 + math.sqrt(2)), 6)
+
+    def test_over_a_router_bit_the_jig_fits_the_square_and_the_tenon(self) -> None:
+        made = told(stool("router"), JigOver)
+        stock = planned(stool("router")).parts[0].stock.quantity.value
+        self.assertAlmostEqual(made.wide.value, math.hypot(stock, stock) + 0.5, 6)
+        self.assertEqual((made.narrow.value, made.below.value), (SIZE, SIZE / 2))
+        self.assertTrue(any("router's own manual" in one for one in card(stool("router")).cautions))
+
+    def test_stock_hardly_thicker_than_its_tenon_is_filed_round(self) -> None:
+        # A millimetre is left for the file: of stock 28 thick nothing is sawn off a tenon of 27.
+        thin = stool("sawn", at_top=28.0, at_foot=26.0)
+        self.assertIsNone(told(thin, SawnSquare))
+        self.assertIn("file it round", " ".join(card(thin).steps))
+        self.assertAlmostEqual(told(stool("sawn", at_top=29.0, at_foot=26.0), SawnSquare).deep.value, 0.5)
+
+    def test_a_tapered_tenon_is_fitted_by_hand_whatever_makes_it(self) -> None:
+        document = write_piece(stool("sawn"))
+        document["supports"][0]["joint"] = {"way": "reamed", "socket": SIZE, "included": 6}
+        self.assertIsNone(told(read_piece(document), SawnSquare))
+
+    def test_every_way_is_carried_out_and_what_is_told_wrong_is_found(self) -> None:
+        def wrong(piece: Piece, kind: type | None = None, **to: Any) -> set[str]:
+            made = planned(piece)
+            if kind is not None:
+                cards = tuple(
+                    replace(one, does=tuple(
+                        replace(do, **{k: v(do) for k, v in to.items()}) if isinstance(do, kind) else do
+                        for do in one.does
+                    )) for one in made.setups
+                )  # fmt: skip
+                made = replace(made, setups=cards)
+            tally = carry_out(piece, made, workbench())
+            return {what for what, (off, _) in tally.worst.items() if off > limit(what)}
+
+        def more(name: str, by: float) -> Any:
+            return {name: lambda do: replace(getattr(do, name), value=getattr(do, name).value + by)}
+
+        for by in ("hand", "lathe", "sawn", "router", "cutter"):
+            self.assertEqual(wrong(stool(by)), set(), by)
+        self.assertIn("caliper mm", wrong(stool("lathe"), Parted, **more("caliper", -1.0)))
+        self.assertIn("sawn into the tenon mm", wrong(stool("sawn"), SawnSquare, **more("deep", 1.0)))
+        self.assertIn("eight sides alike mm", wrong(stool("sawn"), SawnSquare, **more("gauge", 1.0)))
+        self.assertIn("bit's height mm", wrong(stool("router"), JigOver, **more("below", 0.5)))
+        self.assertIn("hole in front mm", wrong(stool("router"), JigOver, **more("wide", -1.0)))
