@@ -52,6 +52,15 @@ class Splines(SimpleTestCase):
         long = 25.0 + TOP / self.cos + THICK * self.tan + 3.0 / self.cos
         self.assertAlmostEqual(one.long, long)
 
+    def test_a_mortise_is_said_from_lines_and_words_that_are_on_the_top(self) -> None:
+        card = next(one for one in planned(self.piece).setups if one.operation == "spline_mortise")
+        said = " ".join(card.steps)
+        self.assertIn("Underside: 149.5 mm and 172 mm from the front-back line towards LEFT", said)
+        self.assertIn(
+            "from the left-right line, 6 mm to 40 mm towards FRONT, and 6 mm to 40 mm towards BACK", said
+        )
+        self.assertIn("Upper face: 145 mm and 167.5 mm from the front-back line towards RIGHT", said)
+
     def test_each_fills_its_notch_and_its_mortise_and_nothing_else(self) -> None:
         plain = {part.name: part for part in solids_of(stepped(), planned(stepped()))}
         made = {part.name: part for part in solids_of(self.piece, planned(self.piece))}
@@ -132,6 +141,10 @@ class Splines(SimpleTestCase):
         self.assertEqual(places, sorted(places))
         self.assertLess(at["spline_mortise"], at["splines"])
         self.assertIn("driven from above", str(made))
+        steps = {step.key: step.operation for step in made.steps}
+        asked = {(steps.get(need.before), steps.get(need.after)) for need in made.needs}
+        self.assertIn(("spline_in", "level"), asked)
+        self.assertIn(("joins", "slot"), asked)
 
     def test_they_are_on_the_patterns_of_top_and_board(self) -> None:
         made = {one.id: one.view for one in patterns_of(self.piece, workbench(), planned(self.piece))}
