@@ -30,7 +30,7 @@ from splay.setups.crosscut import crosscut_cards, cuts
 from splay.setups.foot import foot_cards
 from splay.setups.hand_holds import hand_hold_cards
 from splay.setups.held import held_cards
-from splay.setups.joins import join_cards
+from splay.setups.joins import join_cards, on_lines
 from splay.setups.leg_ends import leg_end_cards
 from splay.setups.leg_marks import leg_mark_cards, slot_cards
 from splay.setups.leg_sets import leg_sets
@@ -293,8 +293,8 @@ def _cards(
         *(card for card in shaped if card.operation == "rip"),
         *crosscut_cards(sticks, real.bodies, shop, show),
         *stick_tenon_cards(piece, sticks, real.bodies, show),
-        *(card for card in shaped if card.operation != "rip"),
         *join_cards(sticks, joins, show),
+        *on_lines((card for card in shaped if card.operation != "rip"), joins),
         *spline_cards(piece, sticks, through, show),
         *held_cards(sticks, screws, show),
         *groove_cards(sticks, grooved, show),

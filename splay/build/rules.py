@@ -33,8 +33,8 @@ LEGS = _of("tenon shoulder octagon taper mark pilot top_cut kerf foot_cut")
 STICKS = _of("rip crosscut notch dowel slot stick_tenon side_taper hold groove joins cut_out spline_notch")
 STRETCHERS = _of("bore_member bore_rope member_cut floor_side")
 MADE = SEAT | LEGS | STICKS | STRETCHERS
-ON_PARTS = LEGS | STICKS | STRETCHERS | {"fit"}
-"""Work on a leg or another part itself."""
+ON_PARTS = (LEGS | STICKS | STRETCHERS | {"fit"}) - {"joins"}
+"""Work on a leg or another part itself: not what is drawn on one part for another that joins it there."""
 GLUED = _of("glue wedge peg_in")
 READ = (
     "read before stretchers are bored and cut: legs stand where their holes put them",
@@ -134,12 +134,6 @@ RULES = (
         _of("glue_sides"),
         "each board is sawn, marked and tapered by itself: narrow, with straight edges, flat on the saw",
         "two ends at two heights are sawn on one wide side that no saw takes",
-    ),
-    Rule(
-        _of("joins"),
-        _of("dowel slot"),
-        "the mate of a sawn end is marked with the joint closed on its lines",
-        "nothing says where the holes of the mate belong",
     ),
     Rule(
         _of("crosscut"),

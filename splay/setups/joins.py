@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
+from dataclasses import replace
 
 from splay.parts.stick import StickPart
 from splay.quantity import Show
@@ -77,11 +78,23 @@ def join_cards(sticks: tuple[StickPart, ...], every: tuple[Meets, ...], show: Sh
             parts=tuple(one.key for one in mates),
             proofs=tuple(dict.fromkeys(_key(group[0]) for group in groups if not group[0].flush)),
             uses=tuple(Mark(Kind.FACES, one.key) for one in mates),
-            makes=tuple(
-                Mark(Kind.JOINS, one.mate.key, f"{one.body.key}.{one.end}")
-                for group in groups for one in group
-            ),
+            makes=tuple(_mark(one) for group in groups for one in group),
         )  # fmt: skip
+
+
+def on_lines(cards: Iterable[SetUp], every: tuple[Meets, ...]) -> Iterator[SetUp]:
+    """Cards for dowels and loose tenons lean on the lines of the joints: their mates are marked with the
+    joint closed on them."""
+    for card in cards:
+        if card.operation in ("dowel", "slot"):
+            mine = tuple(_mark(one) for one in every if one.body.key in card.parts)
+            yield replace(card, uses=(*card.uses, *mine))
+        else:
+            yield card
+
+
+def _mark(one: Meets) -> Mark:
+    return Mark(Kind.JOINS, one.mate.key, f"{one.body.key}.{one.end}")
 
 
 def _key(one: Meets) -> str:
