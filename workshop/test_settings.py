@@ -3,6 +3,8 @@
 import os
 import tempfile
 
+import hypothesis
+
 os.environ.setdefault("PROUD_RAKE_DATA", tempfile.mkdtemp(prefix="proud-rake-test-"))
 
 from workshop.settings import *  # noqa: F403
@@ -14,3 +16,7 @@ DATABASES["default"]["OPTIONS"] = {
     "timeout": 20,
     "init_command": "PRAGMA journal_mode=MEMORY; PRAGMA synchronous=OFF;",
 }
+
+# A loaded machine is slow, which is no fault of what is tried: bounded runs measure time, tests do not.
+hypothesis.settings.register_profile("loaded", deadline=None)
+hypothesis.settings.load_profile("loaded")
