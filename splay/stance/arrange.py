@@ -329,16 +329,25 @@ def _tapered(support: Squared, leg: Body, others: list[Body]) -> dict[str, Any]:
     }
 
 
-def with_lower_tread(piece: Piece, to: str, index: int) -> dict[str, Any]:
-    """The piece's document with a second tread in front of the top on support `index`, its steps up alike,
-    two rails under it; or with the top alone."""
-    document = write_piece(piece)
+def boards_asked(piece: Piece, to: str, index: int) -> BoardSides:
+    """The board sides that something is to be put to (`to` on) or taken from (off).
+
+    BadInput where support `index` is none, or `to` is neither.
+    """
     support = piece.supports[index] if 0 <= index < len(piece.supports) else None
     if not isinstance(support, BoardSides):
         do = "Choose board sides."
         raise BadInput(Fault("restate.support", str(index), "leaning board sides", do))
     if to not in ("on", "off"):
         raise BadInput(Fault("restate.to", shorten(to), "on, off", "Choose one of these."))
+    return support
+
+
+def with_lower_tread(piece: Piece, to: str, index: int) -> dict[str, Any]:
+    """The piece's document with a second tread in front of the top on support `index`, its steps up alike,
+    two rails under it; or with the top alone."""
+    document = write_piece(piece)
+    support = boards_asked(piece, to, index)
     made = document["supports"][index]
     cut, whole = made["cut_out"], front_back(support)
     made["lower"] = _lower_tread(piece, support) if to == "on" else None

@@ -6,6 +6,7 @@ from typing import Any
 
 from splay.errors import BadInput, Fault, shorten
 from splay.piece import ApronedLegs, BoardSides, MitredFrames, Piece, PlaneFrames, read_piece, write_piece
+from splay.stance.arrange import boards_asked
 from splay.stance.buttons import grooves
 from splay.stance.holding import Fastening, across_grain, fastenings
 from splay.stance.members import members
@@ -61,12 +62,7 @@ def with_splines(piece: Piece, to: str, index: int) -> dict[str, Any]:
     """The piece's document with splines from the boards of support `index` through the top, clear of what
     else is in the wood; or without."""
     document = write_piece(piece)
-    support = piece.supports[index] if 0 <= index < len(piece.supports) else None
-    if not isinstance(support, BoardSides):
-        do = "Choose board sides."
-        raise BadInput(Fault("restate.support", str(index), "leaning board sides", do))
-    if to not in ("on", "off"):
-        raise BadInput(Fault("restate.to", shorten(to), "on, off", "Choose one of these."))
+    support = boards_asked(piece, to, index)
     document["supports"][index]["splines"] = None
     if to == "off":
         return document
