@@ -18,5 +18,7 @@ DATABASES["default"]["OPTIONS"] = {
 }
 
 # A loaded machine is slow, which is no fault of what is tried: bounded runs measure time, tests do not.
-hypothesis.settings.register_profile("loaded", deadline=None)
+hypothesis.settings.register_profile(
+    "loaded", deadline=None, suppress_health_check=[hypothesis.HealthCheck.too_slow]
+)
 hypothesis.settings.load_profile("loaded")

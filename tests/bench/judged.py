@@ -718,7 +718,7 @@ class Judge:
 
     def _tenon(self, card: SetUp) -> None:
         """A tenon as long as told goes home: its shoulder clears the slanted mouth all round."""
-        self._turned(card)
+        self._tenon_way(card)
         for do in card.does:
             if not isinstance(do, Tenon):
                 continue
@@ -735,7 +735,7 @@ class Judge:
                     )
                     self.tally.hold("shoulder clears mm", max(0.0, -clear), card.id)
 
-    def _turned(self, card: SetUp) -> None:
+    def _tenon_way(self, card: SetUp) -> None:
         """What each way of making a round tenon leaves: never less than the hole, little more."""
         hold = self.tally.hold
         number = card.legs[0]
