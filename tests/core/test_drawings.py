@@ -162,6 +162,23 @@ class Pictures(SimpleTestCase):
             LegOnSaw(off, arc, "rim", "middle", "leg 1"),
         ]
 
+    def test_every_card_of_every_kind_has_its_picture_its_setting_its_proof_and_its_caution(self) -> None:
+        """What is followed in the browser for some kinds holds for all."""
+        for start in STARTS:
+            made = planned(starter(start))
+            proofs = {proof.id for proof in made.proofs}
+            pictures = draw(starter(start), workbench(), made).pictures
+            for card in made.setups:
+                with self.subTest(start, card=card.id):
+                    self.assertGreater(len(pictures[card.id].shapes), 2)
+                    self.assertRegex(card.setting.text, r"\d")
+                    self.assertTrue(card.steps or card.which_way)
+                    self.assertLessEqual(set(card.proofs), proofs)
+                    # Marking is no cut: it may prove nothing, and hurts nobody.
+                    if card.way != "marking":
+                        self.assertTrue(card.cautions)
+                        self.assertTrue(card.proofs or card.operation == "splines")
+
     def test_every_picture_stays_in_its_frame_and_names_both_sides(self) -> None:
         for off in (0.0, 5.0, 14.0, 28.0):
             for scene in self.scenes(off):
