@@ -15,7 +15,8 @@ from splay.setups.scenes import ButtonMade, Grooving
 from splay.setups.slips import Slip
 from splay.setups.words import counted
 from splay.stance.buttons import BODY_MM, DRAWS_MM, SNUG_MM, Grooved
-from splay.work.does import Buttons, Do, Groove, Plain
+from splay.work.does import Do, Plain
+from splay.work.joinery import Buttons, Groove
 from splay.work.marks import Kind, Mark
 from splay.work.phrases import listed
 from splay.work.proofs import proof_id

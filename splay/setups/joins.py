@@ -16,7 +16,8 @@ from splay.setups.words import counted, singular
 from splay.setups.words import every as every_of
 from splay.stance.body import Side
 from splay.stance.meets import Meets
-from splay.work.does import Joins, Plain
+from splay.work.does import Plain
+from splay.work.joinery import Joins
 from splay.work.marks import Kind, Mark
 from splay.work.phrases import listed
 from splay.work.proofs import proof_id

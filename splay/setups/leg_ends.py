@@ -21,7 +21,8 @@ from splay.stance.lines import leans_outward, named_faces, socket_line, turned
 from splay.stance.staked import LegStance, Stance
 from splay.stance.taper import taper_at
 from splay.stance.vectors import Vec, cross, dot
-from splay.work.does import Between, Bit, Do, OnEnd, OverEnd, Plain
+from splay.work.does import Bit, Do, OnEnd, OverEnd, Plain
+from splay.work.joinery import Between
 from splay.work.lays import OnSaw, Upright
 from splay.work.marks import Kind, Mark, leg_key
 from splay.work.phrases import listed

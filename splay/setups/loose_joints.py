@@ -16,7 +16,8 @@ from splay.setups.scenes import JointHoles, Scene
 from splay.setups.words import counted
 from splay.shop import RouterTable, TiltingTable, Tool
 from splay.stance.body import Body, shares
-from splay.work.does import Bit, Plain, Spots
+from splay.work.does import Bit, Plain
+from splay.work.joinery import Spots
 from splay.work.lays import EndUp
 from splay.work.phrases import listed
 from splay.work.proofs import proof_id

@@ -13,7 +13,8 @@ from splay.setups.member_cards import end_called
 from splay.setups.plain_card import PENCIL, Bench, plain_card
 from splay.setups.scenes import Marked, StretcherMade
 from splay.stance.members import acute
-from splay.work.does import Along, Cut, Do, DrawLine, Plain, Tenon, Write
+from splay.work.does import Along, Cut, Do, DrawLine, Plain, Write
+from splay.work.joinery import Tenon
 from splay.work.marks import Kind, Mark, member_key
 from splay.work.proofs import proof_id
 

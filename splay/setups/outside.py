@@ -13,7 +13,8 @@ from splay.setups.held import DRILL
 from splay.setups.plain_card import plain_card
 from splay.setups.scenes import MitreDowelled
 from splay.stance.outside import Driven, Way, driven
-from splay.work.does import Bit, Do, Places, Plain
+from splay.work.does import Bit, Do, Plain
+from splay.work.joinery import Places
 from splay.work.lays import IntoSide
 from splay.work.marks import SEAT, Kind, Mark
 from splay.work.proofs import proof_id

@@ -17,7 +17,8 @@ from splay.setups.words import counted
 from splay.shop import BandSaw, HandPlane, Shop, TaperJig
 from splay.stance.body import Body, SideTaper
 from splay.stance.side_taper import against, packing
-from splay.work.does import Do, Plain, TaperLine
+from splay.work.does import Do, Plain
+from splay.work.joinery import TaperLine
 from splay.work.lays import SideTapered
 from splay.work.marks import Kind, Mark
 from splay.work.phrases import listed

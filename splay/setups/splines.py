@@ -16,7 +16,8 @@ from splay.setups.scenes import SplineSeen
 from splay.setups.words import counted
 from splay.stance.body import Body
 from splay.stance.splines import Splined
-from splay.work.does import Do, EndNotches, MakeSplines, Mortises, Plain
+from splay.work.does import Do, Plain
+from splay.work.joinery import EndNotches, MakeSplines, Mortises
 from splay.work.marks import Kind, Mark, lettered
 from splay.work.phrases import listed
 from splay.work.proofs import proof_id

@@ -17,7 +17,8 @@ from splay.shop import BandSaw, HandPlane, Handsaw, TableSaw, Tool
 from splay.shop.scale import within_reach
 from splay.stance.body import Body, Void
 from splay.stance.convex import Plane
-from splay.work.does import CutOut, Do, Notch, Plain, Write
+from splay.work.does import Do, Plain, Write
+from splay.work.joinery import CutOut, Notch
 from splay.work.lays import OnSide
 from splay.work.marks import Kind, Mark
 from splay.work.phrases import listed

@@ -12,7 +12,8 @@ from splay.setups.crosscut import station_of
 from splay.setups.plain_card import Bench, plain_card
 from splay.setups.scenes import TenonMade
 from splay.stance.body import Body
-from splay.work.does import Plain, Shoulders, Transferred
+from splay.work.does import Plain
+from splay.work.joinery import Shoulders, Transferred
 from splay.work.marks import Kind, Mark
 from splay.work.phrases import listed
 from splay.work.proofs import proof_id

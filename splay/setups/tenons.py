@@ -14,7 +14,8 @@ from splay.setups.plain_card import Bench, plain_card
 from splay.setups.scenes import Scene, TenonMade
 from splay.shop import TenonCutter, Tool
 from splay.stance.staked import LegStance
-from splay.work.does import Do, JigOver, Parted, Plain, SawnSquare, Tenon
+from splay.work.does import Do, Plain
+from splay.work.joinery import JigOver, Parted, SawnSquare, Tenon
 from splay.work.marks import Kind, Mark, leg_key
 from splay.work.proofs import proof_id
 

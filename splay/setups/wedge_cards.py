@@ -14,7 +14,8 @@ from splay.setups.plain_card import Bench, plain_card
 from splay.setups.scenes import WedgeCut
 from splay.stance.staked import Stance
 from splay.stance.wedges import WedgeMade, wedge_made
-from splay.work.does import Do, MakeWedge, Plain
+from splay.work.does import Do, Plain
+from splay.work.joinery import MakeWedge
 from splay.work.proofs import proof_id
 from splay.work.takes import Butt
 

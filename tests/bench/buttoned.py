@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from splay.setups.card import SetUp
-from splay.work.does import Buttons, Groove
+from splay.work.joinery import Buttons, Groove
 from splay.work.takes import Deep, ToGroove
 from tests.bench.frames import Array, unit, vec
 from tests.bench.held import lying_over, width_middle

@@ -17,13 +17,13 @@ from splay.work.does import (
     FromEdge,
     LongPoint,
     NameFaces,
-    Notch,
     OnEnd,
     OverEnd,
     Round,
     Turned,
     TwoWay,
 )
+from splay.work.joinery import Notch
 from splay.work.lays import ByHand, OnLines, OnSaw, OnSide, OnTilt, Toward
 from splay.work.marks import Kind, Mark
 from splay.work.seat import Act, Letters, Prick, Ring, Row, Sightline

@@ -9,7 +9,7 @@ import numpy as np
 
 from splay.setups.card import SetUp
 from splay.stance.body import Body
-from splay.work.does import CutOut, Joins
+from splay.work.joinery import CutOut, Joins
 from splay.work.takes import ToLine
 from tests.bench.frames import Array, unit, vec
 from tests.bench.tapered import Plane, TaperedStick, meet

@@ -20,14 +20,12 @@ from splay.stance.members import MemberStance, RopeStance, floor_side, members
 from splay.stance.staked import LegStance, support_of
 from splay.stance.taper import size_at
 from splay.stance.vectors import word
-from splay.work.does import (
+from splay.work.does import Bit, Cut, LongPoint
+from splay.work.joinery import (
     Between,
-    Bit,
-    Cut,
     CutOut,
     Groove,
     JigOver,
-    LongPoint,
     Notch,
     Parted,
     SawnSquare,

@@ -9,7 +9,8 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from splay.setups.card import SetUp
-from splay.work.does import Bit, Places
+from splay.work.does import Bit
+from splay.work.joinery import Places
 from splay.work.lays import IntoSide
 from tests.bench.frames import Array, unit, vec
 

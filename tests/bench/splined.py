@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from splay.setups.card import SetUp
-from splay.work.does import EndNotches, MakeSplines, Mortises
+from splay.work.joinery import EndNotches, MakeSplines, Mortises
 from splay.work.takes import Mortised
 from tests.bench.frames import Array, unit, vec
 from tests.bench.tapered import Plane, TaperedStick, meet

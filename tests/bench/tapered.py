@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING, Any
 import numpy as np
 
 from splay.setups.card import SetUp
-from splay.work.does import TaperLine
+from splay.work.joinery import TaperLine
 from splay.work.lays import SideTapered
 from splay.work.takes import AcrossEnd
 from tests.bench import hands

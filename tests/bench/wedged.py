@@ -7,7 +7,8 @@ from typing import TYPE_CHECKING
 
 from splay.setups.card import SetUp
 from splay.stance.staked import support_of
-from splay.work.does import Kerf, MakeWedge
+from splay.work.does import Kerf
+from splay.work.joinery import MakeWedge
 
 if TYPE_CHECKING:
     from tests.bench.judged import Judge

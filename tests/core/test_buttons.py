@@ -23,7 +23,7 @@ from splay.stance.restate import Restate, restate
 from splay.stance.staked import stand
 from splay.timber.choices import WoodChoice
 from splay.timber.effects import effects
-from splay.work.does import Buttons, Groove
+from splay.work.joinery import Buttons, Groove
 from tests.bench.judged import carry_out
 from tests.bench.pieces import framed, random_shop
 from tests.core.make import planned, proof_of

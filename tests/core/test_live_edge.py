@@ -35,7 +35,8 @@ from splay.timber.needs import needs_of
 from splay.views.mesh import seen_meshes
 from splay.views.scene import Model
 from splay.views.surface import surface
-from splay.work.does import LongPoint, Places
+from splay.work.does import LongPoint
+from splay.work.joinery import Places
 from splay.work.lays import IntoSide
 from tests.bench.judged import carry_out
 from tests.bench.levelled import level

@@ -22,7 +22,7 @@ from splay.shop import read_shop, workbench, write_shop
 from splay.stance.body import Body
 from splay.stance.restate import Restate, restate
 from splay.stance.staked import stand
-from splay.work.does import TaperLine
+from splay.work.joinery import TaperLine
 from splay.work.lays import SideTapered
 from tests.bench.judged import Tally, carry_out
 from tests.bench.pieces import random_shop

@@ -23,7 +23,7 @@ from splay.stance.restate import Restate, restate
 from splay.stance.splines import splined
 from splay.stance.staked import stand
 from splay.timber.fixings import fixings
-from splay.work.does import EndNotches, Mortises
+from splay.work.joinery import EndNotches, Mortises
 from tests.bench.judged import carry_out
 from tests.core.make import planned
 from tests.core.test_blind import limit

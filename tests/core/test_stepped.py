@@ -39,8 +39,8 @@ from splay.stance.staked import stand
 from splay.stance.underfoot import bearings
 from splay.timber.choices import WoodChoice
 from splay.timber.needs import needs_of
-from splay.work.does import CutOut, Joins
 from splay.work.doing import steps
+from splay.work.joinery import CutOut, Joins
 from tests.bench.judged import Tally, carry_out
 from tests.bench.pieces import framed, random_shop
 from tests.core.make import planned

@@ -13,7 +13,7 @@ from splay.piece import Piece, read_piece, write_piece
 from splay.piece.starters import starter
 from splay.setups.card import SetUp
 from splay.shop import workbench
-from splay.work.does import JigOver, Parted, SawnSquare, Tenon
+from splay.work.joinery import JigOver, Parted, SawnSquare, Tenon
 from tests.bench.judged import carry_out
 from tests.core.make import planned
 from tests.core.test_blind import limit

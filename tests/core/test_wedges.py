@@ -18,7 +18,8 @@ from splay.reading import Reading
 from splay.setups.card import SetUp
 from splay.shop import workbench
 from splay.stance.wedges import slot_bearing, wedge_made
-from splay.work.does import Kerf, MakeWedge
+from splay.work.does import Kerf
+from splay.work.joinery import MakeWedge
 from tests.bench.judged import carry_out
 from tests.core.make import piece, planned, round_stool
 from tests.core.test_blind import limit
