@@ -87,7 +87,7 @@ def joint_lined(scene: JointLined) -> list[Shape]:
         line("cut", (at, -66.0), (at, 66.0)),
         text("label", (at + 29.0, low + 60.0), scene.what),
         text("label", (-146.0, 78.0), scene.start, anchor="start"),
-        text("label", (146.0, 40.0), scene.face, anchor="end"),
+        text("label", (150.0, 78.0), scene.face, anchor="end"),
         text("label", (150.0, -76.0), scene.edge, anchor="end"),
         text("pointer", (at, -112.0), f"{scene.lead} on the line", anchor="start"),
     ]
