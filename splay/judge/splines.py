@@ -34,6 +34,13 @@ def splines(piece: Piece, every: tuple[Splined, ...], show: Show) -> Iterator[Fi
         field = f"supports.{index}.splines"
         yield from _in_boards(support, mine, field, show)
         yield from _in_top(piece, mine, field, show)
+        if support.held is not None and support.held.moves > 0.0:
+            yield found(
+                "spline_held", "note",
+                "Splines glue the top to its boards, and what holds it from below leaves it room to move.",
+                "Leave one of the two out, or give it no room to move.", show.length(support.held.moves),
+                show.length(0.0), f"supports.{index}.held.moves",
+            )  # fmt: skip
 
 
 def _in_boards(support: BoardSides, mine: list[Splined], field: str, show: Show) -> Iterator[Finding]:

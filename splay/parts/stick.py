@@ -83,6 +83,8 @@ class StickPart:
     bevels: tuple[Figure, ...]
     notches: tuple[Figure, ...]
     tapers: tuple[TaperedSide, ...]
+    noun: str = ""
+    """What one of its sort is called where that is not its role."""
 
 
 def end_cut(plane: Plane) -> EndCut:
@@ -157,6 +159,8 @@ def stick_part(body: Body, show: Show) -> StickPart:
         bevels=_bevels(body, show),
         notches=_notches(body, show),
         tapers=tuple(_tapered(body, taper, show) for taper in body.tapers),
+        # A side that is glued up is two boards until then.
+        noun="board" if body.glued else "",
     )
 
 

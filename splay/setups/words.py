@@ -16,6 +16,7 @@ _PLURALS = {
     "link": "links",
     "apron": "aprons",
     "tread": "treads",
+    "board": "boards",
 }
 
 
@@ -32,8 +33,9 @@ def singular(role: str) -> str:
 def every(parts: Iterable[StickPart], of: int) -> str:
     """Parts by their names; more than two of them that are all there are, `of` so many, by their number."""
     mine = list({part.key: part for part in parts}.values())
-    if len(mine) == of and of > 2 and len({part.role for part in mine}) == 1:
-        return f"all {of} {plural(mine[0].role)}"
+    sorts = {part.noun or part.role for part in mine}
+    if len(mine) == of and of > 2 and len(sorts) == 1:
+        return f"all {of} {plural(sorts.pop())}"
     return listed(part.name for part in mine)
 
 
@@ -49,12 +51,11 @@ def counted(parts: Iterable[StickPart]) -> str:
     mine = {part.key: part for part in parts}.values()
     roles: dict[str, list[StickPart]] = {}
     for part in mine:
-        roles.setdefault(part.role, []).append(part)
+        roles.setdefault(part.noun or part.role, []).append(part)
     said = []
     if len(mine) == 2 and len(roles) == 1:
         return " and ".join(with_the(part.name) for part in mine)
     for role, alike in roles.items():
         one = with_the(alike[0].name)
-        boards = all(part.name.endswith("board") for part in alike)
-        said.append(one if len(alike) == 1 else f"{len(alike)} {'boards' if boards else plural(role)}")
+        said.append(one if len(alike) == 1 else f"{len(alike)} {plural(role)}")
     return " and ".join(said)

@@ -27,7 +27,7 @@ from splay.work.joinery import EndNotches, Mortises
 from tests.bench.judged import carry_out
 from tests.core.make import planned
 from tests.core.test_blind import limit
-from tests.core.test_stepped import LONG, SPLAY, THICK, TOP, codes, stepped
+from tests.core.test_stepped import LONG, SCREWS, SPLAY, THICK, TOP, codes, stepped
 
 
 class Splines(SimpleTestCase):
@@ -121,10 +121,13 @@ class Splines(SimpleTestCase):
             ("spline_grain", stepped(top={"grain": 90.0}, splines=self.CHOSEN)),
             ("spline_hollow", stepped(top={"hollow": dish}, splines=self.CHOSEN)),
             ("inside_meet", stepped(splines={**self.CHOSEN, "from_edges": 43.0})),
+            ("spline_held", stepped(splines=self.CHOSEN, held=SCREWS)),
         ):  # fmt: skip
             with self.subTest(wanted):
                 self.assertIn(wanted, codes(piece))
         self.assertEqual(codes(self.piece), set())
+        still = stepped(splines=self.CHOSEN, held={**SCREWS, "moves": 0.0})
+        self.assertNotIn("spline_held", codes(still))
 
     def test_they_are_put_in_clear_of_the_rails_and_taken_out_again(self) -> None:
         for piece in (stepped(), starter("board_sides")):

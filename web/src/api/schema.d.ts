@@ -8563,6 +8563,11 @@ export interface components {
             name: string;
             /** Notches */
             notches: components["schemas"]["Figure"][];
+            /**
+             * Noun
+             * @default
+             */
+            noun: string;
             overall: components["schemas"]["Figure"];
             /** Role */
             role: string;
