@@ -222,16 +222,14 @@ def _sides(piece: Piece) -> Iterator[Step]:
                     "Dry first: the short board's back edge on the long one's front edge, no light between "
                     "them; plane both edges together until there is none.",
                     "Left with left, right with right, outer faces one way: a left and a right side "
-                    "mirror each "
-                    "other.",
+                    "mirror each other.",
                     *(
                         ("Keep the tapers' offcuts: under the clamps they make the edges straight again.",)
                         if support.taper is not None
                         else ()
                     ),
                     "Glue on both edges; both feet's sawn ends in one line along a straight-edge, faces "
-                    "flush, "
-                    "clamps across, by turns over and under.",
+                    "flush, clamps across, by turns over and under.",
                 ),
             )
 
@@ -272,9 +270,8 @@ def _splines(piece: Piece, plan: Plan) -> Iterator[Step]:
                 key=f"spline_in.{support.id}",
                 do=(
                     "The top on its boards, mortises over notches; glue in both, and on the splines.",
-                    f"{len(mine)} splines from above, lower end first, until each stands on the bottom of "
-                    "its "
-                    "notch: the sound changes.",
+                    f"{len(mine)} splines from above, lower end first, until each stands on the bottom "
+                    "of its notch: the sound changes.",
                     "When the glue has set sawn off over a card, and pared from the rim inwards."
                     if mine[0].chosen.proud == 0.0
                     else "When the glue has set sawn to what is to stand out, its edges eased.",
@@ -307,12 +304,9 @@ def _lower(support: Support, show: Show) -> tuple[str, ...]:
         return ()
     front = show.length(lower.past_front).text
     return (
-        f"The lower tread first, its upper face down too: back edge against the long boards, {front} past "
-        "the "
-        "short "
-        f"ones in front, {show.length(lower.past_ends).text} past their outer faces at either end; a "
-        "clamp on "
-        "each end.",
+        f"The lower tread first, its upper face down too: back edge against the long boards, {front} "
+        f"past the short ones in front, {show.length(lower.past_ends).text} past their outer faces at "
+        "either end; a clamp on each end.",
     )
 
 

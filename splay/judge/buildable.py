@@ -173,12 +173,8 @@ def _boards(support: BoardSides, high: float, base: str) -> Iterator[_Against]:
         for j, rail in enumerate(lower.rails):
             field = f"{base}.lower.rails.{j}"
             yield _low(rail, low, field, "rail under the lower tread")
-            half = (rail.depth if rail.lies == "flat" else rail.thickness) / 2.0
-            yield _Against(
-                "rail_outside", "stance", "A rail under the lower tread lies past the short boards' edges.",
-                "Move it nearer the middle, or make the boards wider.", abs(rail.offset) + half,
-                lower.board / 2.0, f"{field}.offset",
-            )  # fmt: skip
+            first = _tapered_in(support, "front", rail, low) - lower.board / 2.0
+            yield _beside(rail, (first, lower.board / 2.0), field)
         edge = lower.upper_edge
         down = edge.size * deg.tan(edge.angle) if edge.way == "chamfer" else edge.size
         yield _Against(
@@ -189,15 +185,15 @@ def _boards(support: BoardSides, high: float, base: str) -> Iterator[_Against]:
     for j, rail in enumerate(support.rails):
         field = f"{base}.rails.{j}"
         yield _low(rail, high, field, "tread" if rail.lies == "flat" else "rail")
-        half = (rail.depth if rail.lies == "flat" else rail.thickness) / 2.0
-        # Above the lower tread's underside there are only the long boards.
-        first = front if lower is not None and rail.drop >= high - low else -support.width / 2
-        middle = (first + back) / 2.0
-        yield _Against(
-            "rail_outside", "stance", "A piece between the boards lies past their edges.",
-            "Move it nearer the middle, or make the boards wider.", abs(rail.offset - middle) + half,
-            back - middle, f"{field}.offset",
-        )  # fmt: skip
+        last = back - _tapered_in(support, "back", rail, high)
+        first = -support.width / 2.0
+        if lower is None:
+            first += _tapered_in(support, "front", rail, high)
+        elif rail.drop >= high - low:
+            # Below the lower tread's underside there are the short boards too.
+            below = rail.model_copy(update={"drop": rail.drop - (high - low)})
+            first = front + _tapered_in(support, "front", below, low)
+        yield _beside(rail, (first, last), field)
     cut = support.cut_out
     if cut is None:
         return
@@ -210,6 +206,29 @@ def _boards(support: BoardSides, high: float, base: str) -> Iterator[_Against]:
         "Cut it narrower, or make the board wider.", cut.width, back - front - CLEAR_MM,
         f"{base}.cut_out.width",
     )  # fmt: skip
+
+
+def _beside(rail: CrossPiece, room: tuple[float, float], field: str) -> _Against:
+    """A piece between boards against their edges, from where to where front to back they go there."""
+    half = (rail.depth if rail.lies == "flat" else rail.thickness) / 2.0
+    first, last = room
+    middle = (first + last) / 2.0
+    return _Against(
+        "rail_outside", "stance", "A piece between the boards lies past their edges.",
+        "Move it nearer the middle, or make the boards wider.", abs(rail.offset - middle) + half,
+        last - middle, f"{field}.offset",
+    )  # fmt: skip
+
+
+def _tapered_in(support: BoardSides, edge: str, rail: CrossPiece, tall: float) -> float:
+    """How far in a board's edge comes beside a piece between the boards, where it is narrowest there, mm:
+    evenly over the board's whole height (`tall`)."""
+    taper = support.taper
+    if taper is None or taper.sides not in (edge, "both") or tall <= 0.0:
+        return 0.0
+    deep = rail.thickness if rail.lies == "flat" else rail.depth
+    share = 1.0 - rail.drop / tall if taper.narrower == "top" else (rail.drop + deep) / tall
+    return taper.off * max(0.0, min(1.0, share))
 
 
 def _aproned(support: ApronedLegs, high: float, base: str) -> Iterator[_Against]:

@@ -113,8 +113,7 @@ def _through(piece: Piece, mine: list[Grooved], field: str, show: Show) -> Itera
         yield found(
             "held_through", "stop",
             f"The buttons' screws reach {show.length(bite).text} up into the {named}: they come through, "
-            "or "
-            "nearly.",
+            "or nearly.",
             f"Let them {show.length(bite - room).text} less far in.",
             show.length(bite), show.length(room), f"{field}.bite", thin,
         )  # fmt: skip

@@ -45,7 +45,7 @@ def bare(piece: Piece, index: int, under: set[str], field: str, show: Show) -> I
         if own == index and into.key not in under:
             yield found(
                 "tread_loose", "stop", f"Nothing lies flat under the {into.name} that could hold it.",
-                "Give it a rail between its boards, as far down as its underside.",
+                "Put a rail between the boards right under it, its drop nought.",
                 show.length(into.down), None, field,
             )  # fmt: skip
 
@@ -56,9 +56,8 @@ def _depths(piece: Piece, mine: list[Fastening], field: str, show: Show) -> Iter
     if short.sunk < 0.0:
         yield found(
             "held_proud", "stop",
-            f"The {short.into.name}'s screws are {show.length(-short.sunk).text} longer than what they go "
-            "through and "
-            "into: their heads stand out.",
+            f"The {short.into.name}'s screws are {show.length(-short.sunk).text} longer than what they "
+            "go through and into: their heads stand out.",
             "Take shorter screws, or let them go deeper into it.",
             show.length(screw.length), show.length(screw.length + short.sunk), f"{field}.length",
         )  # fmt: skip
@@ -75,8 +74,7 @@ def _depths(piece: Piece, mine: list[Fastening], field: str, show: Show) -> Iter
         yield found(
             "held_through", "stop",
             f"The {thin.into.name}'s screws reach {show.length(thin.reach).text} up into it: they come "
-            "through, or "
-            "nearly.",
+            "through, or nearly.",
             f"Let them {show.length(over).text} less far in: heads less deep, or shorter screws.",
             show.length(thin.reach), show.length(room), f"{field}.bite", (thin.at[0], thin.at[1]),
         )  # fmt: skip

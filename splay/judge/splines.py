@@ -97,8 +97,7 @@ def _in_top(piece: Piece, mine: list[Splined], field: str, show: Show) -> Iterat
         yield found(
             "spline_grain", "caution",
             f"The top's grain runs {show.angle(turned).text} off side to side: glued to boards that do "
-            "not move "
-            "along it, it splits or lifts.",
+            "not move along it, it splits or lifts.",
             "Turn the grain from side to side, or hold the top from below with room to move.",
             show.angle(turned), show.angle(GRAIN_DEG), "top.grain", station="top",
         )  # fmt: skip

@@ -19,8 +19,14 @@ _SEAT = (
 
 _SPLINED = (
     "Seat upside down, the frame's upper ends on their marks on the underside, FRONT to FRONT: every "
-    "notch over "
-    "its mortise. Tried dry with the splines in; they are driven from above."
+    "notch over its mortise. Tried dry with the splines in; they are driven from above."
+)
+
+
+_TRIED = (
+    "At once, before the glue sets: on its feet, the lower tread dry on the short boards, its back edge "
+    "against the long ones, past the outer faces alike at both ends. That tells whether the sides stand "
+    "square to the front; then it comes off again."
 )
 
 
@@ -102,21 +108,12 @@ def _boards(bodies: list[Body]) -> list[Stage]:
     steps = (
         _DRY,
         "The left side on the bench, inner face up; every rail and tread on its lines there by its left "
-        "end, "
-        "upper edge or upper face towards the side's upper end.",
+        "end, upper edge or upper face towards the side's upper end.",
         "The right side down over all their right ends at once, each started before one is driven.",
+        *((_TRIED,) if lower else ()),
     )
-    made = [_stage("Both sides and what runs between", steps, sides + between, 2 * len(between))]
-    if lower:
-        told = (
-            "Before the glue has set, standing on its feet: the lower tread dry on the short boards, its "
-            "back "
-            "edge against the long ones, past the outer faces alike at both ends. It tells whether the "
-            "sides "
-            "stand square to the front; then off again.",
-        )
-        made.append(_stage("The lower tread, tried", told, lower, 0))
-    return [*made, _onto_seat(bodies)]
+    made = _stage("Both sides and what runs between", steps, sides + between + lower, 2 * len(between))
+    return [made, _onto_seat(bodies)]
 
 
 def _aproned(bodies: list[Body]) -> list[Stage]:

@@ -42,7 +42,7 @@ class LowerTread(Frozen):
     thickness: Stock = 22.0
     """Thickness of the tread, mm."""
     past_front: Annotated[float, Length(0, 200)] = 15.0
-    """The tread past the short boards' front edges, mm."""
+    """The tread past the short boards' front edges, where it lies on them, mm."""
     past_ends: Annotated[float, Length(0, 300)] = 20.0
     """The tread past the boards' outer faces, where it lies on them, mm."""
     rails: Annotated[tuple[CrossPiece, ...], Field(max_length=4)] = ()

@@ -38,8 +38,7 @@ _TURN = "Centre the stick well, stand out of its line as it starts; follow the l
 _SHAVE = "Blade never towards the body or the holding hand."
 _OVER = (
     "The jig clamped down, the bit covered but where the stick lies on it, hands on the leg's far end; "
-    "turn it "
-    "against the bit, never let go of it. Follow the router's own manual."
+    "turn it against the bit, never let go of it. Follow the router's own manual."
 )
 _MAKERS = {
     "lathe": Bench("making", "Lathe"),
@@ -110,9 +109,8 @@ def _how(one: LegSet, by: str, long: float, show: Show) -> list[Do]:
         return [
             Parted(show.length(size + TURN_MM), tuple(show.length(at) for at in _grooves(long))),
             Plain(
-                "Turn it even between the grooves; the lathe stopped, a block with the socket's own hole "
-                "pushed "
-                "over the end shows what is left."
+                "Turn it even between the grooves; the lathe stopped, a block with the socket's own "
+                "hole pushed over the end shows what is left."
             ),
         ]
     if by == "sawn":
@@ -123,9 +121,8 @@ def _how(one: LegSet, by: str, long: float, show: Show) -> list[Do]:
         return [
             SawnSquare(show.length(long), show.length(deep), show.length(left), show.fine(left * GAUGE)),
             Plain(
-                "File it round by turns, the stick turned a little after each stroke, until it goes into "
-                "a block "
-                "with the socket's own hole."
+                "File it round by turns, the stick turned a little after each stroke, until it goes "
+                "into a block with the socket's own hole."
             ),
         ]
     if by == "router":

@@ -63,11 +63,21 @@ def front_back(support: BoardSides) -> tuple[float, float]:
     return -half - (support.lower.board if support.lower is not None else 0.0), half
 
 
+def lower_span(support: BoardSides) -> tuple[float, float]:
+    """From where to where front to back a lower tread goes (y), mm: past the short boards where it lies on
+    them, which are narrower there perhaps."""
+    lower, taper = support.lower, support.taper
+    assert lower is not None
+    in_front = taper is not None and taper.narrower == "top" and taper.sides in ("front", "both")
+    edge = front_back(support)[0] + (taper.off if taper is not None and in_front else 0.0)
+    return edge - lower.past_front, -support.width / 2
+
+
 def front_corner(support: BoardSides) -> Vec:
     """The middle of a lower tread's upper front edge, top frame, mm."""
     lower = support.lower
     assert lower is not None
-    return (0.0, front_back(support)[0] - lower.past_front, -lower.drop)
+    return (0.0, lower_span(support)[0], -lower.drop)
 
 
 def _outward(support: BoardSides, side: int) -> Vec:
@@ -147,7 +157,7 @@ def _tread(support: BoardSides, index: int) -> Body:
     assert lower is not None
     under = lower.drop + lower.thickness
     half = outer_at(support, under) + lower.past_ends
-    front, back = front_back(support)[0] - lower.past_front, -support.width / 2
+    front, back = lower_span(support)
     middle: Vec = (0.0, (front + back) / 2, -lower.drop - lower.thickness / 2)
     made = body(
         lower_key(support),

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 from splay.piece import ApronedLegs, BoardSides, MitredFrames, Outline, Piece, PlaneFrames, TopScrews
 from splay.quantity import degrees as deg
-from splay.stance.board_sides import lower_key
+from splay.stance.board_sides import lower_key, lower_span
 from splay.stance.body import Body, Side
 from splay.stance.outline import points
 from splay.stance.side_taper import cross_section, point, side_plane
@@ -59,8 +59,7 @@ def carried(piece: Piece) -> Iterator[tuple[int | None, Carried]]:
     for index, support in enumerate(piece.supports):
         lower = support.lower if isinstance(support, BoardSides) else None
         if isinstance(support, BoardSides) and lower is not None:
-            front = -support.width / 2 - lower.board - lower.past_front
-            middle = (front - support.width / 2) / 2
+            middle = sum(lower_span(support)) / 2
             under = lower.drop + lower.thickness
             yield (
                 index,

@@ -67,20 +67,18 @@ def _(one: joinery.Parted) -> str:
 def _(one: joinery.SawnSquare) -> str:
     return (
         f"While the stock is square: saw in on all four faces, {one.at.text} from the tenon end, "
-        f"{one.deep.text} "
-        f"deep; split the waste off from the end, pare flat: {one.left.text} square is left. Lines "
-        f"{one.gauge.text} in from every edge, the corners off to them: eight sides."
+        f"{one.deep.text} deep; split the waste off from the end, pare flat: {one.left.text} square is "
+        f"left. Lines {one.gauge.text} in from every edge, the corners off to them: eight sides."
     )
 
 
 @do.register
 def _(one: joinery.JigOver) -> str:
     return (
-        f"Two holes in line, {one.wide.text} in front and {one.narrow.text} behind; the bit's top between "
-        "them, "
-        f"{one.below.text} below their middle: a dowel through the hole behind just touches it. Turned "
-        "slowly "
-        f"and fed in from the front until the tenon stands {one.long.text} from the bit's middle."
+        f"Two holes in line, {one.wide.text} in front and {one.narrow.text} behind; the bit's top "
+        f"between them, {one.below.text} below their middle: a dowel through the hole behind just "
+        f"touches it. Turned slowly and fed in from the front until the tenon stands {one.long.text} "
+        "from the bit's middle."
     )
 
 
@@ -187,8 +185,8 @@ def _(one: joinery.EndNotches) -> str:
     # Said one by one: figures alike at their ends are not to be run together.
     places = ", and ".join(f"{a.text} to {b.text}" for a, b in one.cheeks)
     return (
-        f"{cap(one.named)}, {one.end}: out from {places} from the {one.edge}, down both faces; the bottom "
-        f"{one.deep.text} down the {one.face}, square through to the other."
+        f"{cap(one.named)}, {one.end}: cut out from {places} from the {one.edge}, down both faces; the "
+        f"bottom {one.deep.text} down the {one.face}, square through to the other."
     )
 
 

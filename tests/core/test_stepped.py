@@ -131,6 +131,23 @@ class ByHand(SimpleTestCase):
             foot = abs(spread(one, 1)[edge] - spread(whole, 1)[edge])
             self.assertLess(foot, 11.0 * one.thickness * self.tan / (ends - begins) + 1e-6, name)
 
+    def test_it_stands_past_the_boards_where_it_lies_on_them_however_those_are_tapered(self) -> None:
+        """What is told when it is held: so far past the boards in front, so far past their outer faces."""
+        for taper in (
+            None,
+            {"off": 10.0},
+            {"off": 10.0, "narrower": "foot"},
+            {"off": 10.0, "sides": "back"},
+        ):
+            piece = stepped(taper=taper)
+            short, tread = body(piece, "left short board"), body(piece, "lower tread")
+            ends = [p for s in short.stood for f in s for p in f.corners if abs(p[2] + DROP + TREAD) < 1e-6]
+            # The corner of the outer face, from which the edge is measured.
+            outer = min(p[0] for p in ends)
+            front = min(p[1] for p in ends if abs(p[0] - outer) < 1e-6)
+            self.assertAlmostEqual(front - spread(tread, 1)[0], FRONT, 6, str(taper))
+            self.assertAlmostEqual(outer - spread(tread, 0)[0], ENDS, 6)
+
     def test_a_chamfer_takes_its_three_prisms_less_the_corners_they_share(self) -> None:
         # Closed form: c²/2 along front and ends, the two mitred corners counted once: c³/3 each.
         size, plain = 7.0, body(stepped(), "lower tread")
@@ -349,9 +366,8 @@ class Told(SimpleTestCase):
         said = " ".join(steps(card.does))
         self.assertIn(
             "Left long board and right long board, inner face, for rail 3: a line square across, 143 mm "
-            "from the "
-            "upper end along the corner with the back edge, for its upper edge; its back face 90.5 mm "
-            "from the "
+            "from the upper end along the corner with the back edge, for its upper edge; its back face "
+            "90.5 mm from the "
             "board's back edge.", said,
         )  # fmt: skip
         self.assertIn("for rail 1: its upper edge flush with the upper end", said)
@@ -399,6 +415,21 @@ class Judged(SimpleTestCase):
                 found = [one for one in planned(piece).findings if one.code == wanted]
                 self.assertTrue(found, codes(piece))
                 self.assertTrue(found[0].mend and found[0].field)
+
+    def test_beside_a_tapered_edge_a_rail_has_less_room(self) -> None:
+        """The long board's back edge at 103: 20 in at the top, 20 (1 - 200/400) half way down."""
+        taper = {"sides": "back", "off": 20.0}
+        for drop, edge in ((0.0, 83.0), (200.0, 93.0)):
+            for spare, wrong in ((0.5, False), (-0.5, True)):
+                rail = {**RAIL, "drop": drop, "offset": edge - 12.5 - spare}
+                found = "rail_outside" in codes(stepped(taper=taper, rails=[rail]))
+                self.assertEqual(found, wrong, (drop, spare))
+        # In front it is the short board's own: 152 wide, its edge 76 before its middle.
+        front = {"sides": "front", "off": 20.0}
+        for spare, wrong in ((0.5, False), (-0.5, True)):
+            rail = {**RAIL, "offset": -76.0 + 20.0 + 12.5 + spare}
+            found = "rail_outside" in codes(stepped(taper=front, lower={"rails": [rail]}))
+            self.assertEqual(found, wrong, spare)
 
     def test_below_the_lower_tread_a_rail_may_run_between_all_four_boards(self) -> None:
         low = {**RAIL, "drop": 290.0, "offset": -150.0}
@@ -525,6 +556,10 @@ class Chosen(SimpleTestCase):
         places = [at[name] for name in chain]
         self.assertEqual(places, sorted(places))
         self.assertLess(at["tread_edges"], at["hold_top"])
+        # Tried while the glue gives, not a day later: within the step that glues, before its wait.
+        glue = next(step for step in made.steps if step.operation == "glue")
+        self.assertIn("before the glue sets", glue.do[-1])
+        self.assertIsNotNone(glue.wait)
         hold = next(step for step in made.steps if step.operation == "hold_top")
         self.assertEqual(hold.title, "Hold both treads down")
         self.assertIn("14 mm past the short ones in front", " ".join(hold.do))

@@ -4838,7 +4838,7 @@ export interface components {
             past_ends: number | string;
             /**
              * Past Front
-             * @description The tread past the short boards' front edges, mm.
+             * @description The tread past the short boards' front edges, where it lies on them, mm.
              * @default 15
              */
             past_front: number | string;
