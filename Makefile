@@ -6,6 +6,7 @@
 # make trust  pull plugs, fill disks, ask by the thousand: what is lost, let in or answered wrongly
 # make backup [TO=FILE]; make backup-check [FILE=ARCHIVE]; make restore FILE=ARCHIVE DATA=EMPTY-FOLDER
 # make take-out FILE=ZIP; make take-in FILE=ZIP   everything as open files
+# make mutants [MANY=60] [SEED=1]   put small faults in, one at a time: which does no test notice?
 # make audit  ask the advisory sources about what ships
 # make lock   pin the requirements anew, with their hashes
 
@@ -13,13 +14,15 @@ PORT ?= 8420
 BIND ?= 127.0.0.1
 DATA ?= data
 DEMO_DATA ?= demo-data
+MANY ?= 60
+SEED ?= 1
 
 PY := .venv/bin/python
 STAMPS := build/stamps
 WEB := $(shell find web/src docs/glossary -type f) web/index.html web/vite.config.ts
 
 .PHONY: demo demo-fresh run test bench trust lint check build install screenshots clean
-.PHONY: compiled backup backup-check restore take-out take-in audit lock
+.PHONY: mutants compiled backup backup-check restore take-out take-in audit lock
 .DEFAULT_GOAL := demo
 
 $(STAMPS):
@@ -87,6 +90,9 @@ bench: install build compiled
 
 trust: install build compiled
 	$(PY) tools/trust.py
+
+mutants: install build compiled
+	$(PY) tools/mutants.py $(MANY) $(SEED)
 
 backup: $(STAMPS)/run
 	@PROUD_RAKE_DATA=$(DATA) $(PY) manage.py backup $(TO)

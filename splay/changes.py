@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
+from typing import Literal
 
 from splay.parts.member import MemberPart
 from splay.quantity import Quantity, Show
@@ -18,8 +19,9 @@ NOTICED_DEG = 0.05
 @dataclass(frozen=True)
 class Change:
     """One figure moved by readings. `because` names the readings, `cut` says that the part is cut
-    already and so stays as it is, `said` what follows from that."""
+    already and so stays as it is, `said` what follows from that; `of` is the sort of part that moved."""
 
+    of: Literal["leg", "member"]
     part: str
     what: str
     was: Quantity
@@ -49,6 +51,7 @@ def _legs(planned: Stance, real: Stance, known: Mapping[str, float], show: Show)
         cut = proof_id("foot", was.id) in known
         if abs(now.exposed - was.exposed) >= NOTICED_MM:
             yield Change(
+                "leg",
                 f"leg.{was.number}",
                 f"leg {was.number}, from underside to floor",
                 show.fine(was.exposed),
@@ -60,6 +63,7 @@ def _legs(planned: Stance, real: Stance, known: Mapping[str, float], show: Show)
         moved = math.dist(was.foot_floor[:2], now.foot_floor[:2])
         if moved >= NOTICED_MM:
             yield Change(
+                "leg",
                 f"leg.{was.number}",
                 f"foot of leg {was.number}, from the middle",
                 show.fine(math.hypot(*was.foot_floor[:2])),
@@ -89,6 +93,7 @@ def _members(
         off = now.total.quantity.value - was.total.quantity.value
         if because and abs(off) >= NOTICED_MM:
             yield Change(
+                "member",
                 f"member.{now.number}",
                 f"{now.name}, over all",
                 show.fine(was.total.quantity.value),
@@ -102,6 +107,7 @@ def _members(
             moved = [proof_id("bore", ids[end.leg]) for end in now.ends if end.leg in bored]
             if moved and abs(a.value - b.value) >= NOTICED_DEG:
                 yield Change(
+                    "member",
                     f"member.{now.number}",
                     f"{now.name} at {now.ends[e].into}, acute angle",
                     show.angle(a.value, 2),

@@ -8,6 +8,7 @@ from functools import cached_property
 from typing import Any
 
 from splay.errors import SplayError
+from splay.paths import into, last, steps, under
 from splay.piece import Piece, write_piece
 from splay.piece.naming import called
 from splay.quantity import Show
@@ -36,9 +37,8 @@ def worded(piece: Piece, path: str, show: Show) -> str:
     """What stands at a dotted path of a piece, as it is read; empty where nothing does."""
     side = _Side(piece, show)
     here: Any = side.document
-    for step in path.split("."):
-        inside: Any = here[int(step)] if isinstance(here, list) and step.isdigit() else None
-        here = here.get(step) if isinstance(here, Mapping) else inside
+    for step in steps(path):
+        here = into(here, step)
     return side.text(path, here)
 
 
@@ -64,7 +64,7 @@ class _Side:
 
     def text(self, path: str, value: Any) -> str:
         """A value as it is read."""
-        if path.rpartition(".")[2] in ("leg", "member", "legs") and isinstance(value, str | list):
+        if last(path) in ("leg", "member", "legs") and isinstance(value, str | list):
             ids = value if isinstance(value, list) else [value]
             return ", ".join(self.numbers.get(str(id), "another") for id in ids)
         if path in self.figures:
@@ -89,12 +89,12 @@ def _apart(a: _Side, b: _Side, old: Any, new: Any, at: str, to: str) -> Iterator
     if isinstance(old, Mapping) and isinstance(new, Mapping) and _kind(old) == _kind(new):
         for name in {**old, **new}:
             # Which ids the legs of a placement have is nothing a maker chose.
-            if name not in _UNSEEN and not (name == "legs" and _last(at) in ("placement", "spots")):
-                yield from _apart(a, b, old.get(name), new.get(name), _under(at, name), _under(to, name))
+            if name not in _UNSEEN and not (name == "legs" and last(at) in ("placement", "spots")):
+                yield from _apart(a, b, old.get(name), new.get(name), under(at, name), under(to, name))
         return
     if isinstance(old, list) and isinstance(new, list) and len(old) == len(new) and _numbers(old + new):
         for k, (one, other) in enumerate(zip(old, new, strict=True)):
-            yield from _apart(a, b, one, other, _under(at, str(k)), _under(to, str(k)))
+            yield from _apart(a, b, one, other, under(at, k), under(to, k))
         return
     if isinstance(old, list) and isinstance(new, list) and (_parts(old) or _parts(new)):
         yield from _lists_apart(a, b, old, new, at, to)
@@ -116,18 +116,13 @@ def _lists_apart(
     for key in {**was, **now}:
         k, one = was.get(key, (-1, None))
         j, other = now.get(key, (-1, None))
-        here, there = _under(at, str(k)), _under(to, str(j))
+        here, there = under(at, k), under(to, j)
         if one is None:
             yield Difference(there, called(b.document, there), "", "added")
         elif other is None:
             yield Difference(here, called(a.document, here), b.text("", one), "taken away")
         else:
             yield from _apart(a, b, one, other, here, there)
-
-
-def _last(path: str) -> str:
-    """The last step of a path that is no number."""
-    return next((step for step in reversed(path.split(".")) if not step.isdigit()), "")
 
 
 def _kind(part: Mapping[str, Any]) -> tuple[object, ...]:
@@ -140,10 +135,6 @@ def _parts(many: list[Any]) -> bool:
 
 def _numbers(many: list[Any]) -> bool:
     return all(isinstance(one, int | float) for one in many)
-
-
-def _under(path: str, step: str) -> str:
-    return f"{path}.{step}" if path else step
 
 
 def in_words(found: tuple[Difference, ...]) -> str:

@@ -21,6 +21,7 @@ from pydantic.json_schema import JsonSchemaValue
 from pydantic_core import CoreSchema, ErrorDetails, PydanticCustomError, core_schema
 
 from splay.errors import BadInput, Fault, shorten
+from splay.paths import into, last, steps
 from splay.quantity import Bare, Show, Units, read_angle, read_length
 
 # mypy wants the metadata classes to be usable in Annotated[float, …]; frozen keeps them hashable.
@@ -210,15 +211,15 @@ def _echo(detail: ErrorDetails, details: list[ErrorDetails]) -> bool:
     )
 
 
+_NOWHERE = object()
+
+
 def _inside(given: Any, path: str) -> Any:
     """What was given at a dotted path; all of it where the path leads nowhere."""
     here = given
-    for step in path.split("."):
-        if isinstance(here, Mapping) and step in here:
-            here = here[step]
-        elif isinstance(here, list | tuple) and step.isdigit() and int(step) < len(here):
-            here = here[int(step)]
-        else:
+    for step in steps(path):
+        here = into(here, step, _NOWHERE)
+        if here is _NOWHERE:
             return given
     return here
 
@@ -266,8 +267,8 @@ _UNKNOWN = ("something else", "Choose another.")
 
 def _fault(detail: ErrorDetails, given: Mapping[str, Any], at: str) -> Fault:
     kind, context = detail["type"], detail.get("ctx") or {}
-    steps = (at, _path(detail["loc"], given, kind == "missing"), str(context.get("field", "")))
-    field = ".".join(step for step in steps if step)
+    places = (at, _path(detail["loc"], given, kind == "missing"), str(context.get("field", "")))
+    field = ".".join(step for step in places if step)
     got = "nothing" if kind == "missing" else shorten(detail["input"])
     if kind == "rule" and context.get("field"):
         there = _inside(detail["input"], str(context["field"]))
@@ -278,7 +279,7 @@ def _fault(detail: ErrorDetails, given: Mapping[str, Any], at: str) -> Fault:
     if kind in {"reading", "range", "rule"}:
         return Fault(field, got, str(context["allowed"]), str(context["do"]))
     allowed, do = wanted(kind, context)
-    named = kind == "string_too_short" and field.endswith("name")
+    named = kind == "string_too_short" and last(field) in ("name", "title")
     return Fault(field, got, allowed, "Give it a name." if named else do)
 
 

@@ -20,7 +20,7 @@ from splay.views.level_view import level_views
 from splay.views.marks_view import marks_views
 from splay.views.mesh import Mesh, meshes
 from splay.views.pictures import picture
-from splay.views.piece_views import piece_view
+from splay.views.piece_views import faces_up, piece_view
 from splay.views.scene import Model
 from splay.views.shapes import View
 from splay.views.stick_view import stick_view
@@ -32,12 +32,12 @@ _VIEWS: dict[Station, tuple[str, ...]] = {
     "rack": ("quarter",),
     "stance": ("front", "side", "plan"),
     "top": (),
-    "boring": ("underside",),
+    "boring": ("underside", "upper"),
     "legs": (),
     "stretchers": ("front", "side"),
     "level": (),
     "solid": (),
-    "all": ("front", "side", "plan", "underside", "quarter"),
+    "all": ("front", "side", "plan", "underside", "upper", "quarter"),
 }
 
 
@@ -77,13 +77,14 @@ def draw(
     if along is not None and station == "stance":
         views = (*views, "sight")
     runs, ropes = members(piece, stance)
+    not_up = {"underside", "upper"} - set(faces_up(piece, stance))
     solid = station in ("solid", "all")
     model = None
     if views or solid:
         model = Model(piece, stance, parts, sockets, show, plan.findings, runs, ropes)
     return Drawings(
         piece=(
-            *(piece_view(model, name, along) for name in views if model),
+            *(piece_view(model, name, along) for name in views if model and name not in not_up),
             *(_level(piece, shop, plan, show, exaggerate) if station in ("level", "all") else ()),
         ),
         sections=tuple(

@@ -3,99 +3,35 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass
-from typing import Annotated
+from dataclasses import dataclass, field
+from functools import cached_property
 
 from splay.changes import Change, changes
 from splay.judge import Finding, Whole, judge
-from splay.layout import Layout, lay_out
-from splay.level.feet import feet_of
+from splay.layout import Layout
+from splay.level.feet import Foot, feet_of
 from splay.level.proofs import level_proofs
 from splay.level.rounds import Level, level
 from splay.level.told import LevelRound
 from splay.level.ways import asks_in_all
-from splay.parts import LegPart, SocketPart, leg_part, socket_part
+from splay.parts import LegPart, SocketPart
 from splay.parts.assembly import Assembly, assembly
 from splay.parts.member import MemberPart, hooks_of, member_part
-from splay.parts.rope import RopePart, rope_part
-from splay.parts.stick import StickPart, stick_part
+from splay.parts.rope import RopePart
+from splay.parts.stick import StickPart
 from splay.piece import Piece
 from splay.quantity import Figure, Quantity, Show
 from splay.reading import Reading, answers, bored, built, fitted
 from splay.setups.asker import Asker, Spread
-from splay.setups.boring import boring_cards
-from splay.setups.buttons import button_cards, groove_cards
 from splay.setups.card import Proof, SetUp
-from splay.setups.crosscut import crosscut_cards, cuts
-from splay.setups.foot import foot_cards
-from splay.setups.hand_holds import hand_hold_cards
-from splay.setups.held import held_cards
-from splay.setups.joins import join_cards, on_lines
-from splay.setups.leg_ends import leg_end_cards
-from splay.setups.leg_marks import leg_mark_cards, slot_cards
-from splay.setups.leg_sets import leg_sets
-from splay.setups.leg_shapes import leg_shape_cards
-from splay.setups.member_cards import member_cards
-from splay.setups.member_cuts import member_cut_cards
-from splay.setups.outside import outside_cards
-from splay.setups.pegs import peg_cards
-from splay.setups.proofs import Known, all_proofs, doubted
-from splay.setups.rope_cards import rope_cards
-from splay.setups.shaping import shaping_cards
-from splay.setups.side_tapers import side_taper_cards
-from splay.setups.splines import spline_cards
-from splay.setups.stick_tenons import stick_tenon_cards
-from splay.setups.wedge_cards import wedge_cards
+from splay.setups.cards import all_cards
+from splay.setups.made import Made
+from splay.setups.proofs import all_proofs, doubted
 from splay.shop import Shop
-from splay.stance.buttons import Grooved, grooves
-from splay.stance.holding import Fastening, fastenings
-from splay.stance.meets import Meets, meets
-from splay.stance.members import MemberStance, members
-from splay.stance.splines import Splined, splined
+from splay.stance.members import members
 from splay.stance.staked import Stance, stand
 from splay.summary import Batch, LegFigures, Size, batches, chosen, counted, leg_figures, numbering, sizes
-from splay.work.marks import UNSENT
 from splay.work.proofs import KINDS
-
-
-@dataclass(frozen=True)
-class Plan:
-    """Everything worked out for one piece.
-
-    `chosen` holds each typed value of the piece by its path, as the maker reads it; `legs` the
-    leans of legs set into the top; `numbering` how they are numbered, in words; `sizes` what the
-    whole comes to; `layout` the marking-out;
-    `parts` and `sockets` one entry a leg, in order; `sticks` the parts of square stock;
-    `members` and `ropes` what runs between; `batches` how many legs to make of each kind,
-    `counts` of other parts where several pieces are made;
-    `level` the passes of levelling, empty where they were not asked for; `known` the readings by proof,
-    `changes` what they moved; `next` the station to carry on at, None where nothing is left to prove;
-    `assembly` the order it goes together in;
-    `stance` the bare geometry for drawings.
-    """
-
-    chosen: dict[str, Quantity]
-    sizes: tuple[Size, ...]
-    legs: tuple[LegFigures, ...]
-    numbering: str
-    layout: Layout
-    parts: tuple[LegPart, ...]
-    sockets: tuple[SocketPart, ...]
-    sticks: tuple[StickPart, ...]
-    members: tuple[MemberPart, ...]
-    ropes: tuple[RopePart, ...]
-    batches: tuple[Batch, ...]
-    counts: tuple[Figure, ...]
-    setups: tuple[SetUp, ...]
-    proofs: tuple[Proof, ...]
-    findings: tuple[Finding, ...]
-    stations: tuple[Station, ...]
-    next: Station | None
-    level: tuple[LevelRound, ...]
-    known: Annotated[dict[str, float], UNSENT]
-    changes: tuple[Change, ...]
-    assembly: Assembly | None
-    stance: Annotated[Stance, UNSENT]
 
 
 @dataclass(frozen=True)
@@ -136,9 +72,6 @@ def plan(
     read = bored(_without(known, wrong), shop, planned.legs)
     real = stand(piece, read) if read else planned
     runs, lines = members(piece, real)
-    parts = tuple(leg_part(piece, leg, real.floor, show) for leg in real.legs)
-    sockets = tuple(socket_part(piece, leg, shop.bit_for(leg.bore.size), show) for leg in real.legs)
-    sticks = tuple(stick_part(body, show) for body in real.bodies)
     hooks = hooks_of(piece, real.legs, runs)
     rungs = tuple(member_part(piece, run, runs, show, hooks=hooks) for run in runs)
     if fitted(known, runs):
@@ -146,196 +79,195 @@ def plan(
         found = built(_without(known, wrong), shop, runs)
         hooks = hooks_of(piece, real.legs, runs, found)
         rungs = tuple(member_part(piece, run, runs, show, found, hooks) for run in runs)
-    cords = tuple(rope_part(piece, line, show, hooks) for line in lines)
-    layout = lay_out(piece, planned, show)
-    screws, grooved = fastenings(piece, real), grooves(piece, real)
-    joins, through = meets(piece, real), splined(piece, real)
-    setups = (
-        ()
-        if live
-        else (
-            *_cards(
-                piece,
-                planned,
-                real,
-                parts,
-                sticks,
-                rungs,
-                cords,
-                screws,
-                grooved,
-                joins,
-                through,
-                shop,
-                show,
-            ),
-            *button_cards(piece, sticks, grooved, _without(known, wrong), show),
+    made = Made(piece, shop, show, planned, real, runs, lines, rungs, hooks, _without(known, wrong))
+    return Plan(made.checked(), ask, taken, spreads or {}, levelling, live)
+
+
+@dataclass(frozen=True)
+class Plan:
+    """Everything worked out for one piece, each thing once and only when it is asked for.
+
+    `made` is what the piece is made of, `taken` the readings; `levelling` and `live` say how far it is
+    planned, see plan().
+    """
+
+    made: Made
+    ask: Asker = field(compare=False)
+    taken: tuple[Reading, ...]
+    spreads: Mapping[str, Spread] = field(default_factory=dict)
+    levelling: bool = True
+    live: bool = False
+
+    @property
+    def piece(self) -> Piece:
+        """What was chosen."""
+        return self.made.piece
+
+    @property
+    def stance(self) -> Stance:
+        """The bare geometry by what was read, for drawings."""
+        return self.made.real
+
+    @property
+    def known(self) -> Mapping[str, float]:
+        """The readings by proof, doubted ones too."""
+        return self.ask.answers
+
+    @cached_property
+    def chosen(self) -> dict[str, Quantity]:
+        """Each typed value of the piece by its path, as the maker reads it."""
+        return chosen(self.piece, self.made.show)
+
+    @cached_property
+    def sizes(self) -> tuple[Size, ...]:
+        """What the whole comes to."""
+        return sizes(self.piece, self.stance, self.made.show)
+
+    @cached_property
+    def legs(self) -> tuple[LegFigures, ...]:
+        """The leans of legs set into the top."""
+        return tuple(leg_figures(leg, self.made.show) for leg in self.stance.legs)
+
+    @cached_property
+    def numbering(self) -> str:
+        """How legs are numbered, in words."""
+        return numbering(self.made.planned)
+
+    @property
+    def layout(self) -> Layout:
+        """The marking-out."""
+        return self.made.layout
+
+    @property
+    def parts(self) -> tuple[LegPart, ...]:
+        """The legs to cut, in order."""
+        return self.made.legs
+
+    @property
+    def sockets(self) -> tuple[SocketPart, ...]:
+        """The hole of each leg, in order."""
+        return self.made.sockets
+
+    @property
+    def sticks(self) -> tuple[StickPart, ...]:
+        """The parts of square stock."""
+        return self.made.sticks
+
+    @property
+    def members(self) -> tuple[MemberPart, ...]:
+        """The stretchers to cut."""
+        return self.made.members
+
+    @property
+    def ropes(self) -> tuple[RopePart, ...]:
+        """The ropes that run between."""
+        return self.made.ropes
+
+    @cached_property
+    def batches(self) -> tuple[Batch, ...]:
+        """How many legs to make of each kind."""
+        return batches(self.piece, self.parts, self.made.show)
+
+    @cached_property
+    def counts(self) -> tuple[Figure, ...]:
+        """What there is to make of squared parts and of stretchers, where more than one piece is made."""
+        if self.piece.make == 1:
+            return ()
+        sorts = (
+            ("sticks", "Squared parts to make", len(self.sticks)),
+            ("members", "Stretchers to make", len(self.members)),
         )
-    )
-    asked = Known(
-        piece,
-        planned,
-        real,
-        parts,
-        sticks,
-        cuts(sticks, real.bodies),
-        runs,
-        rungs,
-        cords,
-        layout,
-        leg_sets(piece, real, parts),
-        screws,
-        grooved,
-        joins,
-        through,
-        _without(known, wrong),
-    )
-    proofs = () if live else all_proofs(asked, ask)
-    passes = Level((), (), ())
-    if levelling or any(r.kind and KINDS[r.kind].station == "level" for r in taken):
-        wrong |= {proof.id for proof in proofs if proof.verdict == "slip"}
-        feet = feet_of(piece, real)
-        passes, _ = level(piece, real, parts, sticks, shop, show, _without(known, wrong), feet=feet)
-        asked_there = tuple(level_proofs(piece, passes, feet, ask))
-        slips = {proof.id for proof in asked_there if proof.verdict == "slip"}
-        if slips:
-            sure = _without(known, wrong | slips)
-            passes, _ = level(piece, real, parts, sticks, shop, show, sure, feet=feet)
-        proofs += asked_there
-    order = assembly(piece, real.bodies, real.legs, parts, runs, rungs, show)
-    stations = () if live else _stations(piece, real, proofs)
-    return Plan(
-        chosen=chosen(piece, show),
-        sizes=sizes(piece, real, show),
-        legs=tuple(leg_figures(leg, show) for leg in real.legs),
-        numbering=numbering(planned),
-        layout=layout,
-        parts=parts,
-        sockets=sockets,
-        sticks=sticks,
-        members=rungs,
-        ropes=cords,
-        batches=batches(piece, parts, show),
-        counts=_counts(piece, sticks, rungs, show),
-        setups=setups,
-        proofs=proofs,
-        findings=judge(
-            Whole(
-                piece=piece,
-                shop=shop,
-                stance=real,
-                sockets=sockets,
-                runs=runs,
-                members=rungs,
-                cards=setups,
-                proofs=proofs,
-                passes=passes.rounds,
-                spreads=spreads or {},
-                assembly=order,
-                screws=screws,
-                grooved=grooved,
-                through=through,
-                ropes=lines,
-                resting=() if live else _resting(taken, proofs),
-            ),
-            show,
-        ),
-        stations=stations,
-        next=carry_on(stations, passes.rounds),
-        level=passes.rounds,
-        known=known,
-        changes=_changes(piece, planned, real, runs, rungs, known, show),
-        assembly=order,
-        stance=real,
-    )
+        show = self.made.show
+        return tuple(counted(key, label, many, self.piece, show) for key, label, many in sorts if many)
+
+    @cached_property
+    def setups(self) -> tuple[SetUp, ...]:
+        """The cards, in the order of hands."""
+        return () if self.live else all_cards(self.made)
+
+    @cached_property
+    def proofs(self) -> tuple[Proof, ...]:
+        """What to measure, in the order of work; levelling's last."""
+        return (*self._before_level, *self._levelled[1])
+
+    @property
+    def level(self) -> tuple[LevelRound, ...]:
+        """The passes of levelling, empty where they were not asked for."""
+        return self._levelled[0].rounds
+
+    @cached_property
+    def assembly(self) -> Assembly | None:
+        """The order it goes together in."""
+        made = self.made
+        return assembly(
+            self.piece, made.real.bodies, made.real.legs, made.legs, made.runs, made.members, made.show
+        )
+
+    @cached_property
+    def findings(self) -> tuple[Finding, ...]:
+        """What was found, what would spoil the piece first."""
+        resting = () if self.live else self._resting
+        cards, proofs = self.setups, self.proofs
+        return judge(Whole(self.made, cards, proofs, self.level, self.spreads, self.assembly, resting))
+
+    @cached_property
+    def stations(self) -> tuple[Station, ...]:
+        """The notches of the story stick."""
+        return () if self.live else _stations(self.piece, self.stance, self.proofs)
+
+    @property
+    def next(self) -> Station | None:
+        """The station to carry on at; None where nothing is left to prove."""
+        return carry_on(self.stations, self.level)
+
+    @cached_property
+    def changes(self) -> tuple[Change, ...]:
+        """What readings moved: worked out only where something was read that later figures follow."""
+        made, known = self.made, self.known
+        if made.real is made.planned and not fitted(known, made.runs):
+            return ()
+        before = members(self.piece, made.planned)[0] if made.real is not made.planned else made.runs
+        was = tuple(member_part(self.piece, run, before, made.show) for run in before)
+        return changes(made.planned, made.real, was, made.members, known, made.show)
+
+    @cached_property
+    def _before_level(self) -> tuple[Proof, ...]:
+        return () if self.live else all_proofs(self.made, self.ask)
+
+    @cached_property
+    def _levelled(self) -> tuple[Level, tuple[Proof, ...]]:
+        """The passes and what they ask; a reading that a slip explains better moves no later pass."""
+        if not self.levelling and not any(r.kind and KINDS[r.kind].station == "level" for r in self.taken):
+            return Level((), (), ()), ()
+        made = self.made
+        feet = feet_of(self.piece, made.real)
+        slips = _slips(self._before_level)
+        passes = self._passes(slips, feet)
+        asked = tuple(level_proofs(self.piece, passes, feet, self.ask))
+        if more := _slips(asked):
+            passes = self._passes(slips | more, feet)
+        return passes, asked
+
+    def _passes(self, slips: frozenset[str], feet: tuple[Foot, ...]) -> Level:
+        made, read = self.made, _without(self.made.read, slips)
+        return level(self.piece, made.real, made.legs, made.sticks, made.shop, made.show, read, feet=feet)[
+            0
+        ]
+
+    @property
+    def _resting(self) -> tuple[str, ...]:
+        """The kinds of the readings that answer nothing asked now."""
+        asked = {proof.id for proof in self.proofs}
+        return tuple(reading.kind for reading in self.taken if reading.proof not in asked)
 
 
-def _without(known: dict[str, float], ids: frozenset[str]) -> dict[str, float]:
+def _without(known: Mapping[str, float], ids: frozenset[str]) -> dict[str, float]:
     """What was read, without what waits to be read again: nothing follows that."""
     return {id: value for id, value in known.items() if id not in ids}
 
 
-def _resting(taken: tuple[Reading, ...], proofs: tuple[Proof, ...]) -> tuple[str, ...]:
-    """The kinds of the readings that answer nothing asked now."""
-    asked = {proof.id for proof in proofs}
-    return tuple(reading.kind for reading in taken if reading.proof not in asked)
-
-
-def _cards(
-    piece: Piece,
-    planned: Stance,
-    real: Stance,
-    parts: tuple[LegPart, ...],
-    sticks: tuple[StickPart, ...],
-    rungs: tuple[MemberPart, ...],
-    cords: tuple[RopePart, ...],
-    screws: tuple[Fastening, ...],
-    grooved: tuple[Grooved, ...],
-    joins: tuple[Meets, ...],
-    through: tuple[Splined, ...],
-    shop: Shop,
-    show: Show,
-) -> tuple[SetUp, ...]:
-    """Every card in the order of hands: a mark is made before anything leans on it."""
-    sockets = member_cards(piece, rungs, shop, show)
-    shaped = shaping_cards(piece, sticks, real.bodies, shop, show)
-    return (
-        *hand_hold_cards(piece, show),
-        *boring_cards(piece, planned, shop, show),
-        *peg_cards(piece, planned, shop, show),
-        *leg_shape_cards(piece, real, parts, shop, show),
-        *leg_mark_cards(piece, real, parts, shop, show),
-        *leg_end_cards(piece, real, parts, shop, show),
-        *slot_cards(piece, real, parts, shop, show),
-        *wedge_cards(piece, real, parts, show),
-        *foot_cards(piece, real, parts, shop, show),
-        # Ripped first: lengths are taken along the bevelled corners.
-        *(card for card in shaped if card.operation == "rip"),
-        *crosscut_cards(sticks, real.bodies, shop, show),
-        *stick_tenon_cards(piece, sticks, real.bodies, show),
-        *join_cards(sticks, joins, show),
-        *on_lines((card for card in shaped if card.operation != "rip"), joins),
-        *spline_cards(piece, sticks, through, show),
-        *held_cards(sticks, screws, show),
-        *groove_cards(sticks, grooved, show),
-        *outside_cards(piece, sticks, show),
-        # Tapered last: joints are cut from sides that run straight.
-        *side_taper_cards(sticks, real.bodies, shop, show),
-        *(card for card in sockets if card.legs),
-        *rope_cards(cords, shop, show),
-        *member_cut_cards(piece, rungs, show),
-        *(card for card in sockets if not card.legs),
-    )
-
-
-def _changes(
-    piece: Piece,
-    planned: Stance,
-    real: Stance,
-    runs: tuple[MemberStance, ...],
-    rungs: tuple[MemberPart, ...],
-    known: dict[str, float],
-    show: Show,
-) -> tuple[Change, ...]:
-    """Worked out only where something was read that later figures follow."""
-    if real is planned and not fitted(known, runs):
-        return ()
-    before = members(piece, planned)[0] if real is not planned else runs
-    was = tuple(member_part(piece, run, before, show) for run in before)
-    return changes(planned, real, was, rungs, known, show)
-
-
-def _counts(
-    piece: Piece, sticks: tuple[StickPart, ...], rungs: tuple[MemberPart, ...], show: Show
-) -> tuple[Figure, ...]:
-    """What there is to make of squared parts and of stretchers, where more than one piece is made."""
-    if piece.make == 1:
-        return ()
-    sorts = (
-        ("sticks", "Squared parts to make", len(sticks)),
-        ("members", "Stretchers to make", len(rungs)),
-    )
-    return tuple(counted(key, label, many, piece, show) for key, label, many in sorts if many)
+def _slips(proofs: Iterable[Proof]) -> frozenset[str]:
+    return frozenset(proof.id for proof in proofs if proof.verdict == "slip")
 
 
 def carry_on(stations: tuple[Station, ...], rounds: tuple[LevelRound, ...]) -> Station | None:

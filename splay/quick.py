@@ -139,7 +139,15 @@ def quick_mitre(shop: Shop, splay_deg: float, rail_mm: float, leg_mm: float) -> 
             *inputs,
             unit="deg",
         ),
-        show.figure("quick.leg", "Leg, cut to its length", leg, "G − rail's cut", *inputs, unit="deg"),
+        show.figure(
+            "quick.leg",
+            "Leg, cut to its length",
+            leg,
+            "G − φ",
+            inputs[0],
+            show.input("φ", "rail's cut", rail, "deg"),
+            unit="deg",
+        ),
         tuple(made),
     )
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Literal
 
@@ -114,7 +114,7 @@ def answers(readings: tuple[Reading, ...]) -> dict[str, float]:
     return {r.proof: r.value for r in readings}
 
 
-def bored(known: dict[str, float], shop: Shop, legs: Iterable[LegStance]) -> dict[str, float]:
+def bored(known: Mapping[str, float], shop: Shop, legs: Iterable[LegStance]) -> dict[str, float]:
     """Leg id to bored resultant in degrees, from the readings of its hole.
 
     Readings of legs that are no longer there rest.
@@ -124,7 +124,7 @@ def bored(known: dict[str, float], shop: Shop, legs: Iterable[LegStance]) -> dic
     return {id: off_square(scale, value) for id, value in read.items() if value is not None}
 
 
-def built(known: dict[str, float], shop: Shop, runs: Iterable[MemberStance]) -> Built:
+def built(known: Mapping[str, float], shop: Shop, runs: Iterable[MemberStance]) -> Built:
     """What was found of the stretchers, dry-fitted: gaps, sockets' obtuse walls, acute angles."""
     scale = stick_scale(shop)[1]
     gaps, walls, acutes = {}, {}, {}
@@ -139,7 +139,7 @@ def built(known: dict[str, float], shop: Shop, runs: Iterable[MemberStance]) -> 
     return Built(gaps, walls, acutes)
 
 
-def fitted(known: dict[str, float], runs: Iterable[MemberStance]) -> bool:
+def fitted(known: Mapping[str, float], runs: Iterable[MemberStance]) -> bool:
     """Whether anything was read of the stretchers that other figures follow."""
     return any(
         proof_id(kind, run.id, *end) in known

@@ -2,46 +2,93 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
+from dataclasses import dataclass
 
+from splay.changes import Change
 from splay.draw import Station
+from splay.judge import Finding
 from splay.layout import Layout
+from splay.level.told import LevelRound
+from splay.parts import LegPart, SocketPart
+from splay.parts.assembly import Assembly
+from splay.parts.member import MemberPart
+from splay.parts.rope import RopePart
+from splay.parts.stick import StickPart
 from splay.plan import Plan
+from splay.plan import Station as Notch
+from splay.quantity import Figure, Quantity
+from splay.setups.card import Proof, SetUp
 from splay.setups.crosscut import station_of
+from splay.summary import Batch, LegFigures, Size
 
-_OWN: dict[Station, frozenset[str]] = {
-    "rack": frozenset(),
-    "stance": frozenset({"sizes"}),
-    "solid": frozenset({"sizes"}),
-    "top": frozenset({"layout"}),
-    "boring": frozenset({"sockets"}),
-    "legs": frozenset({"parts", "batches", "counts"}),
-    "stretchers": frozenset({"members", "ropes", "assembly", "counts"}),
-    "level": frozenset({"level"}),
-}
-"""The fields of a plan that a station shows besides the head: what was chosen, the stations, what was
-found, how the legs lean and what readings changed. Its own cards, sticks and proofs come with it."""
 _BARE = Layout("underside", (), ())
 
 
-def shown(plan: Plan, station: Station) -> Plan:
-    """The plan with what `station` shows and nothing else; the whole of it for "all"."""
-    if station == "all":
-        return plan
-    own = _OWN[station]
-    return replace(
-        plan,
-        sizes=plan.sizes if "sizes" in own else (),
-        layout=plan.layout if "layout" in own else _BARE,
-        parts=plan.parts if "parts" in own else (),
-        sockets=plan.sockets if "sockets" in own else (),
-        sticks=tuple(stick for stick in plan.sticks if station_of(stick.role) == station),
-        members=plan.members if "members" in own else (),
-        ropes=plan.ropes if "ropes" in own else (),
-        batches=plan.batches if "batches" in own else (),
-        counts=plan.counts if "counts" in own else (),
-        level=plan.level if "level" in own else (),
-        assembly=plan.assembly if "assembly" in own else None,
-        setups=tuple(card for card in plan.setups if card.station == station),
-        proofs=tuple(proof for proof in plan.proofs if proof.station == station),
+@dataclass(frozen=True)
+class Shown:
+    """What a station shows of a plan; what belongs to another station is empty.
+
+    The head: `chosen` holds each typed value of the piece by its path, as the maker reads it; `legs` the
+    leans of legs set into the top; `numbering` how they are numbered, in words; `findings`, `stations`,
+    `next` (the station to carry on at, None where nothing is left to prove) and `changes` (what readings
+    moved). The rest is the station's own: `sizes` what the whole comes to; `layout` the marking-out;
+    `parts` and `sockets` one entry a leg, in order; `sticks` the parts of square stock;
+    `members` and `ropes` what runs between; `batches` how many legs to make of each kind, `counts` of
+    other parts where several pieces are made; `assembly` the order it goes together in; `level` the
+    passes of levelling.
+    """
+
+    chosen: dict[str, Quantity]
+    legs: tuple[LegFigures, ...]
+    numbering: str
+    findings: tuple[Finding, ...]
+    stations: tuple[Notch, ...]
+    next: Notch | None
+    changes: tuple[Change, ...]
+    setups: tuple[SetUp, ...]
+    proofs: tuple[Proof, ...]
+    sticks: tuple[StickPart, ...]
+    sizes: tuple[Size, ...] = ()
+    layout: Layout = _BARE
+    parts: tuple[LegPart, ...] = ()
+    sockets: tuple[SocketPart, ...] = ()
+    members: tuple[MemberPart, ...] = ()
+    ropes: tuple[RopePart, ...] = ()
+    batches: tuple[Batch, ...] = ()
+    counts: tuple[Figure, ...] = ()
+    assembly: Assembly | None = None
+    level: tuple[LevelRound, ...] = ()
+
+
+_OWN: dict[Station, tuple[str, ...]] = {
+    "rack": (),
+    "stance": ("sizes",),
+    "solid": ("sizes",),
+    "top": ("layout",),
+    "boring": ("sockets",),
+    "legs": ("parts", "batches", "counts"),
+    "stretchers": ("members", "ropes", "assembly", "counts"),
+    "level": ("level",),
+    "all": (
+        "sizes", "layout", "parts", "sockets", "members", "ropes", "batches", "counts", "assembly", "level",
+    ),
+}  # fmt: skip
+"""What a station shows besides the head. Its own cards, sticks and proofs come with it."""
+
+
+def shown(plan: Plan, station: Station) -> Shown:
+    """What `station` shows of a plan and nothing else, worked out now; the whole of it for "all"."""
+    everything = station == "all"
+    return Shown(
+        chosen=plan.chosen,
+        legs=plan.legs,
+        numbering=plan.numbering,
+        findings=plan.findings,
+        stations=plan.stations,
+        next=plan.next,
+        changes=plan.changes,
+        setups=tuple(card for card in plan.setups if everything or card.station == station),
+        proofs=tuple(proof for proof in plan.proofs if everything or proof.station == station),
+        sticks=tuple(stick for stick in plan.sticks if everything or station_of(stick.role) == station),
+        **{name: getattr(plan, name) for name in _OWN[station]},
     )

@@ -71,7 +71,7 @@ def lean_figures(lean: LeanAngles, key: str, outward: tuple[float, float], show:
             f"{key}.from_side",
             "Sightline from the left-right line",
             lean.from_side,
-            "tan a = tan r / tan s",
+            "tan a = |tan r / tan s|",
             *inputs,
             unit="deg",
             note="the line joining a pair of legs, side to side",
@@ -260,9 +260,9 @@ def sizes(piece: Piece, stance: Stance, show: Show) -> tuple[Size, ...]:
                     f"size.{axis}",
                     f"Feet over all, {name}",
                     high - low,
-                    "outermost − innermost edge of the cut feet",
-                    show.input("+", "outermost edge from the middle", high),
-                    show.input("−", "the other edge from the middle", low),
+                    "outer edge − opposite edge",
+                    show.input("+", "outer edge", high),
+                    show.input("−", "opposite edge", low),
                     show.input("top", "the top itself", 2 * top),
                 )
             )
@@ -289,9 +289,10 @@ def sizes(piece: Piece, stance: Stance, show: Show) -> tuple[Size, ...]:
                     "size.seat",
                     "Sitting point, in the hollow",
                     seat + piece.height - piece.stands,
-                    "height − depth of the hollow · cos fall",
+                    "h − g · cos φ",
                     show.input("h", "height before it is hollowed", piece.height),
                     show.input("g", "depth of the hollow", piece.top.hollow.depth),
+                    show.input("φ", "fall of the top", stance.floor.fall_deg, "deg"),
                 )
             )
         )

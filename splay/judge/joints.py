@@ -55,7 +55,7 @@ def screws(piece: Piece, sockets: tuple[SocketPart, ...], stance: Stance, show: 
             continue
         done.add(leg.support)
         yield from _crowded(joint, leg, stance, show)
-        grip = _named(socket.more, ".grip").quantity
+        grip = _named(socket, "grip").quantity
         room = thickness_at(piece.top, leg.place.at) - POINT_MM
         if grip.value > room:
             yield Finding(
@@ -108,8 +108,8 @@ def _crowded(joint: Battened, leg: LegStance, stance: Stance, show: Show) -> Ite
         )
 
 
-def _named(figures: tuple[Figure, ...], ending: str) -> Figure:
-    return next(figure for figure in figures if figure.key.endswith(ending))
+def _named(socket: SocketPart, what: str) -> Figure:
+    return next(figure for figure in socket.more if figure.key == f"socket.{socket.number}.{what}")
 
 
 def pegs(piece: Piece, sockets: tuple[SocketPart, ...], stance: Stance, show: Show) -> Iterator[Finding]:
@@ -133,7 +133,7 @@ def pegs(piece: Piece, sockets: tuple[SocketPart, ...], stance: Stance, show: Sh
                 f"{base}.included",
             )
         if isinstance(joint, Battened) and joint.peg is not None:
-            longest = _named(socket.more, ".peg").quantity
+            longest = _named(socket, "peg").quantity
             need = joint.batten_width / 2.0 + leg.bore.size / 2.0
             if longest.value < need:
                 yield Finding(
@@ -150,7 +150,7 @@ def pegs(piece: Piece, sockets: tuple[SocketPart, ...], stance: Stance, show: Sh
                     f"{base}.peg.angle",
                 )
         if isinstance(joint, Blind) and joint.peg is not None:
-            crosses = _named(socket.more, ".peg_crosses").quantity
+            crosses = _named(socket, "peg_crosses").quantity
             high = leg.bore.deep * -leg.d[2]
             if not joint.peg.diameter < crosses.value < high - joint.peg.diameter / 2.0:
                 yield Finding(

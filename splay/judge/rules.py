@@ -17,19 +17,11 @@ from splay.judge.inside import inside
 from splay.judge.splines import splines
 from splay.judge.wedges import wedges
 from splay.level.told import LevelRound
-from splay.parts import SocketPart
 from splay.parts.assembly import TOGETHER_DEG, Assembly
-from splay.parts.member import MemberPart
-from splay.piece import Piece
 from splay.quantity import Show
 from splay.setups.asker import Spread
 from splay.setups.card import Proof, SetUp
-from splay.shop import Shop
-from splay.stance.buttons import Grooved
-from splay.stance.holding import Fastening
-from splay.stance.members import MemberStance, RopeStance
-from splay.stance.splines import Splined
-from splay.stance.staked import Stance
+from splay.setups.made import Made
 
 _WEIGHT = {"stop": 0, "caution": 1, "note": 2}
 _ALWAYS_TOLD = {"bore", "foot_cut", "tenon", "slot"}
@@ -37,29 +29,22 @@ _ALWAYS_TOLD = {"bore", "foot_cut", "tenon", "slot"}
 
 @dataclass(frozen=True)
 class Whole:
-    """All there is to judge about one piece."""
+    """All there is to judge about one piece: what it is made of, and what was told and read of it so far.
+    `resting` are the kinds of readings that answer nothing asked now."""
 
-    piece: Piece
-    shop: Shop
-    stance: Stance
-    sockets: tuple[SocketPart, ...]
-    runs: tuple[MemberStance, ...]
-    members: tuple[MemberPart, ...]
+    made: Made
     cards: tuple[SetUp, ...]
     proofs: tuple[Proof, ...] = ()
     passes: tuple[LevelRound, ...] = ()
     spreads: Mapping[str, Spread] = field(default_factory=dict)
     assembly: Assembly | None = None
-    screws: tuple[Fastening, ...] = ()
-    grooved: tuple[Grooved, ...] = ()
-    through: tuple[Splined, ...] = ()
-    ropes: tuple[RopeStance, ...] = ()
     resting: tuple[str, ...] = ()
 
 
-def judge(whole: Whole, show: Show) -> tuple[Finding, ...]:
+def judge(whole: Whole) -> tuple[Finding, ...]:
     """Everything found, what would spoil the piece first."""
-    piece, stance, sockets = whole.piece, whole.stance, whole.sockets
+    made = whole.made
+    piece, stance, sockets, show = made.piece, made.real, made.sockets, made.show
     found = [
         *standing.lean(piece, stance, show),
         *standing.footprint(piece, stance, show),
@@ -71,7 +56,7 @@ def judge(whole: Whole, show: Show) -> tuple[Finding, ...]:
         *rules.meeting(piece, sockets, stance, show),
         *rules.tenons(piece, stance, show),
         *allowance(piece, stance, whole.spreads, show),
-        *bits.missing(piece, whole.shop, stance, show),
+        *bits.missing(piece, made.shop, stance, show),
         *wedges(piece, stance, show),
         *tops.hollow(piece, show),
         *tops.glue_lines_crossed(piece, sockets, stance, show),
@@ -81,20 +66,20 @@ def judge(whole: Whole, show: Show) -> tuple[Finding, ...]:
         *joints.dowels(piece, show),
         *joints.apron_tenons(piece, show),
         *joints.overlaps(stance, show),
-        *held(piece, whole.screws, show),
-        *splines(piece, whole.through, show),
+        *held(piece, made.screws, show),
+        *splines(piece, made.through, show),
         *hand_holds(piece, stance, show),
-        *buttons(piece, whole.grooved, show),
-        *inside(piece, stance, whole.runs, whole.ropes, whole.screws, whole.grooved, whole.through, show),
-        *buildable(piece, stance, whole.runs, whole.members, show),
-        *members.gaps(whole.members, show),
-        *members.wood(whole.members, show),
-        *members.meeting(piece, whole.runs, show),
+        *buttons(piece, made.grooved, show),
+        *inside(piece, stance, made.runs, made.lines, made.screws, made.grooved, made.through, show),
+        *buildable(piece, stance, made.runs, made.members, show),
+        *members.gaps(made.members, show),
+        *members.wood(made.members, show),
+        *members.meeting(piece, made.runs, show),
         *reach(whole.cards, show),
         *readings.slips(whole.proofs, show),
-        *readings.sides(whole.members, show),
-        *readings.angles(whole.members, show),
-        *readings.cut_already(whole.members, whole.proofs, show),
+        *readings.sides(made.members, show),
+        *readings.angles(made.members, show),
+        *readings.cut_already(made.members, whole.proofs, show),
         *closing(whole.assembly, show),
         *levels(whole.passes),
     ]

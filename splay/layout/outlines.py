@@ -72,7 +72,7 @@ def _oval(length: float, width: float, start: float, end: float, shift: float, s
             "layout.outline.string",
             "Loop of string round both pins",
             2.0 * (long + apart),
-            "2 · (a + pin)",
+            "2 · (a + p)",
             half_long,
             show.input("p", "pin from the middle", apart),
         ),
@@ -237,7 +237,7 @@ def _drawn(outline: Drawn, show: Show) -> Struck:
             f"Corner {k + 1}: {show.length(abs(c.x)).text} {'right' if c.x >= 0 else 'left'}, "
             f"{'back' if c.y >= 0 else 'front'} by",
             abs(c.y),
-            "from the middle lines",
+            "|y|",
             show.input("x", "from the front-back line", c.x),
             show.input("y", "from the left-right line", c.y),
         )

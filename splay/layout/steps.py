@@ -100,12 +100,13 @@ def _boards(piece: Piece, show: Show) -> list[Step]:
         for off in lines
     )
     total = sum(piece.top.boards)
+    signs = {f"w{chr(0x2081 + k)}": width for k, width in enumerate(piece.top.boards)}
     figure = show.figure(
         "layout.boards",
         "Boards together, across the grain",
         total,
-        "sum of the widths",
-        show.input("n", "boards", len(piece.top.boards), "count"),
+        " + ".join(signs),
+        *(show.input(sign, f"board {k + 1}", width) for k, (sign, width) in enumerate(signs.items())),
     )
     return [Step("Note the glue lines", "Keep legs and screws clear of them.", (figure,), marks)]
 
@@ -161,8 +162,8 @@ def _battens(support: StakedLegs, stance: Stance, index: int, show: Show) -> lis
                 f"layout.{body.key}",
                 f"{body.name.capitalize()}, long",
                 high - low,
-                "legs apart + both ends",
-                show.input("e", "beyond the legs", support.joint.end),
+                "from end to end",
+                show.input("e", "each end beyond its leg", support.joint.end),
             )
         )
     told = "\n".join(said(act)[:1].upper() + said(act)[1:] for act in acts)

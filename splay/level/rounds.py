@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -13,7 +14,7 @@ from splay.level.feet import End, Foot, feet_of, vec
 from splay.level.now import State, expected_of, stand_now
 from splay.level.problems import in_line, of_readings
 from splay.level.standing import Rocking
-from splay.level.told import LevelRound, in_words, told
+from splay.level.told import LevelRound, told
 from splay.level.ways import Ask, Measured, asks, measure
 from splay.parts import LegPart
 from splay.parts.stick import StickPart
@@ -23,6 +24,7 @@ from splay.setups.foot import long_point, sides_halved
 from splay.shop import Shop
 from splay.stance.floor import Floor
 from splay.stance.staked import Stance
+from splay.work.phrases import listed
 from splay.work.proofs import proof_id
 
 SPREAD_MM = 0.2
@@ -45,7 +47,7 @@ def level(
     sticks: tuple[StickPart, ...],
     shop: Shop,
     show: Show,
-    known: dict[str, float],
+    known: Mapping[str, float],
     spread: float = SPREAD_MM,
     feet: tuple[Foot, ...] | None = None,
 ) -> tuple[Level, tuple[State, ...]]:
@@ -87,7 +89,7 @@ def level(
     return Level(tuple(rounds), tuple(asked), tuple(expected)), tuple(states)
 
 
-def _read(wanted: tuple[Ask, ...], chosen: LevelPass, known: dict[str, float]) -> dict[str, float]:
+def _read(wanted: tuple[Ask, ...], chosen: LevelPass, known: Mapping[str, float]) -> dict[str, float]:
     """What one pass asks and has an answer to, by kind and key."""
     found = {f"{a.kind}.{a.key}": known.get(proof_id(a.kind, chosen.id, a.key)) for a in wanted}
     return {name: value for name, value in found.items() if value is not None}
@@ -135,7 +137,7 @@ def first_ends(
     stance: Stance,
     parts: tuple[LegPart, ...],
     sticks: tuple[StickPart, ...],
-    known: dict[str, float],
+    known: Mapping[str, float],
     feet: tuple[Foot, ...] | None = None,
 ) -> tuple[End, ...]:
     """How every foot ends before the first pass: by its own reading, else as it should be."""
@@ -163,13 +165,13 @@ def first_ends(
     return tuple(made)
 
 
-def ends_square(piece: Piece, foot: Foot, known: dict[str, float]) -> bool:
+def ends_square(piece: Piece, foot: Foot, known: Mapping[str, float]) -> bool:
     """Whether a leg still ends square and over length: not one whose sawn foot was proved at Legs, whatever
     was chosen before it was."""
     return piece.levelling.ends == "square" and proof_id("foot", foot.key) not in known
 
 
-def _begins(piece: Piece, stance: Stance, known: dict[str, float]) -> tuple[str, bool]:
+def _begins(piece: Piece, stance: Stance, known: Mapping[str, float]) -> tuple[str, bool]:
     """How the legs end before the first pass, where their own proofs say so; whether any is left that has
     none."""
     legs = stance.legs
@@ -179,7 +181,7 @@ def _begins(piece: Piece, stance: Stance, known: dict[str, float]) -> tuple[str,
     if len(sawn) == len(legs):
         return "The feet were sawn and proved at Legs: levelling begins with them as they were read.", False
     rest = "the others are square and over length" if piece.levelling.ends == "square" else ""
-    said = f"Sawn and proved at Legs: {in_words(sawn)}"
+    said = f"Sawn and proved at Legs: {listed(sawn)}"
     return f"{said}; {rest}." if rest else f"{said}.", True
 
 

@@ -20,6 +20,7 @@ from splay.shop import Shop
 from splay.stance.floor import Floor
 from splay.stance.staked import Stance
 from splay.stance.vectors import angle, dot
+from splay.work.phrases import listed
 
 LEAVE_MM = 0.05
 SAW_MM = 1.0
@@ -150,7 +151,7 @@ def told(
         short_by=show.fine(short) if short > 0.05 else None,
         tilt=show.angle(angle(vec(plane.normal), floor.normal), 2),
         block=show.figure(
-            f"{key}.block", "Block to scribe with, shims in", block, "stands at − wanted",
+            f"{key}.block", "Block to scribe with, shims in", block, "s − w",
             show.input("s", "the top's middle stands at, on its shims", after + block),
             show.input("w", "is to end at", after),
             note="flat on the same surface as the shims, pencil on top, all round every leg",
@@ -205,7 +206,7 @@ def _foot(
             fine=True,
         ),
         after=show.figure(
-            f"{at}.after", "Then long, along its middle", lost.length, "from the face it leaves",
+            f"{at}.after", "Then long, along its middle", lost.length, "L − l",
             show.input("L", "now", end.length), show.input("l", "loses", lost.axis),
         ),
         sure=show.fine(SURE * end.sigma * cos) if end.sigma else None,
@@ -237,21 +238,12 @@ def _bears(ends: tuple[End, ...], stands: Rocking | None) -> str:
         return "It has no three feet to stand on."
     names = [ends[k].foot.name for k in stands.rests.bears]
     off = [k for k in range(len(ends)) if k not in stands.rests.bears]
-    said = f"It bears on {in_words(names)}"
-    return f"{said}; {in_words([ends[k].foot.name for k in off])} {_s(off)}." if off else f"{said}."
+    said = f"It bears on {listed(names)}"
+    return f"{said}; {listed([ends[k].foot.name for k in off])} {_s(off)}." if off else f"{said}."
 
 
 def _s(many: list[int]) -> str:
     return "floats" if len(many) == 1 else "float"
-
-
-def in_words(words: list[str]) -> str:
-    """Names in a row: with one head said once ("legs 1, 2 and 3"), else each whole."""
-    heads = {word.rpartition(" ")[0] for word in words}
-    if len(words) > 1 and len(heads) == 1 and "" not in heads:
-        tails = [word.rpartition(" ")[2] for word in words]
-        return f"{heads.pop()}s {', '.join(tails[:-1])} and {tails[-1]}"
-    return " and ".join(words) if len(words) < 3 else f"{', '.join(words[:-1])} and {words[-1]}"
 
 
 def _off_bench(key: str, piece: Piece, chosen: LevelPass, plane: CutPlane, show: Show) -> Figure | None:
@@ -261,7 +253,7 @@ def _off_bench(key: str, piece: Piece, chosen: LevelPass, plane: CutPlane, show:
     t = piece.top.thickness
     return show.figure(
         f"{key}.bench", "Scribe at this height off the bench", t + plane.offset + chosen.raised,
-        "thickness + height under the top + blocks",
+        "t + h + b",
         show.input("t", "top, thick", t),
         show.input("h", "from the underside to the new floor", plane.offset),
         show.input("b", "blocks it lies on", chosen.raised),
@@ -289,7 +281,7 @@ def _lean_spacer(key: str, floor: Floor, ends: tuple[End, ...], show: Show) -> F
     if len(high) + len(low) != len(ends) or apart < ROW_MM:
         return None
     return show.figure(
-        f"{key}.spacer", f"Spacer for the lean, under {in_words(high)}",
+        f"{key}.spacer", f"Spacer for the lean, under {listed(high)}",
         apart * math.sin(math.radians(floor.fall_deg)), "D · sin lean",
         show.input("D", "foot to foot on the piece, along the fall", apart),
         show.input("lean", "of the seat", floor.fall_deg, "deg"),

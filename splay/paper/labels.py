@@ -9,7 +9,8 @@ from splay.formats.page import Book, Pdf, Printer
 from splay.formats.type import wide
 from splay.piece import Piece
 from splay.plan import Plan
-from splay.timber.needs import Need, times
+from splay.quantity import times
+from splay.timber.needs import Need
 from splay.work.phrases import cap
 
 WIDE_MM, HIGH_MM = 62.0, 30.0

@@ -7,10 +7,11 @@ from dataclasses import dataclass
 
 from splay.formats.page import Book, Pdf, Printer
 from splay.paper.flow import Block, Cells, Column, Heading, Text, fill
+from splay.quantity import times
 from splay.timber.buying import Buy
 from splay.timber.choices import WoodChoice
 from splay.timber.fixings import Fixing
-from splay.timber.needs import Need, times
+from splay.timber.needs import Need
 from splay.work.phrases import cap
 
 SIZE = 2.9

@@ -6,6 +6,7 @@ import math
 from dataclasses import dataclass
 
 from splay.piece import Leg
+from splay.quantity import Figure, Input, Show
 from splay.quantity import degrees as deg
 from splay.stance.aim import faces
 from splay.stance.floor import Floor
@@ -19,7 +20,8 @@ class FootCut:
     """`long` and `short` are the cut end's axes (a leg with corners: over its flats) on the floor, mm.
 
     `below` and `above` are how far, along the axis, the end's longest and shortest side lie
-    beyond and short of the axis; they add up to `high_low`. `taper` is the radius lost per mm.
+    beyond and short of the axis; they add up to `high_low`. `taper` is the radius lost per mm;
+    `flats` how far the cut is off square, seen square to either pair of flats, the smaller first, degrees.
     """
 
     long: float
@@ -27,6 +29,7 @@ class FootCut:
     below: float
     above: float
     taper: float
+    flats: tuple[float, float] = (0.0, 0.0)
 
     @property
     def high_low(self) -> float:
@@ -68,5 +71,64 @@ def _cornered(leg: Leg, stance: LegStance, floor: Floor) -> FootCut:
     # Each corner runs along half a width that shrinks by k: it meets the floor t past the axis.
     leaning = [i * across + j * back for i, j in corners(leg)]
     ends = [w / 2 * lean / cut_through(1.0 + k * lean) for lean in leaning]
-    edges = (w * math.sqrt(1.0 + across**2), w * math.sqrt(1.0 + back**2))
-    return FootCut(max(edges), min(edges), max(ends), -min(ends), k)
+    tilts = sorted((abs(across), abs(back)))
+    edges = tuple(w * math.sqrt(1.0 + tilt**2) for tilt in tilts)
+    return FootCut(edges[1], edges[0], max(ends), -min(ends), k, (deg.atan(tilts[0]), deg.atan(tilts[1])))
+
+
+@dataclass(frozen=True)
+class FootFigures:
+    """A cut foot over its flats (a round one: along its long and its short way), and its long side over
+    its short one."""
+
+    long: Figure
+    short: Figure
+    high_low: Figure
+
+
+def foot_figures(key: str, leg: Leg, stance: LegStance, cut: FootCut, show: Show) -> FootFigures:
+    """The figures of a cut foot, each with the formula of its own section."""
+    size = show.input("D", "foot on its axis", leg.at_foot)
+    lean = show.input("ρ′", "lean to the floor", stance.standing.resultant, "deg")
+    taper = show.input("k", "radius lost per length", cut.taper, "ratio")
+    if leg.section != "round":
+        short, long = (show.input("λ", "cut off square, seen along it", tilt, "deg") for tilt in cut.flats)
+        below = show.input("b", "longest corner beyond the axis", cut.below)
+        above = show.input("a", "shortest corner short of it", cut.above)
+        return FootFigures(
+            *_across(key, cut, ("D / cos λ", (size, long)), ("D / cos λ", (size, short)), show),
+            _high_low(key, cut, "b + a", (below, above), show),
+        )
+    if cut.taper == 0.0:
+        return FootFigures(
+            *_across(key, cut, ("D / cos ρ′", (size, lean)), ("D", (size,)), show),
+            _high_low(key, cut, "D · tan ρ′", (size, lean), show),
+        )
+    inputs = (size, lean, taper)
+    section = "cos² ρ′ − k² · sin² ρ′"
+    long_way, short_way = f"D · cos ρ′ / ({section})", f"D · cos ρ′ / √({section})"
+    return FootFigures(
+        *_across(key, cut, (long_way, inputs), (short_way, inputs), show),
+        _high_low(key, cut, "D · tan ρ′ / (1 − k² · tan² ρ′)", inputs, show),
+    )
+
+
+Working = tuple[str, tuple[Input, ...]]
+
+
+def _across(key: str, cut: FootCut, long: Working, short: Working, show: Show) -> tuple[Figure, Figure]:
+    return (
+        show.figure(f"{key}.foot_long", "Foot, long way", cut.long, long[0], *long[1]),
+        show.figure(f"{key}.foot_short", "Foot, short way", cut.short, short[0], *short[1]),
+    )
+
+
+def _high_low(key: str, cut: FootCut, formula: str, inputs: tuple[Input, ...], show: Show) -> Figure:
+    return show.figure(
+        f"{key}.high_low",
+        "Long side over short side",
+        cut.high_low,
+        formula,
+        *inputs,
+        note="along the leg; the side away from the middle is the longer when it leans outward",
+    )

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from splay.parts.foot import FootCut, foot_cut
+from splay.parts.foot import FootCut, foot_cut, foot_figures
 from splay.parts.making import Taper, eight_sides, making, tapers
 from splay.piece import DowelScrew, Joint, Piece, Reamed, Shouldered, StakedLegs, Through
 from splay.quantity import Figure, Show
@@ -58,15 +58,14 @@ def leg_part(piece: Piece, stance: LegStance, floor: Floor, show: Show) -> LegPa
     leg, _joint = support.leg, support.joint
     key = f"leg.{stance.number}"
     cut = foot_cut(leg, stance, floor)
-    standing = show.input("ρ′", "lean to the floor", stance.standing.resultant, "deg")
-    foot = show.input("D", "foot on its axis", leg.at_foot)
+    foot = foot_figures(key, leg, stance, cut, show)
     exposed = _exposed(key, stance, floor, show)
     in_top = _in_top(key, piece, stance, show)
     finished = show.figure(
         f"{key}.finished",
         "Finished length",
         stance.exposed + in_top.quantity.value,
-        "exposed + in the top",
+        "L + i",
         show.input("L", "exposed", stance.exposed),
         show.input("i", "in the top", in_top.quantity.value),
         note="along the axis, to the middle of the slanted foot",
@@ -75,23 +74,10 @@ def leg_part(piece: Piece, stance: LegStance, floor: Floor, show: Show) -> LegPa
         f"{key}.blank",
         "Blank, cut square",
         finished.quantity.value + cut.below + support.allowance,
-        "finished + D/2 · tan ρ′ / (1 + k · tan ρ′) + allowance"
-        if leg.section == "round"
-        else "finished + half the foot's slant + allowance",
+        "F + b + a",
         show.input("F", "finished", finished.quantity.value),
         show.input("b", "to make the slanted cut full", cut.below),
         show.input("a", "trim allowance", support.allowance),
-        standing,
-    )
-    high_low = show.figure(
-        f"{key}.high_low",
-        "Long side over short side",
-        cut.high_low,
-        "D · tan ρ′" if cut.taper == 0 else "D · tan ρ′ / (1 − k² · tan² ρ′)",
-        foot,
-        standing,
-        show.input("k", "radius lost per length", cut.taper, "ratio"),
-        note="along the leg; the side away from the middle is the longer when it leans outward",
     )
     return LegPart(
         id=stance.id,
@@ -101,25 +87,9 @@ def leg_part(piece: Piece, stance: LegStance, floor: Floor, show: Show) -> LegPa
         in_top=in_top,
         finished=finished,
         blank=blank,
-        foot_long=show.figure(
-            f"{key}.foot_long",
-            "Foot, long way",
-            cut.long,
-            "D / cos ρ′",
-            foot,
-            standing,
-            note="" if cut.taper == 0 else "a tapered foot: D · cos ρ′ / (cos² ρ′ − k² · sin² ρ′)",
-        ),
-        foot_short=show.figure(
-            f"{key}.foot_short",
-            "Foot, short way",
-            cut.short,
-            "D",
-            foot,
-            standing,
-            note="" if cut.taper == 0 else "a tapered foot: D · cos ρ′ / √(cos² ρ′ − k² · sin² ρ′)",
-        ),
-        high_low=high_low,
+        foot_long=foot.long,
+        foot_short=foot.short,
+        high_low=foot.high_low,
         section=leg.section,
         stock=_stock(key, piece, stance, show),
         making=making(key, support, stance, show),
@@ -165,7 +135,7 @@ def _in_top(key: str, piece: Piece, stance: LegStance, show: Show) -> Figure:
         f"{key}.in_top",
         label,
         bore.tenon,
-        "t / cos ρ + proud",
+        "t / cos ρ + p",
         show.input("t", "thickness of the top there", thickness),
         show.input("ρ", "lean to the top", rho, "deg"),
         show.input("p", "proud, along the axis", joint.proud),
@@ -207,7 +177,7 @@ def _wedge(key: str, piece: Piece, stance: LegStance, show: Show) -> Figure | No
         f"{key}.wedge",
         "Wedge slot, off the sightline mark",
         on_end,
-        "tan ψ′ = tan ψ / cos ρ",
+        "ψ" if plan_angle > _SQUARE_DEG else "tan ψ′ = tan ψ / cos ρ",
         show.input(
             "ψ",
             f"{'across the grain' if across else 'towards the middle'}, off the sightline in plan",
@@ -239,12 +209,12 @@ def _block(key: str, piece: Piece, stance: LegStance, cut: FootCut, show: Show) 
         f"{key}.block",
         "Scribing block",
         extra * deg.cos(rho) + edge,
-        "(blank − finished) · cos ρ′ + D/2 · sin ρ′"
-        if support.leg.section == "round"
-        else "(blank − finished) · cos ρ′ + how far its lowest corner hangs",
+        "e · cos ρ′ + D / 2 · sin ρ′" if support.leg.section == "round" else "e · cos ρ′ + c",
         show.input("e", "blank over finished", extra),
-        show.input("D", "blank's end across", 2.0 * at_end),
         show.input("ρ′", "lean to the floor", rho, "deg"),
+        show.input("D", "blank's end across", 2.0 * at_end)
+        if support.leg.section == "round"
+        else show.input("c", "its lowest corner hangs below its middle", edge),
         note="stood on the floor beside the untrimmed leg, its top edge draws the cut",
     )
 

@@ -89,7 +89,7 @@ def tapers(key: str, support: StakedLegs, leg: LegStance, show: Show) -> list[Ta
             f"{key}.taper.{towards}" + (f".{one[0]}" if towards == "waist" else ""),
             f"Taper towards the {towards}, off each face",
             (thick - thin) / 2.0,
-            "(big − small) / 2",
+            "(B − b) / 2",
             show.input("B", "thick end", thick),
             show.input("b", "thin end", thin),
             show.input("l", "tapered length", run),

@@ -11,7 +11,7 @@ from splay.piece import Piece, Stretcher
 from splay.quantity import Figure, Quantity, Show
 from splay.quantity import degrees as deg
 from splay.stance.lines import named_faces, socket_line
-from splay.stance.members import EndStance, MemberStance, acute, wood_behind
+from splay.stance.members import EndStance, MemberStance, acute, corner_decides, wood_behind
 from splay.stance.staked import LegStance, support_of
 from splay.stance.taper import taper_at
 from splay.stance.vectors import between, dot, length, unit
@@ -180,14 +180,14 @@ def member_part(
             f"{key}.centres",
             "Centre to centre",
             member.centres,
-            "|B − A|",
+            "from axis to axis",
             show.input("c", "axis to axis", member.centres),
         ),
         gap=show.figure(
             f"{key}.gap",
             "Clear gap",
             gap,
-            "c − exit − exit",
+            "c − e₁ − e₂",
             show.input("c", "centre to centre", member.centres),
             show.input("e₁", "first axis to surface", a.leaves),
             show.input("e₂", "second axis to surface", b.leaves),
@@ -197,9 +197,7 @@ def member_part(
             f"{key}.total",
             "Cut it to, over all",
             real + sum(t.quantity.value for t in tenons) + chosen.spring,
-            "measured gap + tenon + tenon + spring"
-            if found is not None
-            else "gap + tenon + tenon + spring",
+            "g + k₁ + k₂ + s",
             show.input("g", "clear gap" if found is None else "clear gap, as measured", real),
             show.input("k₁", "first tenon, along the stretcher", tenons[0].quantity.value),
             show.input("k₂", "second tenon, along the stretcher", tenons[1].quantity.value),
@@ -209,7 +207,7 @@ def member_part(
             f"{key}.planned",
             "Over all, as planned",
             gap + 2.0 * chosen.depth + chosen.spring,
-            "gap + 2 · socket + spring",
+            "g + 2 · k + s",
             show.input("g", "clear gap", gap),
             show.input("k", "socket, along the stretcher", chosen.depth),
             show.input("s", "spring", chosen.spring),
@@ -226,8 +224,9 @@ def member_part(
 
 def _slant(member: Stretcher, at: float) -> float:
     """How much shallower a socket is at its obtuse wall than on its middle, mm; `at` the acute angle
-    between stretcher and surface."""
-    return member.tenon / 2.0 / deg.tan(at) if at < 90.0 - 1e-9 else 0.0
+    between stretcher and surface. One read at more than a right angle leans the other way: there the wall
+    is the deeper one."""
+    return member.tenon / 2.0 / deg.tan(at) if abs(at - 90.0) > 1e-9 else 0.0
 
 
 def _tenon(key: str, chosen: Stretcher, member: MemberStance, e: int, show: Show, built: Built) -> Figure:
@@ -242,7 +241,7 @@ def _tenon(key: str, chosen: Stretcher, member: MemberStance, e: int, show: Show
         f"{key}.{e + 1}.tenon",
         label,
         wall + _slant(chosen, on),
-        "wall + d/2 · cot β",
+        "w + d/2 · cot β",
         show.input("w", "obtuse wall, as measured", wall),
         show.input("d", "socket", chosen.tenon),
         show.input("β", "acute angle to the surface", on, "deg"),
@@ -338,12 +337,14 @@ def _end(
             f"{key}.behind",
             "Wood behind the socket",
             behind,
-            "R − √((d/2)² + (k − R/sin α)²)",
+            "R − |k · sin α − R| − d/2 · cos α"
+            if corner_decides(end.radius, member.depth, member.tenon, end.acute)
+            else "R − √((d/2)² + (k − R/sin α)²)",
             show.input("R", "half the leg there", end.radius),
             depth,
             hole,
             alpha,
-            note="of a round leg; at a flat angle the far corner decides instead",
+            note="of a round leg",
         ),
         shoulder=show.figure(
             f"{key}.shoulder",
@@ -397,8 +398,9 @@ def round_(key: str, end: EndStance, show: Show) -> Figure:
             f"{key}.aside",
             f"On its {end.face}, off the middle line",
             end.aside,
-            "e · u across the face",
+            "e · sin λ",
             show.input("e", "axis to surface", end.leaves),
+            show.input("λ", "stretcher off square to the face", deg.asin(end.aside / end.leaves), "deg"),
             note=f"towards its {end.aside_to}" if end.aside > MIDDLE_MM else "on the middle line",
         )
     way = "clockwise" if end.turn >= 0.0 else "anticlockwise"
@@ -407,7 +409,7 @@ def round_(key: str, end: EndStance, show: Show) -> Figure:
         f"{key}.round",
         f"Round it from its {line}, {way}",
         end.mark_radius * math.radians(abs(end.turn)),
-        "R · ω",
+        "2 · π · R · ω / 360°",
         show.input("R", "half of it there", end.mark_radius),
         show.input("ω", "turn about its axis", abs(end.turn), "deg"),
         note=f"{way}, looking at its {'tenon' if end.leg else 'first'} end",
@@ -427,7 +429,7 @@ def turn(key: str, end: EndStance, show: Show) -> Figure:
         f"{key}.turn",
         f"{start}, {way}",
         abs(end.turn),
-        "angle about the axis",
+        "|ω|",
         show.input("ω", "clockwise looking at that end; a minus is the other way", end.turn, "deg"),
         unit="deg",
         note=f"{way}, looking at its {'tenon' if end.leg else 'first'} end",

@@ -153,7 +153,7 @@ class _Socket:
             f"{self.key}.left",
             "Left above",
             left,
-            "least of thickness − depth over the hole's floor" if hollowed else "t − deepest",
+            "least all over the hole's floor" if hollowed else "t − deepest",
             limit,
             show.input("z", "deepest", deepest),
         )
@@ -196,7 +196,7 @@ class _Socket:
             f"{self.key}.edge",
             "Wood to the rim",
             min(mouth, out) - half,
-            "least distance of the hole's middle to the shaped edge − half its mouth",
+            "least of e − m and f − m",
             self.show.input("e", "middle to edge, underside", mouth),
             self.show.input("f", "middle to edge, where it ends", out),
             self.show.input("m", "half the mouth", half),
@@ -253,7 +253,7 @@ class _Socket:
                 f"{self.key}.lowers",
                 "Each such turn lowers the height by",
                 sink * joint.per_turn * deg.cos(self.leg.standing.resultant),
-                "sink · cos ρ′",
+                "s · cos ρ′",
                 show.input("s", "sink of one turn", sink * joint.per_turn),
                 show.input("ρ′", "lean to the floor", self.leg.standing.resultant, "deg"),
             ),
@@ -264,8 +264,9 @@ class _Socket:
         rest = joint.length - joint.into_top
         whole = show.input("S", "whole screw", joint.length)
         inside = show.input("k", "in the top", joint.into_top)
+        core = show.input("c", "core of the screw", joint.core)
         return (
-            show.figure(f"{self.key}.pilot_top", "Pilot in the top", joint.core, "as chosen", inside),
+            show.figure(f"{self.key}.pilot_top", "Pilot in the top", joint.core, "as chosen", core),
             show.figure(
                 f"{self.key}.into_leg",
                 "Screw in the leg",
@@ -305,7 +306,7 @@ class _Socket:
                 f"{self.key}.grip",
                 "Screws reach into the top",
                 grip,
-                "screw − (batten − counterbore)",
+                "l − (T − c)",
                 show.input("l", "screw under its head", joint.screw),
                 show.input("T", "batten", joint.batten_thickness),
                 show.input("c", "counterbore", joint.counterbore),

@@ -112,6 +112,7 @@ def _ramp(tool: Ramp, group: Group, rho: float, show: Show) -> Pattern:
             ellipse("cut", (0.0, 0.0), (rise / 2.0, rise / 2.0)),
             words((0.0, 0.0), name),
         ]
+        what = "bar"
         said = f"bar, {show.length(rise).text} across, {show.length(tool.base).text} from the hinge"
     else:
         wide = 40.0
@@ -125,6 +126,7 @@ def _ramp(tool: Ramp, group: Group, rho: float, show: Show) -> Pattern:
             text("label", (wide / 2.0, rise * 0.3), "hinge this way", anchor="middle"),
             *arrow("pointer", (wide * 0.4, rise * 0.2), (2.0, rise * 0.2)),
         ]
+        what = "spacer"
         said = (
             f"spacer, {show.length(rise).text} at its edge nearest the hinge; its sloped end {end}. "
             f"That edge {show.length(tool.base).text} from the hinge"
@@ -132,7 +134,7 @@ def _ramp(tool: Ramp, group: Group, rho: float, show: Show) -> Pattern:
     return pattern(
         f"ramp.{group.first.id}.{tool.id}",
         "blocks",
-        f"Ramp's {said.partition(',')[0]} for {group.named()}",
+        f"Ramp's {what} for {group.named()}",
         (f"A {said} of {tool.name}, {SPACERS[tool.spacer][2]}.",),
         shapes,
     )

@@ -6,7 +6,7 @@ from collections.abc import Iterator, Sequence
 
 import shapely
 
-from splay.layout.placing import marked_face
+from splay.layout.placing import at_face, marked_face
 from splay.patterns.pattern import Pattern, arrow, cross_at, pattern, ring, words
 from splay.piece import Piece
 from splay.quantity import Show
@@ -30,11 +30,14 @@ class Face:
     """The face a pattern is laid on, as it is seen lying up: the underside is turned over side to side, so
     that the front edge stays towards the maker."""
 
-    def __init__(self, piece: Piece, legs: Sequence[LegStance]) -> None:
-        faces = {marked_face(support_of(piece, leg)) for leg in legs}
-        self.upper = faces == {"upper face"}
+    def __init__(self, name: str) -> None:
+        self.name = name
+        self.upper = name == "upper face"
         self.sign = 1.0 if self.upper else -1.0
-        self.name = faces.pop() if len(faces) == 1 else "underside"
+
+    def mouth(self, piece: Piece, leg: LegStance) -> Flat:
+        """Where a leg's axis goes through this face, on the paper."""
+        return self.at(*at_face(piece, leg, self.name))
 
     def at(self, x: float, y: float) -> Flat:
         """A place of the top frame on the paper."""
@@ -46,25 +49,37 @@ class Face:
 
 
 def top_patterns(piece: Piece, stance: Stance, show: Show) -> Iterator[Pattern]:
-    """The outline with everything marked on it, then what is laid on the blank."""
-    face = Face(piece, stance.legs)
-    yield pattern(
-        "top",
-        "top",
-        f"The top, {face.name} up",
-        (
-            f"Lay it on the {face.name}, its words readable, FRONT towards you, the arrow along the grain.",
-            "Prick the crosses through; draw round the outline.",
-        ),
-        (
-            *_outline(piece, face),
-            *_holds(piece, face),
-            *_mortises(piece, stance, face),
-            *_legs(piece, stance.legs, face, show),
-        ),
-    )
-    for k, legs in enumerate(_ends(piece, stance.legs), 1):
+    """The outline with everything marked on it, one for each face legs are bored from, then what is laid on
+    the blank."""
+    faces = _faces(piece, stance)
+    for name, legs in faces.items():
+        face, first = Face(name), name == next(iter(faces))
+        yield pattern(
+            "top" if first else f"top.{name.replace(' ', '_')}",
+            "top",
+            f"The top, {name} up",
+            (
+                f"Lay it on the {name}, its words readable, FRONT towards you, the arrow along the grain.",
+                "Prick the crosses through; draw round the outline.",
+            ),
+            (
+                *_outline(piece, face),
+                *(_holds(piece, face) if first else ()),
+                *_mortises(piece, stance, face),
+                *_legs(piece, legs, face, show),
+            ),
+        )
+    ends = [(Face(name), end) for name, legs in faces.items() for end in _ends(piece, legs)]
+    for k, (face, legs) in enumerate(ends, 1):
         yield _drilling(piece, stance, legs, face, show, k)
+
+
+def _faces(piece: Piece, stance: Stance) -> dict[str, list[LegStance]]:
+    """The faces legs are bored from, each with its own legs; the underside where there are none."""
+    found: dict[str, list[LegStance]] = {}
+    for leg in stance.legs:
+        found.setdefault(marked_face(support_of(piece, leg)), []).append(leg)
+    return found or {"underside": []}
 
 
 def _outline(piece: Piece, face: Face) -> Iterator[Shape]:
@@ -134,7 +149,7 @@ def _mortises(piece: Piece, stance: Stance, face: Face) -> Iterator[Shape]:
 def _legs(piece: Piece, legs: Sequence[LegStance], face: Face, show: Show) -> Iterator[Shape]:
     for leg in legs:
         part = f"leg.{leg.number}"
-        at = face.at(leg.socket[0], leg.socket[1])
+        at = face.mouth(piece, leg)
         yield from cross_at(at, part=part)
         rho, bearing = leg.boring.resultant, leg.boring.bearing
         mouth = (leg.bore.size / 2.0 / deg.cos(rho), leg.bore.across / 2.0)
@@ -167,8 +182,8 @@ def _drilling(
     """What is laid on the blank while its edges are straight: centres, sightlines, and the blank's own
     edges and middle lines to lay it by."""
     a, b = extent(piece.top.outline)
-    xs = [face.at(leg.socket[0], leg.socket[1])[0] for leg in legs]
-    ys = [leg.socket[1] for leg in legs]
+    mouths = [face.mouth(piece, leg) for leg in legs]
+    xs, ys = [x for x, _ in mouths], [y for _, y in mouths]
     box = shapely.box(min(xs) - ABOUT_MM, min(ys) - ABOUT_MM, max(xs) + ABOUT_MM, max(ys) + ABOUT_MM)
     # Out to the nearer end of the blank, so that the paper is laid to an edge and a line.
     if 2.0 * a >= LONG_MM:

@@ -11,6 +11,7 @@ from pydantic_core import PydanticCustomError
 
 from splay.document import Frozen, Length, Plain, current, read_document
 from splay.errors import BadInput
+from splay.paths import inside
 from splay.piece.angles import Lean
 from splay.piece.boards import BoardSides
 from splay.piece.frames import ApronedLegs, MitredFrames, PlaneFrames, SlabLeg
@@ -177,9 +178,8 @@ def read_piece(given: object, bare: Bare = "metric", at: str = "", salt: str = "
     try:
         return read_document(Piece, given, bare, at, salt)
     except BadInput as bad:
-        ahead = f"{at}." if at else ""
         raise BadInput(
-            *(replace(one, what=called(given, one.field.removeprefix(ahead))) for one in bad.faults)
+            *(replace(one, what=called(given, inside(one.field, at))) for one in bad.faults)
         ) from None
 
 

@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
+from splay.paths import into, steps
+
 _SUPPORTS = {
     "staked_legs": "legs",
     "plane_frames": "frames",
@@ -185,30 +187,22 @@ def called(document: object, path: str) -> str:
 
     Whatever the path leads through that is not there is passed over.
     """
-    steps = path.split(".") if path else []
+    through = steps(path)
     words: list[str] = []
     here: Any = document
-    for index, step in enumerate(steps):
-        holder, here = here, _into(here, step)
+    for index, step in enumerate(through):
+        holder, here = here, into(here, step)
         if step.isdigit():
             continue
-        after = steps[index + 1] if index + 1 < len(steps) else ""
-        words.append(_word(step, after, steps[:index], holder, here))
+        after = through[index + 1] if index + 1 < len(through) else ""
+        words.append(_word(step, after, through[:index], holder, here))
     return ", ".join(word for word in words if word)
-
-
-def _into(here: Any, step: str) -> Any:
-    if isinstance(here, Mapping):
-        return here.get(step)
-    if isinstance(here, list | tuple) and step.isdigit() and int(step) < len(here):
-        return here[int(step)]
-    return None
 
 
 def _word(step: str, after: str, before: list[str], holder: Any, here: Any) -> str:
     """What one step of a path is called; `after` is the next one, a number where this is a list."""
     number = int(after) + 1 if after.isdigit() else 0
-    one = _into(here, after) if number else None
+    one = into(here, after) if number else None
     if not before or before[0] == "trials":
         whole = _whole(step, number, one, here)
         if whole is not None:

@@ -1,7 +1,7 @@
 """Lengths and angles as the trade writes and rounds them. Inside: millimetres and degrees."""
 
 from splay.quantity.read import MM_PER_INCH, Bare, read_angle, read_length
-from splay.quantity.show import Figure, Input, Quantity, Show, Units
+from splay.quantity.show import Figure, Input, Quantity, Show, Units, times
 
 __all__ = [
     "MM_PER_INCH",
@@ -13,4 +13,5 @@ __all__ = [
     "Units",
     "read_angle",
     "read_length",
+    "times",
 ]

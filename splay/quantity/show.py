@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
@@ -196,3 +197,13 @@ class Show:
         else:
             quantity = self.angle(value) if unit == "deg" else self._plain(value, unit)
         return Figure(key, label, quantity, formula, inputs, note)
+
+
+def times(sizes: Sequence[Quantity]) -> str:
+    """Measures one after another, a unit that all share said once."""
+    texts = [one.text for one in sizes]
+    unit = " mm"
+    if all(text.endswith(unit) for text in texts):
+        texts = [text.removesuffix(unit) for text in texts]
+        return " × ".join(texts) + unit
+    return " × ".join(texts)

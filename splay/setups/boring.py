@@ -301,7 +301,7 @@ def _pin_figures(work: _Work, pin: Pin, show: Show, key: str) -> tuple[Figure, .
                 f"{key}.cradle",
                 "Or a cradle: two stops square to each other, their corner downhill of that point",
                 rim * math.sqrt(2.0) + below,
-                "r · √2 + pin downhill",
+                "r · √2 + p",
                 show.input("r", "half the round seat", rim),
                 show.input("p", "pin, downhill", below),
                 note="for a seat already sawn round: it rests in the corner; "

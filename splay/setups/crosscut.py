@@ -268,7 +268,7 @@ def _stock(cut: Cut, tool: Tool, show: Show, key: str) -> tuple[Figure, ...]:
             f"{key}.stock",
             f"Stock for {'it' if n == 1 else f'all {n}, end to end'}",
             n * (long + tool.kerf),
-            "n · (L + kerf)",
+            "n · (L + w)",
             show.input("n", "parts", float(n), "ratio"),
             show.input("L", "over all, the longest of them", long),
             show.input("w", f"kerf of the {tool.name.lower()}", tool.kerf),

@@ -330,7 +330,7 @@ def _scribe(
                 f"{key}.shim",
                 f"Shim under {group.named()}",
                 own,
-                "tallest block − this leg's",
+                "B − b",
                 show.input("B", "scribing block", tallest.quantity.value),
                 show.input("b", "this leg's own", part.block.quantity.value),
                 note="these feet come to the floor sooner: shim them while you scribe",

@@ -233,7 +233,7 @@ def slot_figure(piece: Piece, leg: LegStance, show: Show) -> Figure:
         f"leg.{leg.number}.slot",
         f"Slot, round the tenon's end from the outer line, {way}",
         leg.bore.tip / 2.0 * math.radians(abs(turn)),
-        "d/2 · ψ′",
+        "π · d · ψ′ / 360°",
         show.input("d", "tenon", leg.bore.tip),
         show.input("ψ′", "slot off the outer line", abs(turn), "deg"),
         note=f"{way}, looking at the tenon's end",

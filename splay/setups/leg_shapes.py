@@ -137,7 +137,7 @@ def _on_sled(one: LegSet, taper: Taper, tool: TaperJig, key: str, show: Show) ->
         f"{key}.then",
         "Stop set over, the two opposite",
         tool.length * deg.tan(2.0 * slope),
-        "J · tan 2κ",
+        "J · tan (2 · κ)",
         show.input("J", "between the sled's stops", tool.length),
         show.input("κ", "taper of a face", slope, "deg"),
     )

@@ -150,13 +150,16 @@ def _slopes(
     return found
 
 
-def _slope_figure(key: str, label: str, slope: float, note: str, show: Show) -> Figure:
+def _slope_figure(key: str, label: str, on: Joined, note: str, show: Show) -> Figure:
+    part, _, name = on
+    end = part.start if name == "start" else part.finish
     return show.figure(
         key,
         label,
-        slope,
-        "cos = cos mitre · cos tilt",
-        show.input("σ", "sawn end, off square to the stick", slope, "deg"),
+        slope_of(end),
+        "cos σ = cos m · cos t",
+        show.input("m", "sawn end, off square on the face", abs(end.mitre), "deg"),
+        show.input("t", "sawn end, off square to the face", abs(end.tilt), "deg"),
         unit="deg",
         note=note,
     )
@@ -181,7 +184,7 @@ def _holes(
     note = "so that its sawn end lies level under the drill"
     parts = [part for part, _, _ in ends]
     keys = tuple(dict.fromkeys(part.key for part in parts))
-    figure = _slope_figure(f"{key}.slope", "The part leans off plumb", slope, note, show)
+    figure = _slope_figure(f"{key}.slope", "The part leans off plumb", ends[0], note, show)
     return plain_card(
         key,
         station_of(parts[0].role),
@@ -239,7 +242,7 @@ def _slots(
             f"{key}.travel",
             "Travel of the work, stop to stop",
             dowels.width - dowels.size,
-            "width − cutter",
+            "w − d",
             show.input("w", "tenon, wide", dowels.width),
             show.input("d", "cutter", dowels.size),
         ),
@@ -252,7 +255,7 @@ def _slots(
         ),
         jig=(
             loose_length(on, dowels, show),
-            _slope_figure(f"{key}.fence", "Bevelled face on the fence", slope, fence, show),
+            _slope_figure(f"{key}.fence", "Bevelled face on the fence", ends[0], fence, show),
         ),
         note=" ".join(notes),
         caution=_ROUTER,
@@ -267,7 +270,7 @@ def loose_length(key: str, dowels: Dowels, show: Show) -> Figure:
         f"{key}.loose",
         "Dowel, long" if dowels.way == "dowel" else "Loose tenon, long",
         2.0 * (dowels.depth - dowels.gap),
-        "2 · (depth − room for glue)",
+        "2 · (k − g)",
         show.input("k", "depth in each part", dowels.depth),
         show.input("g", "room for glue at each end", dowels.gap),
         note="" if dowels.way == "dowel" else f"{show.length(dowels.width).text} wide over its rounds",

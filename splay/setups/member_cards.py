@@ -64,12 +64,16 @@ def bored_at(uses: list[_Use], show: Show, key: str) -> Figure:
     read = [found.value for part, e in uses if (found := part.ends[e].found)]
     if not read:
         return planned
+    signs = [f"α{chr(0x2081 + k)}" for k in range(len(read))]
     return show.figure(
         f"{key}.bored_at",
         "Bore at, acute",
         sum(read) / len(read),
-        "as read" if len(read) == 1 else "mean of what was read",
-        *(show.input(f"α{k + 1}", "as read, acute", value, "deg") for k, value in enumerate(read)),
+        f"({' + '.join(signs)}) / {len(read)}" if len(read) > 1 else signs[0],
+        *(
+            show.input(sign, "as read, acute", value, "deg")
+            for sign, value in zip(signs, read, strict=True)
+        ),
         unit="deg",
         note=f"{planned.quantity.text} as planned",
     )
@@ -84,7 +88,9 @@ def socket_mark(part: MemberPart, e: int) -> Mark:
     """The mark of a stretcher's socket on what it goes into."""
     end = part.ends[e]
     on = leg_key(end.leg) if end.leg else member_key(end.member)
-    return Mark(Kind.SOCKET, on, f"{member_key(part.number)}/{e + 1}")
+    bored = f"leg {end.leg}" if end.leg else f"stretcher {end.member}"
+    said = f"{bored}'s mark for stretcher {part.number}"
+    return Mark(Kind.SOCKET, on, f"{member_key(part.number)}/{e + 1}", said)
 
 
 def _set(piece: Piece, parts: tuple[MemberPart, ...], uses: list[_Use], show: Show) -> Into:

@@ -58,14 +58,14 @@ def outside_cards(piece: Piece, sticks: tuple[StickPart, ...], show: Show) -> It
         face = "show face" if level else "upper face"
         deep = _deep(key, one, chosen, show)
         marks = tuple(_mark(each) for each in mine)
-        what = "level dowels" if level else "plumb dowels"
+        what = f"{runs} dowels" if len(mine) > 1 else f"{runs} dowel"
         slanted = level and support.splay > 1e-6
         yield plain_card(
             key,
             "legs",
             "outside",
             DRILL,
-            f"Bore the {names[one.leg]} for its {what if len(mine) > 1 else what.removesuffix('s')}",
+            f"Bore the {names[one.leg]} for its {what}",
             deep,
             "Hole, deep along its middle",
             MitreDowelled(

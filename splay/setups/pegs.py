@@ -112,7 +112,14 @@ def _card(
     key = f"{work}.{tool.id}"
     touch = None if hole.leans is None else show.length(deep + peg.diameter / 2.0 * deg.tan(peg.angle))
     bit = Bit(show.length(peg.diameter), show.length(deep), touch)
-    angle = show.figure(f"{key}.slope", "Slope of the peg, off square", peg.angle, "as chosen", unit="deg")
+    angle = show.figure(
+        f"{key}.slope",
+        "Slope of the peg, off square",
+        peg.angle,
+        "as chosen",
+        show.input("ε", "slope of the peg", peg.angle, "deg"),
+        unit="deg",
+    )
     met = set_for(tool, hole, angle, show, key)
     told: tuple[Do, ...] = (*does[:-1], bit, does[-1])
     return SetUp(

@@ -3,10 +3,8 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, field
+from collections.abc import Iterator
 
-from splay.layout import Layout
 from splay.layout.steps import Check
 from splay.parts import LegPart
 from splay.parts.member import MemberPart
@@ -27,6 +25,7 @@ from splay.setups.leg_ends import pilot_deep, shoulder_first, top_side
 from splay.setups.leg_marks import kerf_deep
 from splay.setups.leg_sets import LegSet
 from splay.setups.loose_joints import dowels_of
+from splay.setups.made import Made
 from splay.setups.member_cards import socket_mark
 from splay.setups.outside import outside_proofs
 from splay.setups.pegs import deepest
@@ -46,16 +45,12 @@ from splay.setups.slips import (
 from splay.setups.splines import spline_proofs
 from splay.setups.stick_shapes import bevel
 from splay.setups.wedge_cards import wedge_proofs
-from splay.setups.words import with_the
 from splay.stance.body import Body
-from splay.stance.buttons import Grooved
-from splay.stance.holding import Fastening
-from splay.stance.meets import Meets
 from splay.stance.members import MemberStance, acute
-from splay.stance.splines import Splined
 from splay.stance.staked import LegStance, Stance
 from splay.stance.wedges import wedge_made
 from splay.work.marks import centre, leg_key, member_key
+from splay.work.phrases import with_the
 from splay.work.proofs import proof_id
 from splay.work.takes import (
     AcrossEnd,
@@ -77,53 +72,31 @@ from splay.work.takes import (
     Wall,
 )
 
-__all__ = ["NEAR_DEG", "NEAR_MM", "Known", "all_proofs", "off_square", "proving_scale"]
+__all__ = ["NEAR_DEG", "NEAR_MM", "all_proofs", "off_square", "proving_scale"]
 
 
-@dataclass(frozen=True)
-class Known:
-    """What the proofs are made from: the planned and the real stance, and every part."""
-
-    piece: Piece
-    planned: Stance
-    real: Stance
-    legs: tuple[LegPart, ...]
-    sticks: tuple[StickPart, ...]
-    cuts: tuple[Cut, ...]
-    runs: tuple[MemberStance, ...]
-    members: tuple[MemberPart, ...]
-    ropes: tuple[RopePart, ...]
-    layout: Layout
-    sets: tuple[LegSet, ...]
-    screws: tuple[Fastening, ...] = ()
-    grooved: tuple[Grooved, ...] = ()
-    joins: tuple[Meets, ...] = ()
-    through: tuple[Splined, ...] = ()
-    read: Mapping[str, float] = field(default_factory=dict)
-
-
-def all_proofs(known: Known, ask: Asker) -> tuple[Proof, ...]:
+def all_proofs(made: Made, ask: Asker) -> tuple[Proof, ...]:
     """Every proof the piece asks for, in the order of work; holes against the stance as planned."""
-    checks = known.layout.checks
+    checks = made.layout.checks
     return (
         *(_mark(check, checks, ask) for check in checks),
-        *(_bore(known.piece, leg, known.planned.legs, ask) for leg in known.planned.legs),
-        *_pegs(known, ask),
-        *(_foot(known, leg, part, ask) for leg, part in zip(known.real.legs, known.legs, strict=True)),
-        *(proof for cut in known.cuts for proof in _cuts(cut, ask)),
-        *(_long(stick, ask) for stick in known.sticks if stick.role not in UNMEASURED),
-        *(_between_shoulders(stick, ask) for stick in known.sticks if stick.shoulders is not None),
-        *_shaped(known, ask),
-        *wedge_proofs(known.piece, known.sets, ask),
-        *_squared(known, ask),
-        *join_proofs(known.joins, ask),
-        *spline_proofs(known.piece, known.through, ask),
-        *held_proofs(known.sticks, known.screws, ask),
-        *hand_hold_proofs(known.piece, ask),
-        *button_proofs(known.sticks, known.grooved, known.read, ask),
-        *outside_proofs(known.piece, ask),
-        *_between(known.members, known.runs, ask),
-        *_roped(known.ropes, ask),
+        *(_bore(made.piece, leg, made.planned.legs, ask) for leg in made.planned.legs),
+        *_pegs(made, ask),
+        *(_foot(made, leg, part, ask) for leg, part in zip(made.real.legs, made.legs, strict=True)),
+        *(proof for cut in made.cuts for proof in _cuts(cut, ask)),
+        *(_long(stick, ask) for stick in made.sticks if stick.role not in UNMEASURED),
+        *(_between_shoulders(stick, ask) for stick in made.sticks if stick.shoulders is not None),
+        *_shaped(made, ask),
+        *wedge_proofs(made.piece, made.sets, ask),
+        *_squared(made, ask),
+        *join_proofs(made.joins, ask),
+        *spline_proofs(made.piece, made.through, ask),
+        *held_proofs(made.sticks, made.screws, ask),
+        *hand_hold_proofs(made.piece, ask),
+        *button_proofs(made.sticks, made.grooved, made.read, ask),
+        *outside_proofs(made.piece, ask),
+        *_between(made.members, made.runs, ask),
+        *_roped(made.ropes, ask),
     )
 
 
@@ -179,13 +152,13 @@ def _bore(piece: Piece, leg: LegStance, legs: tuple[LegStance, ...], ask: Asker)
     return ask.angle(("bore", leg.id), lean, words, bore_slips(ask.scale, leg, legs))
 
 
-def _pegs(known: Known, ask: Asker) -> Iterator[Proof]:
+def _pegs(made: Made, ask: Asker) -> Iterator[Proof]:
     """How deep the holes of a support's pegs came out: too deep comes out at the show side."""
-    for index, support in enumerate(known.piece.supports):
-        deep = deepest(known.piece, known.planned, index)
+    for index, support in enumerate(made.piece.supports):
+        deep = deepest(made.piece, made.planned, index)
         if deep <= 0.0:
             continue
-        on = leg_key(next(leg.number for leg in known.planned.legs if leg.support == index))
+        on = leg_key(next(leg.number for leg in made.planned.legs if leg.support == index))
         words = Words(
             "Peg holes, deep", Probed(on),
             "too deep breaks out, too short holds only one side", on, "boring", "peg holes, deep",
@@ -193,9 +166,9 @@ def _pegs(known: Known, ask: Asker) -> Iterator[Proof]:
         yield ask.length(("peg", support.id), ask.show.length(deep), words)
 
 
-def _foot(known: Known, leg: LegStance, part: LegPart, ask: Asker) -> Proof:
+def _foot(made: Made, leg: LegStance, part: LegPart, ask: Asker) -> Proof:
     """One leg: its long and its short side from the tenon's end, halved."""
-    point = long_point(known.piece, known.real, leg, part, ask.show)
+    point = long_point(made.piece, made.real, leg, part, ask.show)
     words = Words(
         what=f"Length of leg {leg.number}, both sides halved",
         how=BothSides(leg_key(leg.number), point.end, point.line, point.short_line),
@@ -277,9 +250,9 @@ def _between_shoulders(stick: StickPart, ask: Asker) -> Proof:
     return ask.length(("shoulders", stick.key), expected, words, [*slips, *length_slips(expected.value)])
 
 
-def _shaped(known: Known, ask: Asker) -> Iterator[Proof]:
+def _shaped(made: Made, ask: Asker) -> Iterator[Proof]:
     """Tenons, shoulders, eight sides, tapers and slots of each set of legs made alike."""
-    for one in known.sets:
+    for one in made.sets:
         part, support, leg = one.part, one.support, one.legs[0]
         on = f"leg.{part.number}"
         if isinstance(support.joint, DowelScrew):
@@ -316,7 +289,7 @@ def _shaped(known: Known, ask: Asker) -> Iterator[Proof]:
                 "parts alike matter more than parts to the drawing", on, "legs", f"at the {end}",
             )  # fmt: skip
             yield ask.length(("taper", *one.proof), ask.show.length(part.tapers[-1].thin), words)
-        if wedge_made(known.piece, leg) is not None:
+        if wedge_made(made.piece, leg) is not None:
             words = Words(
                 "Wedge slot, deep", Deep(on, "down the slot from the tenon's end"),
                 "a slot past the ring splits the leg below its joint", on, "legs", "slot, deep",
@@ -340,10 +313,10 @@ def _screwed(one: LegSet, ask: Asker) -> Iterator[Proof]:
     yield ask.length(("pilot", *one.proof), ask.show.length(pilot_deep(one.support.joint)), words)
 
 
-def _squared(known: Known, ask: Asker) -> Iterator[Proof]:
+def _squared(made: Made, ask: Asker) -> Iterator[Proof]:
     """Bevels, notches and slots of square stock, once for parts alike."""
     done: set[str] = set()
-    for stick, body in zip(known.sticks, known.real.bodies, strict=True):
+    for stick, body in zip(made.sticks, made.real.bodies, strict=True):
         if stick.alike in done:
             continue
         done.add(stick.alike)
@@ -368,15 +341,15 @@ def _squared(known: Known, ask: Asker) -> Iterator[Proof]:
             )  # fmt: skip
             yield ask.length(("notch", stick.key), stick.notches[1].quantity, words)
         yield from _tapered(stick, body, ask)
-    for index, dowels, _, what in dowels_of(known.piece):
-        on = known.piece.supports[index].id
+    for index, dowels, _, what in dowels_of(made.piece):
+        on = made.piece.supports[index].id
         loose = dowels.way == "loose_tenon"
         holes, both = ("Slots", ", at both ends of a slot") if loose else ("Dowel holes", "")
         words = Words(
             f"{holes} of the {what}, deep",
             Deep(on, "square to the sawn end" + both),
             "too shallow holds the joint open", on,
-            "legs" if known.piece.supports[index].kind == "slab_leg" else "stretchers",
+            "legs" if made.piece.supports[index].kind == "slab_leg" else "stretchers",
             f"{holes.lower()}, deep",
         )  # fmt: skip
         yield ask.length(("slot", on), ask.show.length(dowels.depth), words)

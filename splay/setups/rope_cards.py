@@ -32,7 +32,8 @@ def rope_cards(ropes: tuple[RopePart, ...], shop: Shop, show: Show) -> tuple[Set
 
 def hole_mark(rope: RopePart, hole: RopeHole) -> Mark:
     """The mark of a rope's hole on its leg."""
-    return Mark(Kind.SOCKET, leg_key(hole.leg), f"{member_key(rope.number)}/{rope.holes.index(hole) + 1}")
+    which = f"{member_key(rope.number)}/{rope.holes.index(hole) + 1}"
+    return Mark(Kind.SOCKET, leg_key(hole.leg), which, f"leg {hole.leg}'s mark for stretcher {rope.number}")
 
 
 def _set(rope: RopePart, uses: list[RopeHole]) -> Into:

@@ -21,7 +21,7 @@ from splay.work.does import Do, Plain
 from splay.work.joinery import TaperLine
 from splay.work.lays import SideTapered
 from splay.work.marks import Kind, Mark
-from splay.work.phrases import listed
+from splay.work.phrases import cap, listed
 from splay.work.proofs import proof_id
 
 Mates = list[tuple[StickPart, Body]]
@@ -36,7 +36,7 @@ _CAUTIONS: dict[By, str] = {
     "plane": "Work against a stop; both hands on the plane.",
 }
 _SETTINGS: dict[By, str] = {
-    "sled": "The {to}'s stop nearer the blade by",
+    "sled": "{To}'s stop nearer the blade by",
     "band_saw": "In from the corner at the {to}",
     "plane": "In from the corner at the {to}",
 }
@@ -72,7 +72,7 @@ def _card(mates: Mates, tool: TaperJig | BandSaw | HandPlane, by: By, show: Show
         tool,
         f"Taper {what} of {counted(one for one, _ in mates)}",
         figure,
-        _SETTINGS[by].format(to=first.to).removeprefix("The ").capitalize(),
+        _SETTINGS[by].format(to=first.to, To=cap(first.to)),
         SideTapering(
             first.begins.quantity.text,
             first.off.quantity.text,

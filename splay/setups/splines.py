@@ -162,7 +162,7 @@ def _made(on: str, mine: list[Splined], parts: list[StickPart], show: Show) -> S
         f"{key}.long",
         "Spline, long",
         one.long,
-        "d + T / cos ψ + t · tan ψ + more",
+        "d + T / cos ψ + t · tan ψ + m",
         show.input("d", "notch, down the outer face", one.chosen.depth),
         show.input("T", "top, thick", one.through),
         show.input("ψ", "the boards' splay", one.lean, "deg"),

@@ -12,7 +12,7 @@ from splay.setups.crosscut import station_of
 from splay.setups.dial import Dial, dial
 from splay.setups.plain_card import plain_card
 from splay.setups.scenes import BetweenFeet, BevelledEdge, HalfLap
-from splay.setups.words import counted, with_the
+from splay.setups.words import counted
 from splay.shop import BandSaw, HandPlane, Handsaw, TableSaw, Tool
 from splay.shop.scale import within_reach
 from splay.stance.body import Body, Void
@@ -21,7 +21,7 @@ from splay.work.does import Do, Plain, Write
 from splay.work.joinery import CutOut, Notch
 from splay.work.lays import OnSide
 from splay.work.marks import Kind, Mark
-from splay.work.phrases import listed
+from splay.work.phrases import listed, with_the
 from splay.work.proofs import proof_id
 
 _RIP = "Feather board and push stick; stand out of the blade's line; follow the saw's own manual."

@@ -2,32 +2,22 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Iterable
 
 from splay.parts.stick import StickPart
-from splay.work.phrases import listed
+from splay.work.phrases import listed, with_the
 
-_PLURALS = {
-    "leg": "legs",
-    "side": "sides",
-    "rail": "rails",
-    "cross": "cross-pieces",
-    "link": "links",
-    "apron": "aprons",
-    "tread": "treads",
-    "board": "boards",
-}
+_SINGULARS = {"cross": "cross-piece", "slab_leg": "slab leg"}
 
 
 def plural(role: str) -> str:
     """Parts of a role, in a word."""
-    return _PLURALS.get(role, role)
+    return f"{singular(role)}s"
 
 
 def singular(role: str) -> str:
     """One part of a role, in a word."""
-    return plural(role).removesuffix("s")
+    return _SINGULARS.get(role, role)
 
 
 def every(parts: Iterable[StickPart], of: int) -> str:
@@ -37,12 +27,6 @@ def every(parts: Iterable[StickPart], of: int) -> str:
     if len(mine) == of and of > 2 and len(sorts) == 1:
         return f"all {of} {plural(sorts.pop())}"
     return listed(part.name for part in mine)
-
-
-def with_the(name: str) -> str:
-    """A part's name as it stands in a sentence: some bring their own article, a number wants none."""
-    numbered = re.split(" of | between ", name)[0][-1:].isdigit()
-    return name if numbered or name.startswith("the ") else f"the {name}"
 
 
 def counted(parts: Iterable[StickPart]) -> str:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from splay.errors import BadInput, Fault, shorten
+from splay.paths import within
 from splay.piece import ApronedLegs, BoardSides, MitredFrames, Piece, PlaneFrames, read_piece, write_piece
 from splay.stance.arrange import boards_asked
 from splay.stance.buttons import grooves
@@ -74,7 +75,7 @@ def with_splines(piece: Piece, to: str, index: int) -> dict[str, Any]:
     for spline["count"] in (2, 1, 3):
         for share in FROM_EDGES_SHARES:
             spline["from_edges"] = float(round(share * support.width))
-            if _free(read_piece(document), f"supports.{index}.splines."):
+            if _free(read_piece(document), f"supports.{index}.splines"):
                 return document
     return document
 
@@ -102,7 +103,7 @@ def _buttoned(piece: Piece, document: dict[str, Any], index: int) -> dict[str, A
                 mine = [one for one in grooves(made, stand(made)) if one.body.support == index]
                 if min((one.held for one in mine), default=0.0) >= HELD_MM:
                     break
-            if _free(made, f"supports.{index}.held."):
+            if _free(made, f"supports.{index}.held"):
                 return button
     return button
 
@@ -123,7 +124,7 @@ def _screwed(piece: Piece, document: dict[str, Any], index: int) -> dict[str, An
     for screw["from_ends"] in FROM_ENDS_MM:
         mine = tried()
         if all(one.beside > ROOM_MM for one in mine) and _free(
-            read_piece(document), f"supports.{index}.held."
+            read_piece(document), f"supports.{index}.held"
         ):
             break
     room = min((one.through for one in mine), default=20.0) + screw["bite"]
@@ -135,7 +136,7 @@ def _free(piece: Piece, field: str) -> bool:
     """Whether what holds the top, changed at a field or within it, meets nothing else in the wood."""
     stance = stand(piece)
     every = rods(piece, stance, *members(piece, stance))
-    mine = [one for one in every if one.field.startswith(field)]
+    mine = [one for one in every if within(one.field, field)]
     return all(
         clear(one, other) > POINT_MM for one in mine for other in every
         if one.joint != other.joint and one.hosts & other.hosts

@@ -92,7 +92,12 @@ def slot_turn(leg: LegStance, grain_deg: float) -> float:
 
 
 def named_faces(shape: Leg, leg: LegStance) -> tuple[tuple[str, Vec], ...]:
-    """The four faces of a leg with flats by the names written on them, with their normals.
+    """The four faces of a leg with flats by the names written on them, with their normals."""
+    return tuple((f"{side} face", normal) for side, normal in named_sides(shape, leg))
+
+
+def named_sides(shape: Leg, leg: LegStance) -> tuple[tuple[str, Vec], ...]:
+    """The four sides of a leg with flats, opposite ones next to each other, with their normals.
 
     Facing front: FRONT, BACK, LEFT and RIGHT as it stands in its seat. Facing its sightline: outer,
     inner, and the left and right hand of one who looks at its outer face, its foot down.
@@ -104,17 +109,17 @@ def named_faces(shape: Leg, leg: LegStance) -> tuple[tuple[str, Vec], ...]:
 
     if shape.facing == "front" or leg.boring.bearing is None:
         return (
-            ("FRONT face", front),
-            ("BACK face", minus(front)),
-            ("RIGHT face", side),
-            ("LEFT face", minus(side)),
+            ("FRONT", front),
+            ("BACK", minus(front)),
+            ("RIGHT", side),
+            ("LEFT", minus(side)),
         )
     outer = side if leans_outward(leg) else minus(side)
     # Seen from outside, foot down, up is against the leg's way down: right is up x towards the eye.
     right = cross(minus(leg.d), outer)
     return (
-        ("outer face", outer),
-        ("inner face", minus(outer)),
-        ("right-hand face", right),
-        ("left-hand face", minus(right)),
+        ("outer", outer),
+        ("inner", minus(outer)),
+        ("right-hand", right),
+        ("left-hand", minus(right)),
     )

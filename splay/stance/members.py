@@ -7,9 +7,10 @@ from dataclasses import dataclass
 
 from splay.errors import CannotBuild
 from splay.piece import Leg, Level, OnLeg, Piece, Rope, Stretcher
+from splay.quantity import degrees as deg
 from splay.stance.floor import Floor
 from splay.stance.hollow import hollow_depth
-from splay.stance.lines import named_faces, socket_line, square_to, turned
+from splay.stance.lines import named_faces, named_sides, socket_line, square_to, turned
 from splay.stance.staked import LegStance, Stance, support_of
 from splay.stance.taper import corners, size_at, taper_at
 from splay.stance.vectors import Vec, along, angle, between, cross, dot, length, unit
@@ -256,19 +257,19 @@ def _end(piece: Piece, stance: Stance, anchor: _Anchor, u: Vec) -> EndStance:
 
 def flats(shape: Leg, leg: LegStance) -> tuple[tuple[str, Vec], ...]:
     """Every flat of a leg with corners by name, with its normal: four, or eight with those between."""
-    named = named_faces(shape, leg)
     if len(corners(shape)) != 8:
-        return named
+        return named_faces(shape, leg)
+    sides = named_sides(shape, leg)
     h = math.sqrt(0.5)
     between_them = tuple(
         (
-            f"face between {a.removesuffix(' face')} and {b.removesuffix(' face')}",
+            f"face between {a} and {b}",
             (h * (v[0] + w[0]), h * (v[1] + w[1]), h * (v[2] + w[2])),
         )
-        for a, v in named[:2]
-        for b, w in named[2:]
+        for a, v in sides[:2]
+        for b, w in sides[2:]
     )
-    return (*named, *between_them)
+    return (*named_faces(shape, leg), *between_them)
 
 
 def _meets(
@@ -322,9 +323,15 @@ def wood_behind(radius: float, deep: float, diameter: float, acute_deg: float) -
     `deep` is the socket's depth from the surface along the stretcher. The flat bottom is a disc
     tilted against the leg's axis; its furthest point from that axis decides.
     """
-    a = math.radians(acute_deg)
-    s, c, half = math.sin(a), math.cos(a), diameter / 2.0
+    s, c, half = deg.sin(acute_deg), deg.cos(acute_deg), diameter / 2.0
     past = deep - radius / s
-    if abs(past * s) * c <= half * s * s:
-        return radius - math.hypot(half, past)
-    return radius - abs(past * s) - half * c
+    if corner_decides(radius, deep, diameter, acute_deg):
+        return radius - abs(past * s) - half * c
+    return radius - math.hypot(half, past)
+
+
+def corner_decides(radius: float, deep: float, diameter: float, acute_deg: float) -> bool:
+    """Whether the far corner of a socket's flat bottom comes nearest to the back of a round leg, and not a
+    side of it: so at flat angles."""
+    s, c = deg.sin(acute_deg), deg.cos(acute_deg)
+    return abs(deep * s - radius) * c > diameter / 2.0 * s * s

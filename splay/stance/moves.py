@@ -30,6 +30,7 @@ from splay.quantity import degrees as deg
 from splay.stance.aim import foot_reach, outward
 from splay.stance.board_sides import front_corner
 from splay.stance.contacts import on_floor
+from splay.stance.handled import Handled
 from splay.stance.lean import LeanAngles, lean_of
 from splay.stance.members import members
 from splay.stance.outline import extent
@@ -41,9 +42,6 @@ SNAP_DEG = 0.1
 _LEAN_SNAP_DEG = 0.5
 
 
-Handled = Literal["foot", "socket", "height", "lean", "member", "frame", "corner", "edge", "tread"]
-"""What a handle moves: a foot or socket of a leg, the seat's height or lean, a stretcher's level,
-a frame's splay or rake, a corner of a drawn outline, a place on a slab leg's edge, a lower tread."""
 STEEPEST_DEG = 45.0
 
 

@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from splay.quantity import MM_PER_INCH, Quantity, Show
+from splay.quantity import MM_PER_INCH, Quantity, Show, times
 from splay.timber.choices import WoodChoice
 from splay.timber.cutting import cut_plan
-from splay.timber.needs import Need, times
+from splay.timber.needs import Need
 from splay.timber.sawing import Want
 from splay.timber.stock import Board
 

@@ -10,13 +10,13 @@ import numpy as np
 
 from splay.piece import Battened, Piece, StakedLegs, TopScrews
 from splay.plan import Plan
-from splay.quantity import Figure, Quantity, Show
+from splay.quantity import Figure, Input, Quantity, Show
 from splay.stance.buttons import buttons_by
 from splay.stance.holding import across_grain, held_by
 from splay.stance.members import members
 from splay.timber.choices import WoodChoice
-from splay.timber.moisture import Fitted, fit, led_to, lies_out, movement
-from splay.timber.species import WOODS, Wood, density
+from splay.timber.moisture import Fitted, fit, is_linear, led_to, lies_out, movement
+from splay.timber.species import GREEN, WOODS, Wood, density
 from splay.timber.told import weight_said
 from splay.views.mesh import Mesh, seen_meshes
 from splay.views.scene import Model
@@ -129,14 +129,30 @@ def _moves(piece: Piece, plan: Plan, wood: Wood, wet: float, home: Air, show: Sh
     wide = across_grain(piece.top.outline, piece.top.grain)
 
     def one(tangential: bool, label: str) -> Figure:
+        was, becomes = min(wet, GREEN), min(home.leads_to, GREEN)
+        change = show.input("ΔM", "change, percentage points", becomes - was, "ratio")
+        whole = wood.shrinks(tangential)
+        if is_linear(was, becomes):
+            formula = "w · C · ΔM / 1000"
+            a_metre = 1000.0 * wood.coefficient(tangential)
+            working: tuple[Input, ...] = (
+                show.input("C", "mm a metre moves for each point", a_metre, "ratio"),
+                change,
+            )
+        else:
+            formula = "w · ΔM / (3000 / S − 30 + M)" if whole else "w · S"
+            working = (
+                show.input("S", "shrinks from green to dry, %", whole, "ratio"),
+                show.input("M", "moisture now, %", was, "ratio"),
+                change,
+            )
         return show.figure(
             f"wood.moves.{'flat' if tangential else 'quarter'}",
             label,
             movement(wide, wood, tangential, wet, home.leads_to),
-            "w · C · ΔM  (6 to 14 %), else w · ΔM / (3000/S − 30 + M)",
+            formula,
             show.input("w", "across the grain", wide),
-            show.input("M", "moisture now, %", wet, "ratio"),
-            show.input("ΔM", "change, percentage points", home.leads_to - wet, "ratio"),
+            *working,
             fine=True,
         )
 

@@ -5,14 +5,14 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import replace
 
-from splay.quantity import Quantity, Show
+from splay.quantity import Quantity, Show, times
 from splay.timber.buying import to_buy
 from splay.timber.choices import WoodChoice
 from splay.timber.cutting import CutPlan, cut_plan
 from splay.timber.gluing import board_widths
 from splay.timber.laid import Blank, BoardCut, Missing, Rest, WoodLayout
 from splay.timber.moisture import WETTER, led_to
-from splay.timber.needs import Need, times
+from splay.timber.needs import Need
 from splay.timber.on_logs import from_logs, from_sticks, slices
 from splay.timber.on_slabs import panels
 from splay.timber.sawing import Ripped, Want

@@ -33,6 +33,11 @@ def led_to(celsius: float, humidity: float) -> float:
     return 1800.0 / w * (kh / (1.0 - kh) + (one + 2.0 * two) / (1.0 + one + two))
 
 
+def is_linear(was: float, becomes: float) -> bool:
+    """Whether wood moves by its coefficient alone from one moisture to another, percent."""
+    return LINEAR[0] <= min(was, becomes) and max(was, becomes) <= LINEAR[1]
+
+
 def movement(size: float, wood: Wood, tangential: bool, was: float, becomes: float) -> float:
     """How much a size across the grain (mm) changes from one moisture to another (percent); shrinking is
     negative.
@@ -41,9 +46,9 @@ def movement(size: float, wood: Wood, tangential: bool, was: float, becomes: flo
     D (Mf - Mi) / (30 (100) / S - 30 + Mi). Above green nothing moves.
     """
     was, becomes = min(was, GREEN), min(becomes, GREEN)
-    if LINEAR[0] <= min(was, becomes) and max(was, becomes) <= LINEAR[1]:
+    if is_linear(was, becomes):
         return size * wood.coefficient(tangential) * (becomes - was)
-    whole = wood.tangential if tangential else wood.radial
+    whole = wood.shrinks(tangential)
     return size * (becomes - was) / (GREEN * 100.0 / whole - GREEN + was) if whole > 0.0 else 0.0
 
 

@@ -4,7 +4,7 @@ lie."""
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Annotated, Literal
 
@@ -16,7 +16,7 @@ from splay.parts import LegPart
 from splay.parts.stick import SAWING_MM, StickPart
 from splay.piece import Piece, SlabLeg, StakedLegs, Stretcher
 from splay.plan import Plan
-from splay.quantity import Quantity, Show
+from splay.quantity import Quantity, Show, times
 from splay.stance.outline import polygon
 from splay.stance.slab_leg import edges_at, edges_down, end_of
 from splay.timber.choices import WoodChoice
@@ -390,13 +390,3 @@ def litres(needs: tuple[Need, ...]) -> float:
 def said(need: Need) -> str:
     """A need in a line: how many of what size."""
     return f"{cap(need.name)}: {need.count} of {times(need.blank)}"
-
-
-def times(sizes: Sequence[Quantity]) -> str:
-    """Measures one after another, a unit that all share said once."""
-    texts = [one.text for one in sizes]
-    unit = " mm"
-    if all(text.endswith(unit) for text in texts):
-        texts = [text.removesuffix(unit) for text in texts]
-        return " × ".join(texts) + unit
-    return " × ".join(texts)

@@ -28,11 +28,14 @@ class Wood:
     per_tangential: float | None = None
     durable: bool = False
 
+    def shrinks(self, tangential: bool) -> float:
+        """The whole shrinkage along one way, percent."""
+        return self.tangential if tangential else self.radial
+
     def coefficient(self, tangential: bool) -> float:
         """Change per percentage point, as printed, or from the whole shrinkage spread evenly to green."""
         printed = self.per_tangential if tangential else self.per_radial
-        whole = self.tangential if tangential else self.radial
-        return printed if printed is not None else whole / 100.0 / GREEN
+        return printed if printed is not None else self.shrinks(tangential) / 100.0 / GREEN
 
 
 _TABLE = (

@@ -14,6 +14,7 @@ from shapely.geometry.base import BaseGeometry
 from splay.document import Angle, Frozen, Length, Plain, current, read_document
 from splay.errors import BadInput, Fault, shorten
 from splay.ids import Id, Ids
+from splay.paths import inside, under
 from splay.piece.tops import Photo
 from splay.quantity import Bare
 from splay.timber.moisture import Weighing, from_weight
@@ -323,7 +324,7 @@ def read_stock(given: object, bare: Bare = "metric", at: str = "item") -> AnySto
     try:
         return read_document(_One, {"item": given}, bare).item
     except BadInput as bad:
-        faults = (Fault(at + f.field.removeprefix("item"), f.got, f.allowed, f.do) for f in bad.faults)
+        faults = (Fault(under(at, inside(f.field, "item")), f.got, f.allowed, f.do) for f in bad.faults)
         raise BadInput(*faults) from None
 
 

@@ -15,6 +15,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from splay.errors import BadInput, Fault, shorten
+from splay.paths import inside
 from splay.quantity import Bare
 from splay.timber.stock import FLAWS, MOST_ITEMS, AnyStock, Board, Slab, read_stock
 
@@ -103,7 +104,7 @@ def from_csv(text: str, bare: Bare = "metric") -> tuple[list[AnyStock], list[Bad
                 items.append(read_stock(_document(row, mark), bare, "row"))
             except BadInput as error:
                 fault = error.faults[0]
-                what = fault.field.removeprefix("row").lstrip(".") or "it"
+                what = inside(fault.field, "row") or "it"
                 bad.append(BadRow(number, f"{what}: {fault.said()}"))
     except csv.Error as error:
         raise BadInput(Fault("table", str(error), "a table of rows", "Save it as CSV anew.")) from None

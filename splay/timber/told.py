@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping, Sequence
 from itertools import groupby
 
-from splay.quantity import Quantity, Show
+from splay.quantity import Quantity, Show, times
 from splay.timber.choices import WoodChoice
-from splay.timber.needs import Need, times
+from splay.timber.needs import Need
 from splay.timber.sawing import Ripped, SawCut, order_of_cuts
 from splay.timber.stock import AnyStock, Board, Log, Slab
 from splay.work.phrases import cap

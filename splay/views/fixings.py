@@ -11,7 +11,7 @@ from splay.piece import SlabLeg
 from splay.stance.buttons import BODY_MM
 from splay.stance.hand_hold import slot
 from splay.stance.vectors import along
-from splay.views.project import PLAN, UNDERSIDE, Eye
+from splay.views.project import PLAN, UNDERSIDE, UPPER_FACE, Eye
 from splay.views.scene import Model
 from splay.views.shapes import Layer, Shape, area, ellipse, line
 
@@ -28,7 +28,7 @@ def _hand_holds(model: Model, eye: Eye) -> list[Shape]:
     """Slots through the top, from above and from below."""
     layer: Layer = "tenon" if eye is UNDERSIDE else "section"
     made: list[Shape] = []
-    for one in model.piece.top.hand_holds if eye in (PLAN, UNDERSIDE) else ():
+    for one in model.piece.top.hand_holds if eye in (PLAN, UNDERSIDE, UPPER_FACE) else ():
         t = model.piece.top.thickness
         ring = tuple(eye.see(model.place((x, y, t))) for x, y in slot(one).exterior.coords[:-1])
         made.append(area(layer, ring, "top"))

@@ -19,7 +19,7 @@ from splay.stance.floor import Floor
 from splay.stance.staked import Stance
 from splay.views.edges import rings_of
 from splay.views.project import FRONT, SIDE, Eye, hulls
-from splay.views.shapes import Shape, View, area, line, text
+from splay.views.shapes import Shape, Shows, View, area, line, text
 
 _COARSE = 6
 _FINE = 150
@@ -38,12 +38,13 @@ def level_views(
     stands = stand_now(piece, stance.floor, ends)
     made: list[View] = []
     if stands is not None:
-        for suffix, one in (("", stands.rests), (".tips", stands.tips)):
-            if one is None or (suffix and not round_.rocks):
+        ways: tuple[tuple[Shows, Standing | None], ...] = (("", stands.rests), ("tips", stands.tips))
+        for shows, one in ways:
+            if one is None or (shows and not round_.rocks):
                 continue
             truly = _true_gaps(state, one, ends)
             scene = _Standing(piece, stance, state, ends, one, truly, exaggerate, show)
-            made += [scene.view(eye, suffix) for eye in (FRONT, SIDE)]
+            made += [scene.view(eye, shows) for eye in (FRONT, SIDE)]
     made = _one_scale(made)
     made += [_foot(foot, end, state) for foot, end in zip(round_.feet, state.ends, strict=True)]
     return tuple(made)
@@ -111,7 +112,7 @@ class _Standing:
         made[:, 2] += self.stands.offset
         return made
 
-    def view(self, eye: Eye, suffix: str) -> View:
+    def view(self, eye: Eye, shows: Shows) -> View:
         """As seen from the front or the side."""
 
         def see(points: Array) -> Array:
@@ -154,7 +155,8 @@ class _Standing:
         ys = [y for s in shapes for _, y in s.points]
         box = (min(xs), min(ys), max(xs), max(ys))
         times = f", unlikeness {self.exaggerate:.0f} times" if self.exaggerate >= 1.5 else ""
-        return View(f"level.{eye.name}{suffix}", f"{_TITLES[eye.name]}{times}", box, tuple(shapes))
+        name = f"level.{eye.name}.{shows}" if shows else f"level.{eye.name}"
+        return View(name, f"{_TITLES[eye.name]}{times}", box, tuple(shapes), shows=shows)
 
     def _stood(self, key: str, solid: Solid) -> Array:
         """Corners of a part, those on the chosen floor moved to where its feet really end."""
@@ -273,4 +275,4 @@ def _foot(said: LevelFoot, end: End, state: State) -> View:
     box = (-reach, low, reach, up)
     if not all(map(math.isfinite, box)):
         box = (-1.0, -1.0, 1.0, 1.0)
-    return View(f"level.foot.{said.key}", f"{said.name}: {said.how}", box, tuple(shapes))
+    return View(f"level.foot.{said.key}", f"{said.name}: {said.how}", box, tuple(shapes), shows="foot")

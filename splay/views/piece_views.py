@@ -5,13 +5,13 @@ from __future__ import annotations
 import math
 
 from splay.layout.placing import marked_face
-from splay.piece import BoardSides, Drawn, SlabLeg, Trough
+from splay.piece import BoardSides, Drawn, Piece, SlabLeg, Trough
 from splay.quantity import degrees as deg
 from splay.setups.groups import boring_groups
 from splay.stance.board_sides import front_corner
 from splay.stance.contacts import on_floor
 from splay.stance.slab_leg import edge_spots, on_face
-from splay.stance.staked import LegStance, support_of
+from splay.stance.staked import LegStance, Stance, support_of
 from splay.stance.underfoot import bearings
 from splay.stance.vectors import Flat
 from splay.views.fixings import fixings
@@ -36,15 +36,22 @@ def piece_view(model: Model, name: str, along: float | None = None) -> View:
     if name == "plan":
         return plan_view(model, PLAN, "Plan, from above")
     if name == "underside":
-        if _bored_from_above(model):
-            return plan_view(model, UPPER_FACE, "Upper face up, front edge towards you")
         return plan_view(model, UNDERSIDE, "Underside up, front edge towards you")
+    if name == "upper":
+        return plan_view(model, UPPER_FACE, "Upper face up, front edge towards you")
     return quarter(model)
 
 
-def _bored_from_above(model: Model) -> bool:
-    legs = model.stance.legs
-    return bool(legs) and all(marked_face(support_of(model.piece, leg)) == "upper face" for leg in legs)
+def faces_up(piece: Piece, stance: Stance) -> tuple[str, ...]:
+    """The views of the top as it lies to be bored: the underside, the upper face, or both in turn."""
+    above = {_from_above(piece, leg) for leg in stance.legs}
+    return tuple(
+        name for name, wanted in (("underside", False), ("upper", True)) if wanted in (above or {False})
+    )
+
+
+def _from_above(piece: Piece, leg: LegStance) -> bool:
+    return marked_face(support_of(piece, leg)) == "upper face"
 
 
 def elevation(model: Model, eye: Eye, title: str) -> View:
@@ -221,7 +228,8 @@ def plan_view(model: Model, eye: Eye, title: str) -> View:
     shapes += _warned(model, eye)
     if eye is not PLAN:
         for group in boring_groups(model.stance):
-            shapes += _both_lines(model, eye, group.first)
+            if _from_above(model.piece, group.first) == (eye is UPPER_FACE):
+                shapes += _both_lines(model, eye, group.first)
     handles = []
     if eye is PLAN:
         for leg in legs:
@@ -333,6 +341,9 @@ def _leg_in_plan(model: Model, sight: Sight, k: int, leg: LegStance) -> list[Sha
         ellipse("hidden", away, mouth, turned, part),
     ]
     run = math.dist(at, foot)
+    if eye is not PLAN and _from_above(model.piece, leg) != (eye is UPPER_FACE):
+        # Bored from the other face: there its centre and its sightline are marked.
+        return [*made[:1], made[2], text("label", (away[0], away[1] + half + 14), str(leg.number), part)]
     if lean.bearing is None or run < 1e-6:
         return [*made, text("label", (at[0], at[1] + half + 14), str(leg.number), part)]
     u = ((foot[0] - at[0]) / run, (foot[1] - at[1]) / run)

@@ -57,8 +57,8 @@ SIDE = Eye("side", (0.0, 1.0, 0.0), (0.0, 0.0, 1.0))
 PLAN = Eye("plan", (1.0, 0.0, 0.0), (0.0, 1.0, 0.0))
 UNDERSIDE = Eye("underside", (-1.0, 0.0, 0.0), (0.0, 1.0, 0.0))
 """Turned over side to side, as it lies on the bench: the front edge stays near the maker."""
-UPPER_FACE = Eye("underside", (1.0, 0.0, 0.0), (0.0, 1.0, 0.0))
-"""In the underside's stead, where everything is bored from above: the face that is up on the bench."""
+UPPER_FACE = Eye("upper", (1.0, 0.0, 0.0), (0.0, 1.0, 0.0))
+"""Where legs are bored from above: the face that is up on the bench then."""
 
 
 def eye_along(bearing_deg: float) -> Eye:

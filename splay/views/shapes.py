@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
-from splay.stance.moves import Handled
+from splay.stance.handled import Handled
 from splay.stance.vectors import Flat
 
 Layer = Literal[
@@ -66,15 +66,20 @@ class Handle:
     label: str
 
 
+Shows = Literal["", "tips", "foot"]
+
+
 @dataclass(frozen=True)
 class View:
-    """A drawing: its name, title, the box that holds it (left, bottom, right, top), what is on it."""
+    """A drawing: its name, title, the box that holds it (left, bottom, right, top), what is on it;
+    `shows` tells drawings of one station apart."""
 
     name: str
     title: str
     box: tuple[float, float, float, float]
     shapes: tuple[Shape, ...]
     handles: tuple[Handle, ...] = ()
+    shows: Shows = ""
 
 
 def line(layer: Layer, *points: Flat, part: str = "") -> Shape:

@@ -10,7 +10,7 @@ from splay.work import (
     does,
     joinery_said,  # noqa: F401 (its words are registered)
 )
-from splay.work.phrases import SHOWN_MM, cap, listed
+from splay.work.phrases import SHOWN_MM, by_number, cap, listed
 from splay.work.saying import do
 
 
@@ -267,11 +267,5 @@ def together(many: Iterable[does.Do]) -> list[does.Do]:
         if len(several) > 1:
             first = made[k]
             assert isinstance(first, MERGED)
-            made[k] = replace(first, named=listed(sorted(several, key=_by_number)))
+            made[k] = replace(first, named=listed(sorted(several, key=by_number)))
     return made
-
-
-def _by_number(named: str) -> tuple[str, int]:
-    """ "leg 10" after "leg 2"."""
-    words, _, last = named.rpartition(" ")
-    return (words, int(last)) if last.isdigit() else (named, 0)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from enum import StrEnum
 
 from pydantic import Field
@@ -44,16 +44,18 @@ class Kind(StrEnum):
 
 @dataclass(frozen=True)
 class Mark:
-    """One mark: what it is, the part it is on (its key), and which of several it is."""
+    """One mark: what it is, the part it is on (its key), and which of several it is; `said` is what it is
+    called where one of several is meant."""
 
     kind: Kind
     on: str
     which: str = ""
+    said: str = field(default="", compare=False)
 
 
 def centre(number: int, face: str = "underside") -> Mark:
     """The pricked centre of a leg on a face of the seat."""
-    return Mark(Kind.CENTRE, SEAT, f"{number}.{face}")
+    return Mark(Kind.CENTRE, SEAT, f"{number}.{face}", f"centre of leg {number}")
 
 
 def hold_marks(number: int) -> tuple[Mark, Mark]:
@@ -63,17 +65,17 @@ def hold_marks(number: int) -> tuple[Mark, Mark]:
 
 def sightline(number: int, face: str = "underside") -> Mark:
     """A leg's sightline on a face of the seat, with its arrow."""
-    return Mark(Kind.SIGHTLINE, SEAT, f"{number}.{face}")
+    return Mark(Kind.SIGHTLINE, SEAT, f"{number}.{face}", f"sightline of leg {number}")
 
 
 def peg_mark(number: int) -> Mark:
     """Where the peg of a leg's tenon enters the upper face of the seat."""
-    return Mark(Kind.PEG, SEAT, f"{number}.upper face")
+    return Mark(Kind.PEG, SEAT, f"{number}.upper face", f"peg's mark of leg {number}")
 
 
 def peg_on_batten(number: int, batten: str) -> Mark:
     """Where the peg of a leg's tenon enters the edge of its batten, by the batten's key."""
-    return Mark(Kind.PEG, batten, f"{number}")
+    return Mark(Kind.PEG, batten, f"{number}", f"peg's mark of leg {number}")
 
 
 def lettered(face: str = "underside") -> tuple[Mark, Mark]:

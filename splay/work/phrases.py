@@ -1,11 +1,12 @@
-"""What is said in many sentences: lists, directions, marks by name."""
+"""What is said in many sentences: lists, names, directions, marks by name."""
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterable
 
 from splay.work.lays import Toward
-from splay.work.marks import Kind, Mark
+from splay.work.marks import Mark
 
 SHOWN_MM = 0.25
 """Less than this is shown as nought on a rule and is not said."""
@@ -20,6 +21,18 @@ def listed(words: Iterable[str]) -> str:
         said = [word.rpartition(" ")[2] for word in said]
         return f"{head}s {', '.join(said[:-1])} and {said[-1]}"
     return said[0] if len(said) == 1 else f"{', '.join(said[:-1])} and {said[-1]}"
+
+
+def by_number(name: str) -> tuple[str, int]:
+    """A key to sort names by: "leg 10" after "leg 2"."""
+    words, _, last = name.rpartition(" ")
+    return (words, int(last)) if last.isdigit() else (name, 0)
+
+
+def with_the(name: str) -> str:
+    """A part's name as it stands in a sentence: some bring their own article, a number wants none."""
+    numbered = re.split(" of | between ", name)[0][-1:].isdigit()
+    return name if numbered or name.startswith("the ") else f"the {name}"
 
 
 def cap(text: str) -> str:
@@ -52,23 +65,6 @@ def leaning(way: Toward) -> str:
     return "against the arrow" if way.by == "tail" else f"towards {toward(way)}"
 
 
-_PLACES = {
-    Kind.CENTRE: "centre of leg {0}",
-    Kind.SIGHTLINE: "sightline of leg {0}",
-    Kind.PEG: "peg's mark of leg {0}",
-}
-
-
 def place(mark: Mark) -> str:
     """A mark by name, with its part."""
-    if mark.kind is Kind.SOCKET:
-        return f"{part_name(mark.on)}'s mark for {part_name(mark.which.partition('/')[0])}"
-    if mark.kind in _PLACES:
-        return _PLACES[mark.kind].format(mark.which.partition(".")[0])
-    return mark.kind.value
-
-
-def part_name(key: str) -> str:
-    """A leg or a stretcher by its key."""
-    kind, _, number = key.partition(".")
-    return f"{'leg' if kind == 'leg' else 'stretcher'} {number}"
+    return mark.said or mark.kind.value

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+from dataclasses import replace
 from typing import Any
 
 from splay.piece import Piece, read_piece
 from splay.plan import Plan, plan
-from splay.setups.card import Proof
+from splay.setups.card import Proof, SetUp
 from splay.shop import Shop, workbench
 
 ROUND = {"kind": "round", "diameter": 360}
@@ -64,3 +66,11 @@ def planned(made: Piece, shop: Shop | None = None) -> Plan:
 def proof_of(made: Plan, id: str) -> Proof:
     """The proof of that id."""
     return next(proof for proof in made.proofs if proof.id == id)
+
+
+def with_cards(made: Plan, cards: Iterable[SetUp]) -> Plan:
+    """The same plan telling the hands something else."""
+    other = replace(made)
+    # Cards are worked out when they are first asked for: these are there before.
+    vars(other)["setups"] = tuple(cards)
+    return other

@@ -26,7 +26,7 @@ from splay.timber.effects import effects
 from splay.work.joinery import Buttons, Groove
 from tests.bench.judged import carry_out
 from tests.bench.pieces import framed, random_shop
-from tests.core.make import planned, proof_of
+from tests.core.make import planned, proof_of, with_cards
 from tests.core.test_blind import limit
 
 KINDS = ("aproned", "plane_frames", "crossed", "board_sides")
@@ -222,5 +222,5 @@ class Blind(SimpleTestCase):
             (button, told(button, block, replace(block, step=block.tongue))),
         ):
             cards = tuple(wrong if c is card else c for c in made.setups)
-            tally = carry_out(piece, replace(made, setups=cards), workbench())
+            tally = carry_out(piece, with_cards(made, cards), workbench())
             self.assertTrue(any(off > limit(what) for what, (off, _) in tally.worst.items()), wrong.does[0])

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+import json
 import math
 from typing import Any
 
 from django.test import SimpleTestCase
 
 from splay.draw import draw
-from splay.piece import Piece
+from splay.piece import Piece, read_piece, write_piece
 from splay.piece.starters import STARTS, starter
 from splay.setups.scenes import Arc, Drilled, LegOnSaw, OnRamp, Scene, Scribed, TenonMade, WithBlock
 from splay.shop import workbench
@@ -97,6 +98,28 @@ class Views(SimpleTestCase):
             wanted = tuple(leg.socket[k] - up * leg.d[k] for k in (0, 1))
             for got, want in zip(mouth.points[0], wanted, strict=True):
                 self.assertAlmostEqual(got, want, 6)
+
+    def test_legs_bored_from_either_face_are_drawn_with_that_face_up(self) -> None:
+        document = write_piece(starter("round_three"))
+        other = json.loads(json.dumps(document["supports"][0]))
+        other["placement"] |= {"radius": 40}
+        other["joint"] = {"way": "through", "socket": 22, "bored_from": "upper"}
+        del other["id"]
+        document["supports"].append(other)
+        made = read_piece(document)
+        plan = planned(made)
+        views = {view.name: view for view in draw(made, workbench(), plan, "boring").piece}
+        self.assertEqual(list(views), ["underside", "upper"])
+        for name, mine, right in (("underside", {1, 2, 3}, -1.0), ("upper", {4, 5, 6}, 1.0)):
+            lines = [shape for shape in views[name].shapes if shape.layer == "sightline"]
+            self.assertEqual({shape.part for shape in lines}, {f"leg.{k}" for k in mine}, name)
+            hidden = {s.part for s in views[name].shapes if s.layer == "hidden" and s.kind == "ellipse"}
+            self.assertEqual(
+                hidden, {f"leg.{k}" for k in range(1, 7)}, "the others are seen through the wood"
+            )
+            words = {shape.text: shape.points[0] for shape in views[name].shapes if shape.text}
+            self.assertGreater(right * words["RIGHT"][0], 0.0)
+            self.assertLess(words["FRONT"][1], 0.0)
 
     def test_marking_out_turns_the_drawing_with_the_seat(self) -> None:
         for where, upper in (("underside", False), ("upper", True)):

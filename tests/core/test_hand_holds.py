@@ -28,7 +28,7 @@ from splay.views.scene import Model
 from splay.work.does import Bit
 from tests.bench.judged import carry_out
 from tests.bench.pieces import framed, random_shop
-from tests.core.make import planned
+from tests.core.make import planned, with_cards
 from tests.core.test_blind import limit
 
 
@@ -161,6 +161,6 @@ class Blind(SimpleTestCase):
         wide = replace(bit, diameter=replace(bit.diameter, value=34.0))
         wrong = replace(card, does=tuple(wide if do is bit else do for do in card.does))
         tally = carry_out(
-            piece, replace(made, setups=tuple(wrong if c is card else c for c in made.setups)), workbench()
+            piece, with_cards(made, tuple(wrong if c is card else c for c in made.setups)), workbench()
         )
         self.assertTrue(any(off > limit(what) for what, (off, _) in tally.worst.items()))

@@ -41,7 +41,7 @@ from splay.work.lays import IntoSide
 from tests.bench.judged import carry_out
 from tests.bench.levelled import level
 from tests.bench.pieces import framed, random_shop
-from tests.core.make import planned
+from tests.core.make import planned, with_cards
 from tests.core.test_blind import limit
 
 END = 540.0
@@ -344,7 +344,7 @@ class Blind(SimpleTestCase):
             replace(card, does=tuple(replace(d, marks=swapped) if d is places else d for d in card.does)),
         ):
             cards = tuple(wrong if c is card else c for c in made.setups)
-            tally = carry_out(piece, replace(made, setups=cards), workbench())
+            tally = carry_out(piece, with_cards(made, cards), workbench())
             self.assertTrue(any(off > limit(what) for what, (off, _) in tally.worst.items()), wrong.lays)
 
     def test_a_pockets_gauge_leans_away_from_the_side_its_screw_comes_out_at(self) -> None:

@@ -14,7 +14,7 @@ from splay.setups.card import SetUp
 from splay.shop import Shop, workbench
 from tests.bench.judged import Judge, Tally
 from tests.bench.pieces import buildable
-from tests.core.make import planned
+from tests.core.make import planned, with_cards
 from tests.core.test_blind import NEAR_DEG
 
 ANGLES = ("hole deg", "cut deg")
@@ -53,7 +53,7 @@ class NearestMark(SimpleTestCase):
         return met
 
     def judge(self, piece: Piece, plan: Plan, shop: Shop, name: str) -> int:
-        marked = replace(plan, setups=tuple(to_marks(card) for card in plan.setups))
+        marked = with_cards(plan, (to_marks(card) for card in plan.setups))
         return self.within(Judge(piece, marked, shop), marked, name)
 
     def test_no_hole_or_cut_is_out_by_more_than_half_a_division(self) -> None:

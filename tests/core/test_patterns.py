@@ -5,6 +5,7 @@ Values from TRADE are common practice, no source.
 
 from __future__ import annotations
 
+import json
 import math
 from itertools import pairwise
 from typing import Any
@@ -79,15 +80,36 @@ class Top(SimpleTestCase):
 
     def test_seen_from_the_underside_left_and_right_change_places_and_front_stays(self) -> None:
         for from_, sign in (("underside", -1.0), ("upper", 1.0)):
-            _, planned, found = made(
+            piece, planned, found = made(
                 "round_four", supports__0__joint={"way": "through", "socket": 26, "bored_from": from_}
             )
             face = "upper face" if sign > 0 else "underside"
             self.assertIn(face, found["top"].title)
             for leg in planned.stance.legs:
                 x, y = crosses(found["top"])[f"leg.{leg.number}"]
-                self.assertAlmostEqual(x, sign * leg.socket[0], places=6)
-                self.assertAlmostEqual(y, leg.socket[1], places=6)
+                # On the upper face the axis comes out thickness × tan ρ further against the lean.
+                up = piece.top.thickness / -leg.d[2] if sign > 0 else 0.0
+                self.assertAlmostEqual(x, sign * (leg.socket[0] - up * leg.d[0]), places=6)
+                self.assertAlmostEqual(y, leg.socket[1] - up * leg.d[1], places=6)
+
+    def test_legs_bored_from_both_faces_have_a_pattern_for_each(self) -> None:
+        document = write_piece(starter("round_four"))
+        document["supports"][0]["placement"] = {"way": "circle", "radius": 90, "count": 3}
+        other = json.loads(json.dumps(document["supports"][0]))
+        other["placement"] |= {"radius": 45}
+        other["joint"] = {"way": "through", "socket": 22, "bored_from": "upper"}
+        del other["id"]
+        document["supports"].append(other)
+        piece = read_piece(document)
+        found = {one.id: one for one in patterns_of(piece, SHOP, plan(piece, SHOP))}
+        numbers = {
+            "top": {f"leg.{k}" for k in (1, 2, 3)}, "top.upper_face": {f"leg.{k}" for k in (4, 5, 6)},
+            "drilling.1": {f"leg.{k}" for k in (1, 2, 3)}, "drilling.2": {f"leg.{k}" for k in (4, 5, 6)},
+        }  # fmt: skip
+        for name, wanted in numbers.items():
+            self.assertEqual(set(crosses(found[name])), wanted, name)
+        self.assertIn("underside", found["top"].title)
+        self.assertIn("upper face", found["top.upper_face"].title)
 
     def test_the_arrow_points_where_the_foot_goes(self) -> None:
         _, planned, found = made("bench")

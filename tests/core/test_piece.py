@@ -17,6 +17,7 @@ from splay.errors import BadInput, CannotBuild
 from splay.piece import piece_schema, read_piece, write_piece
 from splay.piece.starters import starter
 from splay.shop import workbench
+from splay.shown import shown
 from splay.stance.restate import Restate, restate
 from splay.stance.staked import stand
 from tests.core.make import piece, planned, round_stool
@@ -171,7 +172,7 @@ class Working(SimpleTestCase):
                 self.assertTrue(figure.formula and figure.inputs, figure.key)
 
     def test_the_same_input_gives_the_same_plan(self) -> None:
-        self.assertEqual(planned(piece()), planned(piece()))
+        self.assertEqual(shown(planned(piece()), "all"), shown(planned(piece()), "all"))
 
 
 class SaidAnotherWay(SimpleTestCase):

@@ -26,6 +26,7 @@ from splay.work.joinery import TaperLine
 from splay.work.lays import SideTapered
 from tests.bench.judged import Tally, carry_out
 from tests.bench.pieces import random_shop
+from tests.core.make import with_cards
 from tests.core.test_blind import limit
 
 KINDS = ("plane_frames", "crossed", "aproned")
@@ -230,7 +231,7 @@ class Blind(SimpleTestCase):
         shop = random_shop(random.Random(seed))
         made = plan(piece, shop)
         if doctored is not None:
-            made = replace(made, setups=tuple(doctored(card) for card in made.setups))
+            made = with_cards(made, tuple(doctored(card) for card in made.setups))
         return carry_out(piece, made, shop)
 
     def wrong(self, tally: Tally) -> set[str]:

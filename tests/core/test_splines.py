@@ -25,7 +25,7 @@ from splay.stance.staked import stand
 from splay.timber.fixings import fixings
 from splay.work.joinery import EndNotches, Mortises
 from tests.bench.judged import carry_out
-from tests.core.make import planned
+from tests.core.make import planned, with_cards
 from tests.core.test_blind import limit
 from tests.core.test_stepped import LONG, SCREWS, SPLAY, THICK, TOP, codes, stepped
 
@@ -91,7 +91,7 @@ class Splines(SimpleTestCase):
 
         def worst(turned: Any) -> set[str]:
             made = planned(self.piece)
-            made = replace(made, setups=tuple(turned(card) for card in made.setups))
+            made = with_cards(made, tuple(turned(card) for card in made.setups))
             tally = carry_out(self.piece, made, workbench())
             return {what for what, (off, _) in tally.worst.items() if off > limit(what)}
 

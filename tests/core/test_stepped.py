@@ -43,7 +43,7 @@ from splay.work.doing import steps
 from splay.work.joinery import CutOut, Joins
 from tests.bench.judged import Tally, carry_out
 from tests.bench.pieces import framed, random_shop
-from tests.core.make import planned
+from tests.core.make import planned, with_cards
 from tests.core.test_blind import limit
 
 HIGH, TOP, LONG, WIDE, THICK, SPLAY = 421.0, 21.0, 344.0, 206.0, 22.0, 12.0
@@ -270,7 +270,7 @@ class Told(SimpleTestCase):
         shop = random_shop(random.Random(seed)) if seed else workbench()
         made = planned(piece, shop)
         if turned is not None:
-            made = replace(made, setups=tuple(turned(card) for card in made.setups))
+            made = with_cards(made, tuple(turned(card) for card in made.setups))
         return carry_out(piece, made, shop)
 
     def wrong(self, tally: Tally) -> set[str]:

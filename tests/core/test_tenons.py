@@ -15,7 +15,7 @@ from splay.setups.card import SetUp
 from splay.shop import workbench
 from splay.work.joinery import JigOver, Parted, SawnSquare, Tenon
 from tests.bench.judged import carry_out
-from tests.core.make import planned
+from tests.core.make import planned, with_cards
 from tests.core.test_blind import limit
 
 SIZE, STOCK = 27.0, 41.0
@@ -85,7 +85,7 @@ class Ways(SimpleTestCase):
                         for do in one.does
                     )) for one in made.setups
                 )  # fmt: skip
-                made = replace(made, setups=cards)
+                made = with_cards(made, cards)
             tally = carry_out(piece, made, workbench())
             return {what for what, (off, _) in tally.worst.items() if off > limit(what)}
 

@@ -28,7 +28,8 @@ from splay.views.shapes import View
 from splay.work.phrases import cap
 from workshop.paper.ready import Ready
 
-Group = Literal["paper", "drawings", "solids", "tables"]
+Group = Literal["paper", "drawings", "pattern", "solids", "tables"]
+"""Where the page offers it; "pattern" beside each pattern."""
 _EPOCH = (1980, 1, 1, 0, 0, 0)
 TABLE_SAID = "Words and figures. Not in it: photographs, drawings, what a figure was worked out from."
 
@@ -229,7 +230,7 @@ def _workbook(ready: Ready) -> bytes:
 
 def _sides(ready: Ready) -> Iterable[tuple[str, str, View]]:
     for view in ready.drawings.piece:
-        if view.name in ("front", "side", "plan", "underside", "quarter"):
+        if view.name in ("front", "side", "plan", "underside", "upper", "quarter"):
             yield view.name, f"{ready.piece.name}, {view.title}", view
 
 
@@ -288,9 +289,9 @@ OUTS: dict[str, Out] = {
             lambda ready: _zipped(_flat_patterns(ready), ".dxf", dxf)),
         Out("patterns-svg", "drawings", "Patterns, SVG", " patterns svg.zip", ZIP,
             "The same as SVG.", FLAT_SAID, lambda ready: _zipped(_flat_patterns(ready), ".svg", svg)),
-        Out("pattern-dxf", "drawings", "One pattern, DXF", " pattern.dxf", "image/vnd.dxf",
+        Out("pattern-dxf", "pattern", "One pattern, DXF", " pattern.dxf", "image/vnd.dxf",
             "The pattern that is chosen.", FLAT_SAID, lambda ready: _one_flat(ready, dxf)),
-        Out("pattern-svg", "drawings", "One pattern, SVG", " pattern.svg", "image/svg+xml",
+        Out("pattern-svg", "pattern", "One pattern, SVG", " pattern.svg", "image/svg+xml",
             "The pattern that is chosen.", FLAT_SAID, lambda ready: _one_flat(ready, svg)),
         Out("solids-gltf", "solids", "Solids, glTF", ".glb", "model/gltf-binary",
             "Every part closed and named, in metres, y up: to be looked at and turned.", SOLID_SAID,

@@ -14,14 +14,15 @@ from splay.errors import BadInput, Fault, shorten
 from splay.piece import Piece, read_piece
 from splay.piece.merge import merge
 from splay.piece.naming import called
-from splay.plan import Plan, plan
+from splay.plan import plan
 from splay.quantity import Bare, Show, read_angle, read_length
 from splay.quick import QuickLean, QuickMitre, quick_lean, quick_mitre
 from splay.reading import Reading, kind_named, read_reading
 from splay.shop import Shop, read_shop
-from splay.shown import shown
+from splay.shown import Shown, shown
+from splay.stance.handled import Handled
 from splay.stance.lean import LeanAngles, solve
-from splay.stance.moves import Handled, Move, move
+from splay.stance.moves import Move, move
 from splay.stance.restate import Restate, What, restate
 from splay.summary import LeanFigures, lean_figures
 from splay.views.pictures import picture
@@ -90,7 +91,7 @@ class PlanOut(Schema):
 
     piece: Piece
     says: str
-    plan: Plan
+    plan: Shown
     drawings: Drawings
 
 

@@ -167,24 +167,22 @@ def _hang(row: PieceRow, document: Any, shop: Shop) -> tuple[Hung, View | None]:
     height = piece.height
     try:
         made = plan(piece, shop, readings_of(row, shop), levelling=False)
-        drawing = draw(piece, shop, made, "rack").piece[0]
+        each = [made, *(plan(piece, shop, of, levelling=False) for of in _others(row, piece, shop))]
+        hung = Hung(
+            name=piece.name,
+            use=piece.use,
+            height=height,
+            make=piece.make,
+            next=_together([one.next for one in each], [one.stations for one in each], piece.make),
+            cautions=sum(finding.level != "note" for finding in made.findings),
+            good=len(each) == piece.make and all(any(one.good for one in of.level) for of in each),
+        )
+        return hung, draw(piece, shop, made, "rack").piece[0]
     except SplayError as error:
         return _trouble(name, height, f"{_UNBUILT}: {error}", piece.use)
     except Exception:
         log.exception("Piece %s, revision %d, cannot be drawn", row.pk, row.latest)
         return _trouble(name, height, _FAILED, piece.use)
-    cautions = sum(finding.level != "note" for finding in made.findings)
-    each = [made, *(plan(piece, shop, of, levelling=False) for of in _others(row, piece, shop))]
-    hung = Hung(
-        name=piece.name,
-        use=piece.use,
-        height=height,
-        make=piece.make,
-        next=_together([one.next for one in each], [one.stations for one in each], piece.make),
-        cautions=cautions,
-        good=len(each) == piece.make and all(any(one.good for one in of.level) for of in each),
-    )
-    return hung, drawing
 
 
 def _others(row: PieceRow, piece: Piece, shop: Shop) -> list[tuple[Reading, ...]]:

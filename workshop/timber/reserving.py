@@ -53,8 +53,7 @@ def wooded(row: PieceRow, maker: Maker, choice: WoodChoice | None = None) -> Woo
     shop = the_shop(maker)
     piece = read_piece(document_of(row).document)
     every, _ = with_every_kind(shop)
-    # Lengths as read, no cards: nothing is set here.
-    made = plan(piece, every, readings_of(row, shop, 1), levelling=False, live=True)
+    made = plan(piece, every, readings_of(row, shop, 1))
     kept = WoodRow.objects.filter(piece=row).first()
     chosen = choice or (read_choice(kept.document) if kept and kept.document else WoodChoice())
     show = Show(shop.rounding.units())

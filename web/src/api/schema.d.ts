@@ -2863,7 +2863,7 @@ export interface components {
         /**
          * Change
          * @description One figure moved by readings. `because` names the readings, `cut` says that the part is cut
-         *     already and so stays as it is, `said` what follows from that.
+         *     already and so stays as it is, `said` what follows from that; `of` is the sort of part that moved.
          */
         Change: {
             /** Because */
@@ -2871,6 +2871,11 @@ export interface components {
             /** Cut */
             cut: boolean;
             now: components["schemas"]["Quantity"];
+            /**
+             * Of
+             * @enum {string}
+             */
+            of: "leg" | "member";
             /** Part */
             part: string;
             /** Said */
@@ -3689,13 +3694,25 @@ export interface components {
          * @description `long` and `short` are the cut end's axes (a leg with corners: over its flats) on the floor, mm.
          *
          *     `below` and `above` are how far, along the axis, the end's longest and shortest side lie
-         *     beyond and short of the axis; they add up to `high_low`. `taper` is the radius lost per mm.
+         *     beyond and short of the axis; they add up to `high_low`. `taper` is the radius lost per mm;
+         *     `flats` how far the cut is off square, seen square to either pair of flats, the smaller first, degrees.
          */
         FootCut: {
             /** Above */
             above: number;
             /** Below */
             below: number;
+            /**
+             * Flats
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            flats: [
+                number,
+                number
+            ];
             /** Long */
             long: number;
             /** Short */
@@ -5983,62 +6000,6 @@ export interface components {
             text: string;
         };
         /**
-         * Plan
-         * @description Everything worked out for one piece.
-         *
-         *     `chosen` holds each typed value of the piece by its path, as the maker reads it; `legs` the
-         *     leans of legs set into the top; `numbering` how they are numbered, in words; `sizes` what the
-         *     whole comes to; `layout` the marking-out;
-         *     `parts` and `sockets` one entry a leg, in order; `sticks` the parts of square stock;
-         *     `members` and `ropes` what runs between; `batches` how many legs to make of each kind,
-         *     `counts` of other parts where several pieces are made;
-         *     `level` the passes of levelling, empty where they were not asked for; `known` the readings by proof,
-         *     `changes` what they moved; `next` the station to carry on at, None where nothing is left to prove;
-         *     `assembly` the order it goes together in;
-         *     `stance` the bare geometry for drawings.
-         */
-        Plan: {
-            assembly: components["schemas"]["Assembly"] | null;
-            /** Batches */
-            batches: components["schemas"]["Batch"][];
-            /** Changes */
-            changes: components["schemas"]["Change"][];
-            /** Chosen */
-            chosen: {
-                [key: string]: components["schemas"]["Quantity"];
-            };
-            /** Counts */
-            counts: components["schemas"]["Figure"][];
-            /** Findings */
-            findings: components["schemas"]["Finding"][];
-            layout: components["schemas"]["Layout"];
-            /** Legs */
-            legs: components["schemas"]["LegFigures"][];
-            /** Level */
-            level: components["schemas"]["LevelRound"][];
-            /** Members */
-            members: components["schemas"]["MemberPart"][];
-            next: components["schemas"]["Station"] | null;
-            /** Numbering */
-            numbering: string;
-            /** Parts */
-            parts: components["schemas"]["LegPart"][];
-            /** Proofs */
-            proofs: components["schemas"]["Proof"][];
-            /** Ropes */
-            ropes: components["schemas"]["RopePart"][];
-            /** Setups */
-            setups: components["schemas"]["SetUp"][];
-            /** Sizes */
-            sizes: components["schemas"]["Size"][];
-            /** Sockets */
-            sockets: components["schemas"]["SocketPart"][];
-            /** Stations */
-            stations: components["schemas"]["Station"][];
-            /** Sticks */
-            sticks: components["schemas"]["StickPart"][];
-        };
-        /**
          * PlanIn
          * @description A piece, whose tools, what was measured; `shop` empty means the installation's own; `along`
          *     asks for one more view of the stance, in along that bearing; `live` is for a drag of the stance under
@@ -6094,7 +6055,7 @@ export interface components {
         PlanOut: {
             drawings: components["schemas"]["Drawings"];
             piece: components["schemas"]["Piece"];
-            plan: components["schemas"]["Plan"];
+            plan: components["schemas"]["Shown"];
             /** Says */
             says: string;
         };
@@ -7778,6 +7739,91 @@ export interface components {
              * @enum {string}
              */
             way: "shouldered";
+        };
+        /**
+         * Shown
+         * @description What a station shows of a plan; what belongs to another station is empty.
+         *
+         *     The head: `chosen` holds each typed value of the piece by its path, as the maker reads it; `legs` the
+         *     leans of legs set into the top; `numbering` how they are numbered, in words; `findings`, `stations`,
+         *     `next` (the station to carry on at, None where nothing is left to prove) and `changes` (what readings
+         *     moved). The rest is the station's own: `sizes` what the whole comes to; `layout` the marking-out;
+         *     `parts` and `sockets` one entry a leg, in order; `sticks` the parts of square stock;
+         *     `members` and `ropes` what runs between; `batches` how many legs to make of each kind, `counts` of
+         *     other parts where several pieces are made; `assembly` the order it goes together in; `level` the
+         *     passes of levelling.
+         */
+        Shown: {
+            assembly?: components["schemas"]["Assembly"] | null;
+            /**
+             * Batches
+             * @default []
+             */
+            batches: components["schemas"]["Batch"][];
+            /** Changes */
+            changes: components["schemas"]["Change"][];
+            /** Chosen */
+            chosen: {
+                [key: string]: components["schemas"]["Quantity"];
+            };
+            /**
+             * Counts
+             * @default []
+             */
+            counts: components["schemas"]["Figure"][];
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+            /**
+             * @default {
+             *       "checks": [],
+             *       "face": "underside",
+             *       "steps": []
+             *     }
+             */
+            layout: components["schemas"]["Layout"];
+            /** Legs */
+            legs: components["schemas"]["LegFigures"][];
+            /**
+             * Level
+             * @default []
+             */
+            level: components["schemas"]["LevelRound"][];
+            /**
+             * Members
+             * @default []
+             */
+            members: components["schemas"]["MemberPart"][];
+            next: components["schemas"]["Station"] | null;
+            /** Numbering */
+            numbering: string;
+            /**
+             * Parts
+             * @default []
+             */
+            parts: components["schemas"]["LegPart"][];
+            /** Proofs */
+            proofs: components["schemas"]["Proof"][];
+            /**
+             * Ropes
+             * @default []
+             */
+            ropes: components["schemas"]["RopePart"][];
+            /** Setups */
+            setups: components["schemas"]["SetUp"][];
+            /**
+             * Sizes
+             * @default []
+             */
+            sizes: components["schemas"]["Size"][];
+            /**
+             * Sockets
+             * @default []
+             */
+            sockets: components["schemas"]["SocketPart"][];
+            /** Stations */
+            stations: components["schemas"]["Station"][];
+            /** Sticks */
+            sticks: components["schemas"]["StickPart"][];
         };
         /**
          * SignIn
@@ -9626,7 +9672,8 @@ export interface components {
         };
         /**
          * View
-         * @description A drawing: its name, title, the box that holds it (left, bottom, right, top), what is on it.
+         * @description A drawing: its name, title, the box that holds it (left, bottom, right, top), what is on it;
+         *     `shows` tells drawings of one station apart.
          */
         View: {
             /** Box */
@@ -9645,6 +9692,12 @@ export interface components {
             name: string;
             /** Shapes */
             shapes: components["schemas"]["Shape"][];
+            /**
+             * Shows
+             * @default
+             * @enum {string}
+             */
+            shows: "" | "tips" | "foot";
             /** Title */
             title: string;
         };

@@ -29,9 +29,7 @@ const files = computed(() =>
   Object.entries(GROUPS).map(([group, title]) => ({
     group,
     title,
-    outs: (got.value?.outs ?? []).filter(
-      (one) => one.group === group && !one.name.startsWith('pattern-'),
-    ),
+    outs: (got.value?.outs ?? []).filter((one) => one.group === group),
   })),
 )
 const without = (group: string): string =>

@@ -9,9 +9,7 @@ const props = defineProps<{
   /** Whether only legs, or only what runs between them, is shown. */ of: 'leg' | 'member'
 }>()
 const store = usePiece()
-const moved = computed(() =>
-  (store.plan?.changes ?? []).filter((change) => change.part.startsWith(`${props.of}.`)),
-)
+const moved = computed(() => (store.plan?.changes ?? []).filter((change) => change.of === props.of))
 </script>
 
 <template>

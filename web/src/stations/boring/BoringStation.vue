@@ -19,7 +19,13 @@ const { index, support, base } = useSupport()
 const first = (store.piece?.supports ?? []).findIndex((s) => s.kind === 'staked_legs')
 if (!support.value && first >= 0) index.value = first
 const legs = ref<number[]>([1])
-const underside = computed(() => store.drawings?.piece.find((view) => view.name === 'underside'))
+/** The top as it lies to bore the legs that are being looked at: either face may be up. */
+const lying = computed(() => {
+  const views = store.drawings?.piece ?? []
+  const chosen = support.value?.joint
+  const up = chosen && 'bored_from' in chosen && chosen.bored_from === 'upper'
+  return views.find((view) => view.name === (up ? 'upper' : 'underside')) ?? views[0]
+})
 const section = computed(
   () =>
     store.drawings?.sections.find((view) => legs.value.some((n) => view.name === `section.${n}`)) ??
@@ -138,10 +144,10 @@ function become(to: string): void {
   <div class="station">
     <div class="left">
       <figure class="under">
-        <figcaption>{{ underside?.title }}</figcaption>
+        <figcaption>{{ lying?.title }}</figcaption>
         <Drawing
-          v-if="underside"
-          :view="underside"
+          v-if="lying"
+          :view="lying"
           :lit="store.lit"
           :warned="warned"
           @point="store.lit = $event"

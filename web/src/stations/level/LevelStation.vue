@@ -29,7 +29,7 @@ const TIMES = [
   { value: '60', title: '60 times' },
 ]
 const all = computed(() => store.drawings?.piece ?? [])
-const tips = computed(() => all.value.some((v) => v.name.endsWith('.tips')))
+const tips = computed(() => all.value.some((v) => v.shows === 'tips'))
 const rock = useRocking()
 const pair = (name: string): [View, View] | null => {
   const rests = all.value.find((v) => v.name === name)
@@ -42,7 +42,7 @@ const views = computed(() => {
     return both ? [{ ...between(both[0], both[1], at), name }] : []
   })
 })
-const feet = computed(() => all.value.filter((v) => v.name.startsWith('level.foot.')))
+const feet = computed(() => all.value.filter((v) => v.shows === 'foot'))
 const leaning = computed(() =>
   now.value ? leans(now.value.falls_right, now.value.falls_back) : '',
 )

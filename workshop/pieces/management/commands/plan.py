@@ -10,8 +10,9 @@ from pydantic import TypeAdapter
 
 from splay.errors import BadInput, CannotBuild
 from splay.piece import read_piece
-from splay.plan import Plan, plan
+from splay.plan import plan
 from splay.shop import read_shop, workbench
+from splay.shown import Shown, shown
 from workshop.shop.models import the_shop
 
 
@@ -30,7 +31,7 @@ class Command(BaseCommand):
         try:
             tools = _shop(shop)
             piece = read_piece(_document(file), tools.rounding.system)
-            made = TypeAdapter(Plan).dump_json(plan(piece, tools), indent=2)
+            made = TypeAdapter(Shown).dump_json(shown(plan(piece, tools), "all"), indent=2)
         except BadInput as bad:
             self._refuse([f"{file}: {fault.line()}" for fault in bad.faults])
         except CannotBuild as cannot:

@@ -1,0 +1,218 @@
+"""Puts small faults into the program, one at a time, and prints those no test notices.
+
+    python tools/mutants.py [how many] [seed]
+
+First the suite's core and API run once under coverage, so that it is known which tests walk over which
+line (kept in build/mutants until a file of the program is newer). Then each fault of a seeded sample is put
+into a copy of the tree and the tests that walk over its line are run until one fails.
+"""
+
+from __future__ import annotations
+
+import ast
+import os
+import random
+import re
+import shutil
+import subprocess
+import sys
+from collections import Counter
+from collections.abc import Iterator
+from dataclasses import dataclass
+from pathlib import Path
+
+from coverage import CoverageData
+
+ROOT = Path(__file__).resolve().parent.parent
+WORK = ROOT / "build" / "mutants"
+COPY, DATA = WORK / "tree", WORK / "coverage"
+ROOMS = ("splay", "workshop")
+TESTS = ("tests.core", "tests.api")
+MOST_TESTS = 60
+"""Of the tests that walk over a line: enough that one of them should have looked."""
+LONGEST_S = 240
+_OPERATORS = {
+    ast.Lt: ("<", ">="), ast.LtE: ("<=", ">"), ast.Gt: (">", "<="), ast.GtE: (">=", "<"),
+    ast.Eq: ("==", "!="), ast.NotEq: ("!=", "=="), ast.In: ("in", "not in"), ast.NotIn: ("not in", "in"),
+    ast.Is: ("is", "is not"), ast.IsNot: ("is not", "is"),
+    ast.Add: ("+", "-"), ast.Sub: ("-", "+"), ast.Mult: ("*", "/"), ast.Div: ("/", "*"),
+    ast.And: ("and", "or"), ast.Or: ("or", "and"),
+}  # fmt: skip
+_NAMES = {"min": "max", "max": "min", "sin": "cos", "cos": "sin", "any": "all", "all": "any"}
+_WORDS = (
+    ("left", "right"), ("LEFT", "RIGHT"), ("front", "back"), ("FRONT", "BACK"), ("uphill", "downhill"),
+    ("upper", "lower"), ("inner", "outer"), ("above", "below"), ("longer", "shorter"), ("long", "short"),
+    ("towards", "away from"), ("clockwise", "anticlockwise"), ("first", "last"), ("before", "after"),
+    ("face", "edge"), ("foot", "top"), ("start", "finish"), ("acute", "obtuse"), ("more", "less"),
+)  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Mutant:
+    """One fault: where, what stands there, what is put in its place; `sort` of program it is in."""
+
+    file: str
+    line: int
+    begins: int
+    ends: int
+    was: str
+    becomes: str
+    sort: str
+
+    def __str__(self) -> str:
+        return f"{self.file}:{self.line}  {self.was!r} -> {self.becomes!r}"
+
+
+def mutants(path: Path) -> Iterator[Mutant]:
+    """Every fault that could be put into one file."""
+    text = path.read_text(encoding="utf-8")
+    starts = [0]
+    for row in text.splitlines(keepends=True):
+        starts.append(starts[-1] + len(row.encode()))
+    raw, name = text.encode(), str(path.relative_to(ROOT))
+    logic = "workshop" if name.startswith("workshop") else "figures and logic"
+
+    def swapped(node: ast.expr, first: ast.expr, second: ast.expr, by: ast.AST) -> Iterator[Mutant]:
+        """Another operator between two expressions; brackets stand there too."""
+        assert first.end_lineno is not None and first.end_col_offset is not None
+        begins = starts[first.end_lineno - 1] + first.end_col_offset
+        ends = starts[second.lineno - 1] + second.col_offset
+        old, new = _OPERATORS[type(by)]
+        was = raw[begins:ends].decode()
+        found = re.search(rf"(?<![\w<>=!*/]){re.escape(old)}(?![\w<>=*/])", was)
+        if found:
+            made = was[: found.start()] + new + was[found.end() :]
+            yield Mutant(name, node.lineno, begins, ends, was, made, logic)
+
+    skipped = _said_only(ast.parse(text))
+    for node in ast.walk(ast.parse(text)):
+        if isinstance(node, ast.Compare) and len(node.ops) == 1:
+            yield from swapped(node, node.left, node.comparators[0], node.ops[0])
+        elif isinstance(node, ast.BinOp) and type(node.op) in _OPERATORS:
+            yield from swapped(node, node.left, node.right, node.op)
+        elif isinstance(node, ast.BoolOp):
+            yield from swapped(node, node.values[0], node.values[1], node.op)
+        elif isinstance(node, ast.Call):
+            called = node.func
+            named = called.attr if isinstance(called, ast.Attribute) else getattr(called, "id", "")
+            if named in _NAMES and called.end_lineno is not None and called.end_col_offset is not None:
+                end = starts[called.end_lineno - 1] + called.end_col_offset
+                yield Mutant(name, node.lineno, end - len(named), end, named, _NAMES[named], logic)
+        elif isinstance(node, ast.Constant) and (node.lineno, node.col_offset) not in skipped:
+            yield from _constant(node, name, starts, raw, logic)
+
+
+def _constant(node: ast.Constant, name: str, starts: list[int], raw: bytes, logic: str) -> Iterator[Mutant]:
+    assert node.end_lineno is not None and node.end_col_offset is not None
+    span = (starts[node.lineno - 1] + node.col_offset, starts[node.end_lineno - 1] + node.end_col_offset)
+    was = raw[slice(*span)].decode()
+    if isinstance(node.value, bool):
+        yield Mutant(name, node.lineno, *span, was, str(not node.value), logic)
+    elif isinstance(node.value, int | float):
+        more = node.value + 1 if isinstance(node.value, int) else node.value * 1.25 + 0.01
+        yield Mutant(name, node.lineno, *span, was, repr(more), logic)
+    elif isinstance(node.value, str) and name.startswith("splay") and " " in node.value:
+        for pair in _WORDS:
+            for old, new in (pair, pair[::-1]):
+                found = re.search(rf"\b{old}\b", was)
+                if found:
+                    made = was[: found.start()] + new + was[found.end() :]
+                    yield Mutant(name, node.lineno, *span, was, made, "words")
+                    return
+
+
+def _said_only(code: ast.AST) -> set[tuple[int, int]]:
+    """Constants that do nothing: docstrings, the lines under names, and types."""
+    found: set[tuple[int, int]] = set()
+    for node in ast.walk(code):
+        still = []
+        if isinstance(node, ast.Expr) and isinstance(node.value, ast.Constant):
+            still.append(node.value)
+        for held in ("annotation", "returns"):
+            if isinstance(inside := getattr(node, held, None), ast.expr):
+                still += [one for one in ast.walk(inside) if isinstance(one, ast.Constant)]
+        found |= {(one.lineno, one.col_offset) for one in still}
+    return found
+
+
+def covered() -> CoverageData:
+    """Which tests walk over which line; worked out anew where the program is newer."""
+    newest = max(path.stat().st_mtime for room in (*ROOMS, "tests") for path in (ROOT / room).rglob("*.py"))
+    if not DATA.exists() or DATA.stat().st_mtime < newest:
+        WORK.mkdir(parents=True, exist_ok=True)
+        rules = WORK / "coveragerc"
+        rules.write_text(
+            f"[run]\nsource = {','.join(ROOMS)}\ndynamic_context = test_function\ndata_file = {DATA}\n",
+            encoding="utf-8",
+        )
+        print("Running the tests once to see what they walk over ...", flush=True)
+        _tests(ROOT, ["-m", "coverage", "run", f"--rcfile={rules}"], list(TESTS), 3600)
+    data = CoverageData(basename=str(DATA))
+    data.read()
+    return data
+
+
+def _tests(tree: Path, run: list[str], names: list[str], longest: float) -> int:
+    """How a run of tests in a tree ends: 0 where all passed; out of time counts as noticed."""
+    words = [sys.executable, *run, "manage.py", "test", *names]
+    words += ["--settings", "workshop.test_settings", "--noinput", "--failfast"]
+    surroundings = {**os.environ, "PROUD_RAKE_DATA": str(WORK / "data"), "PYTHONDONTWRITEBYTECODE": "1"}
+    try:
+        done = subprocess.run(words, cwd=tree, env=surroundings, capture_output=True, timeout=longest)
+    except subprocess.TimeoutExpired:
+        return 1
+    return done.returncode
+
+
+def walked(data: CoverageData, mutant: Mutant, rng: random.Random) -> list[str]:
+    """The tests that walk over a fault's line; over its file, where the line is read in but once."""
+    lines = data.contexts_by_lineno(str(ROOT / mutant.file))
+    here = {name for name in lines.get(mutant.line, ()) if name}
+    if not here:
+        here = {name for names in lines.values() for name in names if name}
+    chosen = sorted(here)
+    rng.shuffle(chosen)
+    return chosen[:MOST_TESTS]
+
+
+def noticed(mutant: Mutant, tests: list[str]) -> bool:
+    """Whether a test fails with the fault in place."""
+    there = COPY / mutant.file
+    whole = there.read_bytes()
+    there.write_bytes(whole[: mutant.begins] + mutant.becomes.encode() + whole[mutant.ends :])
+    try:
+        return _tests(COPY, [], tests, LONGEST_S) != 0
+    finally:
+        there.write_bytes(whole)
+
+
+def main(many: int = 60, seed: int = 1) -> None:
+    """A sample, spread evenly over the sorts of program."""
+    data = covered()
+    shutil.rmtree(COPY, ignore_errors=True)
+    kept = shutil.ignore_patterns(
+        ".git", ".venv", "node_modules", "build", "data", "demo-data", "__pycache__"
+    )
+    shutil.copytree(ROOT, COPY, ignore=kept)
+    rng = random.Random(seed)
+    sorts: dict[str, list[Mutant]] = {}
+    for room in ROOMS:
+        for path in sorted((ROOT / room).rglob("*.py")):
+            if "migrations" not in path.parts and "demo" not in path.parts:
+                for one in mutants(path):
+                    sorts.setdefault(one.sort, []).append(one)
+    tried, dead = Counter[str](), Counter[str]()
+    for sort, every in sorts.items():
+        for one in rng.sample(every, many // len(sorts)):
+            tests = walked(data, one, rng)
+            tried[sort] += 1
+            if tests and noticed(one, tests):
+                dead[sort] += 1
+            else:
+                print(f"LIVES  {one}  ({len(tests)} tests walk over it)", flush=True)
+    for sort, total in tried.items():
+        print(f"{sort:20} {dead[sort]:4} of {total} noticed  ({len(sorts[sort])} there could be)")
+
+
+if __name__ == "__main__":
+    main(*(int(word) for word in sys.argv[1:3]))
