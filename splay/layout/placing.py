@@ -168,8 +168,8 @@ def _start(at: Flat, show: Show) -> tuple[Letter, Quantity | None, Quantity | No
     if abs(y) <= _ON_LINE * abs(x):
         return side(x), None, None, None
     if abs(y) >= abs(x):
-        return end(y), show.length(RULE_MM), show.closely(RULE_MM * abs(x / y)), side(x)
-    return side(x), show.length(RULE_MM), show.closely(RULE_MM * abs(y / x)), end(y)
+        return end(y), show.closely(RULE_MM), show.closely(RULE_MM * abs(x / y)), side(x)
+    return side(x), show.closely(RULE_MM), show.closely(RULE_MM * abs(y / x)), end(y)
 
 
 def _on(radius: float, start: Flat, turn: float) -> Flat:

@@ -1,6 +1,6 @@
 """Lengths and angles as the trade writes and rounds them. Inside: millimetres and degrees."""
 
-from splay.quantity.read import MM_PER_INCH, Bare, read_angle, read_length
+from splay.quantity.read import MM_PER_INCH, Bare, read_angle, read_length, read_number
 from splay.quantity.show import Figure, Input, Quantity, Show, Units, times
 
 __all__ = [
@@ -13,5 +13,6 @@ __all__ = [
     "Units",
     "read_angle",
     "read_length",
+    "read_number",
     "times",
 ]

@@ -92,6 +92,19 @@ def read_angle(given: object, field: str = "") -> float:
     return _finite(sign * float(degrees), field, ANGLE_WAYS)
 
 
+def read_number(given: str, field: str, most: float) -> float:
+    """A plain number from 0 to `most`, as it was typed; BadInput names the field."""
+    allowed = f"a number from 0 to {most:g}"
+    text, sign = _clean(given, field, allowed)
+    try:
+        value = sign * float(_number(text.removesuffix("%").strip(), field, given, allowed))
+    except ValueError:
+        raise _fault(field, given, allowed) from None
+    if not 0.0 <= value <= most:
+        raise _fault(field, given, allowed)
+    return value
+
+
 def _clean(given: str, field: str, ways: str) -> tuple[str, int]:
     """The text with plain quotes, slashes and fractions, and its sign taken off."""
     if len(given) > _LONGEST:

@@ -127,6 +127,7 @@ class Asker:
         return Proof(
             id=id,
             kind=key[0],
+            dry=KINDS[key[0]].dry,
             of=key[1:],
             leg=words.leg,
             what=words.what,

@@ -33,7 +33,8 @@ class Proof:
     lies from what was expected, `verdict` "", "fine", "off" (cut to suit) or "slip" (read wrong, and
     `slip` says how, likely: later figures do not follow it); `usual` is the maker's own spread of such
     readings, `unusual` says that this one lies well outside it; `part` is what it is taken on,
-    `station` where it is asked, `short` what its field is called. `how` are the words of `take`.
+    `station` where it is asked, `short` what its field is called; `dry` that the parts are put together
+    dry for it. `how` are the words of `take`.
     """
 
     id: str
@@ -56,6 +57,7 @@ class Proof:
     take: Annotated[Take | None, UNSENT] = None
     kind: str = ""
     of: tuple[str, ...] = ()
+    dry: bool = False
 
 
 @dataclass(frozen=True)

@@ -316,7 +316,8 @@ def _scribe(
         Plain(
             "The leg stands plumb: the line runs square round it."
             if group.first.standing.bearing is None
-            else f"Saw to the line; its {foot_sides(piece, group.first, stance.floor)[0]} is left longer."
+            else "Saw to the line; the leg stays longer along its "
+            f"{foot_sides(piece, group.first, stance.floor)[0]}."
         )
     ]
     if tallest.quantity.value < LEAST_SAW_MM:

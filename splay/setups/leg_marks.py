@@ -196,17 +196,19 @@ def _lines(
                 show.angle(abs(turn)),
                 way,
                 end,
-                "at its foot a second line, the outer line of the floor",
+                "at the foot the outer line of the floor",
+                "; the inner line of the floor straight across from it",
             )
         )
     return tuple(made)
 
 
 _OUTER: dict[str, str] = {
-    "arrow": "a straight line down one side, over both ends: its outer line. In the seat it stands over "
-    "the arrow of its sightline.",
-    "tail": "a straight line down one side, over both ends: its outer line. In the seat it stands over "
-    "the plain end of its sightline, for this leg leans inward.",
+    "arrow": "a straight line down one side, over both ends: its outer line; one straight across from it: "
+    "its inner line. In the seat the outer line stands over the arrow of its sightline.",
+    "tail": "a straight line down one side, over both ends: its outer line; one straight across from it: "
+    "its inner line. In the seat the outer line stands over the plain end of its sightline, for this leg "
+    "leans inward.",
     "edge": "a straight line down one side, over both ends: its outer line. In the seat it is turned away "
     "from the middle.",
 }

@@ -20,6 +20,7 @@ from splay.stance.staked import Stance
 from splay.work.does import Plain
 from splay.work.lays import Tapered
 from splay.work.marks import Kind, Mark, leg_key
+from splay.work.phrases import SHOWN_MM
 from splay.work.proofs import proof_id
 
 _TAPER = "Hold-downs, both of them: a short taper near a blade kicks; else plane it by hand."
@@ -94,10 +95,13 @@ def _where(one: LegSet, taper: Taper, show: Show) -> str:
     inside = one.part.in_top.quantity.value
     start, end = inside + taper.begins, inside + taper.ends
     hook = "tenon end" if one.legs[0].bore.tenon else "upper end"
+    begins, there = f"at {show.length(start).text} from the {hook}", "from it"
+    if start < SHOWN_MM:
+        begins, there = f"at the {hook} itself", "down the leg"
     on = "; the slope runs on to the blank's end" if taper.towards == "foot" else ""
     return (
-        f"From nothing at {show.length(start).text} from the {hook} to {taper.off.quantity.text} off each "
-        f"face at {show.length(end).text} from it{on}."
+        f"From nothing {begins} to {taper.off.quantity.text} off each "
+        f"face at {show.length(end).text} {there}{on}."
     )
 
 

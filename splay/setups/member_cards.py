@@ -13,7 +13,7 @@ from splay.setups.two_sticks import SQUARE_DEG, Into, placing, stick_cards, stic
 from splay.shop import Shop
 from splay.work.does import Bit, Do, WallDepth
 from splay.work.marks import Kind, Mark, leg_key, member_key
-from splay.work.phrases import listed
+from splay.work.phrases import listed, with_the
 from splay.work.proofs import proof_id
 
 _Use = tuple[MemberPart, int]
@@ -89,7 +89,7 @@ def socket_mark(part: MemberPart, e: int) -> Mark:
     end = part.ends[e]
     on = leg_key(end.leg) if end.leg else member_key(end.member)
     bored = f"leg {end.leg}" if end.leg else f"stretcher {end.member}"
-    said = f"{bored}'s mark for stretcher {part.number}"
+    said = f"{bored}'s mark for {with_the(part.name)}"
     return Mark(Kind.SOCKET, on, f"{member_key(part.number)}/{e + 1}", said)
 
 

@@ -10,7 +10,7 @@ from splay.setups.two_sticks import Into, placing, stick_cards, stick_marks
 from splay.shop import Shop
 from splay.work.does import Back, Bit, Plain
 from splay.work.marks import Kind, Mark, leg_key, member_key
-from splay.work.phrases import listed
+from splay.work.phrases import listed, with_the
 from splay.work.proofs import proof_id
 
 _EASE = "Round both mouths over well: a rope wears through on an edge."
@@ -33,7 +33,7 @@ def rope_cards(ropes: tuple[RopePart, ...], shop: Shop, show: Show) -> tuple[Set
 def hole_mark(rope: RopePart, hole: RopeHole) -> Mark:
     """The mark of a rope's hole on its leg."""
     which = f"{member_key(rope.number)}/{rope.holes.index(hole) + 1}"
-    return Mark(Kind.SOCKET, leg_key(hole.leg), which, f"leg {hole.leg}'s mark for stretcher {rope.number}")
+    return Mark(Kind.SOCKET, leg_key(hole.leg), which, f"leg {hole.leg}'s mark for {with_the(rope.name)}")
 
 
 def _set(rope: RopePart, uses: list[RopeHole]) -> Into:

@@ -242,7 +242,9 @@ def plan_view(model: Model, eye: Eye, title: str) -> View:
             handles.append(Handle("corner", k + 1, at, f"corner {k + 1} of the outline"))
     else:
         shapes += _words(model, eye)
-    return View(eye.name, title, _boxed(shapes, 0.05 * max(a, b)), tuple(shapes), tuple(handles))
+    # LEFT and RIGHT stand beyond the seat's ends and want room for the whole word.
+    margin = (0.05 if eye is PLAN else 0.1) * max(a, b)
+    return View(eye.name, title, _boxed(shapes, margin), tuple(shapes), tuple(handles))
 
 
 def _words(model: Model, eye: Eye) -> list[Shape]:

@@ -51,7 +51,7 @@ class Along:
 @dataclass(frozen=True)
 class Round:
     """From a line on a round stick so far round it, at a ring already marked, the way named as seen by
-    one who looks at `end`; `turn` is the same in degrees."""
+    one who looks at `end`; `turn` is the same in degrees; `then` is what is drawn by it besides."""
 
     marks: tuple[Mark, ...]
     named: str
@@ -61,6 +61,7 @@ class Round:
     way: Way
     end: str
     what: str = ""
+    then: str = ""
 
 
 @dataclass(frozen=True)

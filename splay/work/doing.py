@@ -29,7 +29,7 @@ def _(one: does.Along) -> str:
 def _(one: does.Round) -> str:
     return (
         f"{_named(one)}: from the {one.line} {one.mm.text} round ({one.turn.text}), {one.way} looking "
-        f"at the {one.end}."
+        f"at the {one.end}{one.then}."
     )
 
 

@@ -215,7 +215,7 @@ def _(one: joinery.Joins) -> str:
     if one.down is None:
         return f"{said}its {one.lead} flush with the {one.start}, {edge}."
     line = f"{one.down.text} from the {one.start} along the corner with the {one.edge}"
-    if one.far is None:
+    if one.far is None or one.far.text == one.down.text:
         return f"{said}a line square across, {line}, for its {one.lead}; {edge}."
     far = f"{one.far.text} from it along the corner with the {one.opposite}"
     return f"{said}a line from {line} to {far}, for its {one.lead}; {edge}."

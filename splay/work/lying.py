@@ -57,7 +57,7 @@ def _(one: ByHand) -> tuple[str, ...]:
     if one.holder == "opposite":
         said.append(
             "Legs dry in the seat as they will stand. Bit on the mark; sight along the drill to the "
-            f"mark it points at: {listed(place(mark) for mark in one.sight)}."
+            f"mark for the same part at its other end: {listed(place(mark) for mark in one.sight)}."
         )
         return tuple(said)
     if one.leans is None:
@@ -69,10 +69,10 @@ def _(one: ByHand) -> tuple[str, ...]:
         said.append(_ZERO[one.zero])
     said.append(f"{how.format(on=on)}; {leans}, and the bit with it, {leaning(one.leans)}.")
     if one.holder == "block":
-        side = {"arrow": "arrow's side", "tail": "plain side"}.get(
-            one.leans.by, f"side of the {one.leans.name}"
+        side = {"arrow": "on the arrow's side of the mark", "tail": "on the plain side of the mark"}.get(
+            one.leans.by, f"beside the mark, {leaning(one.leans)}"
         )
-        said.append(f"The block stands on the {side} of the mark, so that the bit lies on its slope.")
+        said.append(f"The block stands {side}, so that the bit lies on its slope.")
     return tuple(said)
 
 

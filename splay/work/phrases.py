@@ -13,11 +13,15 @@ SHOWN_MM = 0.25
 
 
 def listed(words: Iterable[str]) -> str:
-    """Names as a list; those that differ only in their last word share the rest ("legs 1, 2 and 3")."""
+    """Names as a list; those that differ only in their last word share the rest ("legs 1, 2 and 3", "leg 1
+    of frames 1 and 2", "rails of frames 1 and 2")."""
     said = list(dict.fromkeys(words))
     heads = {word.rpartition(" ")[0] for word in said}
     if len(said) > 1 and len(heads) == 1 and "" not in heads:
         head = heads.pop()
+        whose, of, owner = head.partition(" of ")
+        if of and not whose[-1:].isdigit():
+            head = f"{whose}s of {owner}"
         said = [word.rpartition(" ")[2] for word in said]
         return f"{head}s {', '.join(said[:-1])} and {said[-1]}"
     return said[0] if len(said) == 1 else f"{', '.join(said[:-1])} and {said[-1]}"

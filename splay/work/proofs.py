@@ -16,8 +16,9 @@ class ProofKind:
     """One kind of proof.
 
     `least` is the smallest reading there can be, mm, or degrees off square; `nought` whether 0 is one;
-    `most` the largest, the same units. `scale` is what an angle is read on. `follows` says what is worked
-    out anew from such a reading. `named` is what is measured, in a word.
+    `most` the largest, the same units; `dry` says that the parts are put together dry for it. `scale` is
+    what an angle is read on. `follows` says what is worked out anew from such a reading. `named` is what is
+    measured, in a word.
     """
 
     name: str
@@ -28,6 +29,7 @@ class ProofKind:
     least: float = 0.0
     nought: bool = False
     most: float = 6000.0
+    dry: bool = False
     scale: Scale = "proving"
     follows: str = ""
 
@@ -76,9 +78,11 @@ _ALL = (
     _length("side_taper", "length", "legs"),
     _length("held", "length", "stretchers"),
     # The obtuse side may be read by mistake: that is told apart later, with its reason.
-    _angle("read", "angle", "stretchers", least=-90.0, scale="sticks", follows="the socket's angle"),
-    _length("gap", "length", "stretchers", follows="the stretcher's length"),
-    _length("depth", "length", "stretchers", follows="the stretcher's length"),
+    _angle(
+        "read", "angle", "stretchers", least=-90.0, dry=True, scale="sticks", follows="the socket's angle"
+    ),
+    _length("gap", "length", "stretchers", dry=True, follows="the stretcher's length"),
+    _length("depth", "length", "stretchers", dry=True, follows="the stretcher's length"),
     _length("rail", "length", "stretchers"),
     _height("bench", "height"),
     _height("along", "length"),

@@ -71,12 +71,21 @@ class Store(TimberCase):
             ("?species=oak, white", ["Wet"]),
             ("?kind=board&length=1000", ["Long"]),
             ("?driest=10", ["Long", "Wide"]),
+            ("?driest=10,5 %25", ["Long", "Wide"]),
+            ("?length=1.0 m", ["Long", "Wide"]),
+            ("?kind=board&bare=inch&length=39 3/8", ["Long"]),
+            ("?kind=board&bare=inch&length=900 mm", ["Long", "Wet"]),
             ("?width=500", ["Wide"]),
             ("?words=nothing", []),
         ):
             with self.subTest(query):
                 self.assertEqual(self.there(query), names)
         self.assertEqual(self.call("GET", "/api/timber?kind=heap").status_code, 422)
+        for query, field in (("length=far", "length"), ("driest=damp", "driest"), ("driest=251", "driest")):
+            refused = self.call("GET", f"/api/timber?{query}")
+            self.assertEqual(
+                (refused.status_code, refused.json()["faults"][0]["field"]), (422, field), query
+            )
 
     def test_two_makers_changing_one_board_do_not_overwrite_each_other(self) -> None:
         made = self.put_in(**LONG)

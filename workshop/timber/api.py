@@ -9,7 +9,7 @@ from ninja import Query, Router, Schema, Status
 from pydantic import Field
 
 from splay.instruments import Heard, listen
-from splay.quantity import Bare, Show
+from splay.quantity import Bare, Show, read_length, read_number
 from splay.timber.moisture import led_to
 from splay.timber.species import WOODS
 from splay.timber.stock import FLAWS, Pile
@@ -28,6 +28,9 @@ from workshop.timber.taking_in import MOST_LETTERS, Sort
 router = Router()
 Refused = (400, 401, 403, 404, 409, 413, 422)
 Words = Annotated[str, Field(max_length=120)]
+Typed = Annotated[str, Field(max_length=40)]
+MOST_MOIST = 250.0
+"""Percent: wetter wood than any tree's."""
 
 
 class UnreadOut(Schema):
@@ -51,16 +54,17 @@ class StoreOut(Schema):
 
 
 class Sought(Schema):
-    """What is looked for: words of its name or place, a kind of wood, a sort of stock, at least so long,
-    wide and thick (mm), at most so moist (percent); only what is free."""
+    """What is looked for: words of its name or place, a kind of wood, a sort of stock; at least so
+    long, wide and thick, at most so moist (percent), as typed, bare lengths read in `bare`; what is free."""
 
     words: Words = ""
     species: Words = ""
     kind: Literal["", "board", "slab", "log", "stick"] = ""
-    length: Annotated[float, Field(ge=0, le=12000, allow_inf_nan=False)] = 0.0
-    width: Annotated[float, Field(ge=0, le=12000, allow_inf_nan=False)] = 0.0
-    thickness: Annotated[float, Field(ge=0, le=12000, allow_inf_nan=False)] = 0.0
-    driest: Annotated[float, Field(ge=0, le=250, allow_inf_nan=False)] = 250.0
+    length: Typed = ""
+    width: Typed = ""
+    thickness: Typed = ""
+    driest: Typed = ""
+    bare: Bare | None = None
     free: bool = False
 
 
@@ -126,13 +130,17 @@ class Listen(Schema):
     before: Annotated[str, Field(max_length=60)] = ""
 
 
-@router.get("", response={200: StoreOut, (401, 422): Problem})
+@router.get("", response={200: StoreOut, (400, 401, 422): Problem})
 def look(request: HttpRequest, sought: Query[Sought]) -> StoreOut:
     """The wood that is there, as far as it is what is looked for."""
     show = Show(the_shop(request.user).rounding.units())
     freshen_all(request.user)
     all_of_it = lying()
-    mine = [one for one in all_of_it if _is_sought(one, sought)]
+    bare = _bare(request, sought.bare)
+    typed = (("length", sought.length), ("width", sought.width), ("thickness", sought.thickness))
+    least = tuple(read_length(text, bare, name) if text.strip() else 0.0 for name, text in typed)
+    driest = read_number(sought.driest, "driest", MOST_MOIST) if sought.driest.strip() else None
+    mine = [one for one in all_of_it if _is_sought(one, sought, least, driest, show)]
     return StoreOut(
         items=[stock_out(one, show) for one in mine],
         found=len(all_of_it),
@@ -143,7 +151,9 @@ def look(request: HttpRequest, sought: Query[Sought]) -> StoreOut:
     )
 
 
-def _is_sought(one: Lying, sought: Sought) -> bool:
+def _is_sought(
+    one: Lying, sought: Sought, least: tuple[float, ...], driest: float | None, show: Show
+) -> bool:
     item = one.item
     words = sought.words.casefold().split()
     text = f"{item.name} {item.place} {item.species} {item.notes}".casefold()
@@ -151,10 +161,9 @@ def _is_sought(one: Lying, sought: Sought) -> bool:
         return False
     if sought.species and item.species != sought.species:
         return False
-    length, width, thickness = (q.value for q in sized(item, Show(the_shop().rounding.units())))
-    if length < sought.length or width < sought.width or thickness < sought.thickness:
+    if any(have.value < wanted for have, wanted in zip(sized(item, show), least, strict=True)):
         return False
-    if sought.driest < 250.0 and (item.now is None or item.now > sought.driest):
+    if driest is not None and (item.now is None or item.now > driest):
         return False
     return not (sought.free and one.row.reserved_for_id)
 

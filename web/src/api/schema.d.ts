@@ -6228,10 +6228,16 @@ export interface components {
          *     lies from what was expected, `verdict` "", "fine", "off" (cut to suit) or "slip" (read wrong, and
          *     `slip` says how, likely: later figures do not follow it); `usual` is the maker's own spread of such
          *     readings, `unusual` says that this one lies well outside it; `part` is what it is taken on,
-         *     `station` where it is asked, `short` what its field is called. `how` are the words of `take`.
+         *     `station` where it is asked, `short` what its field is called; `dry` that the parts are put together
+         *     dry for it. `how` are the words of `take`.
          */
         Proof: {
             answer: components["schemas"]["Quantity"] | null;
+            /**
+             * Dry
+             * @default false
+             */
+            dry: boolean;
             expected: components["schemas"]["Quantity"];
             /** How */
             how: string;
@@ -8186,15 +8192,17 @@ export interface components {
         };
         /**
          * Sought
-         * @description What is looked for: words of its name or place, a kind of wood, a sort of stock, at least so long,
-         *     wide and thick (mm), at most so moist (percent); only what is free.
+         * @description What is looked for: words of its name or place, a kind of wood, a sort of stock; at least so
+         *     long, wide and thick, at most so moist (percent), as typed, bare lengths read in `bare`; what is free.
          */
         Sought: {
+            /** Bare */
+            bare?: ("inch" | "metric") | null;
             /**
              * Driest
-             * @default 250
+             * @default
              */
-            driest: number;
+            driest: string;
             /**
              * Free
              * @default false
@@ -8208,9 +8216,9 @@ export interface components {
             kind: "" | "board" | "slab" | "log" | "stick";
             /**
              * Length
-             * @default 0
+             * @default
              */
-            length: number;
+            length: string;
             /**
              * Species
              * @default
@@ -8218,14 +8226,14 @@ export interface components {
             species: string;
             /**
              * Thickness
-             * @default 0
+             * @default
              */
-            thickness: number;
+            thickness: string;
             /**
              * Width
-             * @default 0
+             * @default
              */
-            width: number;
+            width: string;
             /**
              * Words
              * @default
@@ -13408,10 +13416,11 @@ export interface operations {
                 words?: string;
                 species?: string;
                 kind?: "" | "board" | "slab" | "log" | "stick";
-                length?: number;
-                width?: number;
-                thickness?: number;
-                driest?: number;
+                length?: string;
+                width?: string;
+                thickness?: string;
+                driest?: string;
+                bare?: ("inch" | "metric") | null;
                 free?: boolean;
             };
             header?: never;

@@ -35,8 +35,9 @@ async function look(): Promise<void> {
     words: words.value,
     species: species.value,
     kind: kind.value as '' | 'board',
-    length: millimetres(long.value),
-    driest: Number(dry.value.replace(',', '.')) || 250,
+    length: long.value,
+    driest: dry.value,
+    bare: shop.system,
     free: free.value,
   }
   try {
@@ -53,12 +54,6 @@ async function look(): Promise<void> {
       said.value = error.problem.faults?.[0]?.said ?? error.problem.detail
     else throw error
   }
-}
-/** A plain number in the maker's units, as it is typed to look for something. */
-function millimetres(typed: string): number {
-  const value = Number(typed.replace(',', '.').replace(/ ?(mm|in|")$/, '')) || 0
-  const inch = /in|"/.test(typed) || (shop.system === 'inch' && !typed.includes('mm'))
-  return Math.max(0, inch ? value * 25.4 : value)
 }
 onMounted(() => void look())
 watch([species, kind, free, () => shop.system], () => void look())

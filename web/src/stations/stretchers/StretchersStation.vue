@@ -31,11 +31,9 @@ const picked = ref('')
 /** What comes next: legs are read dry first, then bored for what runs between them, then put together. */
 const next = computed(() => {
   const asked = (store.plan?.proofs ?? []).filter((proof) => proof.station === 'stretchers')
-  const waits = (fit: boolean): boolean =>
-    asked.some((proof) => !proof.answer && FIT.has(proof.kind) === fit)
+  const waits = (fit: boolean): boolean => asked.some((proof) => !proof.answer && proof.dry === fit)
   return waits(true) ? 'fit' : waits(false) || !asked.length ? 'bore' : 'order'
 })
-const FIT = new Set(['read', 'gap', 'depth'])
 const first = ref('')
 watch(
   () => store.turned,
