@@ -13,6 +13,6 @@ def warm() -> None:
 
 def warm_beside() -> None:
     """Draw the pieces there are to start from, while others are answered already."""
-    from workshop.pieces.api import ready_starts
+    from workshop.pieces.starts import ready_starts
 
     Thread(target=ready_starts, daemon=True).start()

@@ -17,7 +17,7 @@ from splay.rehearse import Hidden, Revealed, reveal, seed_of, take
 from splay.shop import Shop
 from splay.work.proofs import KINDS, Instrument
 from workshop.gauges.bench import SimulatedBench
-from workshop.pieces.plan_api import ReadingIn, read_readings
+from workshop.pieces.readings_sent import ReadingIn, read_readings
 from workshop.problems import Problem
 from workshop.shop.models import Maker, the_shop
 

@@ -4,7 +4,6 @@ import json
 import re
 from contextlib import suppress
 from datetime import datetime
-from functools import lru_cache
 from typing import Annotated, Any
 from uuid import UUID
 
@@ -20,10 +19,10 @@ from splay.draw import draw
 from splay.errors import BadInput
 from splay.piece import MOST_MADE, Piece, read_piece, write_piece
 from splay.piece.rounded import in_round_figures
-from splay.piece.starters import STARTS, starter
+from splay.piece.starters import starter
 from splay.plan import plan
 from splay.quantity import Bare, Quantity, Show
-from splay.shop import Shop, workbench
+from splay.shop import Shop
 from splay.summary import chosen
 from splay.views.shapes import View
 from workshop.pieces import actions
@@ -33,6 +32,7 @@ from workshop.pieces.rack import RackPiece
 from workshop.pieces.rack import drawings as hung_drawings
 from workshop.pieces.rack import rack as hanging
 from workshop.pieces.record import Record, hang_record, read_record, record_of
+from workshop.pieces.starts import Start, ready_starts
 from workshop.problems import Conflict, Problem
 from workshop.shop.models import the_shop
 
@@ -199,26 +199,6 @@ def _piece_out(row: PieceRow, revision: Revision, maker: actions.Maker) -> Piece
         finished=row.finished is not None,
         readings=[_reading_out(r, shop) for r in row.readings.select_related("by")],
     )
-
-
-class Start(Schema):
-    """A piece to start from, drawn."""
-
-    start: str
-    title: str
-    drawing: View
-
-
-@lru_cache(maxsize=1)
-def ready_starts() -> list[Start]:
-    """Drawn once: the same for every shop, for no figure is written on them."""
-    shop = workbench()
-    made = []
-    for name, title in STARTS.items():
-        piece = starter(name)
-        view = draw(piece, shop, plan(piece, shop), "rack").piece[0]
-        made.append(Start(start=name, title=title, drawing=view))
-    return made
 
 
 @router.get("/starts", response={200: list[Start], 401: Problem})

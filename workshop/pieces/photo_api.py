@@ -1,23 +1,15 @@
 """The photograph under a drawn outline: sent as it is, kept small and plain."""
 
-from datetime import datetime
 from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse
-from ninja import Router, Schema, Status
+from ninja import Router, Status
 
 from workshop.pieces import photos
+from workshop.pieces.answers import PhotoOut
 from workshop.problems import Problem
 
 router = Router()
-
-
-class PhotoOut(Schema):
-    """A kept photograph: its size in pixels, and when it was sent."""
-
-    width: int
-    height: int
-    taken: datetime
 
 
 @router.put("/{uuid:id}/photo", response={200: PhotoOut, (400, 401, 403, 404, 413, 422): Problem})

@@ -1,6 +1,5 @@
 """Planning without keeping: the plan of a piece, any two angles, a bench question."""
 
-from dataclasses import replace
 from secrets import token_hex
 from typing import Annotated, Any, Literal
 
@@ -17,7 +16,6 @@ from splay.piece.naming import called
 from splay.plan import plan
 from splay.quantity import Bare, Show, read_angle, read_length
 from splay.quick import QuickLean, QuickMitre, quick_lean, quick_mitre
-from splay.reading import Reading, kind_named, read_reading
 from splay.shop import Shop, read_shop
 from splay.shown import Shown, shown
 from splay.stance.handled import Handled
@@ -28,6 +26,7 @@ from splay.summary import LeanFigures, lean_figures
 from splay.views.pictures import picture
 from splay.views.shapes import View
 from workshop.pieces.actions import spreads_of
+from workshop.pieces.readings_sent import ReadingIn, read_readings
 from workshop.problems import Problem
 from workshop.shop.models import the_shop
 
@@ -53,16 +52,6 @@ class RestateIn(Schema):
     support: int = 0
     leg: int = 0
     measured_from: Literal["side", "centre", "out", "bearing"] = "out"
-
-
-class ReadingIn(Schema):
-    """The answer to a proof: a number in mm or degrees, or the text as typed. Without its `kind` it must be
-    a proof the piece asks."""
-
-    proof: Annotated[str, Field(max_length=80)]
-    kind: Annotated[str, Field(max_length=20)] = ""
-    value: float | str
-    sure: bool = False
 
 
 class PlanIn(Schema):
@@ -222,20 +211,6 @@ def put_together(request: HttpRequest, payload: MergeIn) -> MergeOut:
             for clash in made.clashes
         ],
     )
-
-
-def read_readings(given: list[ReadingIn], piece: Piece, shop: Shop, bare: Bare) -> tuple[Reading, ...]:
-    """Readings as typed or as numbers; BadInput names the one that cannot be read."""
-    kinds: dict[str, str] = {}
-    if any(not item.kind for item in given):
-        kinds = {proof.id: proof.kind for proof in plan(piece, shop).proofs}
-    made = []
-    for index, item in enumerate(given):
-        field = f"readings.{index}.value"
-        kind = kind_named(item.kind or kinds.get(item.proof, ""), field)
-        one = read_reading(item.proof, kind, item.value, shop, bare, field)
-        made.append(replace(one, sure=item.sure))
-    return tuple(made)
 
 
 @router.post("/angles", response={200: LeanFigures, Refused: Problem})

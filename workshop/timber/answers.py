@@ -12,7 +12,7 @@ from splay.summary import chosen
 from splay.timber.moisture import drying, led_to
 from splay.timber.stock import AnyStock, Board, Log, Slab, Stock, TurnedStick
 from splay.timber.told import sized, text_of
-from workshop.pieces.photo_api import PhotoOut
+from workshop.pieces.answers import PhotoOut
 from workshop.timber.models import StockPhoto, StockRow
 from workshop.timber.reserving import loaded
 from workshop.timber.rows import Lying

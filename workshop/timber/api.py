@@ -15,7 +15,7 @@ from splay.timber.species import WOODS
 from splay.timber.stock import FLAWS, Pile
 from splay.timber.told import sized
 from workshop.gauges.bench import SimulatedBench
-from workshop.pieces.photo_api import PhotoOut
+from workshop.pieces.answers import PhotoOut
 from workshop.problems import Problem
 from workshop.shop.models import Maker, the_shop
 from workshop.timber import store, taking_in
@@ -55,7 +55,7 @@ class StoreOut(Schema):
 
 class Sought(Schema):
     """What is looked for: words of its name or place, a kind of wood, a sort of stock; at least so
-    long, wide and thick, at most so moist (percent), as typed, bare lengths read in `bare`; what is free."""
+    long, wide and thick, at most so moist (percent), as typed, bare lengths read in `bare`; and free."""
 
     words: Words = ""
     species: Words = ""
