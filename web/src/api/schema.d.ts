@@ -8193,7 +8193,7 @@ export interface components {
         /**
          * Sought
          * @description What is looked for: words of its name or place, a kind of wood, a sort of stock; at least so
-         *     long, wide and thick, at most so moist (percent), as typed, bare lengths read in `bare`; what is free.
+         *     long, wide and thick, at most so moist (percent), as typed, bare lengths read in `bare`; and free.
          */
         Sought: {
             /** Bare */
