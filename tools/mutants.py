@@ -190,10 +190,10 @@ def main(many: int = 60, seed: int = 1) -> None:
     """A sample, spread evenly over the sorts of program."""
     data = covered()
     shutil.rmtree(COPY, ignore_errors=True)
-    kept = shutil.ignore_patterns(
-        ".git", ".venv", "node_modules", "build", "data", "demo-data", "__pycache__"
-    )
-    shutil.copytree(ROOT, COPY, ignore=kept)
+    COPY.mkdir(parents=True)
+    for room in (*ROOMS, "tests", "docs"):
+        shutil.copytree(ROOT / room, COPY / room, ignore=shutil.ignore_patterns("__pycache__"))
+    shutil.copy(ROOT / "manage.py", COPY)
     rng = random.Random(seed)
     sorts: dict[str, list[Mutant]] = {}
     for room in ROOMS:

@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { ref } from 'vue'
 
-import type { Drawings, Move, Piece, Plan, PlanOut } from '../src/api/types'
+import type { Drawings, Move, Piece, Plan } from '../src/api/types'
 
 const asked = vi.hoisted(() => ({ post: vi.fn() }))
 vi.mock('../src/api/client', async (real) => ({
