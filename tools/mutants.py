@@ -193,6 +193,7 @@ def main(many: int = 60, seed: int = 1) -> None:
     COPY.mkdir(parents=True)
     for room in (*ROOMS, "tests", "docs"):
         shutil.copytree(ROOT / room, COPY / room, ignore=shutil.ignore_patterns("__pycache__"))
+    shutil.copytree(ROOT / "web" / "dist", COPY / "web" / "dist")
     shutil.copy(ROOT / "manage.py", COPY)
     rng = random.Random(seed)
     sorts: dict[str, list[Mutant]] = {}
