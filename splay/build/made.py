@@ -72,12 +72,6 @@ def _seat(piece: Piece, plan: Plan) -> Iterator[Step]:
         title = "Cut the seat to size" if square else "Cut the seat to its outline"
         do = ("Outside the line, then to it: the line is the seat's edge.",)
         yield told("cut_outline", title, "top", do=do)
-    if top.hollow is not None:
-        do = (
-            f"{plan.chosen['top.hollow.depth'].text} deep in the middle, nothing at its outline: try it "
-            "with a straight-edge across.",
-        )
-        yield told("hollow", "Hollow the seat", "top", do=do)
     shaped = [
         name
         for edge, name in ((top.upper_edge, "upper"), (top.lower_edge, "lower"))

@@ -37,6 +37,7 @@ _BRIEF = {
     Kind.HOLD: "the ends of the hand-hold",
     Kind.DOWEL: "the dowels' places",
     Kind.JOINS: "the lines of the joints",
+    Kind.HOLLOW: "where the hollow begins",
     Kind.SCREW: "the places of the screws",
 }
 """The marks in words, without saying which of several."""

@@ -12,7 +12,7 @@ from splay.layout.outlines import strike
 from splay.layout.pegs import peg_steps
 from splay.layout.placing import Placed, at_face, letters, marked_face, place, prick, sightlines
 from splay.layout.step import Step, carried_over, middle_lines
-from splay.piece import Battened, Piece, SlabLeg, StakedLegs, Trough
+from splay.piece import Battened, Dish, Piece, SlabLeg, StakedLegs, Trough
 from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
 from splay.stance.battens import screw_places
@@ -26,9 +26,11 @@ from splay.stance.staked import LegStance, Stance
 from splay.stance.vectors import word
 from splay.work import marks as work
 from splay.work.proofs import proof_id
-from splay.work.seat import Act, Prick, Row, said
+from splay.work.seat import Act, Prick, Rim, Row, said
 
 MOST_CHECKS = 12
+ROUND_MM = 0.05
+"""A dish whose two sizes differ by less is round."""
 
 
 @dataclass(frozen=True)
@@ -83,7 +85,7 @@ def lay_out(piece: Piece, stance: Stance, show: Show) -> Layout:
             steps.append(_mitre(piece, support, show))
     steps += _frames(stance, show)
     steps += _hand_holds(piece, show)
-    steps += _shaping(piece, show)
+    steps += _shaping(piece, steps, show)
     steps += peg_steps(piece, stance, show)
     return Layout("underside", tuple(steps), _checks(piece, stance, show))
 
@@ -267,7 +269,8 @@ def _hand_holds(piece: Piece, show: Show) -> list[Step]:
     return steps
 
 
-def _shaping(piece: Piece, show: Show) -> list[Step]:
+def _shaping(piece: Piece, before: list[Step], show: Show) -> list[Step]:
+    """Where the hollow begins, from the middle lines on the upper face."""
     hollow = piece.top.hollow
     if hollow is None:
         return []
@@ -294,8 +297,28 @@ def _shaping(piece: Piece, show: Show) -> list[Step]:
         show.input("c", "chord", chord),
         show.input("g", "depth", hollow.depth),
     )
-    words = "On the upper face, after boring. Strike the template on thin stuff and try it as you go."
-    return [Step("Mark where the hollow begins", words, (figure,), marks, face="upper face")]
+    face = "upper face"
+    mark = work.Mark(work.Kind.HOLLOW, work.SEAT)
+    rim = _rim(hollow, mark, face, show)
+    words = f"{said(rim)} Hollowed after boring. Strike the template on thin stuff and try it as you go."
+    step = Step(
+        "Mark where the hollow begins", words, (figure,), marks, (rim,), work.lettered(face), (mark,), face
+    )
+    there = any(one in step.makes for step in before for one in work.lettered(face))
+    return [step] if there else [carried_over(piece, face, show), step]
+
+
+def _rim(hollow: Trough | Dish, mark: work.Mark, face: str, show: Show) -> Rim:
+    if isinstance(hollow, Trough):
+        line_of = "front-back line" if hollow.across == "length" else "left-right line"
+        return Rim(mark, face, line_of, show.length(hollow.chord / 2.0))
+    a, b = hollow.length / 2.0, hollow.width / 2.0
+    if abs(a - b) < ROUND_MM:
+        return Rim(mark, face, "", show.length(a), trough=False)
+    longer, shorter = max(a, b), min(a, b)
+    pin = math.sqrt(longer * longer - shorter * shorter)
+    line_of = "left-right line" if a > b else "front-back line"
+    return Rim(mark, face, line_of, None, show.length(pin), show.length(2.0 * (longer + pin)), trough=False)
 
 
 def _checks(piece: Piece, stance: Stance, show: Show) -> tuple[Check, ...]:

@@ -9,6 +9,7 @@ from splay.setups.crosscut import crosscut_cards
 from splay.setups.foot import foot_cards
 from splay.setups.hand_holds import hand_hold_cards
 from splay.setups.held import held_cards
+from splay.setups.hollows import hollow_cards
 from splay.setups.joins import join_cards, on_lines
 from splay.setups.leg_ends import leg_end_cards
 from splay.setups.leg_marks import leg_mark_cards, slot_cards
@@ -36,6 +37,7 @@ def _of_legs(made: Made) -> tuple[SetUp, ...]:
     return (
         *hand_hold_cards(piece, show),
         *boring_cards(piece, made.planned, shop, show),
+        *hollow_cards(piece, show),
         *peg_cards(piece, made.planned, shop, show),
         *leg_shape_cards(piece, real, legs, shop, show),
         *leg_mark_cards(piece, real, legs, shop, show),

@@ -20,6 +20,7 @@ from splay.setups.crosscut import UNMEASURED, Cut, end_name, station_of
 from splay.setups.foot import long_point, sides_halved
 from splay.setups.hand_holds import hand_hold_proofs
 from splay.setups.held import held_proofs
+from splay.setups.hollows import hollow_proofs
 from splay.setups.joins import join_proofs
 from splay.setups.leg_ends import pilot_deep, shoulder_first, top_side
 from splay.setups.leg_marks import kerf_deep
@@ -81,6 +82,7 @@ def all_proofs(made: Made, ask: Asker) -> tuple[Proof, ...]:
     return (
         *(_mark(check, checks, ask) for check in checks),
         *(_bore(made.piece, leg, made.planned.legs, ask) for leg in made.planned.legs),
+        *hollow_proofs(made.piece, ask),
         *_pegs(made, ask),
         *(_foot(made, leg, part, ask) for leg, part in zip(made.real.legs, made.legs, strict=True)),
         *(proof for cut in made.cuts for proof in _cuts(cut, ask)),

@@ -257,6 +257,16 @@ class SlotBored:
 
 
 @dataclass(frozen=True)
+class HollowCut:
+    """A hollow in section, by which way it is cut: "scooping", "runners" or "sawing"; its chord and
+    depth."""
+
+    by: str
+    chord: str
+    deep: str
+
+
+@dataclass(frozen=True)
 class Grooving:
     """A part under the top cut through at its groove for buttons: how far down, wide and deep, and the tilt
     of its walls where the part leans, its corner then sharper than square or not; what it lies under."""
@@ -352,6 +362,6 @@ Scene = (
     Drilled | OnRamp | WithBlock | LegOnSaw | Scribed | StickSawn | TwoSticks | BevelledEdge
     | HalfLap | BetweenFeet | EightSides | TenonMade | PilotHole | Tapering | SideTapering | JointLined
     | SplineSeen | TopHeld
-    | SlotBored | Grooving | ButtonMade | WedgeCut | MitreDowelled | JointHoles | Marked | KerfOnEnd
-    | StretcherMade
+    | SlotBored | HollowCut | Grooving | ButtonMade | WedgeCut | MitreDowelled | JointHoles | Marked
+    | KerfOnEnd | StretcherMade
 )  # fmt: skip

@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+import math
+
 from splay.quantity import degrees as deg
 from splay.setups.scenes import (
     ButtonMade,
     Grooving,
+    HollowCut,
     JointHoles,
     JointLined,
     MitreDowelled,
@@ -259,3 +262,36 @@ def slot_bored(scene: SlotBored) -> list[Shape]:
         text("dimension", (0.0, 54.0), scene.long),
         text("dimension", (reach + half + 6.0, -6.0), scene.wide, anchor="start"),
     ]
+
+
+def hollow_cut(scene: HollowCut) -> list[Shape]:
+    """The top in section through its hollow: depth holes, runners with their sled, or the sawn line."""
+    half, deep, wide, face = 108.0, 34.0, 150.0, 10.0
+    radius = (half * half + deep * deep) / (2.0 * deep)
+
+    def bottom(x: float, below: float = 0.0) -> Flat:
+        middle = face - deep + radius
+        return (x, middle - math.sqrt((radius + below) ** 2 - x * x))
+
+    arc = tuple(bottom(-half + half * k / 12.0) for k in range(25))
+    ring = ((-wide, face), *arc, (wide, face), (wide, face - 74.0), (-wide, face - 74.0))
+    made: list[Shape] = [
+        area("section", ring),
+        area("waste", (*arc, (half, face), (-half, face))),
+        line("cut", *arc),
+        line("axis", (0.0, face + 24.0), (0.0, face - 84.0)),
+        line("dimension", (-half, face + 30.0), (half, face + 30.0)),
+        text("dimension", (-half / 2.0, face + 36.0), scene.chord),
+        text("pointer", (wide + 4.0, face - deep - 4.0), scene.deep, anchor="start"),
+        line("dimension", (0.0, face - deep), (wide + 2.0, face - deep)),
+    ]
+    if scene.by == "scooping":
+        for x in (-72.0, -36.0, 0.0, 36.0, 72.0):
+            foot = bottom(x, -4.0)[1]
+            made.append(area("solid", ((x - 3.0, face), (x + 3.0, face), (x + 3.0, foot), (x - 3.0, foot))))
+    elif scene.by == "runners":
+        upper = tuple((x, y + deep + 26.0) for x, y in arc)
+        made.append(area("tool", ((-half, face), *upper, (half, face))))
+        made.append(line("pointer", (-40.0, face + 34.0), (40.0, face + 34.0)))
+        made.append(line("pointer", (0.0, face + 34.0), (0.0, face - deep)))
+    return made

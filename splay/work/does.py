@@ -29,6 +29,7 @@ from splay.work.joinery import (
 )
 from splay.work.lays import Pin, Toward, Way
 from splay.work.marks import Mark
+from splay.work.tops import DepthHoles, HollowLine, Runners
 
 
 @dataclass(frozen=True)
@@ -272,6 +273,7 @@ Do = (
     | Transferred | Between | Groove | Buttons | Spots | Places | Notch | CutOut | TaperLine | Joins
     | EndNotches | Mortises | MakeSplines | Parted | SawnSquare | JigOver | Cut | Plain
     | LongPoint | Kerf | MakeWedge
+    | DepthHoles | Runners | HollowLine
 )  # fmt: skip
 
 

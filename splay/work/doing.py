@@ -9,6 +9,7 @@ from splay.quantity import Quantity
 from splay.work import (
     does,
     joinery_said,  # noqa: F401 (its words are registered)
+    tops_said,  # noqa: F401
 )
 from splay.work.phrases import SHOWN_MM, by_number, cap, listed
 from splay.work.saying import do

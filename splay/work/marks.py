@@ -40,6 +40,7 @@ class Kind(StrEnum):
     DOWEL = "dowels' marks"
     HOLD = "hand-hold's end holes"
     JOINS = "joint's lines"
+    HOLLOW = "hollow's rim"
 
 
 @dataclass(frozen=True)

@@ -86,7 +86,34 @@ class Row:
     at: tuple[Quantity, ...]
 
 
-Act = Letters | Prick | Ring | Sightline | Row
+@dataclass(frozen=True)
+class Rim:
+    """Where a hollow begins. A trough: a line to either side of the middle line named, `half` from it.
+    Else an oval about the middle: a circle of `half`, or by a `loop` of string round two pins on the
+    middle line named, each `pin` from the middle."""
+
+    mark: Mark
+    face: str
+    line: str
+    half: Quantity | None
+    pin: Quantity | None = None
+    loop: Quantity | None = None
+    trough: bool = True
+
+
+MIDDLE = 0.05
+"""Nearer to the middle than this is in it, mm."""
+Act = Letters | Prick | Ring | Sightline | Row | Rim
+
+
+def axis(line: str) -> tuple[float, float]:
+    """The way a middle line runs: to RIGHT, or to BACK."""
+    return (1.0, 0.0) if line == "left-right line" else (0.0, 1.0)
+
+
+def across_from(line: str) -> tuple[Letter, Letter]:
+    """The words at a middle line's ends."""
+    return ("LEFT", "RIGHT") if line == "left-right line" else ("FRONT", "BACK")
 
 
 def said(act: Act) -> str:
@@ -102,10 +129,26 @@ def said(act: Act) -> str:
             f"{act.named}, its screws: from the {act.end}, along the middle of its lower face, "
             f"{', '.join(one.text for one in act.at)}."
         )
+    if isinstance(act, Rim):
+        return _rim(act)
     across = f", over by {act.over.text} towards {act.toward}" if act.over.value > 0.005 else ""
     return (
         f"{act.named}: through its mark, for {act.run.text} towards {act.along}{across}. Arrowhead at "
         "that end."
+    )
+
+
+def _rim(act: Rim) -> str:
+    if act.half is not None and act.trough:
+        return (
+            f"Two lines, {act.half.text} from the {act.line} on either side of it: there the hollow begins."
+        )
+    if act.half is not None:
+        return f"Compasses at {act.half.text}, about the middle: there the hollow begins."
+    assert act.pin is not None and act.loop is not None
+    return (
+        f"Two pins on the {act.line}, {act.pin.text} from the middle on either side; a loop of string "
+        f"{act.loop.text} long round both, the pencil held plumb in it: there the hollow begins."
     )
 
 

@@ -132,6 +132,14 @@ class SlotLong:
 
 
 @dataclass(frozen=True)
+class UnderEdge:
+    """A rule from a straight-edge laid over the hollow, along a middle line, down to the wood in the
+    middle."""
+
+    line: str
+
+
+@dataclass(frozen=True)
 class Butt:
     """Calipers over the thick end of a leg's wedge."""
 
@@ -218,7 +226,8 @@ class EndToEnd:
 Take = (
     Apart | RodInHole | BothSides | SawnLine | Corner | Thick | AcrossEnd | ToLine | Mortised | OneFace
     | FirstShoulder | Deep
-    | Probed | ToGroove | SlotLong | Butt | StandsOut | SawnTop | Bevelled | Sticks | Gap | Wall | EndToEnd
+    | Probed | ToGroove | SlotLong | UnderEdge | Butt | StandsOut | SawnTop | Bevelled | Sticks | Gap
+    | Wall | EndToEnd
 )  # fmt: skip
 
 
@@ -312,6 +321,11 @@ def _(take: StandsOut) -> str:
 @how.register
 def _(take: ToGroove) -> str:
     return f"Rule down the {take.side}, from the {take.upper} to the groove's nearer edge."
+
+
+@how.register
+def _(take: UnderEdge) -> str:
+    return f"A straight-edge over the middle, along the {take.line}; rule from it down to the wood there."
 
 
 @how.register

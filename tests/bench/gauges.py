@@ -34,12 +34,14 @@ from splay.work.takes import (
     Thick,
     ToGroove,
     ToLine,
+    UnderEdge,
     Wall,
 )
 from tests.bench.buttoned import read_groove, read_step
 from tests.bench.frames import Array, apart_deg, square_to, unit, vec
 from tests.bench.hands import NotTold
 from tests.bench.held import read_out
+from tests.bench.hollowed import read_under_edge
 from tests.bench.joined import read_line
 from tests.bench.judged import Judge
 from tests.bench.splined import read_mortise
@@ -184,6 +186,9 @@ class Gauges:
 
     def _slotlong(self, take: SlotLong, proof: Proof) -> float | None:
         return self.judge.slots.get(take.which)
+
+    def _underedge(self, take: UnderEdge, proof: Proof) -> float | None:
+        return read_under_edge(self.judge, take)
 
     def _togroove(self, take: ToGroove, proof: Proof) -> float | None:
         return read_groove(self.judge, take)

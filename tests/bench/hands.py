@@ -26,8 +26,9 @@ from splay.work.does import (
 from splay.work.joinery import Notch
 from splay.work.lays import ByHand, OnLines, OnSaw, OnSide, OnTilt, Toward
 from splay.work.marks import Kind, Mark
-from splay.work.seat import Act, Letters, Prick, Ring, Row, Sightline
+from splay.work.seat import Act, Letters, Prick, Rim, Ring, Row, Sightline
 from tests.bench.frames import Array, laid, spun, square_to, unit, vec
+from tests.bench.hollowed import strike_rim
 from tests.bench.stock import Board, Seat, Stick, arc_deg
 
 UP = vec(0, 0, 1)
@@ -81,6 +82,8 @@ def mark_seat(seat: Seat, acts: tuple[Act, ...]) -> None:
                 raise NotTold(act)
             way = _word(act.along) * act.run.value + _word(act.toward) * act.over.value
             seat.arrows[act.mark] = unit(way)
+        elif isinstance(act, Rim):
+            strike_rim(seat, act)
         else:
             raise NotTold(act)
 

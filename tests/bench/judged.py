@@ -40,6 +40,7 @@ from tests.bench.buttoned import Cut as GrooveCut
 from tests.bench.buttoned import judge_buttons, judge_groove
 from tests.bench.frames import Array, apart_deg, spun, square_to, unit, vec
 from tests.bench.held import judge_held
+from tests.bench.hollowed import judge_hollow
 from tests.bench.joined import judge_cut_out, judge_joins, untold
 from tests.bench.outside import judge_outside
 from tests.bench.pegged import judge_pegs, judge_screws
@@ -123,6 +124,7 @@ class Judge:
         self.butts: dict[str, float] = {}
         self.slots: dict[str, float] = {}
         self.grooved: dict[str, tuple[Groove, GrooveCut]] = {}
+        self.hollowed = False
         self.steps: dict[str, float] = {}
         self.driven: dict[str, list[tuple[Array, Array, float, float]]] = {}
 
@@ -853,6 +855,9 @@ class Judge:
             self.tally.hold("hand-hold deg", abs((turn - chosen.turn + 90.0) % 180.0 - 90.0), card.id)
         # Right through.
         self.tally.hold("hand-hold stops in the wood", 0.0 if bit.deep is None else 1.0, card.id)
+
+    def _hollow(self, card: SetUp) -> None:
+        judge_hollow(self, card)
 
     def _groove(self, card: SetUp) -> None:
         judge_groove(self, card)

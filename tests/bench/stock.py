@@ -21,6 +21,7 @@ class Seat:
     points: dict[Mark, Array] = field(default_factory=dict)
     arrows: dict[Mark, Array] = field(default_factory=dict)
     rows: dict[Mark, tuple[str, tuple[float, ...]]] = field(default_factory=dict)
+    rims: dict[Mark, tuple[str, float, float]] = field(default_factory=dict)
     sunk: Callable[[float, float], float] = lambda x, y: 0.0
     """How deep the upper face is hollowed at a place, once it is."""
 

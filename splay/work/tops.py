@@ -1,0 +1,57 @@
+"""What is done to the upper face of a top, as data: depth holes, runners, a line on its ends."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from splay.quantity import Quantity
+from splay.work.seat import Letter
+
+
+@dataclass(frozen=True)
+class HoleDeep:
+    """A hole so far out from the middle, and how deep it is bored."""
+
+    out: Quantity
+    deep: Quantity
+
+
+@dataclass(frozen=True)
+class DepthHoles:
+    """Thin holes along a middle line of a face, each to either side of the middle, bored square to the
+    face so deep that they tell when the hollow is deep enough; the same beside that line, `beside`
+    towards each of two words, where the hollow is the same all along."""
+
+    face: str
+    line: str
+    bit: Quantity
+    holes: tuple[HoleDeep, ...]
+    beside: Quantity | None
+    towards: tuple[Letter, Letter] | None
+
+
+@dataclass(frozen=True)
+class Runners:
+    """Two runners alike on a face, along a middle line, `low` high in their middle, which lies over the
+    other one, and `high` where they pass the hollow's rim, `chord` apart; their upper edges hollowed to
+    `radius`. A sled lies across both; the router's bit reaches `deep` below the face with the sled in
+    the middle."""
+
+    face: str
+    line: str
+    chord: Quantity
+    radius: Quantity
+    low: Quantity
+    high: Quantity
+    deep: Quantity
+    at_once: Quantity
+
+
+@dataclass(frozen=True)
+class HollowLine:
+    """The hollow's line on two ends of the seat: along its template from the rim, `half` from the
+    middle line on either side, down to `deep` under it."""
+
+    ends: tuple[Letter, Letter]
+    deep: Quantity
+    half: Quantity
