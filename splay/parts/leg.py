@@ -65,7 +65,7 @@ def leg_part(piece: Piece, stance: LegStance, floor: Floor, show: Show) -> LegPa
         f"{key}.finished",
         "Finished length",
         stance.exposed + in_top.quantity.value,
-        "L + i",
+        "exposed + in the top",
         show.input("L", "exposed", stance.exposed),
         show.input("i", "in the top", in_top.quantity.value),
         note="along the axis, to the middle of the slanted foot",

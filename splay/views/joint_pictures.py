@@ -266,7 +266,7 @@ def slot_bored(scene: SlotBored) -> list[Shape]:
 
 def hollow_cut(scene: HollowCut) -> list[Shape]:
     """The top in section through its hollow: depth holes, runners with their sled, or the sawn line."""
-    half, deep, wide, face = 108.0, 34.0, 150.0, 10.0
+    half, deep, wide, face = 92.0, 30.0, 118.0, 6.0
     radius = (half * half + deep * deep) / (2.0 * deep)
 
     def bottom(x: float, below: float = 0.0) -> Flat:
@@ -280,18 +280,19 @@ def hollow_cut(scene: HollowCut) -> list[Shape]:
         area("waste", (*arc, (half, face), (-half, face))),
         line("cut", *arc),
         line("axis", (0.0, face + 24.0), (0.0, face - 84.0)),
-        line("dimension", (-half, face + 30.0), (half, face + 30.0)),
-        text("dimension", (-half / 2.0, face + 36.0), scene.chord),
-        text("pointer", (wide + 4.0, face - deep - 4.0), scene.deep, anchor="start"),
-        line("dimension", (0.0, face - deep), (wide + 2.0, face - deep)),
+        line("dimension", (-half, face - 92.0), (half, face - 92.0)),
+        text("dimension", (0.0, face - 112.0), scene.chord),
+        text("pointer", (wide + 6.0, face - deep - 4.0), scene.deep, anchor="start"),
+        line("dimension", (0.0, face - deep), (wide + 4.0, face - deep)),
     ]
     if scene.by == "scooping":
-        for x in (-72.0, -36.0, 0.0, 36.0, 72.0):
+        for x in (-60.0, -30.0, 0.0, 30.0, 60.0):
             foot = bottom(x, -4.0)[1]
             made.append(area("solid", ((x - 3.0, face), (x + 3.0, face), (x + 3.0, foot), (x - 3.0, foot))))
     elif scene.by == "runners":
         upper = tuple((x, y + deep + 26.0) for x, y in arc)
         made.append(area("tool", ((-half, face), *upper, (half, face))))
-        made.append(line("pointer", (-40.0, face + 34.0), (40.0, face + 34.0)))
-        made.append(line("pointer", (0.0, face + 34.0), (0.0, face - deep)))
+        sled = face + 28.0
+        made.append(area("solid", ((-38.0, sled), (38.0, sled), (38.0, sled + 9.0), (-38.0, sled + 9.0))))
+        made.append(line("pointer", (0.0, sled), (0.0, face - deep)))
     return made

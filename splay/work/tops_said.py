@@ -44,7 +44,7 @@ def _(one: tops.Runners) -> str:
 @do.register
 def _(one: tops.HollowLine) -> str:
     return (
-        f"On the {' and the '.join(one.ends)} end: the middle line squared down, {one.deep.text} on it "
+        f"On the {' and the '.join(one.ends)} edge: the middle line squared down, {one.deep.text} on it "
         "from the "
         f"upper face; the template through there and through the rim's lines, {one.half.text} to either "
         "side, "

@@ -168,8 +168,9 @@ class Measured(BrowserCase):
         want = expected(starter("round_three"))["bore.l1"]
         read(page, "bore.l1", f"{want + 2:.1f}")
         read(page, "bore.l1", f"{want + 0.1:.1f}")
-        # What is behind a reading is shut again while the reading itself is on its way.
+        # Judged: until then what is said of the reading before stands there and moves what lies below.
         saved(page)
+        expect(page.locator("li.fine")).to_have_count(1)
         page.locator("[data-more='bore.l1']").click()
         page.locator("[data-reading-note] input").fill("gauge was off the line")
         page.locator("[data-reading-tool] input").fill("old protractor")
