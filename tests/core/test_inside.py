@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from itertools import combinations
 from typing import Any
 
 import numpy as np
@@ -131,6 +132,25 @@ class Meetings(SimpleTestCase):
         (by,) = re.findall(r"(\d+) mm less deep", met.mend)
         document["supports"][0]["dowels"]["depth"] = 25 - int(by)
         self.assertFalse(found(read_piece(document)).keys() & {"inside_meet", "inside_close"})
+
+    def test_it_is_ringed_where_the_two_come_nearest(self) -> None:
+        """The nearest places of two middle lines, sought along both; the ring lies near them."""
+        document = write_piece(with_support("plane_frames", dowels={"depth": 25}))
+        document["supports"][0]["cross"][0]["thickness"] = 32
+        piece = read_piece(document)
+        stance = stand(piece)
+        every = rods(piece, stance, *members(piece, stance))
+        at = found(piece)["inside_meet"].at
+        assert at is not None
+        runs = [(one, np.linspace(one.a, one.b, 401)) for one in every if one.sort == "dowel"]
+        near = []
+        for one, other in combinations(runs, 2):
+            apart = np.linalg.norm(one[1][:, None] - other[1][None, :], axis=2)
+            if one[0].joint != other[0].joint and apart.min() < one[0].radius + other[0].radius:
+                place = one[1][np.unravel_index(apart.argmin(), apart.shape)[0]]
+                near.append(float(np.linalg.norm(place[:2] - np.array(at))))
+        self.assertTrue(near)
+        self.assertLess(min(near), 3.0)
 
     def test_dowels_that_come_out_of_what_they_run_into(self) -> None:
         # Links are joined to cross-pieces 24 thick: 25 deep comes out of their face by 1, and wants 3.

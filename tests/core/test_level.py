@@ -8,7 +8,7 @@ from collections.abc import Iterator
 import numpy as np
 from django.test import SimpleTestCase
 
-from splay.errors import CannotBuild
+from splay.errors import CannotBuild, SplayError
 from splay.level.cut import highest, least_plane, loss, true_plane
 from splay.level.feet import End, feet_of
 from splay.level.now import State, expect, stand_now
@@ -18,7 +18,7 @@ from splay.level.standing import rock_gaps, rocking
 from splay.level.ways import asks, plane_under
 from splay.piece import Piece, read_piece, write_piece
 from splay.piece.starters import STARTS, starter
-from splay.plan import Plan
+from splay.plan import Plan, plan
 from splay.quantity import Show
 from splay.shop import Spacer, usual_spacers, workbench
 from tests.core.make import piece, planned, round_stool
@@ -349,3 +349,28 @@ class Passes(SimpleTestCase):
         found, _ = levelled(made, plan, known)
         problem = next(p for p in found.rounds[0].problems if p.code == "heights_disagree")
         self.assertAlmostEqual(problem.number.value, 4.0, delta=0.2)
+
+
+class Counted(SimpleTestCase):
+    def test_as_many_readings_are_counted_as_every_way_asks_for(self) -> None:
+        """What the story stick counts before anything is levelled, against the proofs that are asked."""
+        for name in STARTS:
+            for way, more in (
+                ("bench", {}), ("seat", {}), ("sighted", {}), ("shims", {}),
+                ("standing", {"places": "edges"}), ("standing", {"places": "legs"}),
+            ):  # fmt: skip
+                document = write_piece(starter(name))
+                document["levelling"] = {"passes": [{"way": way, **more}, {"way": "bench"}]}
+                try:
+                    made = read_piece(document)
+                    asked = plan(made, workbench())
+                except SplayError:
+                    continue
+                counted = next(
+                    one.proofs
+                    for one in plan(made, workbench(), levelling=False).stations
+                    if one.name == "level"
+                )
+                self.assertEqual(
+                    counted, sum(p.station == "level" for p in asked.proofs), f"{name} {way} {more}"
+                )

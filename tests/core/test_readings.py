@@ -266,9 +266,24 @@ class AsBuilt(SimpleTestCase):
         long = part.total.quantity.value
         after = with_readings(made, gap__m1=part.gap.quantity.value + 4, rail__m1=long)
         self.assertIn("cut_short", codes(after))
+        # 4 mm short: 2 less in either socket, and that is what is said.
+        short = next(one for one in after.findings if one.code == "cut_short")
+        self.assertIn("4.0 mm too short", short.text)
+        self.assertIn("enters each socket 2.0 mm less", short.mend)
+        over = with_readings(made, gap__m1=part.gap.quantity.value - 4, rail__m1=long)
+        self.assertIn("off its ends", next(one for one in over.findings if one.code == "cut_long").mend)
         moved = next(c for c in after.changes if c.part == "member.1")
         self.assertTrue(moved.cut)
         self.assertAlmostEqual(moved.now.value - moved.was.value, 4.0, 6)
+
+    def test_what_readings_moved_is_called_by_the_angle_it_is(self) -> None:
+        made = starter("bench")
+        after = with_readings(made, bore__l1=planned(made).stance.legs[0].boring.resultant + 2)
+        angles = [one for one in after.changes if one.was.unit == "deg"]
+        self.assertTrue(angles)
+        for one in angles:
+            self.assertEqual("acute" in one.what, max(one.was.value, one.now.value) <= 90.0, one.what)
+            self.assertNotIn("obtuse", one.what)
 
     def test_a_bored_hole_moves_its_foot_and_the_stretchers_that_follow(self) -> None:
         made = starter("bench")
