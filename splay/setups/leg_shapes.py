@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from itertools import pairwise
 
 from splay.parts.leg import LegPart
 from splay.parts.making import Taper
@@ -13,17 +14,21 @@ from splay.setups.card import SetUp
 from splay.setups.leg_sets import LegSet, leg_sets
 from splay.setups.plain_card import plain_card
 from splay.setups.scenes import EightSides, Scene, Tapering
-from splay.setups.tenons import tenons
+from splay.setups.tenons import LATHE, LATHE_CARE, tenons
 from splay.shop import HandPlane, Shop, TaperJig, Tool
 from splay.stance.lines import named_faces
 from splay.stance.staked import Stance
+from splay.stance.taper import size_at
 from splay.work.does import Plain
+from splay.work.joinery import Stations
 from splay.work.lays import Tapered
 from splay.work.marks import Kind, Mark, leg_key
-from splay.work.phrases import SHOWN_MM
+from splay.work.phrases import SHOWN_MM, listed
 from splay.work.proofs import proof_id
 
 _TAPER = "Hold-downs, both of them: a short taper near a blade kicks; else plane it by hand."
+APART_MM = 110.0
+"""About so far apart calipers are tried along a turned leg (common practice, no source)."""
 _PLANE = "Work against a stop; both hands on the plane."
 
 
@@ -34,6 +39,7 @@ def leg_shape_cards(
     owned = shop.owned()
     for one in leg_sets(piece, stance, parts):
         yield from tenons(one, owned, show)
+        yield from _turned(one, show)
         for tool in owned:
             yield from _octagon(one, tool, show)
             yield from _taper(one, tool, show)
@@ -59,6 +65,44 @@ def _octagon(one: LegSet, tool: Tool, show: Show) -> Iterator[SetUp]:
         caution=_PLANE,
         legs=one.numbers,
         proofs=(proof_id("octagon", *one.proof),),
+    )  # fmt: skip
+
+
+def _turned(one: LegSet, show: Show) -> Iterator[SetUp]:
+    """Turned legs by calipers at places along them, every one where the shape changes and some between."""
+    leg, first = one.support.leg, one.legs[0]
+    if leg.made_by != "turned" or leg.section != "round" or not one.part.tapers:
+        return
+    inside = one.part.in_top.quantity.value
+    waist = [first.exposed * leg.belly.at] if leg.belly is not None else []
+    downs: list[float] = []
+    for begins, ends in pairwise((0.0, *waist, first.exposed)):
+        parts = max(1, round((ends - begins) / APART_MM))
+        downs += [begins + (ends - begins) * k / parts for k in range(parts)]
+    downs.append(first.exposed)
+    places = tuple(
+        (show.length(inside + down), show.length(size_at(leg, first.exposed, down))) for down in downs
+    )
+    rest = [f"leg {number}" for number in one.numbers[1:]]
+    yield plain_card(
+        f"{one.key}.turned",
+        "legs",
+        "taper",
+        LATHE,
+        f"Turn {one.named} to shape",
+        one.part.tapers[-1].off,
+        f"At the {one.part.tapers[-1].towards}",
+        _taper_scene(one, one.part.tapers[-1], show),
+        setting=show.length(one.part.tapers[-1].thin),
+        does=(
+            Stations(
+                f"leg {one.numbers[0]}", listed(rest) if rest else "",
+                "tenon end" if first.bore.tenon else "upper end", places,
+            ),
+        ),
+        caution=LATHE_CARE,
+        legs=one.numbers,
+        proofs=(proof_id("taper", *one.proof),),
     )  # fmt: skip
 
 

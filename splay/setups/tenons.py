@@ -34,20 +34,21 @@ FILE_MM = 1.0
 EASE_MM = 0.5
 """A jig's hole is wider than what turns in it by this (common practice, no source)."""
 _CUTTER = "Clamp the stick in a vice, drill level and slow; a cutter grabs as it starts."
-_TURN = "Centre the stick well, stand out of its line as it starts; follow the lathe's own manual."
+LATHE_CARE = "Centre the stick well, stand out of its line as it starts; follow the lathe's own manual."
 _SHAVE = "Blade never towards the body or the holding hand."
 _OVER = (
     "The jig clamped down, the bit covered but where the stick lies on it, hands on the leg's far end; "
     "turn it against the bit, never let go of it. Follow the router's own manual."
 )
+LATHE = Bench("making", "Lathe")
 _MAKERS = {
-    "lathe": Bench("making", "Lathe"),
+    "lathe": LATHE,
     "hand": Bench("making", "Drawknife and spokeshave"),
     "cutter": Bench("making", "Tenon cutter to buy or borrow"),
     "sawn": Bench("making", "Saw, chisel and file"),
     "router": Bench("making", "Turning jig over a round-bottomed router bit"),
 }
-_CAUTIONS = {"lathe": _TURN, "router": _OVER}
+_CAUTIONS = {"lathe": LATHE_CARE, "router": _OVER}
 
 
 def tenon_long(leg: LegStance, support: StakedLegs, inside: float) -> float:

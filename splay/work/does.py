@@ -23,6 +23,7 @@ from splay.work.joinery import (
     SawnSquare,
     Shoulders,
     Spots,
+    Stations,
     TaperLine,
     Tenon,
     Transferred,
@@ -273,7 +274,7 @@ Do = (
     | Transferred | Between | Groove | Buttons | Spots | Places | Notch | CutOut | TaperLine | Joins
     | EndNotches | Mortises | MakeSplines | Parted | SawnSquare | JigOver | Cut | Plain
     | LongPoint | Kerf | MakeWedge
-    | DepthHoles | Runners | HollowLine
+    | Stations | DepthHoles | Runners | HollowLine
 )  # fmt: skip
 
 

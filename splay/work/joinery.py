@@ -56,6 +56,17 @@ class Tenon:
 
 
 @dataclass(frozen=True)
+class Stations:
+    """Sticks turned to calipers: so thick at places so far from an end, even between them; the one turned
+    `first` is the pattern for the `rest`."""
+
+    first: str
+    rest: str
+    end: str
+    places: tuple[tuple[Quantity, Quantity], ...]
+
+
+@dataclass(frozen=True)
 class Parted:
     """Grooves turned with a parting tool down to a caliper's setting, at places from the tenon end."""
 

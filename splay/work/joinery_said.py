@@ -222,6 +222,21 @@ def _(one: joinery.Joins) -> str:
 
 
 @do.register
+def _(one: joinery.Stations) -> str:
+    (down, thick), *more = one.places
+    places = [f"{thick.text} thick {down.text} from the {one.end}"]
+    places += [f"{thick.text} at {down.text}" for down, thick in more]
+    said = f"{cap(one.first)}: a parting tool in to the calipers, {', '.join(places)}"
+    said += "; turn it even between them."
+    if one.rest:
+        said += (
+            f" It is the pattern for {one.rest}: the places struck off from it, the calipers set to it; "
+            "legs alike matter more than legs to the drawing."
+        )
+    return said
+
+
+@do.register
 def _(one: joinery.MakeWedge) -> str:
     return (
         f"{one.wide.text} wide, {one.long.text} long, from {one.edge.text} at its edge to {one.butt.text} "

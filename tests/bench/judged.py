@@ -30,6 +30,7 @@ from splay.work.joinery import (
     Parted,
     SawnSquare,
     Shoulders,
+    Stations,
     Tenon,
     Transferred,
 )
@@ -704,6 +705,9 @@ class Judge:
         leg = self.plan.stance.legs[number - 1]
         support = support_of(self.piece, leg)
         part = self.plan.parts[number - 1]
+        for do in card.does:
+            if isinstance(do, Stations):
+                self._on_lathe(do, card)
         for lay in card.lays:
             assert isinstance(lay, Tapered)
             tool = hands.tool_of(self.shop, card)
@@ -715,6 +719,23 @@ class Judge:
                         off = math.tan(slope) * taper.run
                         self.tally.hold("taper mm", abs(taper.thick - taper.thin - 2 * off) / 2, card.id)
             assert {*lay.first, *lay.then} == {name for name, _ in named_faces(support.leg, leg)}
+
+    def _on_lathe(self, do: Stations, card: SetUp) -> None:
+        """Even between the places told, from the first to the last: every leg of the card is shaped so."""
+        told = {f"leg {number}" for number in card.legs}
+        self.tally.hold("turned after no pattern", float(do.first not in told), card.id)
+        downs = [down.value for down, _ in do.places]
+        sizes = [thick.value for _, thick in do.places]
+        self.tally.hold("turned back to front", float(downs != sorted(downs)), card.id)
+        for number in card.legs:
+            stick = self.sticks[leg_key(number)]
+            self.tally.hold("turned from another end", float(do.end != stick.first), card.id)
+            long = self.plan.parts[number - 1].finished.quantity.value
+            self.tally.hold("turned to the foot mm", abs(downs[-1] - long), card.id)
+            inside = self.plan.parts[number - 1].in_top.quantity.value
+            for z in np.linspace(inside, long, 40):
+                off = float(np.interp(z, downs, sizes)) - 2.0 * stick.half(float(z))
+                self.tally.hold("turned mm", abs(off), card.id)
 
     def _tenon(self, card: SetUp) -> None:
         """A tenon as long as told goes home: its shoulder clears the slanted mouth all round."""

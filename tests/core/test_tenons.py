@@ -13,7 +13,7 @@ from splay.piece import Piece, read_piece, write_piece
 from splay.piece.starters import starter
 from splay.setups.card import SetUp
 from splay.shop import workbench
-from splay.work.joinery import JigOver, Parted, SawnSquare, Tenon
+from splay.work.joinery import JigOver, Parted, SawnSquare, Stations, Tenon
 from tests.bench.judged import carry_out
 from tests.core.make import planned, with_cards
 from tests.core.test_blind import limit
@@ -99,3 +99,61 @@ class Ways(SimpleTestCase):
         self.assertIn("eight sides alike mm", wrong(stool("sawn"), SawnSquare, **more("gauge", 1.0)))
         self.assertIn("bit's height mm", wrong(stool("router"), JigOver, **more("below", 0.5)))
         self.assertIn("hole in front mm", wrong(stool("router"), JigOver, **more("wide", -1.0)))
+
+
+class Turned(SimpleTestCase):
+    """The rest of a turned leg: calipers at places along it, the first one the pattern for the others."""
+
+    def leg(self, **leg: Any) -> Piece:
+        return stool("lathe", made_by="turned", at_foot=29, **leg)
+
+    def turned(self, piece: Piece) -> SetUp:
+        return next(one for one in planned(piece).setups if one.operation == "taper")
+
+    def test_a_waist_is_one_of_the_places_and_every_size_lies_on_the_cone(self) -> None:
+        piece = self.leg(belly={"size": 47, "at": 0.35})
+        card, part = self.turned(piece), planned(piece).parts[0]
+        (made,) = (do for do in card.does if isinstance(do, Stations))
+        inside, exposed = part.in_top.quantity.value, part.exposed.quantity.value
+        told = {round(down.value - inside, 3): thick.value for down, thick in made.places}
+        self.assertAlmostEqual(told[round(0.35 * exposed, 3)], 47.0)
+        self.assertAlmostEqual(told[0.0], STOCK)
+        self.assertAlmostEqual(told[round(exposed, 3)], 29.0)
+        for down, thick in told.items():
+            # Straight between: shares of what is lost from one end to the other.
+            share = down / exposed
+            cone = STOCK + 6.0 * share / 0.35 if share <= 0.35 else 47.0 - 18.0 * (share - 0.35) / 0.65
+            self.assertAlmostEqual(thick, cone, 4)
+        self.assertEqual((made.first, made.rest, made.end), ("leg 1", "legs 2 and 3", "tenon end"))
+        self.assertEqual(card.proofs, ("taper.s1",))
+
+    def test_a_straight_leg_and_a_shaved_one_have_none(self) -> None:
+        straight = stool("lathe", made_by="turned", at_foot=STOCK)
+        self.assertFalse([one for one in planned(straight).setups if one.operation == "taper"])
+        shaved = planned(stool("lathe", at_foot=29)).setups
+        self.assertTrue(all(one.tool != "Lathe" for one in shaved if one.operation == "taper"))
+
+    def test_it_is_carried_out_and_what_is_told_wrong_is_found(self) -> None:
+        piece = self.leg(belly={"size": 47, "at": 0.35})
+
+        def worst(**change: Any) -> set[str]:
+            made = planned(piece)
+            cards = (
+                replace(one, does=tuple(
+                    replace(do, **{k: v(do) for k, v in change.items()}) if isinstance(do, Stations) else do
+                    for do in one.does
+                ))
+                for one in made.setups
+            )  # fmt: skip
+            tally = carry_out(piece, with_cards(made, cards), workbench())
+            return {
+                what for what, (off, _) in tally.worst.items() if off > limit(what) and "turned" in what
+            }
+
+        self.assertEqual(worst(), set())
+        self.assertIn("turned from another end", worst(end=lambda _: "foot"))
+        self.assertIn("turned back to front", worst(places=lambda do: do.places[::-1]))
+        thinner = worst(places=lambda do: tuple((d, replace(t, value=t.value - 0.2)) for d, t in do.places))
+        self.assertIn("turned mm", thinner)
+        self.assertIn("turned mm", worst(places=lambda do: (do.places[0], do.places[-1])))
+        self.assertIn("turned after no pattern", worst(first=lambda _: "leg 9"))
