@@ -10,8 +10,11 @@ from splay.build.step import Step, Unit
 from splay.piece import Battened, DowelScrew, Piece, Reamed, Shouldered, StakedLegs
 from splay.plan import Plan
 from splay.quantity import Show
-from splay.work.phrases import listed
+from splay.quantity import degrees as deg
+from splay.work.phrases import SHOWN_MM, listed
 
+TRIED_MM = {False: 5.0, True: 6.35}
+"""How far short a first try is told for, by whether the maker reads inches: a round figure of either."""
 DRY_READ = frozenset({"read", "gap"})
 """What is read while the piece stands dry, though a later card leans on it."""
 
@@ -32,7 +35,7 @@ def fitted(piece: Piece, plan: Plan, show: Show) -> Iterator[Step]:
                 "legs",
                 key=key,
                 units=units,
-                do=_fits(support),
+                do=_fits(support, show),
             )
         if isinstance(support.joint, Battened):
             do: tuple[str, ...] = (
@@ -64,12 +67,33 @@ def _dry(plan: Plan) -> Iterator[Step]:
         yield told("dry_fit", title, "stretchers", key=key, proofs=read, do=do, serves=serves)
 
 
-def _fits(support: StakedLegs) -> tuple[str, ...]:
+def _home(joint: Reamed, show: Show) -> str:
+    """How a tapered tenon's end stands in the upper face once it is home."""
+    if joint.proud > SHOWN_MM:
+        return f"stands {show.length(joint.proud).text} out of the upper face, along the leg"
+    return "is level with the upper face in its middle"
+
+
+def _first_try(joint: Reamed, show: Show) -> str:
+    """What a tapered tenon that does not go home yet wants: it sinks 1 / (2 tan (included/2)) for each
+    millimetre of diameter."""
+    short = show.length(TRIED_MM[show.inch])
+    over = short.value * 2.0 * deg.tan(joint.included / 2.0)
+    turns = over / joint.per_turn
+    return (
+        f"A first try that stops {short.text} short of that is {show.fine(over).text} too thick all along, "
+        f"or wants {turns:.1f} turns of the reamer more; half as short, half as much."
+    )
+
+
+def _fits(support: StakedLegs, show: Show) -> tuple[str, ...]:
     """How a tenon is brought to its hole, by the joint."""
     if isinstance(support.joint, Reamed):
         return (
             "In dry, turned once, out: the rub marks show where it bears. Take a shaving off there.",
-            "Right when it bears all along and stands at its mark; it is driven only when glued.",
+            f"Right when it bears all along and its end {_home(support.joint, show)}; it is driven only "
+            "when glued.",
+            _first_try(support.joint, show),
         )
     if isinstance(support.joint, Shouldered):
         return (

@@ -115,6 +115,11 @@ class Show:
         self._angles: dict[tuple[float, int], Quantity] = {}
         self._inputs: dict[tuple[str, str, float], Input] = {}
 
+    @property
+    def inch(self) -> bool:
+        """Whether this maker reads inches."""
+        return self._inch
+
     def length(self, mm: float) -> Quantity:
         """A length in millimetres with its text in both systems."""
         if (known := self._lengths.get(mm)) is not None:

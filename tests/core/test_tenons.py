@@ -9,8 +9,10 @@ from typing import Any
 
 from django.test import SimpleTestCase
 
+from splay.build.fitting import fitted
 from splay.piece import Piece, read_piece, write_piece
 from splay.piece.starters import starter
+from splay.quantity import Show, Units
 from splay.setups.card import SetUp
 from splay.shop import workbench
 from splay.work.joinery import JigOver, Parted, SawnSquare, Stations, Tenon
@@ -157,3 +159,30 @@ class Turned(SimpleTestCase):
         self.assertIn("turned mm", thinner)
         self.assertIn("turned mm", worst(places=lambda do: (do.places[0], do.places[-1])))
         self.assertIn("turned after no pattern", worst(first=lambda _: "leg 9"))
+
+
+class FirstTry(SimpleTestCase):
+    def said(self, units: Units, **joint: Any) -> str:
+        document = write_piece(starter("round_three"))
+        document["supports"][0]["joint"] = {
+            "way": "reamed", "socket": 28, "included": 8, "per_turn": 0.25, "proud": 5, **joint,
+        }  # fmt: skip
+        piece = read_piece(document)
+        steps = fitted(piece, planned(piece), Show(units))
+        return " ".join(next(step for step in steps if step.key.startswith("fit.")).do)
+
+    def test_what_a_tapered_tenon_wants_follows_from_how_far_it_went_in(self) -> None:
+        """A cone of 8° is 2 · tan 4° thicker for each millimetre: 5 mm are 0.699, and 2.8 turns of 0.25."""
+        self.assertAlmostEqual(5 * 2 * math.tan(math.radians(4)), 0.6993, 4)
+        said = self.said(Units())
+        self.assertIn("stands 5 mm out of the upper face", said)
+        self.assertIn("stops 5 mm short of that is 0.7 mm too thick all along", said)
+        self.assertIn("2.8 turns", said)
+        inches = self.said(Units("inch"), per_turn=0.1)
+        self.assertIn('stops 1/4" short', inches)
+        # 6.35 mm of it: 0.888, at 0.1 a turn 8.9.
+        self.assertIn("8.9 turns", inches)
+
+    def test_it_is_home_by_what_is_seen_of_its_end(self) -> None:
+        self.assertIn("is level with the upper face", self.said(Units(), proud=0))
+        self.assertNotIn("its mark", self.said(Units()))
