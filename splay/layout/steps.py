@@ -7,18 +7,18 @@ from dataclasses import dataclass
 from itertools import combinations
 from typing import Annotated
 
-from splay.layout.marks import Mark, arc, line
+from splay.layout.hollows import hollow_steps
+from splay.layout.marks import line
 from splay.layout.outlines import strike
 from splay.layout.pegs import peg_steps
 from splay.layout.placing import Placed, at_face, letters, marked_face, place, prick, sightlines
 from splay.layout.step import Step, carried_over, middle_lines
-from splay.piece import Battened, Dish, Piece, SlabLeg, StakedLegs, Trough
+from splay.piece import Battened, Piece, SlabLeg, StakedLegs
 from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
 from splay.stance.battens import screw_places
 from splay.stance.body import Body
 from splay.stance.hand_hold import end_holes, slot
-from splay.stance.hollow import arc_radius
 from splay.stance.outline import edge_distance, extent
 from splay.stance.pegs import holes_along
 from splay.stance.slab_leg import end_of, slab_mitre
@@ -26,11 +26,9 @@ from splay.stance.staked import LegStance, Stance
 from splay.stance.vectors import word
 from splay.work import marks as work
 from splay.work.proofs import proof_id
-from splay.work.seat import Act, Prick, Rim, Row, said
+from splay.work.seat import Act, Prick, Row, said
 
 MOST_CHECKS = 12
-ROUND_MM = 0.05
-"""A dish whose two sizes differ by less is round."""
 
 
 @dataclass(frozen=True)
@@ -85,7 +83,7 @@ def lay_out(piece: Piece, stance: Stance, show: Show) -> Layout:
             steps.append(_mitre(piece, support, show))
     steps += _frames(stance, show)
     steps += _hand_holds(piece, show)
-    steps += _shaping(piece, steps, show)
+    steps += hollow_steps(piece, steps, show)
     steps += peg_steps(piece, stance, show)
     return Layout("underside", tuple(steps), _checks(piece, stance, show))
 
@@ -267,58 +265,6 @@ def _hand_holds(piece: Piece, show: Show) -> list[Step]:
         makes = tuple(act.mark for act in acts)
         steps.append(Step(f"Mark the {named}", words, (), (ring,), tuple(acts), work.lettered(), makes))
     return steps
-
-
-def _shaping(piece: Piece, before: list[Step], show: Show) -> list[Step]:
-    """Where the hollow begins, from the middle lines on the upper face."""
-    hollow = piece.top.hollow
-    if hollow is None:
-        return []
-    if isinstance(hollow, Trough):
-        radius = arc_radius(hollow.chord, hollow.depth)
-        half, (a, b) = hollow.chord / 2, extent(piece.top.outline)
-        marks = tuple(
-            line((i * half, -b), (i * half, b))
-            if hollow.across == "length"
-            else line((-a, i * half), (a, i * half))
-            for i in (-1.0, 1.0)
-        )
-        chord = hollow.chord
-    else:
-        radius = arc_radius(hollow.length, hollow.depth)
-        ring = arc((0.0, 0.0), 1.0).points
-        marks = (Mark("arc", tuple((hollow.length / 2 * x, hollow.width / 2 * y) for x, y in ring)),)
-        chord = hollow.length
-    figure = show.figure(
-        "layout.hollow",
-        "Radius of the hollow's template",
-        radius,
-        "(c² / 4 + g²) / (2 · g)",
-        show.input("c", "chord", chord),
-        show.input("g", "depth", hollow.depth),
-    )
-    face = "upper face"
-    mark = work.Mark(work.Kind.HOLLOW, work.SEAT)
-    rim = _rim(hollow, mark, face, show)
-    words = f"{said(rim)} Hollowed after boring. Strike the template on thin stuff and try it as you go."
-    step = Step(
-        "Mark where the hollow begins", words, (figure,), marks, (rim,), work.lettered(face), (mark,), face
-    )
-    there = any(one in step.makes for step in before for one in work.lettered(face))
-    return [step] if there else [carried_over(piece, face, show), step]
-
-
-def _rim(hollow: Trough | Dish, mark: work.Mark, face: str, show: Show) -> Rim:
-    if isinstance(hollow, Trough):
-        line_of = "front-back line" if hollow.across == "length" else "left-right line"
-        return Rim(mark, face, line_of, show.length(hollow.chord / 2.0))
-    a, b = hollow.length / 2.0, hollow.width / 2.0
-    if abs(a - b) < ROUND_MM:
-        return Rim(mark, face, "", show.length(a), trough=False)
-    longer, shorter = max(a, b), min(a, b)
-    pin = math.sqrt(longer * longer - shorter * shorter)
-    line_of = "left-right line" if a > b else "front-back line"
-    return Rim(mark, face, line_of, None, show.length(pin), show.length(2.0 * (longer + pin)), trough=False)
 
 
 def _checks(piece: Piece, stance: Stance, show: Show) -> tuple[Check, ...]:

@@ -8,6 +8,7 @@ from collections.abc import Iterator
 
 import shapely
 
+from splay.layout.hollows import radius_figure
 from splay.piece import Dish, Piece, Top, Trough
 from splay.quantity import Figure, Show
 from splay.setups.asker import Asker, Words
@@ -94,21 +95,12 @@ def under_edge(top: Top, across: str) -> float:
     return hollow_depth(top.hollow, (0.0, 0.0)) - edge
 
 
-def _radius(key: str, chord: float, depth: float, show: Show) -> Figure:
-    return show.figure(
-        f"hollow.{key}.radius",
-        "Radius of the template",
-        arc_radius(chord, depth),
-        "(c² / 4 + g²) / (2 · g)",
-        show.input("c", "chord", chord),
-        show.input("g", "depth", depth),
-    )
-
-
 def _card(
     by: Bench, hollow: Trough | Dish, does: tuple[Do, ...], care: str, show: Show, **more: Figure
 ) -> SetUp:
     chord = hollow.chord if isinstance(hollow, Trough) else hollow.length
+    oval = isinstance(hollow, Dish) and hollow.length != hollow.width
+    named = "Radius of the template, side to side" if oval else "Radius of the template"
     deep = show.length(hollow.depth)
     return plain_card(
         _WORK,
@@ -116,7 +108,7 @@ def _card(
         "hollow",
         by,
         _TITLE,
-        _radius(by.kind, chord, hollow.depth, show),
+        radius_figure(f"hollow.{by.kind}.radius", named, chord, hollow.depth, show),
         "Deep in the middle",
         HollowCut(by.kind, show.length(chord).text, deep.text),
         setting=deep,
