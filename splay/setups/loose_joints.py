@@ -7,6 +7,7 @@ from collections.abc import Iterator
 
 from splay.parts.stick import SQUARE_DEG, EndCut, StickPart
 from splay.piece import BoardSides, Dowels, MitredFrames, Piece, PlaneFrames, SlabLeg
+from splay.piece.kinds import Lined
 from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
 from splay.setups.card import SetUp
@@ -108,7 +109,7 @@ def _spots(piece: Piece, ends: list[Joined], dowels: Dowels, show: Show) -> Spot
     """
     part, body, name = ends[0]
     end = part.start if name == "start" else part.finish
-    lined = isinstance(piece.supports[part.support], PlaneFrames | BoardSides)
+    lined = isinstance(piece.supports[part.support], Lined)
     dry = "with the joint closed dry on its lines" if lined else "with the joint closed dry"
     mates = f"Its mate is marked from it: points pressed out of the holes {dry}."
     places = shares(body, dowels.count)

@@ -7,7 +7,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from functools import cached_property
 
-from splay.piece import ApronedLegs, BoardSides, MitredFrames, Piece, PlaneFrames, TopButtons
+from splay.piece import Piece, TopButtons
+from splay.piece.kinds import HoldsTop
 from splay.quantity import degrees as deg
 from splay.stance.body import Body, Side, Void
 from splay.stance.holding import (
@@ -139,7 +140,7 @@ class Grooved:
 def buttons_by(piece: Piece, support: int) -> TopButtons | None:
     """The buttons that hold the top to a support, where it has any."""
     one = piece.supports[support]
-    if isinstance(one, PlaneFrames | MitredFrames | BoardSides | ApronedLegs):
+    if isinstance(one, HoldsTop):
         return one.held if isinstance(one.held, TopButtons) else None
     return None
 

@@ -6,7 +6,8 @@ from typing import Any
 
 from splay.errors import BadInput, Fault, shorten
 from splay.paths import within
-from splay.piece import ApronedLegs, BoardSides, MitredFrames, Piece, PlaneFrames, read_piece, write_piece
+from splay.piece import Piece, read_piece, write_piece
+from splay.piece.kinds import HoldsTop
 from splay.stance.arrange import boards_asked
 from splay.stance.buttons import grooves
 from splay.stance.holding import Fastening, across_grain, fastenings
@@ -46,7 +47,7 @@ def with_held(piece: Piece, to: str, index: int) -> dict[str, Any]:
     nothing."""
     document = write_piece(piece)
     support = piece.supports[index] if 0 <= index < len(piece.supports) else None
-    if not isinstance(support, ApronedLegs | BoardSides | MitredFrames | PlaneFrames):
+    if not isinstance(support, HoldsTop):
         do = "Choose frames, board sides or legs with aprons."
         raise BadInput(Fault("restate.support", str(index), "a support with pieces under the top", do))
     if to not in HOLDERS:

@@ -6,7 +6,8 @@ import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from splay.piece import ApronedLegs, BoardSides, MitredFrames, Outline, Piece, PlaneFrames, TopScrews
+from splay.piece import BoardSides, Outline, Piece, TopScrews
+from splay.piece.kinds import HoldsTop
 from splay.quantity import degrees as deg
 from splay.stance.board_sides import lower_key, lower_span
 from splay.stance.body import Body, Side
@@ -171,7 +172,7 @@ def across_grain(outline: Outline, grain: float) -> float:
 def held_by(piece: Piece, support: int) -> TopScrews | None:
     """The screws that hold the top to a support, where it has any."""
     one = piece.supports[support]
-    if isinstance(one, PlaneFrames | MitredFrames | BoardSides | ApronedLegs):
+    if isinstance(one, HoldsTop):
         return one.held if isinstance(one.held, TopScrews) else None
     return None
 

@@ -6,7 +6,8 @@ import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from splay.piece import BoardSides, Piece, PlaneFrames
+from splay.piece import Piece
+from splay.piece.kinds import Lined
 from splay.stance.body import Body, Pose, Side
 from splay.stance.convex import Plane
 from splay.stance.rods import joined_ends, mate_of
@@ -51,7 +52,7 @@ def meets(piece: Piece, stance: Stance) -> tuple[Meets, ...]:
     by_key = {body.key: body for body in stance.bodies}
     made = []
     for body, end, _ in joined_ends(piece, stance):
-        if not isinstance(piece.supports[body.support], PlaneFrames | BoardSides):
+        if not isinstance(piece.supports[body.support], Lined):
             continue
         mate = by_key.get(mate_of(body, end, stance))
         if mate is not None:

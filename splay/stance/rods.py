@@ -10,15 +10,13 @@ from typing import Literal
 
 from splay.piece import (
     Battened,
-    BoardSides,
     Dowels,
     DowelScrew,
-    MitredFrames,
     Piece,
-    PlaneFrames,
     SlabLeg,
     Stretcher,
 )
+from splay.piece.kinds import Doweled
 from splay.stance.battens import on_batten, screw_places
 from splay.stance.body import Body, shares
 from splay.stance.buttons import Grooved, grooves
@@ -284,9 +282,7 @@ def joined_ends(piece: Piece, stance: Stance) -> Iterator[tuple[Body, str, Dowel
     """Every sawn end that brings dowels or loose tenons, and which; what it runs into has them thence."""
     for body in stance.bodies:
         support = piece.supports[body.support]
-        if body.role not in _JOINED or not isinstance(
-            support, PlaneFrames | MitredFrames | BoardSides | SlabLeg
-        ):
+        if body.role not in _JOINED or not isinstance(support, Doweled):
             continue
         if isinstance(support, SlabLeg) and support.outside is not None:
             continue
