@@ -1,5 +1,5 @@
-"""What kinds of support have in common, said once: rules ask for these, and a new kind is added to what holds
-of it."""
+"""What kinds of support have in common, said once: rules ask for these, and a new kind is added to those
+that hold of it."""
 
 from __future__ import annotations
 
