@@ -65,14 +65,18 @@ def hollow_cards(piece: Piece, show: Show) -> Iterator[SetUp]:
         yield _sawn(hollow, show)
 
 
+def _across(hollow: Trough | Dish) -> str:
+    """The middle line a straight-edge is laid along."""
+    to_back = isinstance(hollow, Trough) and hollow.across == "width"
+    return "front-back line" if to_back else "left-right line"
+
+
 def hollow_proofs(piece: Piece, ask: Asker) -> Iterator[Proof]:
     """How deep the middle came out, under a straight-edge over it."""
     hollow = piece.top.hollow
     if hollow is None:
         return
-    across = (
-        "front-back line" if isinstance(hollow, Trough) and hollow.across == "width" else "left-right line"
-    )
+    across = _across(hollow)
     words = Words(
         "Hollow, deep in the middle", UnderEdge(across),
         "too deep is thin over the sockets, and the seat sits lower", "top", "top", "hollow, deep",
@@ -87,11 +91,16 @@ def under_edge(top: Top, across: str) -> float:
     way = axis(across)
     run = shapely.LineString([(-reach * way[0], -reach * way[1]), (reach * way[0], reach * way[1])])
     inside = run.intersection(shapely.Polygon(points(top.outline)))
-    at = sorted(x * way[0] + y * way[1] for x, y in inside.coords)
+    runs = [
+        sorted(x * way[0] + y * way[1] for x, y in part.coords)
+        for part in getattr(inside, "geoms", [inside]) if part.geom_type == "LineString"
+    ]  # fmt: skip
+    # Every outline runs round the middle; a waisted one may cross the line more than once.
+    at = next(one for one in runs if one[0] < 0.0 < one[-1])
     (low, low_deep), (high, high_deep) = (
         (s, hollow_depth(top.hollow, (s * way[0], s * way[1]))) for s in (at[0], at[-1])
     )
-    edge = low_deep + (high_deep - low_deep) * -low / (high - low)
+    edge: float = low_deep + (high_deep - low_deep) * -low / (high - low)
     return hollow_depth(top.hollow, (0.0, 0.0)) - edge
 
 

@@ -12,7 +12,7 @@ def _(one: tops.DepthHoles) -> str:
     places = [
         f"in the middle {hole.deep.text} deep"
         if hole.out.value < MIDDLE
-        else f"{hole.out.text} from it on either side {hole.deep.text} deep"
+        else f"{hole.out.text} from the middle on either side {hole.deep.text} deep"
         for hole in one.holes
     ]
     where = f"along the {one.line} of the {one.face}"
@@ -29,15 +29,11 @@ def _(one: tops.Runners) -> str:
     towards = " and ".join(across_from(one.line))
     return (
         f"Two runners alike, their upper edges hollowed to a radius of {one.radius.text}: {one.low.text} "
-        "high "
-        f"in their middle, {one.high.text} over the hollow's rim. Fixed upright on the {one.face}, their "
-        "length "
-        f"towards {towards}, one at either end of the hollow, their middles over the other middle line. "
-        "A flat "
-        "sled lies across both and slides along them, the router runs along the sled. The sled in the "
-        "runners' "
-        f"middle, the bit reaches {one.deep.text} below the {one.face} in the last pass; each pass takes "
-        f"{one.at_once.text} at most."
+        f"high in their middle, {one.high.text} over the hollow's rim. Fixed upright on the {one.face}, "
+        f"their length towards {towards}, one at either end of the hollow, their middles over the other "
+        "middle line. A flat sled lies across both and slides along them, the router runs along the sled. "
+        f"The sled in the runners' middle, the bit reaches {one.deep.text} below the {one.face} in the "
+        f"last pass; each pass takes {one.at_once.text} at most."
     )
 
 
@@ -45,8 +41,6 @@ def _(one: tops.Runners) -> str:
 def _(one: tops.HollowLine) -> str:
     return (
         f"On the {' and the '.join(one.ends)} edge: the middle line squared down, {one.deep.text} on it "
-        "from the "
-        f"upper face; the template through there and through the rim's lines, {one.half.text} to either "
-        "side, "
-        "draws the line."
+        "from the upper face; the template through there and through the rim's lines, "
+        f"{one.half.text} to either side, draws the line."
     )

@@ -126,7 +126,10 @@ def read_under_edge(judge: Judge, take: UnderEdge) -> float | None:
     far = 10_000.0
     run = shapely.LineString([(-far * way[0], -far * way[1]), (far * way[0], far * way[1])])
     inside = run.intersection(shapely.Polygon(points(judge.piece.top.outline)))
-    along = sorted(x * way[0] + y * way[1] for x, y in inside.coords)
+    along: list[float] = []
+    for part in getattr(inside, "geoms", [inside]):
+        ends = sorted(x * way[0] + y * way[1] for x, y in part.coords)
+        along = ends if ends[0] < 0.0 < ends[-1] else along
     places = np.linspace(along[0], along[-1], 201)
     wood = np.array([-depth(judge, s * way[0], s * way[1]) for s in places])
     left, right = places < -1e-6, places > 1e-6

@@ -118,6 +118,19 @@ class Told(SimpleTestCase):
         edge = math.sqrt(radius**2 - 150.0**2) - (radius - 12.0)
         self.assertAlmostEqual(under_edge(over.top, "left-right line"), 12.0 - edge, 6)
 
+    def test_a_waist_that_crosses_the_middle_line_again_does_not_confuse_it(self) -> None:
+        """A seat with a lobe beyond a notch on the left-right line: its own edge at 150 is what counts."""
+        round_it = (
+            (-150, -120), (250, -120), (250, 120), (200, 120),
+            (200, -60), (150, -60), (150, 120), (-150, 120),
+        )  # fmt: skip
+        corners = [{"x": x, "y": y, "sharp": True} for x, y in round_it]
+        outline = {"kind": "drawn", "corners": corners, "smooth": False}
+        piece = hollowed({**TROUGH, "chord": 400}, outline=outline)
+        radius = (200.0**2 + 12.0**2) / 24.0
+        edge = math.sqrt(radius**2 - 150.0**2) - (radius - 12.0)
+        self.assertAlmostEqual(under_edge(piece.top, "left-right line"), 12.0 - edge, 6)
+
     def test_the_step_carries_its_cards_after_the_seat_is_bored(self) -> None:
         _, made = self.made(TROUGH)
         order = [card.operation for card in made.setups]
