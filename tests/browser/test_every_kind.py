@@ -540,3 +540,28 @@ class TopAndShop(BrowserCase):
         page.goto(f"{self.live_server_url}/shop")
         page.locator("[data-add=mitre_saw]").click()
         expect(page.locator("li[data-tool]")).to_have_count(7)
+
+
+class Hollowed(BrowserCase):
+    def test_a_hollow_is_chosen_struck_cut_by_either_way_and_proved(self) -> None:
+        page = self.at(self.hang(starter("round_four")), "top")
+        page.get_by_label("hollowed one way").click(force=True)
+        type_in(page, "top.hollow.chord", "300")
+        type_in(page, "top.hollow.depth", "8")
+        saved(page)
+        page.get_by_role("button", name="Mark where the hollow begins").click()
+        expect(page.locator("[data-step]")).to_contain_text("150 mm from the")
+        card = page.locator("article.card")
+        expect(card).to_contain_text("in the middle 7.5 mm deep")
+        page.get_by_label("Router on curved runners").click(force=True)
+        # R = (300²/4 + 8²) / 16 = 1410.25, less the depth and 25 of runner: 1377.25.
+        expect(card).to_contain_text("a radius of 1377.5 mm")
+        page.get_by_label("Bow saw").click(force=True)
+        expect(card).to_contain_text("A bent lath")
+        proof = card.locator("[data-proof=hollow] input")
+        proof.fill("9.6")
+        proof.press("Enter")
+        expect(card.locator("li.off")).to_contain_text("1.6 mm")
+        saved(page)
+        page.goto(page.url.replace("/top", "/work"))
+        expect(page.get_by_text("Hollow the seat").first).to_be_visible()
