@@ -565,3 +565,23 @@ class Hollowed(BrowserCase):
         saved(page)
         page.goto(page.url.replace("/top", "/work"))
         expect(page.get_by_text("Hollow the seat").first).to_be_visible()
+
+
+class TurnedLegs(BrowserCase):
+    def test_a_leg_is_said_to_be_turned_and_the_first_is_the_pattern_for_the_rest(self) -> None:
+        page = self.at(self.hang(starter("round_four")), "legs")
+        page.locator("details.making summary").click()
+        page.locator("[data-field='supports.0.leg.made_by']").click()
+        page.get_by_role("option", name="turned").click()
+        saved(page)
+        page.locator("[data-work]").click()
+        page.get_by_role("option", name="Turn legs 1, 2, 3 and 4 to shape").click()
+        card = page.locator("article.card")
+        expect(card).to_contain_text("a parting tool in to the calipers")
+        expect(card).to_contain_text("It is the pattern for legs 2, 3 and 4")
+        expect(card.locator(".care")).to_contain_text("follow the lathe's own manual")
+        proof = card.locator("[data-proof^='taper.'] input")
+        proof.fill("30.4")
+        proof.press("Enter")
+        expect(card.locator("li.fine")).to_have_count(1)
+        saved(page)
