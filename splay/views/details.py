@@ -8,6 +8,7 @@ from splay.quantity import Show
 from splay.quantity import degrees as deg
 from splay.setups.groups import Group, bored_from
 from splay.stance.staked import support_of
+from splay.stance.taper import foot_taper, size_at
 from splay.stance.vectors import Flat
 from splay.views.shapes import Shape, View, area, line, text
 
@@ -103,29 +104,29 @@ def leg_view(piece: Piece, group: Group, part: LegPart, show: Show) -> View:
     leg, bore = support_of(piece, first).leg, first.bore
     inside, finish = part.in_top.quantity.value, part.finished.quantity.value
     blank = part.blank.quantity.value
-    stock, r0, r1, rt = (
-        part.stock.quantity.value / 2,
-        leg.at_top / 2,
-        leg.at_foot / 2,
-        bore.size / 2,
-    )
+    stock, r0, rt = part.stock.quantity.value / 2, leg.at_top / 2, bore.size / 2
     cut = part.cut
     name = f"leg.{part.number}"
-    k = (r0 - r1) / (finish - inside)
+    exposed = finish - inside
+    waist = () if leg.belly is None else ((inside + leg.belly.at * exposed, leg.belly.size / 2),)
 
     def radius(u: float) -> float:
-        return r0 - k * (u - inside)
+        """Half its thickness; past the foot the last slope goes on."""
+        over = max(0.0, u - finish)
+        return size_at(leg, exposed, u - inside) / 2 - over * foot_taper(leg, exposed)
 
     outer, inner = finish + cut.below, finish - cut.above
     body = (
-        (0.0, -rt),
+        (0.0, -bore.tip / 2),
         (inside, -rt),
         (inside, -r0),
+        *((u, -r) for u, r in waist if u < inner),
         (inner, -radius(inner)),
         (outer, radius(outer)),
+        *waist,
         (inside, r0),
         (inside, rt),
-        (0.0, rt),
+        (0.0, bore.tip / 2),
     )
     waste = (
         (inner, -radius(inner)),

@@ -141,6 +141,24 @@ class Views(SimpleTestCase):
 
 
 class Details(SimpleTestCase):
+    def test_a_leg_is_drawn_with_its_belly_and_a_reamed_tenon_with_its_taper(self) -> None:
+        leg = {"at_top": 32, "at_foot": 26, "belly": {"size": 40, "at": 0.4}}
+        joint = {"way": "reamed", "socket": 28, "included": 8}
+        made = piece(leg=leg, joint=joint)
+        part, stance = planned(made).parts[0], planned(made).stance
+        body = shapes(drawn(made).legs[0], "leg")[0].points
+        inside = part.in_top.quantity.value
+        waist = inside + 0.4 * part.exposed.quantity.value
+        at = {round(u, 6): abs(r) for u, r in body}
+        self.assertAlmostEqual(at[round(waist, 6)], 20.0)
+        # A taper of 8° in all loses 2 · tan 4° for each millimetre it runs in.
+        tip = 28.0 - 2.0 * math.tan(math.radians(4.0)) * inside
+        self.assertAlmostEqual(2.0 * at[0.0], tip, 6)
+        self.assertAlmostEqual(stance.legs[0].bore.tip, tip, 6)
+        # Straight from the belly to the foot: at the middle of the slanted cut as thick as chosen.
+        (u1, r1), (u2, r2) = ((u, abs(r)) for u, r in body if u > waist + 1.0)
+        self.assertAlmostEqual(r1 + (r2 - r1) * (part.finished.quantity.value - u1) / (u2 - u1), 13.0, 1)
+
     def test_the_section_shows_the_holes_lean_and_what_is_left_above(self) -> None:
         made = round_stool(20, joint={"way": "blind", "socket": 26, "depth": 24})
         section = drawn(made).sections[0]
