@@ -5,7 +5,6 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
-from splay.level.rounds import level
 from splay.piece import Piece
 from splay.plan import Plan
 from splay.quantity import Show
@@ -85,7 +84,7 @@ def draw(
     return Drawings(
         piece=(
             *(piece_view(model, name, along) for name in views if model and name not in not_up),
-            *(_level(piece, shop, plan, show, exaggerate) if station in ("level", "all") else ()),
+            *(_level(piece, plan, show, exaggerate) if station in ("level", "all") else ()),
         ),
         sections=tuple(
             section_view(piece, group, sockets[group.first.number - 1], show)
@@ -115,12 +114,11 @@ def draw(
     )
 
 
-def _level(piece: Piece, shop: Shop, plan: Plan, show: Show, exaggerate: float) -> tuple[View, ...]:
+def _level(piece: Piece, plan: Plan, show: Show, exaggerate: float) -> tuple[View, ...]:
     """The last pass of levelling; none of a piece without feet."""
-    made, states = level(piece, plan.stance, plan.parts, plan.sticks, shop, show, plan.known)
-    if not states:
+    if not plan.states:
         return ()
-    return level_views(piece, plan.stance, states[-1], made.rounds[-1], exaggerate, show)
+    return level_views(piece, plan.stance, plan.states[-1], plan.level[-1], exaggerate, show)
 
 
 def _lengths(stance: Stance) -> dict[int, tuple[float, ...]]:

@@ -10,6 +10,7 @@ from splay.changes import Change, changes
 from splay.judge import Finding, Whole, judge
 from splay.layout import Layout
 from splay.level.feet import Foot, feet_of
+from splay.level.now import State
 from splay.level.proofs import level_proofs
 from splay.level.rounds import Level, level
 from splay.level.told import LevelRound
@@ -234,25 +235,29 @@ class Plan:
     def _before_level(self) -> tuple[Proof, ...]:
         return () if self.live else all_proofs(self.made, self.ask)
 
+    @property
+    def states(self) -> tuple[State, ...]:
+        """How the piece stands in each pass of levelling, by the readings the passes follow."""
+        return self._levelled[2]
+
     @cached_property
-    def _levelled(self) -> tuple[Level, tuple[Proof, ...]]:
-        """The passes and what they ask; a reading that a slip explains better moves no later pass."""
+    def _levelled(self) -> tuple[Level, tuple[Proof, ...], tuple[State, ...]]:
+        """The passes, what they ask, how the piece stands in each; a reading that a slip explains better
+        moves no later pass."""
         if not self.levelling and not any(r.kind and KINDS[r.kind].station == "level" for r in self.taken):
-            return Level((), (), ()), ()
+            return Level((), (), ()), (), ()
         made = self.made
         feet = feet_of(self.piece, made.real)
         slips = _slips(self._before_level)
-        passes = self._passes(slips, feet)
+        passes, states = self._passes(slips, feet)
         asked = tuple(level_proofs(self.piece, passes, feet, self.ask))
         if more := _slips(asked):
-            passes = self._passes(slips | more, feet)
-        return passes, asked
+            passes, states = self._passes(slips | more, feet)
+        return passes, asked, states
 
-    def _passes(self, slips: frozenset[str], feet: tuple[Foot, ...]) -> Level:
+    def _passes(self, slips: frozenset[str], feet: tuple[Foot, ...]) -> tuple[Level, tuple[State, ...]]:
         made, read = self.made, _without(self.made.read, slips)
-        return level(self.piece, made.real, made.legs, made.sticks, made.shop, made.show, read, feet=feet)[
-            0
-        ]
+        return level(self.piece, made.real, made.legs, made.sticks, made.shop, made.show, read, feet=feet)
 
     @property
     def _resting(self) -> tuple[str, ...]:

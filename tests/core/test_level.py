@@ -8,6 +8,7 @@ from collections.abc import Iterator
 import numpy as np
 from django.test import SimpleTestCase
 
+from splay.draw import draw
 from splay.errors import CannotBuild, SplayError
 from splay.level.cut import highest, least_plane, loss, true_plane
 from splay.level.feet import End, feet_of
@@ -20,6 +21,7 @@ from splay.piece import Piece, read_piece, write_piece
 from splay.piece.starters import STARTS, starter
 from splay.plan import Plan, plan
 from splay.quantity import Show
+from splay.reading import Reading
 from splay.shop import Spacer, usual_spacers, workbench
 from tests.core.make import piece, planned, round_stool
 
@@ -374,3 +376,24 @@ class Counted(SimpleTestCase):
                 self.assertEqual(
                     counted, sum(p.station == "level" for p in asked.proofs), f"{name} {way} {more}"
                 )
+
+
+class Drawn(SimpleTestCase):
+    def test_feet_are_drawn_with_the_cuts_that_are_told(self) -> None:
+        """Readings that wait to be read again move neither what is told nor what is drawn of it."""
+        made = starter("round_four")
+        asked = planned(made).proofs
+        odd = {"bore.l1": 30.0, "foot.l2": 160.0, "foot.l3": 1.5, "foot.l4": 0.4}
+        readings = [
+            Reading(p.id, p.expected.value + odd.get(p.id, 0.0), kind=p.kind)
+            for p in asked
+            if p.kind in ("bore", "foot") or (p.station == "level" and p.of[-1] != "l2")
+        ]
+        now = plan(made, workbench(), readings)
+        doubted = {p.id for p in now.proofs if p.verdict == "slip"}
+        self.assertIn("foot.l2", doubted)
+        views = {view.name: view for view in draw(made, workbench(), now, "level").piece}
+        (told,) = now.level
+        for foot in told.feet:
+            texts = {shape.text for shape in views[f"level.foot.{foot.key}"].shapes}
+            self.assertLessEqual({foot.long.quantity.text, foot.short.quantity.text}, texts, foot.name)
