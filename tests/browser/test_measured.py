@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 import re
 
-from playwright.sync_api import Locator, Page, expect
+from playwright.sync_api import Locator, Page, Route, expect
 
 from splay.piece import Piece, read_piece, write_piece
 from splay.piece.starters import starter
@@ -250,3 +250,22 @@ class Gauges(BrowserCase):
         found = re.search(r"rocks by ([\d.]+) mm", truth.inner_text())
         assert found
         self.assertLess(float(found.group(1)), 0.6)
+
+    def test_how_it_really_stands_is_not_lost_to_an_answer_that_comes_late(self) -> None:
+        page = self.page
+        page.goto(f"{self.live_server_url}/rehearsal")
+        page.locator("[data-all]").click()
+        expect(page.locator("[data-again]")).to_be_visible()
+        page.wait_for_load_state("networkidle")
+        held: list[Route] = []
+        page.route("**/api/plan", lambda route: held.append(route))
+        with page.expect_request("**/api/plan"):
+            page.get_by_label("20 times").click(force=True)
+        page.locator("[data-reveal]").click()
+        truth = page.locator("[data-truth]")
+        expect(truth).to_contain_text("Really: rocks by")
+        with page.expect_response("**/api/plan"):
+            held[0].continue_()
+        page.wait_for_load_state("networkidle")
+        page.wait_for_timeout(200)
+        expect(truth).to_be_visible()

@@ -49,9 +49,10 @@ async function look(): Promise<void> {
     lost.value = true
   }
 }
-// What was shown is of another moment once something is read or cut.
+// What was shown is of another moment once something is read or cut; an answer that comes late brings
+// the same piece as a new object, and is neither.
 watch(
-  () => [store.readings, store.piece?.levelling],
+  () => JSON.stringify([store.told(), store.piece?.levelling]),
   () => (truth.value = null),
 )
 const open = computed(() =>
