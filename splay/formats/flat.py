@@ -53,6 +53,9 @@ def dxf(view: View, title: str) -> bytes:
         else:
             space.add_lwpolyline(shape.points, close=shape.kind == "area", dxfattribs=on)
     document.header["$PROJECTNAME"] = one_line(title)[:250]
+    # The library lists what is in use in the order of a set, which is another one in each process.
+    for kind in sorted(document.entitydb.dxf_types_in_use()):
+        document.classes.add_class(kind)
     out = io.StringIO()
     document.write(out)
     return out.getvalue().encode("utf-8")

@@ -6,7 +6,10 @@ import csv
 import io
 import json
 import math
+import os
 import struct
+import subprocess
+import sys
 import zipfile
 from functools import cache
 from typing import Any
@@ -93,6 +96,24 @@ class Flat(SimpleTestCase):
         raw = dxf(view, "x").decode()
         for layer in {shape.layer for shape in view.shapes}:
             self.assertIn(f"\n{layer.upper()}\n", raw.replace("\r\n", "\n"))
+
+    def test_the_same_pattern_is_the_same_file_in_every_process(self) -> None:
+        write = (
+            "import hashlib; from tests.core.test_formats import *; piece, planned = made('slab');"
+            "[print(one.id, hashlib.sha256(turn(one.view, 'x')).hexdigest())"
+            " for one in patterns_of(piece, SHOP, planned) for turn in (dxf, svg)]"
+        )
+        files = {
+            subprocess.run(
+                [sys.executable, "-c", write],
+                env={**os.environ, "PYTHONHASHSEED": str(seed)},
+                check=True,
+                capture_output=True,
+            ).stdout
+            for seed in (1, 4)  # two that the library put in two orders
+        }
+        self.assertEqual(len(files), 1)
+        self.assertIn(b"top ", files.pop())
 
     def test_svg_holds_every_point_at_its_physical_size(self) -> None:
         for name, view in self.every():
