@@ -123,6 +123,22 @@ class AtTheBench(BrowserCase):
         page.goto(page.url.split("/bench")[0] + "/work")
         expect(page.locator("[data-step=ready]")).to_contain_text("6 of 6")
 
+    def test_keys_pressed_faster_than_the_address_follows_act_on_what_they_turned_to(self) -> None:
+        page = self.bench(self.hang(starter("round_three")))
+        first = self.step()
+        page.evaluate(
+            """keys => { for (const key of keys)
+                document.body.dispatchEvent(new KeyboardEvent('keydown', {key, bubbles: true})) }""",
+            ["ArrowRight", "ArrowRight", "ArrowLeft", "d"],
+        )
+        expect(page.locator("h1")).to_have_text("Mark out the seat")
+        self.told()
+        page.keyboard.press("ArrowLeft")
+        expect(page.locator("h1")).to_have_text("Try the joint on scrap")
+        second = self.step()
+        self.assertNotEqual(second, first)
+        self.assertEqual([one.operation for one in UnitDone.objects.all()], [second])
+
     def test_keys_alone_do_and_a_photograph_goes_into_the_log(self) -> None:
         page = self.bench(self.hang(starter("round_three")))
         page.keyboard.press("ArrowRight")

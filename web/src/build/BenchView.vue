@@ -58,15 +58,23 @@ useEventListener(document, 'visibilitychange', () => {
 // Another device may stand at the same bench.
 useIntervalFn(() => void build.look(), 30_000)
 
-const key = computed(() => props.which ?? build.next ?? '')
+/** The step turned to: at once, for the address comes a moment after the key that asked for it. */
+const turned = ref('')
+watch(
+  () => props.which,
+  () => (turned.value = ''),
+)
+const key = computed(() => turned.value || (props.which ?? build.next ?? ''))
 const at = computed(() => build.steps.findIndex((one) => one.key === key.value))
 const step = computed(() => build.steps[at.value])
 const place = (one: BuildStep | undefined): string =>
   `/piece/${props.id}/bench/${encodeURIComponent(one?.key ?? '')}`
-function go(by: number): void {
-  const to = build.steps[at.value + by]
-  if (to) void router.replace(place(to))
+async function turnTo(to: BuildStep | undefined): Promise<void> {
+  if (!to) return
+  turned.value = to.key
+  await router.replace(place(to))
 }
+const go = (by: number): Promise<void> => turnTo(build.steps[at.value + by])
 
 watch(
   () => step.value?.station,
@@ -126,7 +134,7 @@ async function done(): Promise<void> {
   const one = step.value
   if (!one) return
   if (one.state === 'done') {
-    go(1)
+    await go(1)
     return
   }
   const stood = at.value
@@ -140,8 +148,7 @@ async function done(): Promise<void> {
       return
     }
   }
-  const to = build.steps[stood + 1]
-  if (to) await router.replace(place(to))
+  await turnTo(build.steps[stood + 1])
 }
 
 /** The running count, told every second. */
