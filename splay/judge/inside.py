@@ -10,11 +10,12 @@ from splay.judge.finding import Finding
 from splay.judge.joints import POINT_MM
 from splay.piece import Piece
 from splay.quantity import Show
+from splay.stance.apart import clear, segments
 from splay.stance.body import Body
 from splay.stance.buttons import Grooved
 from splay.stance.holding import SIDES, Fastening
 from splay.stance.members import MemberStance, RopeStance
-from splay.stance.rods import Rod, clear, rods, segments
+from splay.stance.rods import Rod, rods
 from splay.stance.side_taper import side_now
 from splay.stance.splines import Splined
 from splay.stance.staked import Stance

@@ -9,8 +9,8 @@ from splay.judge.finding import Finding
 from splay.parts.member import MemberPart
 from splay.piece import Piece, Stretcher
 from splay.quantity import Show
+from splay.stance.apart import segments
 from splay.stance.members import EndStance, MemberStance
-from splay.stance.rods import segments
 from splay.stance.vectors import Vec
 
 BEHIND_MM = 4.0

@@ -123,7 +123,7 @@ def footprint(piece: Piece, stance: Stance, show: Show) -> Iterator[Finding]:
         return
     shadow = _shadow(piece, stance)
     yield from _tips(piece, stance, feet, shadow, numbers, show)
-    spare = min(_rim_gap(foot, shadow) for foot in stood)
+    spare = _least_inside(stood, shadow)
     if spare > NARROW_MM:
         yield Finding(
             "footprint_inside",
@@ -238,7 +238,9 @@ def _shadow(piece: Piece, stance: Stance) -> shapely.Polygon:
     return hull
 
 
-def _rim_gap(foot: Flat, shadow: shapely.Polygon) -> float:
-    at = shapely.Point(foot)
-    away = float(shadow.exterior.distance(at))
-    return away if shadow.contains(at) else -math.inf
+def _least_inside(feet: list[Flat], shadow: shapely.Polygon) -> float:
+    """How far within the shadow's edge the outermost foot stands, mm; -inf where one stands outside."""
+    spots = shapely.points(feet)
+    if not shapely.contains(shadow, spots).all():
+        return -math.inf
+    return float(shapely.distance(shadow.exterior, spots).min())

@@ -4,44 +4,27 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
-from itertools import combinations
-from typing import Annotated
 
+from splay.layout.checks import Check
 from splay.layout.hollows import hollow_steps
 from splay.layout.marks import line
 from splay.layout.outlines import strike
 from splay.layout.pegs import peg_steps
-from splay.layout.placing import Placed, at_face, letters, marked_face, place, prick, sightlines
+from splay.layout.placing import Placed, letters, marked_face, place, prick, sightlines
 from splay.layout.step import Step, carried_over, middle_lines
 from splay.piece import Battened, Piece, SlabLeg, StakedLegs
-from splay.quantity import Figure, Show
+from splay.quantity import Show
 from splay.quantity import degrees as deg
 from splay.stance.battens import screw_places
 from splay.stance.body import Body
 from splay.stance.hand_hold import end_holes, slot
-from splay.stance.outline import edge_distance, extent
+from splay.stance.outline import extent
 from splay.stance.pegs import holes_along
 from splay.stance.slab_leg import end_of, slab_mitre
 from splay.stance.staked import LegStance, Stance
 from splay.stance.vectors import word
 from splay.work import marks as work
-from splay.work.proofs import proof_id
 from splay.work.seat import Act, Prick, Row, said
-
-MOST_CHECKS = 12
-
-
-@dataclass(frozen=True)
-class Check:
-    """One cross-check: the distance between two marks, or a mark and the edge, its proof's id, and what
-    that is taken on."""
-
-    id: str
-    of: tuple[str, ...]
-    legs: tuple[int, ...]
-    figure: Figure
-    one: Annotated[work.Mark, work.UNSENT]
-    two: Annotated[work.Mark | None, work.UNSENT] = None
 
 
 @dataclass(frozen=True)
@@ -53,8 +36,9 @@ class Layout:
     checks: tuple[Check, ...]
 
 
-def lay_out(piece: Piece, stance: Stance, show: Show) -> Layout:
-    """Mark out the underside, which will not show, before any edge is shaped or hollowed."""
+def lay_out(piece: Piece, stance: Stance, checks: tuple[Check, ...], show: Show) -> Layout:
+    """Mark out the underside, which will not show, before any edge is shaped or hollowed; `checks` are
+    those of checks_of()."""
     shaped = piece.top.hollow is not None or piece.top.upper_edge.way != "square"
     before = "before any edge is rounded or any hollow cut" if shaped else "before any edge is rounded"
     first = letters(piece, "underside", show)
@@ -85,7 +69,7 @@ def lay_out(piece: Piece, stance: Stance, show: Show) -> Layout:
     steps += _hand_holds(piece, show)
     steps += hollow_steps(piece, steps, show)
     steps += peg_steps(piece, stance, show)
-    return Layout("underside", tuple(steps), _checks(piece, stance, show))
+    return Layout("underside", tuple(steps), checks)
 
 
 def _boards(piece: Piece, show: Show) -> list[Step]:
@@ -265,54 +249,3 @@ def _hand_holds(piece: Piece, show: Show) -> list[Step]:
         makes = tuple(act.mark for act in acts)
         steps.append(Step(f"Mark the {named}", words, (), (ring,), tuple(acts), work.lettered(), makes))
     return steps
-
-
-def _checks(piece: Piece, stance: Stance, show: Show) -> tuple[Check, ...]:
-    """Leg to leg, diagonals, and each leg to the edge where the edge is not bark, on the face marked."""
-    made = []
-    faces = {k: marked_face(s) for k, s in enumerate(piece.supports) if isinstance(s, StakedLegs)}
-    at = {leg.number: at_face(piece, leg, faces[leg.support]) for leg in stance.legs}
-    for one, two in combinations(stance.legs, 2):
-        if faces[one.support] != faces[two.support]:
-            continue
-        apart = math.dist(at[one.number], at[two.number])
-        # Whichever is numbered first: the same two legs are the same proof.
-        low, high = sorted((one.id, two.id))
-        pair = (low, high)
-        made.append(
-            Check(
-                proof_id("mark", *pair),
-                pair,
-                (one.number, two.number),
-                show.figure(
-                    f"check.{one.number}.{two.number}",
-                    f"Leg {one.number} to leg {two.number}",
-                    apart,
-                    "centre to centre",
-                    show.input("c", "between the marks", apart),
-                ),
-                work.centre(one.number, faces[one.support]),
-                work.centre(two.number, faces[two.support]),
-            )
-        )
-    made = made[:MOST_CHECKS]
-    if piece.top.bark:
-        return tuple(made)
-    for leg in stance.legs[:MOST_CHECKS]:
-        edge = edge_distance(piece.top.outline, at[leg.number])
-        made.append(
-            Check(
-                proof_id("mark", leg.id, "edge"),
-                (leg.id, "edge"),
-                (leg.number,),
-                show.figure(
-                    f"check.{leg.number}.edge",
-                    f"Leg {leg.number} to the nearest edge",
-                    edge,
-                    "least distance to the outline",
-                    show.input("e", "to the edge", edge),
-                ),
-                work.centre(leg.number, faces[leg.support]),
-            )
-        )
-    return tuple(made)

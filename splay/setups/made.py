@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from functools import cached_property
 
-from splay.layout import Layout, lay_out
+from splay.layout import Check, Layout, checks_of, lay_out
 from splay.parts import LegPart, SocketPart, leg_part, socket_part
 from splay.parts.member import Hooks, MemberPart
 from splay.parts.rope import RopePart, rope_part
@@ -74,9 +74,14 @@ class Made:
         return tuple(rope_part(self.piece, line, self.show, self.hooks) for line in self.lines)
 
     @cached_property
+    def checks(self) -> tuple[Check, ...]:
+        """The cross-checks of the marking-out."""
+        return checks_of(self.piece, self.planned, self.show)
+
+    @cached_property
     def layout(self) -> Layout:
         """The marking-out of the top."""
-        return lay_out(self.piece, self.planned, self.show)
+        return lay_out(self.piece, self.planned, self.checks, self.show)
 
     @cached_property
     def cuts(self) -> tuple[Cut, ...]:

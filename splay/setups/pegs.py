@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
 
 from splay.piece import Piece
 from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
 from splay.setups.boring import tool_scene
 from splay.setups.card import SetUp
-from splay.setups.drills import HAND_HELD, Hole, Met, set_for
-from splay.setups.scenes import Scene
+from splay.setups.drills import HAND_HELD, Hole, set_for
 from splay.shop import Shop, Tool
 from splay.stance.pegs import (
     FromAbove,
@@ -45,12 +45,11 @@ def peg_cards(piece: Piece, stance: Stance, shop: Shop, show: Show) -> Iterator[
     side: dict[int, list[FromSide]] = {}
     for one in pegs_from_side(piece, stance):
         side.setdefault(one.leg.support, []).append(one)
-    tools = [tool for tool in shop.owned() if isinstance(tool, HAND_HELD)]
-    for tool in tools:
-        for mates in above.values():
-            yield _from_above(piece, mates, tool, show)
-        for sides in side.values():
-            yield _from_side(piece, sides, tool, show)
+    works = [_from_above(mates) for mates in above.values()]
+    works += [_from_side(piece, sides, show) for sides in side.values()]
+    for tool in shop.owned():
+        if isinstance(tool, HAND_HELD):
+            yield from (_card(piece, work, tool, show) for work in works)
 
 
 def deepest(piece: Piece, stance: Stance, support: int) -> float:
@@ -64,7 +63,22 @@ def deepest(piece: Piece, stance: Stance, support: int) -> float:
     return min(found, default=0.0)
 
 
-def _from_above(piece: Piece, pegs: list[FromAbove], tool: Tool, show: Show) -> SetUp:
+@dataclass(frozen=True)
+class _Work:
+    """What every tool's card says alike about the pegs of one support: `deep` as far as one may go, mm,
+    `uses` what they are bored by, `makes` what is marked for them first, `names` what lies right and left,
+    `before` what is done before they are bored."""
+
+    pegs: Sequence[FromAbove | FromSide]
+    hole: Hole
+    deep: float
+    uses: tuple[Mark, ...]
+    makes: tuple[Mark, ...]
+    names: tuple[str, str]
+    before: tuple[Do, ...]
+
+
+def _from_above(pegs: list[FromAbove]) -> _Work:
     peg = pegs[0].peg
     marks = tuple(peg_mark(one.leg.number) for one in pegs)
     sloped = peg.angle > SQUARE_DEG
@@ -73,10 +87,10 @@ def _from_above(piece: Piece, pegs: list[FromAbove], tool: Tool, show: Show) -> 
     lines = tuple(sightline(one.leg.number, "upper face") for one in pegs) if sloped else ()
     deep = min(one.longest for one in pegs)
     names = ("arrow", "plain end") if sloped else ("", "")
-    return _card(piece, pegs, hole, tool, deep, (*marks, *lines), (), names, (_SET,), show)
+    return _Work(pegs, hole, deep, (*marks, *lines), (), names, ())
 
 
-def _from_side(piece: Piece, pegs: list[FromSide], tool: Tool, show: Show) -> SetUp:
+def _from_side(piece: Piece, pegs: list[FromSide], show: Show) -> _Work:
     peg, joint = pegs[0].peg, support_of(piece, pegs[0].leg).joint
     assert joint.way == "battened"
     marks = tuple(peg_on_batten(one.leg.number, one.batten.key) for one in pegs)
@@ -90,22 +104,11 @@ def _from_side(piece: Piece, pegs: list[FromSide], tool: Tool, show: Show) -> Se
         places.append(Along((mark,), named, one.end, one.edge, show.closely(one.run)))
         places.append(FromEdge((mark,), named, one.edge, against, show.closely(one.below)))
     names = (against, "lower face") if leans else ("", "")
-    deep = longest_from_side(peg, joint)
-    return _card(piece, pegs, hole, tool, deep, (), marks, names, (*places, _OFF, _SET), show)
+    return _Work(pegs, hole, longest_from_side(peg, joint), (), marks, names, (*places, _OFF))
 
 
-def _card(
-    piece: Piece,
-    pegs: list[FromAbove] | list[FromSide],
-    hole: Hole,
-    tool: Tool,
-    deep: float,
-    uses: tuple[Mark, ...],
-    makes: tuple[Mark, ...],
-    names: tuple[str, str],
-    does: tuple[Do, ...],
-    show: Show,
-) -> SetUp:
+def _card(piece: Piece, peg_work: _Work, tool: Tool, show: Show) -> SetUp:
+    pegs, hole, deep = peg_work.pegs, peg_work.hole, peg_work.deep
     peg, leg = pegs[0].peg, pegs[0].leg
     support = support_of(piece, leg)
     work = f"peg.{support.id}"
@@ -121,7 +124,7 @@ def _card(
         unit="deg",
     )
     met = set_for(tool, hole, angle, show, key)
-    told: tuple[Do, ...] = (*does[:-1], bit, does[-1])
+    told: tuple[Do, ...] = (*peg_work.before, bit, _SET)
     return SetUp(
         work=work,
         by=tool.id,
@@ -142,15 +145,15 @@ def _card(
         jig=(*met.jig, _longest(key, deep, show)),
         in_reach=not met.note,
         reach_note=met.note,
-        scene=_scene(tool, met, hole, names, show),
+        scene=tool_scene(tool, met, hole.lean, *peg_work.names, show),
         proofs=(proof_id("peg", support.id),),
         checks=(),
         cautions=(_CAUTION,),
         lays=(met.lay,),
         wedges=met.wedges,
         does=told,
-        uses=uses,
-        makes=(*makes, Mark(Kind.SOCKET, SEAT, f"peg.{support.id}")) if makes else (),
+        uses=peg_work.uses,
+        makes=(*peg_work.makes, Mark(Kind.SOCKET, SEAT, f"peg.{support.id}")) if peg_work.makes else (),
     )
 
 
@@ -159,7 +162,3 @@ def _longest(key: str, deep: float, show: Show) -> Figure:
         f"{key}.longest", "Peg, inside", deep, "longest that does not break out",
         note="cut it a little over: what stands out is sawn off",
     )  # fmt: skip
-
-
-def _scene(tool: Tool, met: Met, hole: Hole, names: tuple[str, str], show: Show) -> Scene:
-    return tool_scene(tool, met, hole.lean, *names, show)

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 
-from splay.layout.steps import Check
+from splay.layout import Check
 from splay.parts import LegPart
 from splay.parts.member import MemberPart
 from splay.parts.rope import RopePart
@@ -78,9 +78,8 @@ __all__ = ["NEAR_DEG", "NEAR_MM", "all_proofs", "off_square", "proving_scale"]
 
 def all_proofs(made: Made, ask: Asker) -> tuple[Proof, ...]:
     """Every proof the piece asks for, in the order of work; holes against the stance as planned."""
-    checks = made.layout.checks
     return (
-        *(_mark(check, checks, ask) for check in checks),
+        *(_mark(check, made.checks, ask) for check in made.checks),
         *(_bore(made.piece, leg, made.planned.legs, ask) for leg in made.planned.legs),
         *hollow_proofs(made.piece, ask),
         *_pegs(made, ask),

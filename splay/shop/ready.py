@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from functools import cache
+
 from splay.shop.model import Shop
 from splay.shop.spacers import usual_spacers
 from splay.shop.tools import (
@@ -50,6 +52,7 @@ _SETS: dict[str, set[str]] = {
 }
 
 
+@cache
 def workbench() -> Shop:
     """One tool of every kind, with the scales most often found on them (common practice, no source)."""
     return Shop(tools=_EVERY, spacers=usual_spacers())

@@ -8,11 +8,12 @@ from splay.errors import BadInput, Fault, shorten
 from splay.paths import within
 from splay.piece import Piece, read_piece, write_piece
 from splay.piece.kinds import HoldsTop
+from splay.stance.apart import clear
 from splay.stance.arrange import boards_asked
 from splay.stance.buttons import grooves
 from splay.stance.holding import Fastening, across_grain, fastenings
 from splay.stance.members import members
-from splay.stance.rods import clear, rods
+from splay.stance.rods import rods
 from splay.stance.staked import stand
 
 BITE_SHARE = 0.6

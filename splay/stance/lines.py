@@ -7,6 +7,7 @@ lies in the plane in which the leg leans off plumb. On a seat parallel to its fl
 from __future__ import annotations
 
 import math
+from functools import lru_cache
 
 from splay.piece import Leg
 from splay.quantity import degrees as deg
@@ -46,12 +47,18 @@ def floor_line(leg: LegStance, floor: Floor) -> Vec | None:
 
     Outer is away from the plumb line through the middle of the underside.
     """
-    across, back, down = floor.turn(leg.d)
+    return _floor_line(leg.d, leg.socket, floor)
+
+
+# A leg's line is named by every card, proof and drawing of it.
+@lru_cache(256)
+def _floor_line(d: Vec, socket: Vec, floor: Floor) -> Vec | None:
+    across, back, down = floor.turn(d)
     if math.hypot(across, back) <= NO_LEAN * -down:
         return None
-    at = floor.turn(leg.socket)
+    at = floor.turn(socket)
     sign = 1.0 if across * at[0] + back * at[1] >= -ASIDE else -1.0
-    return square_to(leg.d, floor.turn_back((sign * across, sign * back, 0.0)))
+    return square_to(d, floor.turn_back((sign * across, sign * back, 0.0)))
 
 
 def outer_is_long(leg: LegStance, floor: Floor) -> bool:

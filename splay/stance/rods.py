@@ -27,12 +27,9 @@ from splay.stance.outside import driven
 from splay.stance.pegs import holes_along, longest_from_side, pegs_from_above, pegs_from_side
 from splay.stance.splines import Splined, splined
 from splay.stance.staked import LegStance, Stance, support_of
-from splay.stance.vectors import Vec, along, between, cross, dot, unit
+from splay.stance.vectors import Vec, along, between, unit
 
 Sort = Literal["tenon", "peg", "screw", "dowel", "stretcher", "rope", "groove", "spline"]
-NEAR_MM = 5.0
-"""Nearer than this two rods are looked at closely."""
-RIM = 24
 END_MM = 10.0
 """A screw is set no nearer to a part's end than this (common practice, no source)."""
 INSIDE_MM = 1.0
@@ -78,81 +75,6 @@ class Rod:
         long = math.hypot(*way)
         share = max(0.0, long - by) / long if long else 0.0
         return replace(self, b=along(self.a, way, share))
-
-
-def clear(one: Rod, two: Rod) -> float:
-    """Wood between two rods with flat ends, mm; negative where they meet.
-
-    Far apart it is a lower bound: their middle lines less their radii. Near, the balls that fit into both
-    from end to end, and the rims of either against the other, decide; 24 places of a rim are looked at.
-    """
-    bound = segments((one.a, one.b), (two.a, two.b)) - one.radius - two.radius
-    if bound >= NEAR_MM:
-        return bound
-    core = segments(_core(one), _core(two)) - _ball(one) - _ball(two)
-    rims = min(min(_outside(p, two) for p in _rims(one)), min(_outside(p, one) for p in _rims(two)))
-    return min(core, rims)
-
-
-def _core(rod: Rod) -> tuple[Vec, Vec]:
-    """The middle line of the round-ended rod that fits into one with flat ends."""
-    way = between(rod.a, rod.b)
-    long = math.hypot(*way)
-    share = min(0.5, rod.radius / long) if long > 0.0 else 0.0
-    return along(rod.a, way, share), along(rod.b, way, -share)
-
-
-def _ball(rod: Rod) -> float:
-    """The largest ball that fits into a rod, its radius: a short one is less long than thick."""
-    return min(rod.radius, math.dist(rod.a, rod.b) / 2)
-
-
-def _rims(rod: Rod) -> Iterator[Vec]:
-    """Places round both ends of a rod, and round its flank where no ball that fits into it fills it."""
-    between_ends = (0.25, 0.5, 0.75) if _ball(rod) < rod.radius else ()
-    for share in (0.0, 1.0, *between_ends):
-        yield from _ring(rod, share)
-
-
-def _ring(rod: Rod, share: float) -> Iterator[Vec]:
-    """Places round a rod so far along it."""
-    whole = between(rod.a, rod.b)
-    at, way = along(rod.a, whole, share), unit(whole)
-    seed: Vec = (1.0, 0.0, 0.0) if abs(way[0]) < 0.7 else (0.0, 1.0, 0.0)
-    u = unit(cross(way, seed))
-    v = cross(way, u)
-    for k in range(RIM):
-        c, s = rod.radius * math.cos(2 * math.pi * k / RIM), rod.radius * math.sin(2 * math.pi * k / RIM)
-        yield (at[0] + u[0] * c + v[0] * s, at[1] + u[1] * c + v[1] * s, at[2] + u[2] * c + v[2] * s)
-
-
-def _outside(p: Vec, rod: Rod) -> float:
-    """How far outside a rod with flat ends a place is, mm; negative inside."""
-    way = between(rod.a, rod.b)
-    long = math.hypot(*way)
-    if long == 0.0:
-        return math.dist(p, rod.a) - rod.radius
-    at = dot(between(rod.a, p), way) / long
-    beside = math.sqrt(max(0.0, math.dist(p, rod.a) ** 2 - at * at)) - rod.radius
-    past = max(-at, at - long)
-    if past > 0.0 and beside > 0.0:
-        return math.hypot(past, beside)
-    return max(past, beside)
-
-
-def segments(one: tuple[Vec, Vec], two: tuple[Vec, Vec]) -> float:
-    """Least distance of two line segments, mm."""
-    p, q = one
-    r, s = two
-    d1, d2, w = between(p, q), between(r, s), between(r, p)
-    a, b, c = dot(d1, d1), dot(d1, d2), dot(d2, d2)
-    d, e = dot(d1, w), dot(d2, w)
-    den = a * c - b * b
-    t = min(1.0, max(0.0, (b * e - c * d) / den)) if den > 1e-12 else 0.0
-    v = min(1.0, max(0.0, (b * t + e) / c)) if c > 1e-12 else 0.0
-    t = min(1.0, max(0.0, (b * v - d) / a)) if a > 1e-12 else 0.0
-    gap = [w[k] + t * d1[k] - v * d2[k] for k in range(3)]
-    return float(sum(g * g for g in gap) ** 0.5)
 
 
 def rods(

@@ -27,7 +27,7 @@ class Faults(ApiCase):
         piece = self.new()["piece"]
         body = {"piece": {**piece, "name": "Secret name"}}
         with (
-            mock.patch.object(plan_api, "plan", side_effect=error),
+            mock.patch.object(plan_api, "planned", side_effect=error),
             self.assertLogs("workshop", "ERROR") as logged,
         ):
             answer = self.call("POST", "/api/plan", body)
@@ -57,7 +57,7 @@ class Faults(ApiCase):
 
     def test_what_the_core_refuses_is_no_fault(self) -> None:
         piece = self.new()["piece"]
-        refused = mock.patch.object(plan_api, "plan", side_effect=SplayError("no"))
+        refused = mock.patch.object(plan_api, "planned", side_effect=SplayError("no"))
         with refused, self.assertLogs("workshop", "ERROR"):
             # The family's root is not among what is refused: only its two kinds are.
             self.assertEqual(self.call("POST", "/api/plan", {"piece": piece}).status_code, 500)

@@ -77,7 +77,7 @@ class Hanging(ApiCase):
         first = self.new(name="One")
         self.new(name="Two")
         self.hung()
-        with mock.patch.object(rack, "plan", wraps=rack.plan) as planned:
+        with mock.patch.object(rack, "planned", wraps=rack.planned) as planned:
             before = self.hung()
             self.assertEqual(planned.call_count, 0)
             self.call("PUT", f"/api/pieces/{first['id']}/readings/bore.l1", {"typed": "14.5"})

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import atexit
 import os
 from typing import Any, ClassVar
 
@@ -23,7 +24,7 @@ expect.set_options(timeout=PATIENCE_MS)
 @tag("browser")
 @override_settings(ALLOWED_HOSTS=["*"])
 class BrowserCase(LiveServerTestCase):
-    """One browser a class, one context a test, signed in as a maker."""
+    """One browser a process, one context a test, signed in as a maker."""
 
     asked: ClassVar[bool] = True
     """Whether the maker was asked for their units before."""
@@ -35,14 +36,13 @@ class BrowserCase(LiveServerTestCase):
         # Playwright's own loop makes Django believe it is called from async code.
         os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
         super().setUpClass()
-        cls.play = sync_playwright().start()
-        cls.browser = cls.play.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
-
-    @classmethod
-    def tearDownClass(cls) -> None:
-        cls.browser.close()
-        cls.play.stop()
-        super().tearDownClass()
+        if not hasattr(BrowserCase, "browser"):
+            # Starting one takes seconds; it ends with its process, whose pipe it listens to.
+            BrowserCase.play = sync_playwright().start()
+            BrowserCase.browser = BrowserCase.play.chromium.launch(
+                executable_path="/usr/bin/chromium", args=FLAGS
+            )
+            atexit.register(BrowserCase.play.stop)
 
     def setUp(self) -> None:
         self.foreign: list[str] = []

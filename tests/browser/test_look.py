@@ -9,6 +9,7 @@ from splay.piece.starters import starter
 from splay.stance.restate import Restate, restate
 from tests.browser.base import BrowserCase
 
+WIDTHS = ((1280, 800), (800, 1280), (390, 844))
 STATIONS = ("stance", "wood", "top", "boring", "legs", "stretchers", "level")
 # Words that are cut, letters under 12 px, things to press under 24 px, and the width of the page.
 SEEN = r"""() => {
@@ -51,34 +52,43 @@ class Look(BrowserCase):
             found = page.evaluate(SEEN)
             self.assertEqual(found, {"cut": [], "small": [], "tiny": [], "wide": width})
 
-    def at_width(self, width: int, height: int) -> None:
+    def each_width(self, where: str) -> None:
+        """One page at every width, from the widest to the narrowest: what stands on it follows."""
+        for width, height in WIDTHS:
+            self.page.set_viewport_size({"width": width, "height": height})
+            self.page.wait_for_timeout(250)
+            self.look(self.page, where, width)
+
+    def test_pages_on_the_bench_on_a_tablet_upright_and_on_a_phone(self) -> None:
         page = self.page
-        page.set_viewport_size({"width": width, "height": height})
-        pieces = self.pieces()
         for path in ("", "/shop", "/quick", "/rehearsal", "/makers", "/timber"):
             page.goto(f"{self.live_server_url}{path}")
             page.wait_for_selector("main h1, main h2, .station")
-            page.wait_for_timeout(700)
-            self.look(page, path, width)
-        page.goto(f"{pieces[0]}/paper")
+            page.wait_for_timeout(500)
+            self.each_width(path)
+        page.goto(f"{self.pieces()[0]}/paper")
         page.wait_for_selector("[data-pattern-pages]")
-        self.look(page, "paper", width)
+        self.each_width("paper")
+
+    def test_stations_on_the_bench_on_a_tablet_upright_and_on_a_phone(self) -> None:
+        page, pieces = self.page, self.pieces()
         for address in pieces:
             # The wood is laid out alike for every kind: it is looked at once.
             for station in STATIONS if address == pieces[0] else [s for s in STATIONS if s != "wood"]:
                 page.goto(f"{address}/{station}")
                 page.wait_for_selector(".station")
-                page.wait_for_timeout(250)
-                self.look(page, f"{address[-6:]} {station}", width)
+                self.each_width(f"{address[-6:]} {station}")
 
-    def test_on_the_bench(self) -> None:
-        self.at_width(1280, 800)
-
-    def test_on_a_tablet_upright(self) -> None:
-        self.at_width(800, 1280)
-
-    def test_on_a_phone(self) -> None:
-        self.at_width(390, 844)
+    def test_a_phone_shows_what_is_opened_on_it(self) -> None:
+        """Opened narrow, not made narrow."""
+        page = self.page
+        page.set_viewport_size({"width": 390, "height": 844})
+        address = self.pieces()[0]
+        for station in STATIONS:
+            page.goto(f"{address}/{station}")
+            page.wait_for_selector(".station")
+            page.wait_for_timeout(250)
+            self.look(page, f"opened at {station}", 390)
 
     def test_nothing_is_cut_while_an_answer_is_on_its_way(self) -> None:
         page = self.page

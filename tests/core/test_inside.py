@@ -18,8 +18,9 @@ from splay.piece.starters import STARTS, starter
 from splay.plan import plan
 from splay.quantity import Show, Units
 from splay.shop import workbench
+from splay.stance.apart import clear
 from splay.stance.members import members
-from splay.stance.rods import Rod, clear, rods
+from splay.stance.rods import Rod, rods
 from splay.stance.staked import stand
 from splay.views.mesh import meshes
 from splay.views.scene import Model

@@ -15,12 +15,13 @@ from splay.build import Build, Order, Record, order_of, read_build
 from splay.build.glueup import Pace
 from splay.build.progress import Done, Hold, Progress, progress
 from splay.piece import Piece, StakedLegs, read_piece
-from splay.plan import Plan, plan
+from splay.plan import Plan
 from splay.quantity import Show
 from splay.shop import Shop, with_every_kind
 from workshop.build.models import BuildRow, Entry, KeptOrder, UnitDone
 from workshop.pieces.actions import Maker, document_of, readings_of
 from workshop.pieces.models import PieceRow, Revision
+from workshop.pieces.planned import planned
 
 MOST_TIMES = 400
 """A hand is judged by its latest times."""
@@ -54,7 +55,7 @@ def situation(row: PieceRow, shop: Shop, maker: Maker, copy: int = 1) -> Situati
     """Where a piece stands for one maker; BadInput or CannotBuild where it cannot be planned."""
     piece = read_piece(document_of(row).document)
     every, lent = with_every_kind(shop)
-    made = plan(piece, every, readings_of(row, shop, copy))
+    made = planned(piece, every, readings_of(row, shop, copy))
     kept = BuildRow.objects.filter(piece=row).first()
     build = read_build(kept.document) if kept else Build()
     record = record_of(maker, piece, row)

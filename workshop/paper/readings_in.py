@@ -10,13 +10,13 @@ from django.db import transaction
 from splay.errors import BadInput, Fault, shorten
 from splay.formats.tables import from_csv
 from splay.piece import MOST_MADE, read_piece
-from splay.plan import plan
 from splay.quantity import Bare
 from splay.reading import kind_named, read_reading
 from splay.setups.card import Proof
 from workshop.keeping import imports
 from workshop.pieces.actions import Maker, Taken, document_of, get_row, keep_answer, readings_of, withdraw
 from workshop.pieces.models import PieceRow
+from workshop.pieces.planned import planned
 from workshop.shop.models import the_shop
 
 MOST_TAKEN = 400
@@ -66,7 +66,7 @@ def read(id: UUID, text: str, bare: Bare | None, copy: int, maker: Maker) -> Fou
         try:
             which = _copy(cells.get("copy", "") or str(copy), piece.make)
             if which not in asked:
-                made = plan(piece, shop, readings_of(row, shop, which))
+                made = planned(piece, shop, readings_of(row, shop, which))
                 asked[which] = {proof.id: proof for proof in made.proofs}
             one = _row(row, number, cells, which, asked[which], bare or "metric", maker)
         except BadInput as error:

@@ -17,7 +17,7 @@ from splay.paper.bench_sheet import Told
 from splay.paper.lists import Line
 from splay.patterns import Pattern, patterns_of
 from splay.piece import Piece, read_piece
-from splay.plan import Plan, plan
+from splay.plan import Plan
 from splay.quantity import Show
 from splay.shop import Shop
 from splay.solids import Part, solids_of
@@ -29,6 +29,7 @@ from workshop.build.models import BuildRow
 from workshop.build.reading_log import EntryOut, log_of
 from workshop.pieces.actions import Maker, document_of, readings_of, spreads_of
 from workshop.pieces.models import PieceRow
+from workshop.pieces.planned import planned
 from workshop.shop.models import the_shop
 from workshop.timber.models import StockRow
 from workshop.timber.reserving import Wooded, loaded, wooded
@@ -59,7 +60,7 @@ class Ready:
         self.row, self.maker, self.asked = row, maker, asked
         self.shop: Shop = the_shop(maker)
         self.piece: Piece = read_piece(document_of(row).document)
-        self.plan: Plan = plan(
+        self.plan: Plan = planned(
             self.piece,
             self.shop,
             readings_of(row, self.shop, asked.copy),

@@ -13,7 +13,6 @@ from splay.errors import BadInput, Fault, shorten
 from splay.piece import Piece, read_piece
 from splay.piece.merge import merge
 from splay.piece.naming import called
-from splay.plan import plan
 from splay.quantity import Bare, Show, read_angle, read_length
 from splay.quick import QuickLean, QuickMitre, quick_lean, quick_mitre
 from splay.shop import Shop, read_shop
@@ -26,6 +25,7 @@ from splay.summary import LeanFigures, lean_figures
 from splay.views.pictures import picture
 from splay.views.shapes import View
 from workshop.pieces.actions import spreads_of
+from workshop.pieces.planned import planned
 from workshop.pieces.readings_sent import ReadingIn, read_readings
 from workshop.problems import Problem
 from workshop.shop.models import the_shop
@@ -161,7 +161,7 @@ def make_plan(request: HttpRequest, payload: PlanIn) -> HttpResponse:
     for said in payload.restate:
         piece = restate(piece, Restate(**said.model_dump()), salt)
     levelling = payload.station in ("level", "all")
-    made = plan(
+    made = planned(
         piece,
         shop,
         read_readings(payload.readings, piece, shop, bare),

@@ -18,7 +18,7 @@ from pydantic import TypeAdapter
 from splay.draw import draw
 from splay.errors import SplayError
 from splay.piece import Piece, read_piece
-from splay.plan import Station, plan
+from splay.plan import Station
 from splay.quantity import Quantity, Show
 from splay.reading import Reading
 from splay.shop import Shop, write_shop
@@ -26,6 +26,7 @@ from splay.views.shapes import View
 from workshop.accounts.makers import is_first
 from workshop.pieces.actions import Maker, hanging_for, readings_of
 from workshop.pieces.models import PieceRow, Revision
+from workshop.pieces.planned import planned
 from workshop.shop.models import the_shop
 
 log = logging.getLogger(__name__)
@@ -166,8 +167,8 @@ def _hang(row: PieceRow, document: Any, shop: Shop) -> tuple[Hung, View | None]:
         return _trouble(name, None, f"{_UNREAD}: {_FAILED[0].lower()}{_FAILED[1:]}")
     height = piece.height
     try:
-        made = plan(piece, shop, readings_of(row, shop), levelling=False)
-        each = [made, *(plan(piece, shop, of, levelling=False) for of in _others(row, piece, shop))]
+        made = planned(piece, shop, readings_of(row, shop), levelling=False)
+        each = [made, *(planned(piece, shop, of, levelling=False) for of in _others(row, piece, shop))]
         hung = Hung(
             name=piece.name,
             use=piece.use,

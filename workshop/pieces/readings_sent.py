@@ -7,10 +7,10 @@ from ninja import Schema
 from pydantic import Field
 
 from splay.piece import Piece
-from splay.plan import plan
 from splay.quantity import Bare
 from splay.reading import Reading, kind_named, read_reading
 from splay.shop import Shop
+from workshop.pieces.planned import planned
 
 
 class ReadingIn(Schema):
@@ -27,7 +27,7 @@ def read_readings(given: list[ReadingIn], piece: Piece, shop: Shop, bare: Bare) 
     """Readings as typed or as numbers; BadInput names the one that cannot be read."""
     kinds: dict[str, str] = {}
     if any(not item.kind for item in given):
-        kinds = {proof.id: proof.kind for proof in plan(piece, shop).proofs}
+        kinds = {proof.id: proof.kind for proof in planned(piece, shop).proofs}
     made = []
     for index, item in enumerate(given):
         field = f"readings.{index}.value"

@@ -13,7 +13,7 @@ from pydantic import TypeAdapter
 
 from splay.errors import SplayError
 from splay.piece import Piece, read_piece
-from splay.plan import Plan, plan
+from splay.plan import Plan
 from splay.quantity import Show
 from splay.shop import Shop, with_every_kind
 from splay.timber.choices import WoodChoice, read_choice, write_choice
@@ -26,6 +26,7 @@ from splay.timber.stock import AnyStock
 from workshop.build.log import Line, write
 from workshop.pieces.actions import Maker, document_of, get_row, readings_of
 from workshop.pieces.models import PieceRow
+from workshop.pieces.planned import planned
 from workshop.problems import Conflict
 from workshop.shop.models import the_shop
 from workshop.timber.models import StockRow, WoodRow
@@ -53,7 +54,7 @@ def wooded(row: PieceRow, maker: Maker, choice: WoodChoice | None = None) -> Woo
     shop = the_shop(maker)
     piece = read_piece(document_of(row).document)
     every, _ = with_every_kind(shop)
-    made = plan(piece, every, readings_of(row, shop, 1))
+    made = planned(piece, every, readings_of(row, shop, 1))
     kept = WoodRow.objects.filter(piece=row).first()
     chosen = choice or (read_choice(kept.document) if kept and kept.document else WoodChoice())
     show = Show(shop.rounding.units())
