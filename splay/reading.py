@@ -92,6 +92,11 @@ def with_unit(kind: ProofKind, typed: str, bare: Bare) -> str:
     return f"{typed.strip()} {'in' if bare == 'inch' else 'mm'}"
 
 
+def written_down(kind: ProofKind, typed: str) -> str:
+    """A kept answer as the log has it: an angle bears its sign there, among lengths."""
+    return f"{typed.strip()}°" if kind.measures == "angle" and _BARE.fullmatch(typed) else typed
+
+
 _BARE = re.compile(r"[-\s\d./,⁄½¼¾⅛⅜⅝⅞−]+")
 
 

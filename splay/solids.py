@@ -27,6 +27,7 @@ from splay.stance.hand_hold import slot
 from splay.stance.holding import Fastening, fastenings
 from splay.stance.hollow import arc_radius
 from splay.stance.lines import socket_line
+from splay.stance.member_flats import section_ring
 from splay.stance.members import MemberStance, RopeStance, members
 from splay.stance.splines import splined
 from splay.stance.staked import LegStance, Stance, support_of
@@ -383,9 +384,19 @@ def member_solid(chosen: Stretcher, run: MemberStance) -> Manifold:
     a, b = run.ends
     start = along(a.at, run.u, a.leaves)
     gap = run.centres - a.leaves - b.leaves
-    rod = cylinder(start, run.u, gap, chosen.diameter / 2.0)
+    rod = (
+        _prism(chosen, run, start, gap)
+        if chosen.section != "round"
+        else cylinder(start, run.u, gap, chosen.diameter / 2.0)
+    )
     first = along(start, run.u, -chosen.depth)
     return rod + cylinder(first, run.u, gap + 2.0 * chosen.depth, chosen.tenon / 2.0)
+
+
+def _prism(chosen: Stretcher, run: MemberStance, start: Vec, gap: float) -> Manifold:
+    """A stretcher with flats between its tenons."""
+    ends = (start, along(start, run.u, gap))
+    return Manifold.hull_points([p for end in ends for p in section_ring(chosen, run.u, end)])
 
 
 def _holes(piece: Piece, runs: Sequence[MemberStance], into: tuple[int, int]) -> Manifold:

@@ -98,7 +98,7 @@ def _served(steps: tuple[Step, ...], plan: Plan) -> Iterator[Need]:
         for step in works:
             if at in {level[id] for id in step.serves}:
                 yield Need(dry.key, step.key, *READ)
-            elif step.operation in {"member_cut", "floor_side"} and all(
+            elif step.operation in {"member_cut", "member_octagon", "floor_side"} and all(
                 level[id] < at for id in step.serves
             ):
                 yield Need(step.key, dry.key, *CARRIED)

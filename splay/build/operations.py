@@ -102,6 +102,7 @@ _ALL = (
     Operation("bore_member", "boring for stretchers", "legs", 10, setting=10, caution=_BITS),
     Operation("bore_rope", "boring for rope", "legs", 5, setting=5, caution=_BITS),
     Operation("member_cut", "making stretchers", "parts", 25, caution=_BLADES),
+    Operation("member_octagon", "planing eight sides", "parts", 12, caution=_EDGES),
     Operation("floor_side", "marking stretchers", "parts", 3),
     Operation("wedges", "making wedges", "legs", 4, caution="Too small for a machine. " + _EDGES),
     Operation("ease", "sanding and easing", "piece", 90, caution=_DUST),

@@ -39,7 +39,7 @@ _GLUED = Wait(1.0, 24.0, "the glue to set")
 _PLUGGED = Wait(12.0, 24.0, "the plug's glue to harden")
 
 _LEGS = LEGS | {"fit", "bore_member", "bore_rope", "wedge"}
-_PARTS = STICKS | {"member_cut", "floor_side"}
+_PARTS = STICKS | {"member_cut", "member_octagon", "floor_side"}
 _SPLITS = _LEGS | _PARTS | {"glue", "peg_in", "wedge", "dry_fit", "trim_flush", "level", "ease_feet"}
 _TURNED = frozenset({"bore", "fit", "dry_fit", "glue", "level", "wedge"})
 

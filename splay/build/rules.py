@@ -31,7 +31,7 @@ SHAPING = _of("cut_outline hollow edges")
 SEAT = _of("lay_out bore peg hand_hold spline_mortise cut_outline hollow edges")
 LEGS = _of("tenon shoulder octagon taper mark pilot top_cut kerf foot_cut")
 STICKS = _of("rip crosscut notch dowel slot stick_tenon side_taper hold groove joins cut_out spline_notch")
-STRETCHERS = _of("bore_member bore_rope member_cut floor_side")
+STRETCHERS = _of("bore_member bore_rope member_cut member_octagon floor_side")
 MADE = SEAT | LEGS | STICKS | STRETCHERS
 ON_PARTS = (LEGS | STICKS | STRETCHERS | {"fit"}) - {"joins"}
 """Work on a leg or another part itself: not what is drawn on one part for another that joins it there."""
@@ -99,6 +99,20 @@ RULES = (
         _of("octagon taper"),
         "tenon while the stock is square and thick: it is held and centred by its faces",
         "a tapered or eight-sided stick must be packed to be held true",
+        same=True,
+    ),
+    Rule(
+        _of("member_cut"),
+        _of("member_octagon"),
+        "tenon while the stock is square and thick: it is held and centred by its faces",
+        "an eight-sided stick must be packed to be held true",
+        same=True,
+    ),
+    Rule(
+        _of("member_octagon"),
+        _of("floor_side"),
+        "its faces are named when all of them are there",
+        "the plane takes the names off again",
         same=True,
     ),
     Rule(

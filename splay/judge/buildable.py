@@ -23,6 +23,7 @@ from splay.piece import (
 from splay.quantity import Show
 from splay.quantity import degrees as deg
 from splay.stance.board_sides import front_back
+from splay.stance.member_flats import half_over_corners
 from splay.stance.members import MemberStance
 from splay.stance.side_taper import MET_MM, joined_to
 from splay.stance.staked import Stance
@@ -310,7 +311,7 @@ def _crossing(piece: Piece, runs: tuple[MemberStance, ...], show: Show) -> Itera
             a, b = piece.members[one.number - 1], piece.members[two.number - 1]
             assert isinstance(a, Stretcher) and isinstance(b, Stretcher)
             apart = _nearest(one, two)
-            room = (a.diameter + b.diameter) / 2.0
+            room = half_over_corners(a) + half_over_corners(b)
             if apart is None or apart >= room:
                 continue
             yield Finding(

@@ -8,11 +8,12 @@ from splay.parts.frame_assembly import frame_stages
 from splay.parts.leg import LegPart, has_ring
 from splay.parts.member import MemberPart
 from splay.parts.stages import Stage
-from splay.piece import Piece
+from splay.piece import Piece, Stretcher
 from splay.quantity import Figure, Quantity, Show
 from splay.quantity import degrees as deg
 from splay.stance.body import Body
 from splay.stance.lines import leans_outward
+from splay.stance.member_flats import named_member_faces
 from splay.stance.members import MemberStance
 from splay.stance.staked import LegStance, support_of
 from splay.stance.vectors import angle
@@ -67,10 +68,10 @@ def assembly(
                 (
                     f"{lone[0].upper()}{lone[1:]}: turn each leg until its socket faces "
                     "the other leg, and lay both flat on the bench.",
-                    *_carrying(mates, runs, names),
+                    *_turned(piece, mates, runs, names),
                     "Each end into the leg whose number it bears, half way by hand, then driven home.",
-                    "Tenon ends of both legs one way, and both outer lines the way they were dry. Lay a "
-                    "straight stick over both legs: no twist, before it sets.",
+                    f"Tenon ends of both legs one way, and {_lines_of(piece, legs, {a, b})} the way they "
+                    "were dry. Lay a straight stick over both legs: no twist, before it sets.",
                 ),
                 (f"leg.{a}", f"leg.{b}", *(f"member.{r.number}" for r in mates)),
                 2 * len(mates),
@@ -88,7 +89,7 @@ def assembly(
         ]
         if len(rest) == 1:
             steps = [f"{said[0].upper()}{said[1:]}: start both ends, then draw them home together."]
-        steps = [*_carrying(rest, runs, names), *steps]
+        steps = [*_turned(piece, rest, runs, names), *steps]
         if strained:
             steps.append(
                 f"They close {show.angle(apart).text} from one direction: ease the tenons' ends, and "
@@ -126,17 +127,31 @@ def assembly(
     return Assembly(tuple(stages), spread, strain)
 
 
-def _carrying(
-    mates: list[MemberStance], runs: tuple[MemberStance, ...], names: dict[int, MemberPart]
+def _lines_of(piece: Piece, legs: tuple[LegStance, ...], numbers: set[int]) -> str:
+    """What is drawn on two legs that tells how they stood: outer lines on round ones, else named faces."""
+    round_ = {support_of(piece, leg).leg.section == "round" for leg in legs if leg.number in numbers}
+    said = {frozenset({True}): "both outer lines", frozenset({False}): "the faces named on both"}
+    return said.get(frozenset(round_), "outer line and named faces")
+
+
+def _turned(
+    piece: Piece, mates: list[MemberStance], runs: tuple[MemberStance, ...], names: dict[int, MemberPart]
 ) -> list[str]:
-    """How stretchers that take others are turned, so that their sockets face what goes into them."""
+    """How stretchers are turned that take others, so that their sockets face what goes into them, and
+    those with flats."""
     carries = {end.member for run in runs for end in run.ends if end.member}
-    return [
-        f"{names[run.number].name[0].upper()}{names[run.number].name[1:]}: its floor-side line towards the "
-        "feet, its socket the way it was dry."
-        for run in mates
-        if run.number in carries
-    ]
+    made = []
+    for run in mates:
+        chosen, name = piece.members[run.number - 1], names[run.number].name
+        assert isinstance(chosen, Stretcher)
+        side = "floor-side line"
+        if chosen.section != "round":
+            side = named_member_faces(run.u)[0][0]
+        elif run.number not in carries:
+            continue
+        so = ", its socket the way it was dry" if run.number in carries else ""
+        made.append(f"{name[0].upper()}{name[1:]}: its {side} towards the feet{so}.")
+    return made
 
 
 def _lined(piece: Piece, legs: tuple[LegStance, ...]) -> str:

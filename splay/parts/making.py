@@ -61,14 +61,23 @@ def eight_sides(key: str, support: StakedLegs, leg: LegStance, show: Show) -> Fi
     shape = support.leg
     if shape.section == "square" or (shape.section == "round" and shape.made_by == "turned"):
         return None
-    stock = stock_size(support, leg)
+    return eight_from(f"{key}.octagon", stock_size(support, leg), show)
+
+
+def eight_wide(stock: float) -> float:
+    """How wide each of eight sides alike is that come out of square stock, mm: S (sqrt 2 - 1)."""
+    return stock * (math.sqrt(2.0) - 1.0)
+
+
+def eight_from(key: str, stock: float, show: Show) -> Figure:
+    """The gauge's setting for eight sides alike from square stock, mm."""
     return show.figure(
-        f"{key}.octagon",
+        key,
         "Eight sides: gauge from each edge",
         stock * (1.0 - math.sqrt(0.5)),
         "S · (1 − 1/√2)",
         show.input("S", "square stock", stock),
-        note=f"each of the eight faces is then {show.length(stock * (math.sqrt(2.0) - 1.0)).text} wide",
+        note=f"each of the eight faces is then {show.length(eight_wide(stock)).text} wide",
     )
 
 

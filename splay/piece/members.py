@@ -47,7 +47,7 @@ Thin = Annotated[float, Length(5, 120)]
 
 
 class Stretcher(Frozen):
-    """A round stick whose ends go into sockets."""
+    """A stick whose ends go into sockets by round tenons."""
 
     kind: Literal["stretcher"] = "stretcher"
     id: Id = ""
@@ -55,8 +55,10 @@ class Stretcher(Frozen):
     """What the maker calls it, such as footrest."""
     ends: Annotated[tuple[End, ...], Field(min_length=2, max_length=2)]
     """Both ends, each in a leg or in an earlier stretcher."""
+    section: Literal["round", "octagon", "square"] = "round"
+    """Its section between the tenons. One with flats is set in with one of them towards the floor."""
     diameter: Thin = 24.0
-    """In its middle, mm."""
+    """Thickness in its middle, over its flats, mm."""
     tenon: Thin = 16.0
     """Diameter of its tenons and of the sockets, mm."""
     depth: Annotated[float, Length(2, 150)] = 20.0

@@ -73,7 +73,7 @@ def _of_what_runs_between(made: Made) -> tuple[SetUp, ...]:
     return (
         *(card for card in sockets if card.legs),
         *rope_cards(made.ropes, shop, show),
-        *member_cut_cards(piece, made.members, show),
+        *member_cut_cards(piece, made.members, made.runs, shop, show),
         *(card for card in sockets if not card.legs),
     )
 

@@ -7,10 +7,11 @@ from collections.abc import Iterator
 
 from splay.layout import Check
 from splay.parts import LegPart
+from splay.parts.making import eight_wide
 from splay.parts.member import MemberPart
 from splay.parts.rope import RopePart
 from splay.parts.stick import SQUARE_DEG, StickPart
-from splay.piece import DowelScrew, Piece, Shouldered
+from splay.piece import DowelScrew, Piece, Shouldered, Stretcher
 from splay.quantity import degrees as deg
 from splay.setups.asker import NEAR_DEG, NEAR_MM, Asker, Words
 from splay.setups.boring import entry
@@ -96,7 +97,7 @@ def all_proofs(made: Made, ask: Asker) -> tuple[Proof, ...]:
         *hand_hold_proofs(made.piece, ask),
         *button_proofs(made.sticks, made.grooved, made.read, ask),
         *outside_proofs(made.piece, ask),
-        *_between(made.members, made.runs, ask),
+        *_between(made.piece, made.members, made.runs, ask),
         *_roped(made.ropes, ask),
     )
 
@@ -114,7 +115,7 @@ def doubted(
         for leg in planned.legs
         if proof_id("bore", leg.id) in ask.answers
     ]
-    proofs += _between(members, runs, ask)
+    proofs += _between(piece, members, runs, ask)
     return frozenset(proof.id for proof in proofs if proof.verdict == "slip")
 
 
@@ -273,13 +274,13 @@ def _shaped(made: Made, ask: Asker) -> Iterator[Proof]:
             )  # fmt: skip
             yield ask.length(("tenon", *one.proof), ask.show.length(leg.bore.tip), words)
         if part.eight is not None:
-            face = part.stock.quantity.value * (math.sqrt(2.0) - 1.0)
             words = Words(
                 "One of the eight faces, wide",
                 OneFace(on),
                 "uneven faces make an oval leg", on, "legs", "a face, wide",
             )  # fmt: skip
-            yield ask.length(("octagon", *one.proof), ask.show.length(face), words)
+            wide = eight_wide(part.stock.quantity.value)
+            yield ask.length(("octagon", *one.proof), ask.show.length(wide), words)
         if part.tapers:
             end = part.tapers[-1].towards
             where = {"foot": "finished foot", "top": "place where it leaves the seat", "waist": "waist"}[
@@ -373,7 +374,7 @@ def _tapered(stick: StickPart, body: Body, ask: Asker) -> Iterator[Proof]:
 
 
 def _between(
-    members: tuple[MemberPart, ...], runs: tuple[MemberStance, ...], ask: Asker
+    piece: Piece, members: tuple[MemberPart, ...], runs: tuple[MemberStance, ...], ask: Asker
 ) -> Iterator[Proof]:
     """Of each stretcher, dry-fitted: both angles, the gap, both sockets; and the stick as it was cut."""
     pairs = list(zip(members, runs, strict=True))
@@ -413,6 +414,15 @@ def _between(
         total = part.total.quantity
         slips = [Slip(part.gap.quantity.value, "that is the gap alone: without the sockets")]
         yield ask.length(("rail", part.id), total, words, [*slips, *length_slips(total.value)])
+        chosen = piece.members[part.number - 1]
+        if isinstance(chosen, Stretcher) and chosen.section == "octagon":
+            words = Words(
+                f"One of the eight faces of {part.name}, wide",
+                OneFace(member_key(part.number)),
+                "uneven faces are seen, and lie askew in the dry fit", f"member.{part.number}",
+                "stretchers", f"{part.name}, a face",
+            )  # fmt: skip
+            yield ask.length(("octagon", part.id), ask.show.length(eight_wide(chosen.diameter)), words)
 
 
 def _read(part: MemberPart, run: MemberStance, e: int, ask: Asker) -> Proof:

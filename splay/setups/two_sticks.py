@@ -174,4 +174,5 @@ def stick_marks(leg: int, member: int, flat: bool) -> tuple[Mark, ...]:
     if leg:
         key = leg_key(leg)
         return (Mark(Kind.TENON, key), Mark(Kind.FACES if flat else Kind.OUTER_LINE, key))
-    return (Mark(Kind.ENDS, member_key(member)), Mark(Kind.FLOOR_SIDE, member_key(member)))
+    key = member_key(member)
+    return (Mark(Kind.ENDS, key), Mark(Kind.FACES if flat else Kind.FLOOR_SIDE, key))

@@ -11,6 +11,7 @@ from splay.quantity import degrees as deg
 from splay.stance.floor import Floor
 from splay.stance.hollow import hollow_depth
 from splay.stance.lines import named_faces, named_sides, socket_line, square_to, turned
+from splay.stance.member_flats import floor_side, member_flats, named_member_faces
 from splay.stance.staked import LegStance, Stance, support_of
 from splay.stance.taper import corners, size_at, taper_at
 from splay.stance.vectors import Vec, along, angle, between, cross, dot, length, unit
@@ -206,12 +207,6 @@ def _stretcher(
     return MemberStance(member.id, k + 1, ends, u, length(gap))
 
 
-def floor_side(way: Vec) -> Vec:
-    """The line of a stretcher furthest from the seat, which lies upside down while it is drawn: unit,
-    square to the stretcher, top frame. The front of an upright one."""
-    return square_to(way, (0.0, 0.0, -1.0) if abs(way[2]) < 0.999 else (0.0, -1.0, 0.0))
-
-
 def _end(piece: Piece, stance: Stance, anchor: _Anchor, u: Vec) -> EndStance:
     """`u` points from this end along the stretcher."""
     opening = angle(u, anchor.axis)
@@ -227,12 +222,17 @@ def _end(piece: Piece, stance: Stance, anchor: _Anchor, u: Vec) -> EndStance:
         if flat is not None:
             face, normal = flat
             against = math.degrees(math.atan(taper / dot(beside, normal)))
-            aside, aside_to = _aside(shape, leg, normal, u, leaves)
+            aside, aside_to = _along_flat(named_faces(shape, leg), leg.d, normal, u, leaves)
         mark_radius = size_at(shape, leg.exposed, mark_down) / 2.0
     else:
         other = piece.members[anchor.member - 1]
-        radius, taper, against = (other.diameter / 2.0 if isinstance(other, Stretcher) else 0.0), 0.0, 0.0
+        assert isinstance(other, Stretcher)
+        radius, taper, against = other.diameter / 2.0, 0.0, 0.0
         leaves = radius / math.sin(math.radians(opening))
+        if flats_there := member_flats(other, anchor.axis):
+            face, normal = max(flats_there, key=lambda one: dot(u, one[1]))
+            leaves = radius / dot(u, normal)
+            aside, aside_to = _along_flat(named_member_faces(anchor.axis), anchor.axis, normal, u, leaves)
         mark_down, mark_radius = anchor.down + leaves * dot(u, anchor.axis), radius
     return EndStance(
         leg=anchor.leg,
@@ -306,14 +306,14 @@ def _leaves(
     return radius / (dot(u, flat[1]) + along_axis), flat
 
 
-def _aside(shape: Leg, leg: LegStance, normal: Vec, u: Vec, leaves: float) -> tuple[float, str]:
+def _along_flat(
+    named: tuple[tuple[str, Vec], ...], axis: Vec, normal: Vec, u: Vec, leaves: float
+) -> tuple[float, str]:
     """How far along its flat a socket lies from the flat's middle line, and towards which named face."""
-    across = cross(leg.d, normal)
+    across = cross(axis, normal)
     off = leaves * dot(u, across)
     way = across if off >= 0.0 else (-across[0], -across[1], -across[2])
-    toward = max(
-        named_faces(shape, leg), key=lambda one: dot(one[1], way) - 1e-9 * abs(dot(one[1], normal))
-    )
+    toward = max(named, key=lambda one: dot(one[1], way) - 1e-9 * abs(dot(one[1], normal)))
     return abs(off), toward[0]
 
 

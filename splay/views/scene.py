@@ -15,6 +15,7 @@ from splay.stance.body import Body
 from splay.stance.buttons import grooves
 from splay.stance.edge_profile import profile
 from splay.stance.holding import fastenings
+from splay.stance.member_flats import section_ring
 from splay.stance.members import MemberStance, RopeStance
 from splay.stance.outline import extent
 from splay.stance.outside import driven
@@ -217,4 +218,7 @@ class Model:
         a, b = run.ends
         start = along(a.at, run.u, a.leaves)
         end = along(a.at, run.u, run.centres - b.leaves)
+        if chosen.section != "round":
+            first, last = (np.array(section_ring(chosen, run.u, at)) for at in (start, end))
+            return to_floor(self.stance.floor, first), to_floor(self.stance.floor, last)
         return rod_points(start, end, run.u, chosen.diameter / 2.0, self.stance.floor)

@@ -61,7 +61,7 @@ _ALL = (
     _length("shoulder", "length", "legs"),
     _angle("topcut", "angle", "legs", scale="sawn"),
     _length("pilot", "length", "legs"),
-    _length("octagon", "length", "legs"),
+    _length("octagon", "length"),
     _length("taper", "length", "legs"),
     _length("kerf", "length", "legs"),
     _length("wedge", "length", "legs"),

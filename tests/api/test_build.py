@@ -454,7 +454,16 @@ class TheLog(BuildCase):
         lines = [(line["sort"], line["title"], line["says"]) for line in self.log()]
         self.assertIn(("note", "Mark out the seat", "Ash from the north slope"), lines)
         self.assertIn(("done", "Ready the wood", ""), lines)
-        self.assertIn("Lean of a straight rod in hole 1", [title for _, title, _ in lines])
+        self.assertIn(("reading", "Lean of a straight rod in hole 1", "14°"), lines)
+
+    def test_every_reading_in_it_bears_its_unit_and_the_field_what_was_typed(self) -> None:
+        for proof, typed in (("bore.l1", "14"), ("foot.l1", "463"), ("bore.l2", "15.5 °")):
+            self.call("PUT", f"{self.path}/readings/{proof}", {"typed": typed})
+        self.call("DELETE", f"{self.path}/readings/bore.l1")
+        said = [line["says"] for line in self.log() if line["sort"] == "reading"]
+        self.assertEqual(said, ["withdrawn: 14°", "15.5 °", "463 mm", "14°"])
+        readings = {one["proof"]: one["typed"] for one in self.call("GET", self.path).json()["readings"]}
+        self.assertEqual(readings, {"foot.l1": "463 mm", "bore.l2": "15.5 °"})
 
     def test_it_is_searched_by_words_whatever_their_case_over_all_pieces(self) -> None:
         self.say("Die Fichte war zu naß: ÄRGER")

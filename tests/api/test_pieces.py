@@ -1,15 +1,19 @@
 from __future__ import annotations
 
+from datetime import timedelta
 from uuid import uuid4
 
 from django.contrib.auth import get_user_model
 from django.core.management import CommandError, call_command
+from django.db.models import Max
 from django.test import Client, TestCase, override_settings
+from django.utils import timezone
 
 from tests.api.base import ApiCase
+from workshop.build.models import Entry
 from workshop.demo.load import load_demo
 from workshop.keeping.management.commands.serve import refusal
-from workshop.pieces.models import PieceRow
+from workshop.pieces.models import PieceRow, ReadingEvent
 
 
 class Keeping(ApiCase):
@@ -197,5 +201,12 @@ class WhoMay(TestCase):
             call_command("demo", verbosity=0)
             call_command("demo", verbosity=0)
         self.assertEqual(PieceRow.objects.count(), 9)
+        # Of a piece whose last line is days old nothing was read at the minute the demo was made.
+        lines, now = Entry.objects.values("piece").annotate(last=Max("at")), timezone.now()
+        rested = [one["piece"] for one in lines if one["last"] < now - timedelta(days=3)]
+        self.assertTrue(rested)
+        read = ReadingEvent.objects.filter(piece__in=rested)
+        self.assertTrue(read.exists())
+        self.assertFalse(read.filter(at__gt=now - timedelta(hours=1)).exists())
         with self.assertRaises(CommandError):
             call_command("demo")

@@ -164,9 +164,11 @@ class Gauges:
         return self.judge.butts.get(take.part)
 
     def _oneface(self, take: OneFace, proof: Proof) -> float:
-        part = self.plan.parts[int(take.part.partition(".")[2]) - 1]
+        kind, _, number = take.part.partition(".")
         # A regular octagon over its flats: side = flats · tan 22.5.
-        return part.stock.quantity.value * math.tan(math.pi / 8)
+        if kind == "member":
+            return self.piece.members[int(number) - 1].diameter * math.tan(math.pi / 8)
+        return self.plan.parts[int(number) - 1].stock.quantity.value * math.tan(math.pi / 8)
 
     def _firstshoulder(self, take: FirstShoulder, proof: Proof) -> float:
         leg, stick = self._leg(take.part)

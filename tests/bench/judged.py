@@ -16,7 +16,8 @@ from splay.setups.card import SetUp
 from splay.shop import Shop
 from splay.stance.hollow import thickness_at
 from splay.stance.lines import floor_line, named_faces, socket_line
-from splay.stance.members import MemberStance, RopeStance, floor_side, members
+from splay.stance.member_flats import floor_side
+from splay.stance.members import MemberStance, RopeStance, members
 from splay.stance.staked import LegStance, support_of
 from splay.stance.taper import size_at
 from splay.stance.vectors import word
@@ -50,6 +51,7 @@ from tests.bench.stock import Board, Seat, Stick
 from tests.bench.tapered import TaperedStick, judge_tapers
 from tests.bench.wedged import judge_wedges
 
+FLATS = {"round": 0, "square": 4, "octagon": 8}
 STEPS = 40
 
 
@@ -139,7 +141,7 @@ class Judge:
             downs = sorted({*downs, leg.exposed * support.leg.belly.at})
         shape = tuple((inside + q, size_at(support.leg, leg.exposed, q) / 2.0) for q in downs)
         tenon = ((0.0, leg.bore.tip / 2.0), (inside - 1e-9, leg.bore.size / 2.0)) if inside else ()
-        flats = {"round": 0, "square": 4, "octagon": 8}[support.leg.section]
+        flats = FLATS[support.leg.section]
         first = "tenon end" if inside else "upper end"
         stick = Stick(leg_key(leg.number), first, "foot", (*tenon, *shape), flats)
         if not inside:
@@ -160,6 +162,7 @@ class Judge:
             ends[0],
             ends[1],
             ((0.0, chosen.diameter / 2), (long, chosen.diameter / 2)),
+            FLATS[chosen.section],
         )
         return stick
 
@@ -635,11 +638,9 @@ class Judge:
             way = vec(float(u @ x), float(u @ y), float(u @ z))
             start = vec(0, 0, inside + end.down)
         else:
-            other = next(r for r in self.runs if r.number == end.member)
             stick = self.sticks[member_key(end.member)]
-            z = np.array(other.u)
-            beside = square_to(z, u)
-            way, start = vec(float(u @ beside), 0, float(u @ z)), vec(0, 0, 50.0)
+            x, y, z = self.member_frame(end.member)
+            way, start = vec(float(u @ x), float(u @ y), float(u @ z)), vec(0, 0, 50.0)
         low, high = 0.0, 400.0
         for _ in range(60):
             mid = (low + high) / 2
@@ -891,9 +892,15 @@ class Judge:
 
     def _octagon(self, card: SetUp) -> None:
         """Gauged from both edges of every face, the eight come out equal."""
-        part = self.plan.parts[card.legs[0] - 1]
+        self._eight(card, self.plan.parts[card.legs[0] - 1].stock.quantity.value)
+
+    def _member_octagon(self, card: SetUp) -> None:
+        chosen = self.piece.members[int(card.parts[0].partition(".")[2]) - 1]
+        self._eight(card, chosen.diameter)
+
+    def _eight(self, card: SetUp, stock: float) -> None:
         assert card.setting is not None
-        stock, gauge = part.stock.quantity.value, card.setting.value
+        gauge = card.setting.value
         flat, corner = stock - 2 * gauge, gauge * math.sqrt(2.0)
         self.tally.hold("octagon mm", abs(flat - corner), card.id)
 

@@ -281,7 +281,10 @@ def _members(rng: random.Random, legs: int) -> list[dict[str, Any]]:
     if rng.random() < 0.15:
         level = {"by": "height", "value": rng.uniform(130, 200)}
         return [{"kind": "rope", "legs": list(range(1, legs + 1)), "level": level, "diameter": 10}]
-    made = [{"kind": "stretcher", "ends": [on(1), on(legs)], **size}]
+    # Of its own chance, as above.
+    own = random.Random(size["diameter"])
+    flat = own.random() < 0.5
+    made: list[dict[str, Any]] = [{"kind": "stretcher", "ends": [on(1), on(legs)], **size}]
     if legs >= 4:
         made.append({"kind": "stretcher", "ends": [on(2), on(3)], **size})
         middle = [{"on": "member", "member": m, "share": rng.choice((0.5, 0.35))} for m in (1, 2)]
@@ -290,6 +293,8 @@ def _members(rng: random.Random, legs: int) -> list[dict[str, Any]]:
         made.append(
             {"kind": "stretcher", "ends": [on(2), {"on": "member", "member": 1}], **size, "depth": 11}
         )
+    for one in made if flat else ():
+        one["section"] = own.choice(("octagon", "square", "round"))
     return made
 
 

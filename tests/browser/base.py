@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import atexit
 import os
+from functools import cache
 from typing import Any, ClassVar
 
 from django.contrib.auth import get_user_model
 from django.test import Client, LiveServerTestCase, override_settings, tag
 from django.test.testcases import is_pickable
-from playwright.sync_api import Browser, BrowserContext, Page, Playwright, expect, sync_playwright
+from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_playwright
 
 from splay.piece import Piece
 from splay.piece.starters import starter
@@ -21,6 +22,16 @@ PATIENCE_MS = 20_000
 expect.set_options(timeout=PATIENCE_MS)
 
 
+@cache
+def the_browser() -> Browser:
+    """The one of this process: starting it takes seconds. It ends with the process, whose pipe it hears."""
+    # Playwright's own loop makes Django believe it is called from async code.
+    os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
+    play = sync_playwright().start()
+    atexit.register(play.stop)
+    return play.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+
+
 @tag("browser")
 @override_settings(ALLOWED_HOSTS=["*"])
 class BrowserCase(LiveServerTestCase):
@@ -28,21 +39,12 @@ class BrowserCase(LiveServerTestCase):
 
     asked: ClassVar[bool] = True
     """Whether the maker was asked for their units before."""
-    play: ClassVar[Playwright]
     browser: ClassVar[Browser]
 
     @classmethod
     def setUpClass(cls) -> None:
-        # Playwright's own loop makes Django believe it is called from async code.
-        os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
+        cls.browser = the_browser()
         super().setUpClass()
-        if not hasattr(BrowserCase, "browser"):
-            # Starting one takes seconds; it ends with its process, whose pipe it listens to.
-            BrowserCase.play = sync_playwright().start()
-            BrowserCase.browser = BrowserCase.play.chromium.launch(
-                executable_path="/usr/bin/chromium", args=FLAGS
-            )
-            atexit.register(BrowserCase.play.stop)
 
     def setUp(self) -> None:
         self.foreign: list[str] = []

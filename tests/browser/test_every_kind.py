@@ -10,6 +10,7 @@ from playwright.sync_api import FilePayload, Page, expect
 from splay.piece.starters import starter
 from tests.browser.base import BrowserCase, drag, field, saved, type_in
 from workshop.demo.slice_photo import slice_photo
+from workshop.pieces.models import ReadingRow
 
 BUILT = {"Wood": "[data-need]", "Glue-up": "[data-sitting]", "Finish": "[data-coat]"}
 """Stations without cards, and what stands on each."""
@@ -489,6 +490,30 @@ class BetweenTheLegs(BrowserCase):
         saved(page)
         page.get_by_role("button", name="undo").click()
         expect(page.locator("tr[data-member]")).to_have_count(3)
+
+    def test_a_stretcher_is_made_eight_sided_planed_named_and_proved(self) -> None:
+        page = self.at(self.hang(starter("bench")), "stretchers")
+        page.locator("[data-field='members.0.section']").click()
+        page.get_by_role("option", name="eight-sided").click()
+        page.get_by_role("radio", name="bore the sockets").click(force=True)
+        works = page.locator("[data-work]")
+        for name, setting in (
+            ("Eight sides on stretcher 1", "mm"),
+            ("Name the faces of stretcher 1", "mm"),
+        ):
+            works.click()
+            page.get_by_role("option", name=name).click()
+            expect(page.locator("article.card h2")).to_contain_text(name)
+            expect(page.locator("[data-setting]")).to_contain_text(setting)
+        expect(page.locator("article.card")).to_contain_text("The FLOOR face is the one on top")
+        works.click()
+        page.get_by_role("option", name="Eight sides on stretcher 1").click()
+        proof = page.locator("[data-proof='octagon.m1'] input")
+        proof.fill("10.8")
+        proof.press("Enter")
+        expect(page.locator("article.card li.fine")).to_have_count(1)
+        saved(page)
+        self.assertEqual(ReadingRow.objects.get().kind, "octagon")
 
 
 class InTheRound(BrowserCase):

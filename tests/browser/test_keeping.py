@@ -5,16 +5,17 @@ from __future__ import annotations
 import json
 import re
 import tempfile
+from contextlib import closing
 
 from axe_playwright_python.sync_playwright import Axe
 from django.contrib.auth import get_user_model
 from django.test import SimpleTestCase, tag
-from playwright.sync_api import Route, expect
+from playwright.sync_api import Page, Route, expect
 
 from splay.piece import read_piece, write_piece
 from splay.piece.starters import starter
-from tests.browser.base import PATIENCE_MS, BrowserCase, drag, field, saved, type_in
-from tools.screenshots import browsed, served
+from tests.browser.base import PATIENCE_MS, BrowserCase, drag, field, saved, the_browser, type_in
+from tools.screenshots import served
 from workshop.pieces.models import PieceRow, ReadingRow
 from workshop.shop.models import the_shop
 
@@ -485,11 +486,23 @@ class OtherPages(BrowserCase):
                         self.assertEqual(wrong, [])
 
 
+def fresh_page() -> Page:
+    """A page of a browser that has not been here before."""
+    return the_browser().new_page(viewport={"width": 1280, "height": 800})
+
+
 @tag("browser")
 class Restart(SimpleTestCase):
+    @classmethod
+    def setUpClass(cls) -> None:
+        # Before anything of Django's: with the browser's loop it believes to be called from async code, and
+        # takes other connections than it had.
+        the_browser()
+        super().setUpClass()
+
     def test_a_piece_a_step_and_its_timer_outlive_a_restart_of_the_real_server(self) -> None:
         with tempfile.TemporaryDirectory() as data:
-            with served(data=data) as address, browsed() as page:
+            with served(data=data) as address, closing(fresh_page()) as page:
                 page.set_default_timeout(PATIENCE_MS)
                 page.goto(address)
                 page.locator("[data-piece='Cloakroom stool']").click()
@@ -506,7 +519,7 @@ class Restart(SimpleTestCase):
                 expect(page.locator("[data-bench-away]")).to_have_count(0)
                 step = page.locator("[data-bench-step]").get_attribute("data-bench-step")
                 bench = page.url.removeprefix(address)
-            with served(data=data, load=False) as address, browsed() as page:
+            with served(data=data, load=False) as address, closing(fresh_page()) as page:
                 page.set_default_timeout(PATIENCE_MS)
                 page.goto(address + bench)
                 expect(page.locator(f"[data-bench-step='{step}']")).to_be_visible()

@@ -10,9 +10,10 @@ from splay.errors import BadInput
 from splay.piece import Piece, Rope, Stretcher, read_piece, write_piece
 from splay.piece.starters import STARTS, starter
 from splay.shop import workbench
-from splay.stance.members import floor_side, members
+from splay.stance.member_flats import floor_side
+from splay.stance.members import members
 from splay.stance.restate import Restate, restate
-from splay.stance.staked import stand
+from splay.stance.staked import stand, support_of
 from splay.stance.vectors import dot
 from tests.bench.judged import carry_out
 from tests.bench.pieces import buildable
@@ -61,7 +62,13 @@ class MembersPutIn(SimpleTestCase):
                 if not any(end.member == run.number for other in runs for end in other.ends):
                     continue
                 name = plan.members[run.number - 1].name
-                self.assertIn(f"{name[0].upper()}{name[1:]}: its floor-side line towards the feet", said)
+                flat = made.members[run.number - 1].section != "round"
+                side = "FLOOR face" if flat else "floor-side line"
+                self.assertIn(f"{name[0].upper()}{name[1:]}: its {side} towards the feet", said)
+                for mate in (end.leg for end in run.ends if end.leg):
+                    shape = support_of(made, plan.stance.legs[mate - 1]).leg
+                    of_others = "faces named on" if shape.section == "round" else "outer lines the way"
+                    self.assertNotIn(of_others, said)
                 for end in run.ends:
                     if end.leg:
                         met += 1

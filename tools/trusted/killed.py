@@ -118,7 +118,7 @@ def _history(maker: Maker, id: str, proof: str) -> set[float]:
     got = maker.ask("GET", f"/api/pieces/{id}/readings/{proof}/history")
     if not got or got[0] != 200:
         return set()
-    return {float(str(event["typed"]).split()[0]) for event in got[1]}
+    return {float(str(event["typed"]).split()[0].rstrip("°")) for event in got[1]}
 
 
 def killed(rounds: int, whole_every: int = 5, seed: int = 1) -> dict[str, object]:

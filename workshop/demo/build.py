@@ -138,6 +138,7 @@ def _date(row: PieceRow, now: Situation, days: int) -> None:
     lines = list(Entry.objects.filter(piece=row).order_by("pk"))
     done = [line for line in lines if line.sort == "done"]
     ended: dict[str, datetime] = {}
+    dated: set[int] = set()
     latest = timezone.now() - timedelta(minutes=20)
     for before, line in pairwise([None, *done]):
         assert line is not None
@@ -147,7 +148,11 @@ def _date(row: PieceRow, now: Situation, days: int) -> None:
         units = {unit.key for unit in steps[line.step].units}
         UnitDone.objects.filter(piece=row, copy=line.copy, key__in=units).update(at=ended[line.step])
         read = row.reading_events.filter(copy=line.copy, proof__in=steps[line.step].proofs)
+        dated |= set(read.values_list("pk", flat=True))
         read.update(at=ended[line.step] - timedelta(minutes=2))
+    # What was read at a step that is under way: after all that is done.
+    ahead = row.reading_events.exclude(pk__in=dated)
+    ahead.update(at=min(clock + timedelta(minutes=20), latest))
     for line in lines:
         if line.sort != "done":
             at = ended.get(line.step, begun) - timedelta(minutes=4)

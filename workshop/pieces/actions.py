@@ -31,6 +31,7 @@ from splay.reading import (
     kind_named,
     read_reading,
     with_unit,
+    written_down,
 )
 from splay.setups.asker import Spread
 from splay.setups.card import Proof
@@ -265,7 +266,8 @@ def keep_answer(
     what = "corrected" if had else "answered"
     of = {"piece": row, "proof": proof, "copy": taken.copy}
     called = asked.what[:LONGEST_CALLED] if asked else ""
-    ReadingEvent.objects.create(**of, what=what, called=called, by=named(maker), **said)
+    line = {**said, "typed": written_down(kind, typed)[:LONGEST_TYPED]}
+    ReadingEvent.objects.create(**of, what=what, called=called, by=named(maker), **line)
     return kept
 
 
@@ -293,7 +295,8 @@ def withdraw(id: UUID, proof: str, maker: Maker, copy: int = 1) -> None:
     for had in row.readings.filter(proof=proof, copy=copy):
         of = {"piece": row, "proof": proof, "copy": copy}
         before = row.reading_events.filter(proof=proof, copy=copy).first()
-        said = {"what": "withdrawn", "value": had.value, "typed": had.typed}
+        typed = written_down(KINDS[had.kind], had.typed)[:LONGEST_TYPED] if had.kind in KINDS else had.typed
+        said = {"what": "withdrawn", "value": had.value, "typed": typed}
         said["called"] = before.called if before else ""
         ReadingEvent.objects.create(**of, **said, by=named(maker))
         had.delete()

@@ -8740,7 +8740,7 @@ export interface components {
         };
         /**
          * Stretcher
-         * @description A round stick whose ends go into sockets.
+         * @description A stick whose ends go into sockets by round tenons.
          */
         Stretcher: {
             /**
@@ -8751,7 +8751,7 @@ export interface components {
             depth: number | string;
             /**
              * Diameter
-             * @description In its middle, mm.
+             * @description Thickness in its middle, over its flats, mm.
              * @default 24
              */
             diameter: number | string;
@@ -8776,6 +8776,13 @@ export interface components {
              * @default
              */
             name: string;
+            /**
+             * Section
+             * @description Its section between the tenons. One with flats is set in with one of them towards the floor.
+             * @default round
+             * @enum {string}
+             */
+            section: "round" | "octagon" | "square";
             /**
              * Spring
              * @description Added to the length so that it pushes the legs apart a little, mm.

@@ -16,6 +16,10 @@ const emit = defineEmits<{ /** They were kept. */ kept: [] }>()
 const DAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday']
 const lines = ref<string[]>([])
 const off = ref<string[]>([])
+/** What the workshop had when it was last heard: what was typed since is the maker's. */
+let heard: { lines: string[]; off: string[] } = { lines: [], off: [] }
+/** Folded away from the start where the hours are the maker's own; never under the maker's hands. */
+const unfolded = !props.own
 const said = ref('')
 
 const clock = (hours: number): string => {
@@ -25,13 +29,18 @@ const clock = (hours: number): string => {
 watch(
   () => props.hours,
   (given) => {
-    lines.value = DAYS.map((_, day) =>
+    const told = DAYS.map((_, day) =>
       given.stretches
         .filter((one) => one.weekday === day)
         .map((one) => `${clock(one.begins_h)} to ${clock(one.ends_h)}`)
         .join(', '),
     )
-    off.value = [...(given.off ?? [])]
+    lines.value = told.map((line, k) => {
+      const mine = lines.value[k]
+      return mine === undefined || mine === heard.lines[k] ? line : mine
+    })
+    if (String(off.value) === String(heard.off)) off.value = [...(given.off ?? [])]
+    heard = { lines: told, off: [...(given.off ?? [])] }
   },
   { immediate: true },
 )
@@ -62,7 +71,9 @@ async function keep(): Promise<void> {
     for (const [begins_h, ends_h] of got) stretches.push({ weekday: day, begins_h, ends_h })
   }
   const keepThem = () => ask(api.PUT('/api/time/hours', { body: { stretches, off: off.value } }))
+  const sent = { lines: [...lines.value], off: [...off.value] }
   if (!(await tried(said, keepThem))) return
+  heard = sent
   said.value = 'Kept.'
   emit('kept')
 }
@@ -75,7 +86,7 @@ function add(): void {
 </script>
 
 <template>
-  <details class="hours" :open="!own">
+  <details class="hours" :open="unfolded">
     <summary>When you work{{ own ? '' : ' (a usual week is taken until you say)' }}</summary>
     <label v-for="(day, k) in DAYS" :key="day" class="line">
       {{ day }}

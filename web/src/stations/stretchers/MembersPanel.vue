@@ -125,6 +125,11 @@ const rows = computed<Row[]>(() => {
   })
   return [
     ...made,
+    choice('section', 'It is', [
+      ['round', 'round'],
+      ['octagon', 'eight-sided'],
+      ['square', 'square'],
+    ]),
     typed('diameter', 'Thick'),
     typed('tenon', 'Tenons'),
     typed('depth', 'Sockets deep'),
