@@ -48,9 +48,9 @@ class Leg(Frozen):
     along the sightline. Of no account for a round leg."""
     made_by: Literal["turned", "shaved"] = "shaved"
     """Turned on a lathe, or shaved from square through eight sides."""
-    tenon_by: Literal["lathe", "cutter", "hand", "sawn", "router"] = "hand"
+    tenon_by: Literal["lathe", "cutter", "hand", "sawn", "router", "knife"] = "hand"
     """How the round tenon is made: on a lathe, by a powered cutter, with drawknife and spokeshave, by saw,
-    chisel and file, or turned in a jig over a router bit."""
+    chisel and file, turned in a jig over a router bit, or by knife in the hole it is for."""
     neck: Literal["plain", "cove", "shoulder"] = "plain"
     """What the leg does where it meets the top."""
     relief: Annotated[float, Length(0, 30)] = 0.0

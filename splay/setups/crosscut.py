@@ -22,7 +22,7 @@ from splay.work.lays import Lay, OnLines, OnSaw
 from splay.work.lying import which_way
 from splay.work.marks import Kind, Mark
 from splay.work.meet import on_saw
-from splay.work.phrases import listed
+from splay.work.phrases import cap, listed
 from splay.work.proofs import proof_id
 
 SAWS = (*MACHINES, Handsaw)
@@ -150,7 +150,7 @@ def _card(
             *((proof_id("bevel", part.key, end),) if cut.compound else ()),
             *(proof_id("long", k) for k in keys if part.role not in UNMEASURED),
         ),
-        checks=(*(figure.length for figure in part.arrises[:2]), *_stock(cut, tool, show, key)),
+        checks=(*_along(cut), *_stock(cut, tool, show, key)),
         cautions=_cautions(cut, tool),
         parts=keys,
         lays=lays,
@@ -326,17 +326,32 @@ def _does(cut: Cut) -> tuple[Do, ...]:
     if ends == {"start"}:
         return write, Plain(f"This end first, just inside the blank's end: the {last} is measured from it.")
     both = () if ends == {"finish"} else (Plain(f"The {first} first, just inside the blank's end."),)
-    return (
-        write,
-        *both,
-        LongPoint(
-            OTHER_END if body.grown and part.role == "slab" else f"long point of its {first}",
-            long_line(part),
-            part.arrises[0].length.quantity,
-            "",
-            part.arrises[0].length.quantity,
-        ),
-    )
+    hook = OTHER_END if body.grown and part.role == "slab" else f"long point of its {first}"
+    return (write, *both, *_long_points(cut, hook))
+
+
+def _along(cut: Cut) -> tuple[Figure, ...]:
+    """The first part's length along its long corner and the next; said to be its own where others name
+    their sides otherwise."""
+    figures = tuple(one.length for one in cut.first.arrises[:2])
+    if len({long_line(use[0]) for use in cut.uses}) == 1:
+        return figures
+    name = cap(cut.first.name)
+    return tuple(replace(one, label=f"{name}, {one.label[0].lower()}{one.label[1:]}") for one in figures)
+
+
+def _long_points(cut: Cut, hook: str) -> tuple[Do, ...]:
+    """The long corner that each part's length is measured along: mirrored ones have other names for it."""
+    found: dict[tuple[str, str], list[StickPart]] = {}
+    for part in {use[0].key: use[0] for use in cut.uses}.values():
+        found.setdefault((long_line(part), part.arrises[0].length.quantity.text), []).append(part)
+    made = []
+    for (line, _), parts in found.items():
+        mm = parts[0].arrises[0].length.quantity
+        of = tuple(part.key for part in parts) if len(found) > 1 else ()
+        named = listed(part.name for part in parts) if of else ""
+        made.append(LongPoint(hook, line, mm, "", mm, of, named))
+    return tuple(made)
 
 
 _STRIP = (

@@ -19,7 +19,7 @@ from splay.stance.lines import floor_line, lines_apart, named_faces, outer_is_lo
 from splay.stance.staked import LegStance, Stance, support_of
 from splay.stance.taper import foot_taper, thickest
 from splay.stance.vectors import Vec
-from splay.work.does import Do, LongPoint, Plain
+from splay.work.does import Do, LongPoint, Plain, SawToLine
 from splay.work.doing import steps
 from splay.work.lays import Lay, OnFloor, OnSaw
 from splay.work.lying import which_way
@@ -179,7 +179,7 @@ def _told(piece: Piece, stance: Stance, group: Group, part: LegPart, show: Show)
     return _Told(
         lays,
         _opposite(piece, stance, group.first, lays[0].fence),
-        tuple(dict.fromkeys(long_point(piece, stance, leg, part, show) for leg in group.legs)),
+        _points(piece, stance, group, part, show),
         tuple(turn(leg.number, leg.standing, show) for leg in group.legs),
         tuple(mark for leg in group.legs for mark in foot_marks(piece, stance, leg)),
     )
@@ -278,6 +278,35 @@ def long_point(piece: Piece, stance: Stance, leg: LegStance, part: LegPart, show
     return LongPoint(end, far, long, near, short)
 
 
+def _points(piece: Piece, stance: Stance, group: Group, part: LegPart, show: Show) -> tuple[Do, ...]:
+    """The same for a group of legs: mirrored ones have corners of other names, so each is named."""
+    found: dict[LongPoint, list[LegStance]] = {}
+    for leg in group.legs:
+        found.setdefault(long_point(piece, stance, leg, part, show), []).append(leg)
+    if len(found) == 1:
+        return tuple(found)
+    return tuple(
+        replace(point, parts=tuple(leg_key(leg.number) for leg in legs), named=_named(legs))
+        for point, legs in found.items()
+    )
+
+
+def _longer(piece: Piece, stance: Stance, group: Group) -> SawToLine:
+    """Along which side each leg of a group stays longer."""
+    found: dict[str, list[LegStance]] = {}
+    for leg in group.legs:
+        found.setdefault(foot_sides(piece, leg, stance.floor)[0], []).append(leg)
+    return SawToLine(
+        tuple(
+            (_named(legs), tuple(leg_key(leg.number) for leg in legs), side) for side, legs in found.items()
+        )
+    )
+
+
+def _named(legs: list[LegStance]) -> str:
+    return listed(f"leg {leg.number}" for leg in legs)
+
+
 def sides_halved(point: LongPoint, part: LegPart) -> float:
     """What a leg reads along its long and its short side, halved, mm; its middle where it is cut square.
 
@@ -312,13 +341,11 @@ def _scribe(
         if tallest.quantity.value - one.block.quantity.value > EVEN_MM
     )
     lay: Lay = OnFloor(group.numbers, tallest.quantity, shims)
+    plumb = group.first.standing.bearing is None
     does: list[Do] = [
-        Plain(
-            "The leg stands plumb: the line runs square round it."
-            if group.first.standing.bearing is None
-            else "Saw to the line; the leg stays longer along its "
-            f"{foot_sides(piece, group.first, stance.floor)[0]}."
-        )
+        Plain("The leg stands plumb: the line runs square round it.")
+        if plumb
+        else _longer(piece, stance, group)
     ]
     if tallest.quantity.value < LEAST_SAW_MM:
         does = [Plain("There is too little to saw: rub the feet on abrasive laid on a flat.")]

@@ -17,9 +17,9 @@ from splay.setups.scenes import JointHoles, Scene
 from splay.setups.words import counted
 from splay.shop import RouterTable, TiltingTable, Tool
 from splay.stance.body import Body, shares
-from splay.work.does import Bit, Plain
-from splay.work.joinery import Spots
-from splay.work.lays import EndUp
+from splay.work.does import Bit
+from splay.work.joinery import Slots, Spots
+from splay.work.lays import EndDown, EndUp
 from splay.work.phrases import listed
 from splay.work.proofs import proof_id
 
@@ -65,12 +65,19 @@ def loose_joints(
         on = piece.supports[index].id
         if dowels.way != wanted:
             continue
-        for slope, ends in sorted(_slopes(piece, index, sticks, bodies).items()):
-            key = f"{dowels.way}.{ends[0][0].key}"
-            if isinstance(tool, TiltingTable):
-                yield _holes(piece, key, on, dowels, slope, ends, tool, show)
-            else:
-                yield _slots(piece, key, on, dowels, slope, ends, tool, show)
+        keys: set[str] = set()
+        for ends in _alike(piece, index, sticks, bodies):
+            for mates in [ends] if isinstance(tool, TiltingTable) else _on_one_fence(ends):
+                part, _, name = mates[0]
+                key = f"{dowels.way}.{part.key}"
+                if key in keys:
+                    # Its other end is cut at another slope, or bears other parts' company.
+                    key = f"{key}.{name}"
+                keys.add(key)
+                if isinstance(tool, TiltingTable):
+                    yield _holes(piece, key, on, dowels, mates, tool, show)
+                else:
+                    yield _slots(piece, key, on, dowels, mates, tool, show)
 
 
 def end_up(part: StickPart, body: Body, name: str) -> EndUp:
@@ -84,7 +91,43 @@ def end_up(part: StickPart, body: Body, name: str) -> EndUp:
     return EndUp((part.key,), part.name, end_name(part.role, name), tuple(leans))
 
 
-def _held(ends: list[Joined], down: bool = False) -> tuple[EndUp, ...]:
+def end_down(part: StickPart, body: Body, name: str) -> EndDown:
+    """How a stick stands on its sawn end along a fence: on the face that looks down."""
+    end, sides = (part.start if name == "start" else part.finish), body.sides
+    # Over the side the cut left shorter: upside down it leans the other way.
+    face = sides.other_face if end.tilt > SQUARE_DEG else sides.face
+    along = ""
+    if abs(end.mitre) > SQUARE_DEG:
+        along = sides.other_edge if end.mitre > 0 else sides.edge
+    return EndDown((part.key,), part.name, end_name(part.role, name), face, along)
+
+
+def _on_one_fence(ends: list[Joined]) -> list[list[Joined]]:
+    """Ends of one slope that want the same fence: as thick, leaning as much over it and along it."""
+    found: dict[tuple[float, ...], list[Joined]] = {}
+    for part, body, name in ends:
+        end = part.start if name == "start" else part.finish
+        key = (round(abs(end.tilt), 4), round(abs(end.mitre), 4), round(body.thickness, 4))
+        found.setdefault(key, []).append((part, body, name))
+    return list(found.values())
+
+
+def _stood(ends: list[Joined]) -> tuple[EndDown, ...]:
+    """Ends that stand alike share one lay."""
+    found: dict[tuple[object, ...], list[EndDown]] = {}
+    for one in ends:
+        lay = end_down(*one)
+        found.setdefault((lay.end, lay.face, lay.along), []).append(lay)
+    return tuple(
+        EndDown(
+            tuple(key for lay in mates for key in lay.parts), listed(lay.named for lay in mates),
+            mates[0].end, mates[0].face, mates[0].along,
+        )
+        for mates in found.values()
+    )  # fmt: skip
+
+
+def _held(ends: list[Joined]) -> tuple[EndUp, ...]:
     """Ends held alike share one lay."""
     found: dict[tuple[object, ...], list[EndUp]] = {}
     for one in ends:
@@ -96,7 +139,6 @@ def _held(ends: list[Joined], down: bool = False) -> tuple[EndUp, ...]:
             listed(lay.named for lay in mates),
             mates[0].end,
             mates[0].leans,
-            down,
         )
         for mates in found.values()
     )
@@ -111,7 +153,8 @@ def _spots(piece: Piece, ends: list[Joined], dowels: Dowels, show: Show) -> Spot
     end = part.start if name == "start" else part.finish
     lined = isinstance(piece.supports[part.support], Lined)
     dry = "with the joint closed dry on its lines" if lined else "with the joint closed dry"
-    mates = f"Its mate is marked from it: points pressed out of the holes {dry}."
+    how = "both ends of a slot carried over with a square" if dowels.way == "loose_tenon" else ""
+    mates = f"Its mate is marked from it: {how or 'points pressed out of the holes'} {dry}."
     places = shares(body, dowels.count)
     if any(one.grown for _, one, _ in ends):
         sides = []
@@ -122,7 +165,9 @@ def _spots(piece: Piece, ends: list[Joined], dowels: Dowels, show: Show) -> Spot
         return Spots("on each sawn end", "", (), mates, tuple(sides), on)
     high = body.joined[1]
     at = tuple(show.length((high - y) / deg.cos(end.mitre)) for y in places)
-    return Spots("on each sawn end", body.sides.edge, at, mates)
+    # Parts name their edges each in its own way; shares alike lie as far from the one as from the other.
+    edges = {one.sides.edge for _, one, _ in ends}
+    return Spots("on each sawn end", edges.pop() if len(edges) == 1 else "", at, mates)
 
 
 def slope_of(end: EndCut) -> float:
@@ -134,11 +179,12 @@ def slope_of(end: EndCut) -> float:
     return math.degrees(math.atan2(math.sqrt(max(0.0, 1.0 - along * along)), along))
 
 
-def _slopes(
+def _alike(
     piece: Piece, index: int, sticks: tuple[StickPart, ...], bodies: tuple[Body, ...]
-) -> dict[float, list[Joined]]:
-    """The joined ends of a support's parts by their slope, to the ten-thousandth of a degree."""
-    found: dict[float, list[Joined]] = {}
+) -> list[list[Joined]]:
+    """The joined ends of a support's parts that one setting and the same places do for: of one slope, to
+    the ten-thousandth of a degree, and as wide along the cut. The least slope first."""
+    found: dict[tuple[float, ...], list[Joined]] = {}
     mitred = isinstance(piece.supports[index], MitredFrames)
     for stick, body in zip(sticks, bodies, strict=True):
         if stick.support != index or not (stick.role in _ENTERED or (mitred and stick.role == "leg")):
@@ -147,8 +193,10 @@ def _slopes(
         names = {"slab": ("finish",), "slab_leg": ("start",), "leg": ("start",)}
         for name in names.get(stick.role, ("start", "finish")):
             end = stick.start if name == "start" else stick.finish
-            found.setdefault(round(slope_of(end), 4), []).append((stick, body, name))
-    return found
+            low, high = body.joined
+            key = (round(slope_of(end), 4), round(abs(end.mitre), 4), round(low, 3), round(high, 3))
+            found.setdefault(key, []).append((stick, body, name))
+    return [found[key] for key in sorted(found, key=lambda one: one[0])]
 
 
 def _slope_figure(key: str, label: str, on: Joined, note: str, show: Show) -> Figure:
@@ -176,7 +224,6 @@ def _holes(
     key: str,
     on: str,
     dowels: Dowels,
-    slope: float,
     ends: list[Joined],
     tool: TiltingTable,
     show: Show,
@@ -212,12 +259,14 @@ def _slots(
     key: str,
     on: str,
     dowels: Dowels,
-    slope: float,
     ends: list[Joined],
     tool: RouterTable,
     show: Show,
 ) -> SetUp:
-    """Slots for loose tenons, square to the end: a bevelled face on the fence holds it flat."""
+    """Slots for loose tenons, square to the end: it stands on it, its face on the fence.
+
+    Leaning over the fence by the cut's tilt, along it by its mitre: the end then lies flat.
+    """
     notes = []
     if abs(tool.cutter - dowels.size) > 0.05:
         notes.append(
@@ -232,7 +281,17 @@ def _slots(
     parts = [part for part, _, _ in ends]
     keys = tuple(dict.fromkeys(part.key for part in parts))
     wide = show.length(dowels.width).text
-    fence = "so that the sawn end lies flat and the slot runs square to it"
+    part, body, name = ends[0]
+    end = part.start if name == "start" else part.finish
+    figures = [_from_fence(key, body, abs(end.tilt), show)]
+    back = along = None
+    if abs(end.tilt) > SQUARE_DEG:
+        figures.append(_lean(f"{key}.fence", "Fence's face, leaning back off plumb", end.tilt, "t", show))
+        back = figures[-1].quantity
+    if abs(end.mitre) > SQUARE_DEG:
+        block = "Block that carries the part, its edge off plumb"
+        figures.append(_lean(f"{key}.block", block, end.mitre, "m", show))
+        along = figures[-1].quantity
     return plain_card(
         key,
         station_of(parts[0].role),
@@ -249,20 +308,35 @@ def _slots(
         ),
         "Travel, stop to stop",
         _scene(dowels, wide, show),
-        lays=_held(ends, down=True),
+        lays=_stood(ends),
         does=(
             _spots(piece, ends, dowels, show),
-            Plain(f"Slots {show.length(dowels.depth).text} deep, in passes, square to the sawn end."),
+            Slots(show.length(dowels.depth), figures[0].quantity, back, along),
         ),
-        jig=(
-            loose_length(on, dowels, show),
-            _slope_figure(f"{key}.fence", "Bevelled face on the fence", ends[0], fence, show),
-        ),
+        jig=(loose_length(on, dowels, show), *figures),
         note=" ".join(notes),
         caution=_ROUTER,
         parts=keys,
         proofs=(proof_id("slot", on),),
     )
+
+
+def _from_fence(key: str, body: Body, tilt: float, show: Show) -> Figure:
+    """The middle of a part's thickness on the table, from where its face meets it on the fence."""
+    thick = show.input("t", "thickness", body.thickness)
+    label = "Fence's foot to the cutter's middle"
+    if tilt <= SQUARE_DEG:
+        return show.figure(f"{key}.off", label, body.thickness / 2.0, "t / 2", thick)
+    return show.figure(
+        f"{key}.off", label, body.thickness / 2.0 / deg.cos(tilt), "t / (2 · cos τ)", thick,
+        show.input("τ", "fence's face off plumb", tilt, "deg"), note="along the table",
+    )  # fmt: skip
+
+
+def _lean(key: str, label: str, angle: float, sign: str, show: Show) -> Figure:
+    on = "off square to the face" if sign == "t" else "off square on the face"
+    given = show.input(sign, f"sawn end, {on}", abs(angle), "deg")
+    return show.figure(key, label, abs(angle), sign, given, unit="deg")
 
 
 def loose_length(key: str, dowels: Dowels, show: Show) -> Figure:

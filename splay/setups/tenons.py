@@ -16,7 +16,7 @@ from splay.shop import TenonCutter, Tool
 from splay.stance.staked import LegStance
 from splay.work.does import Do, Plain
 from splay.work.joinery import JigOver, Parted, SawnSquare, Tenon
-from splay.work.marks import Kind, Mark, leg_key
+from splay.work.marks import SEAT, Kind, Mark, leg_key
 from splay.work.proofs import proof_id
 
 MARGINAL_MM = 1.0
@@ -47,8 +47,10 @@ _MAKERS = {
     "cutter": Bench("making", "Tenon cutter to buy or borrow"),
     "sawn": Bench("making", "Saw, chisel and file"),
     "router": Bench("making", "Turning jig over a round-bottomed router bit"),
+    "knife": Bench("making", "Knife, in its own hole"),
 }
-_CAUTIONS = {"lathe": LATHE_CARE, "router": _OVER}
+_KNIFE = "Cut away from yourself, the holding hand behind the blade; let nobody stand in its way."
+_CAUTIONS = {"lathe": LATHE_CARE, "router": _OVER, "knife": _KNIFE}
 
 
 def tenon_long(leg: LegStance, support: StakedLegs, inside: float) -> float:
@@ -99,6 +101,8 @@ def tenons(one: LegSet, owned: tuple[Tool, ...], show: Show) -> Iterator[SetUp]:
         caution=_CAUTIONS.get(by, _SHAVE),
         legs=one.numbers,
         proofs=(proof_id("tenon", *one.proof),),
+        # The hole is the gauge: it is there first.
+        uses=tuple(Mark(Kind.SOCKET, SEAT, str(number)) for number in one.numbers) if by == "knife" else (),
         makes=tuple(Mark(Kind.TENON, leg_key(number)) for number in one.numbers),
     )
 
@@ -124,6 +128,17 @@ def _how(one: LegSet, by: str, long: float, show: Show) -> list[Do]:
             Plain(
                 "File it round by turns, the stick turned a little after each stroke, until it goes "
                 "into a block with the socket's own hole."
+            ),
+        ]
+    if by == "knife":
+        return [
+            Plain(
+                "The leg's number on the leg and beside its hole: a pared tenon fits the hole it was tried "
+                "in. Pare the end until it just enters."
+            ),
+            Plain(
+                "Push and turn it in its hole: it comes out dark where it binds. Pare the dark places and "
+                "nothing else, again and again, until it goes in as far as told."
             ),
         ]
     if by == "router":

@@ -187,8 +187,13 @@ class Body:
 
     @property
     def joined(self) -> tuple[float, float]:
-        """From where to where across the stick its joined end goes, mm."""
-        return self.joint or (-self.width / 2, self.width / 2)
+        """From where to where across the stick its joined end goes halfway through its thickness, mm: what
+        is bevelled off its edges is no part of it."""
+        low, high = self.joint or (-self.width / 2, self.width / 2)
+        for rip in self.rips:
+            y = rip.offset / rip.normal[1]
+            low, high = (low, min(high, y)) if rip.normal[1] > 0.0 else (max(low, y), high)
+        return low, high
 
     def eased_along(self, normal: Vec) -> Vec | None:
         """The edge that a face (its normal in the top frame) was shaped from, by the way out of that edge

@@ -22,6 +22,7 @@ from splay.work.joinery import (
     Places,
     SawnSquare,
     Shoulders,
+    Slots,
     Spots,
     Stations,
     TaperLine,
@@ -243,13 +244,24 @@ class Plain:
 
 @dataclass(frozen=True)
 class LongPoint:
-    """The length that a cut goes by: from an end along a side, to where the cut leaves it longest."""
+    """The length that a cut goes by: from an end along a side, to where the cut leaves it longest.
+    `parts` are those it is told of, `named` in words; empty where all parts of a card are meant."""
 
     end: str
     line: str
     mm: Quantity
     short_line: str
     short: Quantity
+    parts: tuple[str, ...] = ()
+    named: str = ""
+
+
+@dataclass(frozen=True)
+class SawToLine:
+    """Saw to a line scribed all round; along which side which parts stay longer: what they are called,
+    which they are, the side."""
+
+    sides: tuple[tuple[str, tuple[str, ...], str], ...]
 
 
 @dataclass(frozen=True)
@@ -271,9 +283,9 @@ class Cut:
 Do = (
     Along | Round | Across | FromEdge | FromMiddle | Widened | OnEnd | OverEnd | DrawLine
     | NameFaces | Write | Bit | WallDepth | Back | Ream | Chop | Turned | TwoWay | Tenon | Shoulders
-    | Transferred | Between | Groove | Buttons | Spots | Places | Notch | CutOut | TaperLine | Joins
+    | Transferred | Between | Groove | Buttons | Slots | Spots | Places | Notch | CutOut | TaperLine | Joins
     | EndNotches | Mortises | MakeSplines | Parted | SawnSquare | JigOver | Cut | Plain
-    | LongPoint | Kerf | MakeWedge
+    | LongPoint | SawToLine | Kerf | MakeWedge
     | Stations | DepthHoles | Runners | HollowLine
 )  # fmt: skip
 

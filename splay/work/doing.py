@@ -208,13 +208,26 @@ def _(one: does.Plain) -> str:
 
 @do.register
 def _(one: does.LongPoint) -> str:
+    hook = f"Hook on the {one.end}"
+    if one.named:
+        hook = f"{cap(one.named)}, {'each ' if len(one.parts) > 1 else ''}hooked on the {one.end}"
     if not one.short_line:
         along = f" along the {one.line}" if one.line else ""
-        return f"Hook on the {one.end}: the cut goes through {one.mm.text}{along}."
+        return f"{hook}: the cut goes through {one.mm.text}{along}."
     return (
-        f"Hook on the {one.end}: {one.mm.text} along the {one.line} is the long point, {one.short.text} "
+        f"{hook}: {one.mm.text} along the {one.line} is the long point, {one.short.text} "
         f"along the {one.short_line} the short one; the cut goes through both."
     )
+
+
+@do.register
+def _(one: does.SawToLine) -> str:
+    if len(one.sides) == 1:
+        return f"Saw to the line; the leg stays longer along its {one.sides[0][2]}."
+    each = "; ".join(
+        f"{named} along {'its' if len(parts) == 1 else 'their'} {side}" for named, parts, side in one.sides
+    )
+    return f"Saw to the line. What stays longer: {each}."
 
 
 @do.register

@@ -134,8 +134,8 @@ class Between:
 class Spots:
     """Places on a sawn end, in the middle of its thickness, so far from the edge named.
 
-    Without an edge they are measured from the middle line, towards each side in `sides`, one on the line
-    itself where `on_line`.
+    Without an edge they lie as far from the one as from the other; or they are measured from the middle
+    line, towards each side in `sides`, one on the line itself where `on_line`.
     """
 
     named: str
@@ -144,6 +144,18 @@ class Spots:
     mates: str
     sides: tuple[tuple[str, tuple[Quantity, ...]], ...] = ()
     on_line: bool = False
+
+
+@dataclass(frozen=True)
+class Slots:
+    """Slots cut with a stick's sawn end down: the fence's face leans back by `back` off plumb, a block that
+    slides along it carries the stick leaning `along` off plumb; `off` from the fence to the cutter's middle
+    on the table. No angle where it is nought."""
+
+    deep: Quantity
+    off: Quantity
+    back: Quantity | None
+    along: Quantity | None
 
 
 @dataclass(frozen=True)

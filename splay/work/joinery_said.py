@@ -118,7 +118,20 @@ def _(one: joinery.Spots) -> str:
             f"{one.mates}"
         )
     at = listed(mm.text for mm in one.at)
-    return f"{cap(one.named)}: middles {at} from its {one.edge}, halfway through its thickness. {one.mates}"
+    edge = f"its {one.edge}" if one.edge else "either edge"
+    return f"{cap(one.named)}: middles {at} from {edge}, halfway through its thickness. {one.mates}"
+
+
+@do.register
+def _(one: joinery.Slots) -> str:
+    back = f"leaning back {one.back.text} off plumb" if one.back else "plumb"
+    said = f"The fence's face {back}, {one.off.text} from its foot to the cutter's middle. "
+    if one.along:
+        said += (
+            f"A block that slides along the fence, its edge {one.along.text} off plumb, carries the part "
+            "and is pushed with it. "
+        )
+    return f"{said}Slots {one.deep.text} deep, in passes."
 
 
 @do.register

@@ -158,17 +158,29 @@ class OnSide:
 
 @dataclass(frozen=True)
 class EndUp:
-    """A stick held with a sawn end up and level: what is bored or slotted there runs square to it.
+    """A stick held with a sawn end up and level: what is bored there runs square to it.
 
     `leans` are the sides its top leans to for that, the ones the cut left longer; none where it stands
-    plumb. `down` turns it over: the sawn end lies flat on the table.
+    plumb.
     """
 
     parts: tuple[str, ...]
     named: str
     end: str
     leans: tuple[str, ...]
-    down: bool = False
+
+
+@dataclass(frozen=True)
+class EndDown:
+    """A stick standing on a sawn end that lies flat on a table, along a fence: what is slotted there runs
+    square to that end. `face` lies on the fence, which leans back where the stick leans over it; `along`
+    is the edge it leans towards along the fence, empty where it does not."""
+
+    parts: tuple[str, ...]
+    named: str
+    end: str
+    face: str
+    along: str
 
 
 @dataclass(frozen=True)
@@ -228,6 +240,6 @@ class IntoSide:
 
 
 Lay = (
-    OnTilt | ByHand | OnSaw | OnLines | OnFloor | OnSide | EndUp | Upright | Tapered | SideTapered
+    OnTilt | ByHand | OnSaw | OnLines | OnFloor | OnSide | EndUp | EndDown | Upright | Tapered | SideTapered
     | IntoSide
 )  # fmt: skip

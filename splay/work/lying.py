@@ -183,13 +183,14 @@ def _(one: OnSide) -> tuple[str, ...]:
 
 @lay.register
 def _(one: lays.EndUp) -> tuple[str, ...]:
-    if one.down:
-        return (
-            f"{cap(one.named)}: sawn {one.end} flat on the table, the part held against the fence's "
-            "bevelled face.",
-        )
     lean = f", its top leaning towards its {' and its '.join(one.leans)}," if one.leans else ""
     return (f"{cap(one.named)}: {one.end} up{lean} until the sawn end lies level; bit plumb.",)
+
+
+@lay.register
+def _(one: lays.EndDown) -> tuple[str, ...]:
+    lean = f", leaning along it towards its {one.along}" if one.along else ""
+    return (f"{cap(one.named)}: sawn {one.end} flat on the table, its {one.face} on the fence{lean}.",)
 
 
 @lay.register

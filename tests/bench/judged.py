@@ -21,7 +21,7 @@ from splay.stance.members import MemberStance, RopeStance, members
 from splay.stance.staked import LegStance, support_of
 from splay.stance.taper import size_at
 from splay.stance.vectors import word
-from splay.work.does import Bit, Cut, LongPoint
+from splay.work.does import Bit, Cut, LongPoint, SawToLine
 from splay.work.joinery import (
     Between,
     CutOut,
@@ -35,7 +35,7 @@ from splay.work.joinery import (
     Tenon,
     Transferred,
 )
-from splay.work.lays import EndUp, OnFloor, OnLines, OnSaw, OnTilt, Tapered, Upright
+from splay.work.lays import OnFloor, OnLines, OnSaw, OnTilt, Tapered, Upright
 from splay.work.marks import Kind, Mark, leg_key, member_key
 from tests.bench import hands
 from tests.bench.buttoned import Cut as GrooveCut
@@ -44,6 +44,7 @@ from tests.bench.frames import Array, apart_deg, spun, square_to, unit, vec
 from tests.bench.held import judge_held
 from tests.bench.hollowed import judge_hollow
 from tests.bench.joined import judge_cut_out, judge_joins, untold
+from tests.bench.jointed import judge_dowels, judge_hole, judge_slots
 from tests.bench.outside import judge_outside
 from tests.bench.pegged import judge_pegs, judge_screws
 from tests.bench.splined import judge_mortises, judge_notches, judge_splines
@@ -251,6 +252,7 @@ class Judge:
             out = d if float(hole.out @ d) > 0 else -d
             self.tally.hold("hole deg", apart_deg(hole.out, out), f"{card.id} leg {leg.number}")
             self.tally.hold("hole mm", _off_line(np.array(leg.socket), d, hole.at), card.id)
+            judge_hole(self, card, leg)
         first = next(iter(hands.bore_seat(self.seat, card, self.shop)))
         if any(one.pin for one in hands.pins(card)):
             pin = hands.on_pin(self.seat, card, first)
@@ -423,11 +425,11 @@ class Judge:
             leg = self.plan.stance.legs[number - 1]
             stick = self.sticks[leg_key(number)]
             part = self.plan.parts[number - 1]
-            for do in hands.long_points(card):
+            told = [do for do in hands.long_points(card) if not do.parts or leg_key(number) in do.parts]
+            self.tally.hold("told once where its cut goes", abs(len(told) - 1.0), f"{card.id} leg {number}")
+            for do in told:
                 wanted = [(do.line, do.mm.value), (do.short_line, do.short.value)]
                 if not all(self._has(stick, line) for line, _ in wanted if line):
-                    continue
-                if not self._mine(card, do, number):
                     continue
                 for line, mm in wanted:
                     z = mm + (0.0 if leg.bore.tenon else part.in_top.quantity.value)
@@ -438,21 +440,6 @@ class Judge:
                     at = self.leg_point(leg, p)
                     high = float(np.array(floor.normal) @ at) + floor.h0_mm
                     self.tally.hold("foot mm", abs(high), f"{card.id} leg {number} {line}")
-
-    def _mine(self, card: SetUp, do: object, number: int) -> bool:
-        """Where legs are mirrored each has its own corner: the one whose sides its own lay turns up."""
-        mine = hands.long_points(card)
-        if len(mine) == 1:
-            return True
-        lay = next(one for one in card.lays if leg_key(number) in one.parts)
-        stick = self.sticks[leg_key(number)]
-        up = stick.lines[lay.up] * (1.0 if lay.up_longer else -1.0) if lay.up else None
-        fence = stick.lines[lay.fence] * (1.0 if lay.fence_longer else -1.0)
-        if not do.line:
-            return True
-        way = self.side_way(stick, do.line)
-        good = lay.fence_longer is None or float(way @ fence) > 1e-6
-        return good and (up is None or lay.up_longer is None or float(way @ up) > 1e-6)
 
     def _has(self, stick: Stick, line: str) -> bool:
         return line in stick.lines or " between " in line
@@ -504,6 +491,26 @@ class Judge:
             low += float(n @ end) + floor.h0_mm
             off = low + lay.block.value - shims.get(leg.number, 0.0)
             self.tally.hold("block mm", abs(off), f"{card.id} leg {leg.number}")
+        for do in card.does:
+            for _, parts, side in do.sides if isinstance(do, SawToLine) else ():
+                for key in parts:
+                    self._longest(key, side, card)
+
+    def _longest(self, key: str, side: str, card: SetUp) -> None:
+        """Along no other side of the leg, looked at all round, does the floor leave it longer."""
+        leg, stick = self.plan.stance.legs[int(key.partition(".")[2]) - 1], self.sticks[key]
+        n = -np.array(self.plan.stance.floor.normal)
+
+        def stands_out(way: Array) -> float:
+            # The further a place on the rim lies against the floor's way down, the longer it is cut.
+            rim = stick.surface(stick.shape[-1][0], way) - vec(0, 0, stick.shape[-1][0])
+            return -float(n @ self._leg_way(leg, rim))
+
+        turns = [vec(math.cos(math.radians(k)), math.sin(math.radians(k)), 0) for k in range(360)]
+        # Of eight sides the one whose middle is cut longest is told, not the corner beside it.
+        most = max(stands_out(way) for way in (stick.faces() if stick.flats == 8 else turns))
+        off = max(0.0, most - stands_out(self.side_way(stick, side)))
+        self.tally.hold("stays longer elsewhere mm", off, card.id)
 
     def _crosscut(self, card: SetUp) -> None:
         if not card.in_reach and not card.wedges:
@@ -528,19 +535,27 @@ class Judge:
             # The end that is cut first: the other is measured from it.
             self.tally.hold("length untold", 0.0 if all(starts) else 1.0, card.id)
             return
-        (point,) = points
-        hooked = point.end.removeprefix("long point of its ")
         for key in card.parts:
-            role = next(b for b in self.plan.stance.bodies if b.key == key).role
-            there = role == "slab" or (key, hooked) in self.cuts
-            self.tally.hold("hooked on no end", 0.0 if there else 1.0, f"{card.id} {key} {hooked}")
+            mine = [one for one in points if not one.parts or key in one.parts]
+            self.tally.hold("told once where its cut goes", abs(len(mine) - 1.0), f"{card.id} {key}")
+            for point in mine:
+                self._long(card, key, point)
+
+    def _long(self, card: SetUp, key: str, point: LongPoint) -> None:
+        """Hooked where something was sawn before, as long as told along a corner the part has."""
+        hooked = point.end.removeprefix("long point of its ")
+        body = next(b for b in self.plan.stance.bodies if b.key == key)
+        there = body.role == "slab" or (key, hooked) in self.cuts
+        self.tally.hold("hooked on no end", 0.0 if there else 1.0, f"{card.id} {key} {hooked}")
         if point.line.startswith("middle line"):
             face, edge = point.line.removeprefix("middle line of its "), ""
         else:
             face, edge = point.line.removeprefix("corner between its ").split(" and its ")
-        body = next(b for b in self.plan.stance.bodies if b.key == card.parts[0])
-        whole = self.corner(body.key, face, edge) + sum(body.tenons)
-        self.tally.hold("cut long mm", abs(point.mm.value - whole), card.id)
+        if any(name and name not in self.boards[key].sides for name in (face, edge)):
+            self.tally.hold("told along a side it has not", 1.0, f"{card.id} {key}")
+            return
+        whole = self.corner(key, face, edge) + sum(body.tenons)
+        self.tally.hold("cut long mm", abs(point.mm.value - whole), f"{card.id} {key}")
 
     def corner(self, part: str, face: str, edge: str) -> float:
         """A long corner between the two planes that end a stick: shoulder to shoulder where it has any."""
@@ -834,30 +849,11 @@ class Judge:
         deep = next(do.deep.value for do in card.does if isinstance(do, Bit) and do.deep)
         self.tally.hold("pilot short mm", max(0.0, joint.length - joint.into_top - deep), card.id)
 
-    def _joint(self, card: SetUp) -> None:
-        """Held as told the sawn end lies level: the plumb bit enters it square."""
-        for lay in card.lays:
-            assert isinstance(lay, EndUp)
-            for key in lay.parts:
-                body = next(b for b in self.plan.stance.bodies if b.key == key)
-                board = self.boards[key]
-                start = float(board.ends[lay.end][0]) < 0
-                normal = np.array((body.start if start else body.finish).normal)
-                # Its top leans towards the sides named: turned so, each of them comes down to level.
-                for side in lay.leans:
-                    down = float(normal @ board.sides[side])
-                    self.tally.hold("leans the wrong way", max(0.0, down), f"{card.id} {lay}")
-                others = [s for name, s in board.sides.items() if name not in lay.leans]
-                free = [
-                    s for s in others if not any(abs(float(s @ board.sides[x])) > 0.5 for x in lay.leans)
-                ]
-                for side in free:
-                    self.tally.hold(
-                        "leans untold deg", abs(math.degrees(math.asin(float(normal @ side)))), card.id
-                    )
+    def _dowel(self, card: SetUp) -> None:
+        judge_dowels(self, card)
 
-    _dowel = _joint
-    _slot = _joint
+    def _slot(self, card: SetUp) -> None:
+        judge_slots(self, card)
 
     def _hand_hold(self, card: SetUp) -> None:
         """Bored on its marks with that bit the slot is as long and wide as chosen, where it was chosen."""

@@ -263,7 +263,7 @@ def _leg(rng: random.Random, socket: float) -> dict[str, Any]:
     # Of its own chance, so that the pieces stay those they were before there were these ways.
     own = random.Random(top)
     if own.random() < 0.4:
-        leg["tenon_by"] = own.choice(("sawn", "router"))
+        leg["tenon_by"] = own.choice(("sawn", "router", "knife"))
     if rng.random() < 0.25:
         leg["belly"] = {"at": rng.uniform(0.25, 0.6), "size": rng.uniform(44, 56)}
     return leg

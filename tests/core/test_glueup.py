@@ -194,6 +194,16 @@ class Coats(SimpleTestCase):
         self.assertEqual(len(told.coats), 5)
         self.assertTrue(any("pad them off the ground" in one for one in told.cautions))
 
+    def test_it_is_dusted_off_before_the_first_coat_and_after_each_that_is_rubbed_down(self) -> None:
+        made, build = starter("bench"), Build(finish="exterior_varnish", used="outdoors")
+        steps = [
+            one for one in order_of(made, planned(made), build, NOTHING).steps if one.operation == "finish"
+        ]
+        self.assertEqual(["everything that is seen" in one.do[0] for one in steps], [True, *[False] * 4])
+        rubbed = [any("rubbed down with" in line for line in one.do) for one in steps]
+        self.assertEqual(rubbed[:3], [True] * 3)
+        self.assertFalse(rubbed[-1])
+
     def test_a_step_gets_a_third_coat_and_is_known_for_one(self) -> None:
         step = starter("board_sides")
         self.assertEqual(use_of(step, Build()), "feet")

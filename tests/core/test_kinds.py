@@ -23,6 +23,7 @@ from splay.stance.hollow import arc_radius, hollow_depth
 from splay.stance.members import wood_behind
 from splay.stance.outline import points, polygon
 from splay.stance.restate import Restate, restate
+from splay.work.joinery import Slots, Spots
 from tests.core.make import ROUND, piece, planned, round_stool
 
 INCH = 25.4
@@ -424,7 +425,7 @@ class LooseJoints(SimpleTestCase):
         found = {}
         for card in planned(made).setups:
             if card.operation == operation:
-                slope = next(f for f in card.jig if f.key.endswith((".slope", ".fence")))
+                slope = next(f for f in card.jig if f.key.endswith((".slope", ".fence", ".block")))
                 found[card.title] = slope.quantity.value
         return found
 
@@ -439,6 +440,36 @@ class LooseJoints(SimpleTestCase):
         self.assertAlmostEqual(values[0], 41.95, 2)
         self.assertAlmostEqual(values[1], 63.05, 2)
 
+    def test_slots_stand_on_their_end_along_a_fence_that_leans_only_where_the_cut_tilts(self) -> None:
+        # A mitre drawn on the face leans along a plumb fence; one through the thickness over a leaning one.
+        def told(made: Piece) -> list[tuple[float, float, float]]:
+            found = []
+            for card in planned(made).setups:
+                for do in card.does:
+                    if isinstance(do, Slots):
+                        found.append(
+                            (
+                                round(do.back.value, 3) if do.back else 0.0,
+                                round(do.along.value, 3) if do.along else 0.0,
+                                do.off.value,
+                            )
+                        )
+            return found
+
+        crossed = starter("crossed")
+        thick = write_piece(crossed)["supports"][0]["thickness"]
+        self.assertEqual(told(crossed), [(0.0, 39.0, thick / 2)])
+        document = write_piece(starter("slab"))
+        document["supports"][0]["dowels"] = {
+            "way": "loose_tenon", "size": 8, "width": 22, "depth": 16, "gap": 1,
+        }  # fmt: skip
+        (slab,) = told(read_piece(document))
+        self.assertEqual(slab[:2], (41.0, 0.0))
+        self.assertAlmostEqual(slab[2], document["top"]["thickness"] / 2 / math.cos(math.radians(41)))
+        cards = [c for c in planned(read_piece(document)).setups if c.operation == "slot"]
+        self.assertIn("its inner face on the fence", " ".join(cards[0].which_way))
+        self.assertIn("its underside on the fence", " ".join(cards[0].which_way))
+
     def test_a_slabs_dowels_are_square_to_its_bevel(self) -> None:
         self.assertEqual([round(v, 4) for v in self.slopes(starter("slab"), "dowel").values()], [41.0])
 
@@ -446,12 +477,34 @@ class LooseJoints(SimpleTestCase):
         made = starter("plane_frames")
         splay, rake = math.radians(7), math.radians(9)
         expected = math.degrees(math.atan(math.tan(splay) * math.cos(rake)))
-        values = sorted(self.slopes(made, "dowel").values())
+        values = sorted({round(value, 6) for value in self.slopes(made, "dowel").values()})
+        self.assertEqual(len(values), 2)
         self.assertAlmostEqual(values[0], expected, 3)
         self.assertAlmostEqual(values[1], 9.0, 3)
 
     def test_board_rails_slope_by_the_splay(self) -> None:
-        self.assertEqual([round(v, 4) for v in self.slopes(starter("board_sides"), "slot").values()], [10])
+        # Rails of two widths have their tenons in other places: a card for each.
+        found = self.slopes(starter("board_sides"), "slot")
+        self.assertEqual([round(v, 4) for v in found.values()], [10, 10])
+
+    def test_parts_of_another_width_have_places_of_their_own(self) -> None:
+        # Two dowels stand a quarter of each width in from its edges, whatever the widest of them is.
+        document = write_piece(starter("plane_frames"))
+        made = read_piece(document)
+        # Their edges are bevelled: halfway through the thickness they are as deep as chosen.
+        deep = [cross["depth"] for cross in document["supports"][0]["cross"]]
+        splay, rake = math.radians(7), math.radians(9)
+        mitre = math.atan(math.tan(splay) * math.cos(rake))
+        told = {}
+        for card in planned(made).setups:
+            for do in card.does if card.operation == "dowel" else ():
+                if isinstance(do, Spots) and any("cross" in key for key in card.parts):
+                    told[card.parts] = [mm.value for mm in do.at]
+        self.assertEqual(len(told), 2)
+        for parts, places in told.items():
+            across = deep["cross.2" in parts[0]] / math.cos(mitre)
+            for found, wanted in zip(sorted(places), (across / 4, 3 * across / 4), strict=True):
+                self.assertAlmostEqual(found, wanted, 3)
 
     def test_a_cutter_of_another_size_is_said_with_what_to_do(self) -> None:
         tools = [

@@ -15,8 +15,10 @@ from splay.parts.member import Hooks
 from splay.piece import Piece, read_piece, write_piece
 from splay.piece.starters import starter
 from splay.plan import plan
+from splay.setups import foot
 from splay.shop import Shop, read_shop, workbench, write_shop
 from splay.work.does import LongPoint
+from splay.work.joinery import Slots
 from splay.work.lays import Toward, Wedge
 from splay.work.meet import SawSides
 from tests.bench.judged import Tally, carry_out
@@ -190,6 +192,104 @@ class PutBack(SimpleTestCase):
             lambda *a: foot_sides(*a)[::-1],
             lambda: levelled_wrong(made, "bench"),
             "level bench mm",
+        )
+
+    def test_places_for_dowels_told_by_a_part_of_another_width(self) -> None:
+        from splay.setups import loose_joints
+
+        def all_of_a_slope(*given: Any) -> Any:
+            found = real(*given)
+            slope = {round(loose_joints.slope_of(ends[0][0].start), 4): [] for ends in found}
+            for ends in found:
+                slope[round(loose_joints.slope_of(ends[0][0].start), 4)] += ends
+            return list(slope.values())
+
+        real = loose_joints._alike
+        self.found(
+            "splay.setups.loose_joints._alike",
+            all_of_a_slope,
+            lambda: wrong(starter("plane_frames")),
+            "dowel place mm",
+        )
+
+    def test_a_pilot_for_the_first_leg_where_a_hollow_leaves_another_more_wood(self) -> None:
+        spots = [{"x": x, "y": y} for x, y in ((-40, -90), (-160, 90), (160, 90), (40, -90))]
+        document = write_piece(
+            piece(
+                placement={"way": "free", "spots": spots},
+                joint={"way": "reamed", "socket": 26, "included": 6, "proud": 2},
+                angles=[{"by": "splay_rake", "splay": 8, "rake": 8}],
+            )
+        )
+        document["top"]["hollow"] = {"way": "trough", "across": "length", "chord": 320, "depth": 9}
+        made = read_piece(document)
+        self.assertEqual(wrong(made), set())
+        self.found(
+            "splay.setups.boring.max",
+            lambda deeps: next(iter(deeps)),
+            lambda: wrong(made),
+            "pilot wider than the tenon's tip mm",
+        )
+
+    def test_corners_told_by_the_names_the_first_of_several_parts_has(self) -> None:
+        self.found(
+            "splay.setups.crosscut.long_line",
+            lambda part: "corner between its front face and its inner side",
+            lambda: wrong(starter("aproned")),
+            "told along a side it has not",
+        )
+        made = square(placement={"way": "circle", "count": 4, "radius": 110, "first": 45})
+        real = foot._longer
+
+        def by_the_first(*given: Any) -> Any:
+            told = real(*given)
+            return replace(
+                told, sides=(("all", tuple(k for _, p, _ in told.sides for k in p), told.sides[0][2]),)
+            )
+
+        self.found(
+            "splay.setups.foot._longer", by_the_first, lambda: wrong(made), "stays longer elsewhere mm"
+        )
+        self.found(
+            "splay.setups.foot._points",
+            lambda piece, stance, group, part, show: tuple(
+                foot.long_point(piece, stance, leg, part, show) for leg in group.legs
+            ),
+            lambda: wrong(made),
+            "told once where its cut goes",
+        )
+
+    def test_slots_with_the_wrong_face_on_the_fence_or_leaning_along_it_the_wrong_way(self) -> None:
+        from splay.setups.loose_joints import end_down
+
+        other = {
+            "inner face": "show face", "show face": "inner face", "underside": "upper face",
+            "upper face": "underside", "lower edge": "upper edge", "upper edge": "lower edge",
+            "inner edge": "outer edge", "outer edge": "inner edge",
+        }  # fmt: skip
+        document = write_piece(starter("slab"))
+        document["supports"][0]["dowels"] = {
+            "way": "loose_tenon", "size": 8, "width": 22, "depth": 16, "gap": 1,
+        }  # fmt: skip
+        slab = read_piece(document)
+        self.found(
+            "splay.setups.loose_joints.end_down",
+            lambda *a: replace(end_down(*a), face=other[end_down(*a).face]),
+            lambda: wrong(slab),
+            "slot: fence deg",
+        )
+        self.found(
+            "splay.setups.loose_joints.end_down",
+            lambda *a: replace(end_down(*a), along=other[end_down(*a).along]),
+            lambda: wrong(starter("crossed")),
+            "slot: leans the other way",
+        )
+        # A bevel on the fence where the part leans along it, as the cards once told.
+        self.found(
+            "splay.setups.loose_joints.Slots",
+            lambda deep, off, back, along: Slots(deep, off, along, None),
+            lambda: wrong(starter("crossed")),
+            "slot: fence deg",
         )
 
     def test_a_wedges_slot_on_the_other_side(self) -> None:

@@ -9,6 +9,7 @@ from typing import Any
 
 from django.test import SimpleTestCase
 
+from splay.build import Build, Record, order_of
 from splay.build.fitting import fitted
 from splay.piece import Piece, read_piece, write_piece
 from splay.piece.starters import starter
@@ -65,6 +66,19 @@ class Ways(SimpleTestCase):
         self.assertEqual((made.narrow.value, made.below.value), (SIZE, SIZE / 2))
         self.assertTrue(any("router's own manual" in one for one in card(stool("router")).cautions))
 
+    def test_by_knife_each_is_pared_to_its_own_hole_which_is_there_first(self) -> None:
+        made = stool("knife")
+        said = " ".join(card(made).steps)
+        self.assertIn("Pare the dark places and nothing else", said)
+        self.assertTrue(any("Cut away from yourself" in one for one in card(made).cautions))
+        for by, bound in (("hand", False), ("knife", True)):
+            # Legs made before anything is bored: that spoils nothing, but for a tenon fitted to its hole.
+            legs_first = Record(order=("ready", "tenon", "lay_out", "bore", "write_down"))
+            order = order_of(stool(by), planned(stool(by)), Build(), legs_first)
+            steps = [step.operation for step in order.steps]
+            self.assertEqual(steps.index("bore") < steps.index("tenon"), bound, by)
+            self.assertEqual(order.broken, ())
+
     def test_stock_hardly_thicker_than_its_tenon_is_filed_round(self) -> None:
         # A millimetre is left for the file: of stock 28 thick nothing is sawn off a tenon of 27.
         thin = stool("sawn", at_top=28.0, at_foot=26.0)
@@ -94,7 +108,7 @@ class Ways(SimpleTestCase):
         def more(name: str, by: float) -> Any:
             return {name: lambda do: replace(getattr(do, name), value=getattr(do, name).value + by)}
 
-        for by in ("hand", "lathe", "sawn", "router", "cutter"):
+        for by in ("hand", "lathe", "sawn", "router", "cutter", "knife"):
             self.assertEqual(wrong(stool(by)), set(), by)
         self.assertIn("caliper mm", wrong(stool("lathe"), Parted, **more("caliper", -1.0)))
         self.assertIn("sawn into the tenon mm", wrong(stool("sawn"), SawnSquare, **more("deep", 1.0)))

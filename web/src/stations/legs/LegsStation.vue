@@ -79,6 +79,7 @@ const MAKING: Row[] = [
     ['cutter', 'cutter'],
     ['sawn', 'saw and file'],
     ['router', 'router jig'],
+    ['knife', 'knife'],
   ]),
   choice('leg.neck', 'At the top', [
     ['plain', 'plain'],
