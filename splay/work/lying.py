@@ -97,8 +97,9 @@ def _swing(one: OnSaw, first: OnSaw | None) -> str:
 
 def on_saws(many: Iterable[OnSaw]) -> tuple[str, ...]:
     """Parts on a saw: how it stands, then how each part lies; what lies alike together."""
+    some = list(many)
     settings: dict[tuple[object, ...], list[OnSaw]] = {}
-    for one in many:
+    for one in some:
         settings.setdefault((one.fence_longer, one.up_longer), []).append(one)
     lines: list[str] = []
     first: OnSaw | None = None
@@ -109,13 +110,26 @@ def on_saws(many: Iterable[OnSaw]) -> tuple[str, ...]:
             up = f", {one.up} up" if one.up else ", level with its middle"
             fence = f"strip along its {one.fence}" if one.strip else one.fence
             lines.append(f"{cap(one.named)}: {fence} at the fence{up}, {one.end} beyond the blade.")
-            thin = [(end, mm) for end, mm in one.thin if mm.value >= SHOWN_MM]
-            if thin:
-                packs = " and ".join(f"{mm.text} at the {end}" for end, mm in thin)
-                lines.append(
-                    f"Pack it off the fence and off the table alike, {packs}: its middle runs straight."
-                )
-    return tuple(dict.fromkeys(lines))
+    return (*lines, *_packed(some))
+
+
+def _packed(some: list[OnSaw]) -> tuple[str, ...]:
+    """What holds tapered parts' middles along the fence: those packed alike together, said once for all."""
+    packs: dict[str, list[OnSaw]] = {}
+    for one in some:
+        thin = [f"{mm.text} at the {end}" for end, mm in one.thin if mm.value >= SHOWN_MM]
+        if thin:
+            packs.setdefault(" and ".join(thin), []).append(one)
+    lines = []
+    for pack, those in packs.items():
+        parts = {part for one in those for part in one.parts}
+        which = "each of them" if len(parts) > 1 else "it"
+        if len(packs) > 1 or len(those) < len(some):
+            which = listed(dict.fromkeys(one.named for one in those))
+        lines.append(
+            f"Pack {which} off the fence and off the table alike, {pack}: the middle runs straight."
+        )
+    return tuple(lines)
 
 
 @lay.register

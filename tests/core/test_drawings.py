@@ -134,6 +134,22 @@ class Views(SimpleTestCase):
                 self.assertTrue(step.marks, f"{step.title} draws nothing")
             self.assertEqual(plan.layout.steps[-1].face == "upper face", upper)
 
+    def test_the_words_for_the_seats_letters_are_those_the_drawing_shows(self) -> None:
+        for where in ("underside", "upper"):
+            made = piece(joint={"way": "through", "socket": 25.4, "bored_from": where})
+            plan = planned(made)
+            drawn = draw(made, workbench(), plan, "top").layout
+            for step, view in zip(plan.layout.steps, drawn, strict=True):
+                if "at their ends" not in step.words:
+                    continue
+                places = {shape.text: shape.points[0] for shape in view.shapes if shape.text}
+                for word in ("FRONT", "BACK", "LEFT", "RIGHT"):
+                    self.assertEqual(step.words.count(word), 2 if word in ("FRONT", "RIGHT") else 1, word)
+                # FRONT is drawn towards the reader, who has the sheet before them.
+                self.assertLess(places["FRONT"][1], places["BACK"][1])
+                hand = "right" if places["RIGHT"][0] > places["LEFT"][0] else "left"
+                self.assertIn(f"with FRONT towards you, RIGHT is at your {hand} hand", step.words)
+
     def test_a_plumb_leg_is_drawn_without_a_sightline(self) -> None:
         plan = drawn(round_stool(0)).piece[2]
         self.assertEqual(shapes(plan, "sightline"), [])

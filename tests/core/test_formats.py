@@ -28,6 +28,7 @@ from manifold3d import Manifold
 from shapely import affinity
 
 from splay.draw import draw
+from splay.errors import BadInput
 from splay.formats.flat import dxf, svg
 from splay.formats.models import gltf, stl
 from splay.formats.tables import Table, from_csv, markdown, to_csv, workbook
@@ -549,6 +550,11 @@ class Tables(SimpleTestCase):
     @settings(max_examples=80, deadline=None)
     def test_csv_comes_back_as_it_was(self, rows: list[tuple[Any, ...]]) -> None:
         table = Table("x", ("a", "b", "c"), tuple(rows))
+        with self.assertRaises(BadInput) as refused:
+            from_csv("a,b\n1,2\n", ("a", "b", "c"))
+        (fault,) = refused.exception.faults
+        self.assertEqual(fault.allowed, "a column called c")
+        self.assertEqual(fault.do, "Give the first row the names of the columns: a, b, c.")
         read = from_csv(to_csv(table).decode("utf-8-sig"), ("a", "b", "c"))
         kept = [row for row in rows if any(str(cell).strip() for cell in row)]
         self.assertEqual(len(read), len(kept))

@@ -293,6 +293,11 @@ class AsBuilt(SimpleTestCase):
         self.assertTrue(any(p.startswith("member.") for p in parts))
         for change in after.changes:
             self.assertIn("bore.l1", change.because)
+        # Two degrees further out the foot stands further out, and its leg is longer.
+        said = {change.what: (change.was.value, change.now.value) for change in after.changes}
+        for what in ("foot of leg 1, from the middle", "leg 1, from underside to floor"):
+            was, now = said[what]
+            self.assertGreater(now, was, what)
 
 
 class Assembling(SimpleTestCase):

@@ -145,6 +145,40 @@ class WhichWay(SimpleTestCase):
         self.assertEqual([card.legs for card in cards(made, "ramp")], [(1, 2), (3, 4)])
 
 
+class ManyAtOnce(SimpleTestCase):
+    """A card for several legs says of each what holds for it, and of all what holds for all."""
+
+    def saw(self, **leg: Any) -> SetUp:
+        made = planned(piece(leg={"section": "square", "facing": "front", **leg}))
+        return next(
+            card for card in made.setups if card.operation == "foot_cut" and card.way == "mitre_saw"
+        )
+
+    def test_each_leg_is_laid_and_packed_and_has_its_own_corners(self) -> None:
+        card = self.saw(at_top=44, at_foot=30)
+        for number in card.legs:
+            self.assertEqual(sum(f"Leg {number}:" in line for line in card.which_way), 1)
+            self.assertEqual(sum(f"Leg {number}, hooked on" in line for line in card.steps), 1)
+        packs = [line for line in card.which_way if line.startswith("Pack")]
+        self.assertEqual(len(packs), 1)
+        self.assertIn("Pack each of them", packs[0])
+        # 44 less 30, halved.
+        self.assertIn("7 mm at the finished foot", packs[0])
+        self.assertFalse([line for line in self.saw(at_top=36, at_foot=36).which_way if "Pack" in line])
+
+    def test_by_handsaw_each_leg_stays_longer_along_its_own_corner(self) -> None:
+        made = planned(piece(leg={"section": "square", "facing": "front", "at_top": 36, "at_foot": 36}))
+        card = next(c for c in made.setups if c.operation == "foot_cut" and c.way == "handsaw")
+        # Splayed outward and to front and back, each is longest at its outermost corner.
+        corners = {"FRONT": {1, 2}, "BACK": {3, 4}, "LEFT": {1, 4}, "RIGHT": {2, 3}}
+        for leg in made.stance.legs:
+            x, y, _ = leg.socket
+            side, end = "RIGHT" if x > 0 else "LEFT", "BACK" if y > 0 else "FRONT"
+            self.assertIn(leg.number, corners[side] & corners[end])
+            said = f"leg {leg.number} along its corner between its {end} face and its {side} face"
+            self.assertIn(said, card.steps[0])
+
+
 class Compounds(SimpleTestCase):
     def test_published_crown_moulding_tables(self) -> None:
         # Outside: the table printed for mitre saws, wall 90, spring 38 and 45: mitre 31.6 and 35.3,

@@ -9,6 +9,7 @@ import Choice from '../fields/Choice.vue'
 import { type StationName, usePiece } from '../piece/store'
 import ProofList from '../stations/ProofList.vue'
 import { usePickedTool } from '../stations/tool'
+import WhichWay from '../stations/WhichWay.vue'
 import BenchSetting from './BenchSetting.vue'
 import { count, when } from './long'
 import NoteSheet from './NoteSheet.vue'
@@ -256,7 +257,7 @@ useEventListener(window, 'keydown', press, { capture: true })
           <p v-if="card && !card.in_reach" class="hold">
             <b>Past its reach.</b> {{ card.reach_note }}
           </p>
-          <p v-if="card" class="way">{{ card.which_way.join(' ') }}</p>
+          <WhichWay v-if="card" class="way" :lines="card.which_way" />
           <ol v-if="marking.length" class="do">
             <li v-for="one in marking" :key="one.title">
               <b>{{ one.title }}.</b> <span class="lines">{{ one.words }}</span>

@@ -7,6 +7,7 @@ import FigureText from '../fields/FigureText.vue'
 import WhyFigure from '../fields/WhyFigure.vue'
 import { usePiece } from '../piece/store'
 import ProofList from './ProofList.vue'
+import WhichWay from './WhichWay.vue'
 
 /** One set-up: what is done to which legs, the tool at its real angle, the setting, the proof. */
 const props = defineProps<{ /** The card. */ card: SetUp }>()
@@ -59,7 +60,7 @@ const marked = computed(() => {
     <p v-if="!card.in_reach" class="reach" role="note">
       <strong>Past its reach.</strong> {{ card.reach_note }}
     </p>
-    <p class="which">{{ card.which_way.join(' ') }}</p>
+    <WhichWay class="which" :lines="card.which_way" />
     <ul class="steps">
       <li v-for="step in card.steps" :key="step">{{ step }}</li>
     </ul>
