@@ -1,4 +1,4 @@
-"""What a piece needs besides its wood: screws, washers, dowels, loose tenons, pegs, pads under the feet."""
+"""What a piece needs besides its blanks: screws, washers, dowels, loose tenons, pegs, wedges, pads."""
 
 from __future__ import annotations
 
@@ -17,6 +17,7 @@ from splay.stance.rods import joined_ends
 from splay.stance.splines import splined
 from splay.stance.staked import support_of
 from splay.stance.underfoot import bearings
+from splay.stance.wedges import wedge_made
 
 
 @dataclass(frozen=True)
@@ -81,6 +82,15 @@ def _staked(piece: Piece, plan: Plan, show: Show) -> Iterator[Sort]:
         if isinstance(joint, DowelScrew):
             size = f"{show.length(joint.socket).text} by {show.length(joint.length).text}"
             yield "screws pointed at both ends", size, "the legs", 1
+        if (wedge := wedge_made(piece, leg)) is not None:
+            # Sizes as the card for making them has them; a hard wood, split or sawn along its grain.
+            size = " by ".join(show.length(mm).text for mm in (wedge.wide, wedge.long))
+            yield (
+                "wedges of a hard wood",
+                f"{size}, {show.fine(wedge.butt).text} thick",
+                "the legs' tenons",
+                1,
+            )
     for body in plan.stance.bodies:
         support = piece.supports[body.support]
         held = support.joint if isinstance(support, StakedLegs) else None

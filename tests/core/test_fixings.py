@@ -11,7 +11,8 @@ from splay.piece.starters import STARTS, starter
 from splay.quantity import Show, Units
 from splay.stance.restate import Restate, restate
 from splay.timber.fixings import fixings
-from tests.core.make import planned
+from splay.work.joinery import MakeWedge
+from tests.core.make import planned, round_stool
 
 
 def needed(piece: Piece) -> dict[tuple[str, str], tuple[int, str]]:
@@ -33,6 +34,17 @@ class Counted(SimpleTestCase):
         self.assertEqual(needed(starter("crossed"))["loose tenons", "the joints"][0], 4)
         # A slab leg has one mitre: what it runs into is the same dowels.
         self.assertEqual(needed(starter("slab"))["dowels", "the joints"][0], 4)
+
+    def test_a_wedge_for_every_leg_that_has_one_of_the_size_its_card_tells(self) -> None:
+        made = starter("round_three")
+        count, size = needed(made)["wedges of a hard wood", "the legs' tenons"]
+        self.assertEqual(count, 3)
+        card = next(card for card in planned(made).setups if card.operation == "wedges")
+        told = next(do for do in card.does if isinstance(do, MakeWedge))
+        self.assertEqual(size, f"{told.wide.text} by {told.long.text}, {told.butt.text} thick")
+        # A plumb leg leans no way: nothing says where its slot lies, and it has none.
+        plumb = round_stool(0.0, joint={"way": "through", "socket": 25.4})
+        self.assertNotIn(("wedges of a hard wood", "the legs' tenons"), needed(plumb))
 
     def test_screws_washers_and_as_many_as_are_made(self) -> None:
         crossed = restate(starter("crossed"), Restate("held", "screws"))
