@@ -104,7 +104,9 @@ def draw(
             for body, part in zip(stance.bodies, plan.sticks, strict=True)
             if station == "all" or station == station_of(part.role)
         ),
-        marks=marks_views(piece, stance, parts, plan.members) if station in ("stretchers", "all") else (),
+        marks=marks_views(piece, stance, parts, plan.members, runs)
+        if station in ("stretchers", "all")
+        else (),
         meshes=meshes(model) if model is not None and solid else (),
         pictures={
             card.id: picture(card.scene, card.tool)

@@ -2,9 +2,13 @@
 
 from __future__ import annotations
 
+import math
+
 from splay.parts import LegPart
 from splay.parts.member import MemberEnd, MemberPart
 from splay.piece import Leg, Piece, Stretcher
+from splay.stance.member_flats import named_member_faces
+from splay.stance.members import MemberStance
 from splay.stance.staked import Stance, support_of
 from splay.stance.taper import size_at
 from splay.views.shapes import Shape, View, area, ellipse, line, text
@@ -13,7 +17,11 @@ _MOST_TICKS = 4
 
 
 def marks_views(
-    piece: Piece, stance: Stance, legs: tuple[LegPart, ...], members: tuple[MemberPart, ...]
+    piece: Piece,
+    stance: Stance,
+    legs: tuple[LegPart, ...],
+    members: tuple[MemberPart, ...],
+    runs: tuple[MemberStance, ...],
 ) -> tuple[View, ...]:
     """One drawing a leg that takes stretchers, one a stretcher; lying down, the piece's top at the left."""
     made = []
@@ -21,12 +29,21 @@ def marks_views(
         ends = [(m, e) for m in members for e in m.ends if e.leg == leg.number]
         if ends:
             made.append(_leg(support_of(piece, leg).leg, part, leg.exposed, ends))
-    for member in members:
+    for member, run in zip(members, runs, strict=True):
         chosen = piece.members[member.number - 1]
         assert isinstance(chosen, Stretcher)
         into = [(m, e) for m in members for e in m.ends if e.member == member.number]
-        made.append(_member(chosen, member, into))
+        made.append(_member(chosen, member, into, _seen(chosen, run, into)))
     return tuple(made)
+
+
+def _seen(chosen: Stretcher, run: MemberStance, into: list[tuple[MemberPart, MemberEnd]]) -> str:
+    """The face of a stretcher with flats that is drawn: the one with its sockets, else the floor's; none
+    where its sockets are on several."""
+    if chosen.section == "round":
+        return ""
+    faces = {end.face for _, end in into} or {named_member_faces(run.u)[0][0]}
+    return faces.pop() if len(faces) == 1 else ""
 
 
 def _leg(
@@ -96,7 +113,8 @@ def _socket(
     angle = (end.found or end.read.quantity).text
     # Above and below by turns: sockets of one stick lie close together.
     row = (half + 0.5 * tall + (k // 2) * 0.5 * tall) * (1.0 if k % 2 == 0 else -1.0)
-    said = f"{angle}  {member.name}, {end.mark.quantity.text} from the {hook}"
+    on = f", on its {end.face}" if end.face else ""
+    said = f"{angle}  {member.name}, {end.mark.quantity.text} from the {hook}{on}"
     return [*shapes, text("label", (min(at, last), row), said, name)]
 
 
@@ -115,8 +133,11 @@ def _ticks(number: int, at: float, half: float, part: str) -> list[Shape]:
     ]
 
 
-def _member(chosen: Stretcher, member: MemberPart, into: list[tuple[MemberPart, MemberEnd]]) -> View:
-    """A stretcher lying with its first end at the left; `into` are the ends that go into it."""
+def _member(
+    chosen: Stretcher, member: MemberPart, into: list[tuple[MemberPart, MemberEnd]], up: str
+) -> View:
+    """A stretcher lying with its first end at the left; `into` are the ends that go into it, `up` the face
+    of one with flats that is looked at."""
     long = member.total.quantity.value
     r, t = chosen.diameter / 2, chosen.tenon / 2
     name = f"member.{member.number}"
@@ -126,6 +147,15 @@ def _member(chosen: Stretcher, member: MemberPart, into: list[tuple[MemberPart, 
         area("leg", ((long - second, -t), (long, -t), (long, t), (long - second, t)), name),
         area("leg", ((first, -r), (long - second, -r), (long - second, r), (first, r)), name),
     ]
+    if chosen.section == "octagon":
+        edge = r * math.tan(math.pi / 8)
+        shapes += [line("outline", (first, y), (long - second, y), part=name) for y in (-edge, edge)]
+    if up:
+        sockets = [end.mark.quantity.value for _, end in into]
+        free = max(
+            (0.3 * long, 0.7 * long), key=lambda x: min((abs(x - at) for at in sockets), default=0.0)
+        )
+        shapes.append(text("pointer", (free, 0.0), up, name))
     for at, sign, end, tenon in (
         (first, 1.0, member.ends[0], member.tenons[0]),
         (long - second, -1.0, member.ends[1], member.tenons[1]),
@@ -140,8 +170,12 @@ def _member(chosen: Stretcher, member: MemberPart, into: list[tuple[MemberPart, 
     for k, (other, end) in enumerate(sorted(into, key=lambda one: one[1].mark.quantity.value)):
         shapes += _socket(name, k, end.mark.quantity.value, r, 2.0 * r, 0.55 * long, other, end, at_end)
     shapes.append(text("label", (long / 2, 0.55 * r if into else 0.0), member.name, name))
-    shapes.append(text("dimension", (long / 2, 2.3 * r), member.total.quantity.text, name))
-    title = f"{member.name[0].upper()}{member.name[1:]}: depth rings all round, at each end where it goes"
+    above = 3.0 if into else 2.3
+    shapes.append(text("dimension", (long / 2, above * r), member.total.quantity.text, name))
+    seen = f", seen on its {up}" if up else ""
+    title = (
+        f"{member.name[0].upper()}{member.name[1:]}{seen}: depth rings all round, at each end where it goes"
+    )
     return View(
         f"marks.member.{member.number}",
         title,

@@ -6,6 +6,7 @@ import math
 
 from django.test import SimpleTestCase
 
+from splay.draw import draw
 from splay.piece import Piece, Stretcher, read_piece, write_piece
 from splay.piece.starters import starter
 from splay.plan import Plan, plan
@@ -136,6 +137,19 @@ class IntoFlats(SimpleTestCase):
         said = " ".join(line for stage in made.assembly.stages for line in stage.steps)
         self.assertIn("its FLOOR face towards the feet, its socket the way it was dry", said)
         self.assertNotIn("floor-side line", said)
+
+    def test_the_marks_are_drawn_on_the_face_that_bears_them(self) -> None:
+        piece, made = self.made("octagon")
+        views = {view.name: view for view in draw(piece, SHOP, made, "stretchers").marks}
+        face = made.members[2].ends[0].face
+        self.assertIn(face, {"LEFT face", "RIGHT face"})
+        first = views["marks.member.1"]
+        self.assertIn(f"seen on its {face}", first.title)
+        said = [shape.text for shape in first.shapes]
+        self.assertIn(face, said)
+        self.assertTrue(any(f"on its {face}" in one for one in said))
+        # What crosses is round and bears nothing: no face is named.
+        self.assertNotIn("seen on", views["marks.member.3"].title)
 
     def test_corners_of_square_ones_are_seen_to_meet(self) -> None:
         document = write_piece(starter("round_four"))

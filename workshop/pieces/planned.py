@@ -12,7 +12,7 @@ from splay.setups.asker import Spread
 from splay.shop import Shop
 
 MOST = 16
-"""Plans kept in each worker, some 2 MB each: those of the pieces that are open."""
+"""Plans kept in each worker, a megabyte or less each: those of the pieces that are open."""
 
 
 def planned(
