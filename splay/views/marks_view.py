@@ -169,7 +169,8 @@ def _member(
     at_end = f"end at leg {start.leg}" if start.leg else f"end at stretcher {start.member}"
     for k, (other, end) in enumerate(sorted(into, key=lambda one: one[1].mark.quantity.value)):
         shapes += _socket(name, k, end.mark.quantity.value, r, 2.0 * r, 0.55 * long, other, end, at_end)
-    shapes.append(text("label", (long / 2, 0.55 * r if into else 0.0), member.name, name))
+    if not into and not up:
+        shapes.append(text("label", (long / 2, 0.0), member.name, name))
     above = 3.0 if into else 2.3
     shapes.append(text("dimension", (long / 2, above * r), member.total.quantity.text, name))
     seen = f", seen on its {up}" if up else ""
