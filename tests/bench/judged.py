@@ -336,6 +336,10 @@ class Judge:
             axis_at, u = self.wanted(hole.mark)
             self.tally.hold("socket deg", min(apart_deg(out, u), apart_deg(out, -u)), card.id)
             self.tally.hold("socket mm", _off_line(axis_at, u, at), card.id)
+            if card.operation == "bore_member":
+                # Right through the middle line a hole from the far side would lie in the same line.
+                beyond = -float((at - axis_at) @ u)
+                self.tally.hold("socket entered from the far side mm", max(0.0, beyond), card.id)
 
     _bore_member = _socket
     _bore_rope = _socket

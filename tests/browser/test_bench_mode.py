@@ -340,6 +340,9 @@ class TimeAndWorth(BrowserCase):
             page.locator(f"[data-hours='{day}']").fill("")
         page.locator("[data-hours-keep]").click()
         expect(page.locator(".day h2").first).to_contain_text(re.compile("Monday|Today"))
+        # They are the maker's own now; what is under their hands stays unfolded.
+        expect(page.locator("details.hours summary")).not_to_contain_text("a usual week")
+        expect(page.locator("[data-hours='0']")).to_be_visible()
         page.locator("[data-hours='0']").fill("")
         page.locator("[data-hours-keep]").click()
         expect(page.locator("[data-hours-said]")).to_contain_text("Say when you work")

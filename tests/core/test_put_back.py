@@ -292,6 +292,25 @@ class PutBack(SimpleTestCase):
             "slot: fence deg",
         )
 
+    def test_faces_of_a_stretcher_named_the_wrong_way_round(self) -> None:
+        from splay.setups.member_cuts import named_member_faces
+
+        document = write_piece(starter("bench"))
+        for member in document["members"][:2]:
+            member["section"] = "octagon"
+        made = read_piece(document)
+
+        def other_way(way: Any) -> Any:
+            first, *rest = named_member_faces(way)
+            return (first, *reversed(rest))
+
+        self.found(
+            "splay.setups.member_cuts.named_member_faces",
+            other_way,
+            lambda: wrong(made),
+            "socket entered from the far side mm",
+        )
+
     def test_a_wedges_slot_on_the_other_side(self) -> None:
         from splay.stance.lines import slot_turn
 
