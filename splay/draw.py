@@ -108,11 +108,7 @@ def draw(
         if station in ("stretchers", "all")
         else (),
         meshes=meshes(model) if model is not None and solid else (),
-        pictures={
-            card.id: picture(card.scene, card.tool)
-            for card in plan.setups
-            if station in (card.station, "all")
-        },
+        pictures={card.id: picture(card.scene, card.tool) for card in plan.cards_at(station)},
     )
 
 

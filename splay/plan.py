@@ -25,7 +25,7 @@ from splay.quantity import Figure, Quantity, Show
 from splay.reading import Reading, answers, bored, built, fitted
 from splay.setups.asker import Asker, Spread
 from splay.setups.card import Proof, SetUp
-from splay.setups.cards import all_cards
+from splay.setups.cards import Cards
 from splay.setups.made import Made
 from splay.setups.proofs import all_proofs, doubted
 from splay.shop import Shop
@@ -167,7 +167,7 @@ class Plan:
     @cached_property
     def batches(self) -> tuple[Batch, ...]:
         """How many legs to make of each kind."""
-        return batches(self.piece, self.parts, self.made.show)
+        return batches(self.piece, self.parts, self.made.trims, self.made.show)
 
     @cached_property
     def counts(self) -> tuple[Figure, ...]:
@@ -182,9 +182,18 @@ class Plan:
         return tuple(counted(key, label, many, self.piece, show) for key, label, many in sorts if many)
 
     @cached_property
+    def cards(self) -> Cards:
+        """The cards, each family of them made when it is asked for."""
+        return Cards(self.made)
+
+    @cached_property
     def setups(self) -> tuple[SetUp, ...]:
         """The cards, in the order of hands."""
-        return () if self.live else all_cards(self.made)
+        return () if self.live else self.cards.all
+
+    def cards_at(self, station: str) -> tuple[SetUp, ...]:
+        """The cards one station shows; every card for "all"."""
+        return self.setups if self.live or station == "all" else self.cards.at(station)
 
     @cached_property
     def proofs(self) -> tuple[Proof, ...]:
@@ -208,8 +217,8 @@ class Plan:
     def findings(self) -> tuple[Finding, ...]:
         """What was found, what would spoil the piece first."""
         resting = () if self.live else self._resting
-        cards, proofs = self.setups, self.proofs
-        return judge(Whole(self.made, cards, proofs, self.level, self.spreads, self.assembly, resting))
+        cards = () if self.live else self.cards.scaled
+        return judge(Whole(self.made, cards, self.proofs, self.level, self.spreads, self.assembly, resting))
 
     @cached_property
     def stations(self) -> tuple[Station, ...]:

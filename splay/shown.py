@@ -87,7 +87,7 @@ def shown(plan: Plan, station: Station) -> Shown:
         stations=plan.stations,
         next=plan.next,
         changes=plan.changes,
-        setups=tuple(card for card in plan.setups if everything or card.station == station),
+        setups=plan.cards_at(station),
         proofs=tuple(proof for proof in plan.proofs if everything or proof.station == station),
         sticks=tuple(stick for stick in plan.sticks if everything or station_of(stick.role) == station),
         **{name: getattr(plan, name) for name in _OWN[station]},

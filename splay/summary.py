@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import lru_cache
 from itertools import pairwise
@@ -12,6 +13,7 @@ from pydantic import BaseModel
 
 from splay.document import Angle, Length
 from splay.parts import LegPart
+from splay.parts.reused import Trim, from_hole
 from splay.piece import Piece, StakedLegs
 from splay.quantity import Figure, Quantity, Show
 from splay.quantity import degrees as deg
@@ -167,7 +169,9 @@ class Batch:
     cut_off: tuple[Figure, ...]
 
 
-def batches(piece: Piece, parts: tuple[LegPart, ...], show: Show) -> tuple[Batch, ...]:
+def batches(
+    piece: Piece, parts: tuple[LegPart, ...], trimmed: tuple[Trim, ...], show: Show
+) -> tuple[Batch, ...]:
     """The counts of every set of legs; shaped or reused sticks against what is wanted of them."""
     made = []
     for index, support in enumerate(piece.supports):
@@ -186,7 +190,8 @@ def batches(piece: Piece, parts: tuple[LegPart, ...], show: Show) -> tuple[Batch
             show.input("p", "practice", leg.practice, "count"),
             unit="count",
         )
-        shortest, off = _sticks(index, support, mine, show)
+        tops = {one.index: one for one in trimmed if one.support == index}
+        shortest, off = _sticks(index, support, mine, tops, show)
         made.append(Batch(index, tuple(p.number for p in mine), count, shortest, off))
     return tuple(made)
 
@@ -205,7 +210,7 @@ def counted(key: str, label: str, parts: int, piece: Piece, show: Show) -> Figur
 
 
 def _sticks(
-    index: int, support: StakedLegs, mine: list[LegPart], show: Show
+    index: int, support: StakedLegs, mine: list[LegPart], tops: Mapping[int, Trim], show: Show
 ) -> tuple[Figure | None, tuple[Figure, ...]]:
     """The shortest stick sets the reference: what the longest leg wants, against what it has."""
     sticks = support.leg.sticks
@@ -217,23 +222,26 @@ def _sticks(
         f"batch.{index}.shortest",
         "Shortest stick over what is wanted",
         least - wanted,
-        "shortest − (finished + half the foot's slant)",
+        "l − F",
         show.input("l", "shortest stick", least),
         show.input("F", "wanted, longest side", wanted),
         note="with a minus: lower the height by about that much, or find a longer stick",
     )
-    off = tuple(
-        show.figure(
-            f"batch.{index}.stick.{k + 1}",
-            f"Stick {k + 1}{': ' + stick.note if stick.note else ''}, off its foot",
-            stick.length - wanted,
-            "its length − wanted",
+    off: list[Figure] = []
+    for k, stick in enumerate(sticks):
+        key = f"batch.{index}.stick.{k + 1}"
+        top = tops[k].top if k in tops else 0.0
+        named = f"Stick {k + 1}{': ' + stick.note if stick.note else ''}"
+        told = [
             show.input("l", "this stick", stick.length),
             show.input("F", "wanted, longest side", wanted),
-        )
-        for k, stick in enumerate(sticks)
-    )
-    return spare, off
+        ]
+        if top:
+            off.append(from_hole(tops[k], f"{key}.top", f"{named}, off its upper end first", show))
+            told.append(show.input("u", "off its upper end", top))
+        formula = "l − F − u" if top else "l − F"
+        off.append(show.figure(key, f"{named}, off its foot", stick.length - wanted - top, formula, *told))
+    return spare, tuple(off)
 
 
 def sizes(piece: Piece, stance: Stance, show: Show) -> tuple[Size, ...]:

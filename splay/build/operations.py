@@ -62,6 +62,7 @@ _ALL = (
         lay_out=("a straight-edge to try the depth",),
     ),
     Operation("edges", "shaping edges", "piece", 25, caution=_BLADES + " " + _DUST),
+    Operation("stick_cut", "shortening reused sticks", "legs", 5, caution=_BLADES),
     Operation("tenon", "making tenons", "legs", 15, setting=10, caution=_EDGES),
     Operation("shoulder", "sloping shoulders", "legs", 20, caution=_EDGES),
     Operation("octagon", "planing eight sides", "legs", 12, caution=_EDGES),

@@ -29,7 +29,7 @@ def _of(names: str) -> Names:
 
 SHAPING = _of("cut_outline hollow edges")
 SEAT = _of("lay_out bore peg hand_hold spline_mortise cut_outline hollow edges")
-LEGS = _of("tenon shoulder octagon taper mark pilot top_cut kerf foot_cut")
+LEGS = _of("stick_cut tenon shoulder octagon taper mark pilot top_cut kerf foot_cut")
 STICKS = _of("rip crosscut notch dowel slot stick_tenon side_taper hold groove joins cut_out spline_notch")
 STRETCHERS = _of("bore_member bore_rope member_cut member_octagon floor_side")
 MADE = SEAT | LEGS | STICKS | STRETCHERS
@@ -93,6 +93,13 @@ RULES = (
         _of("edges"),
         "an edge is shaped once it is there",
         "the shaped edge is sawn off",
+    ),
+    Rule(
+        _of("stick_cut"),
+        _of("tenon shoulder octagon taper mark pilot top_cut kerf foot_cut"),
+        "everything on a leg is measured from the end that this leaves",
+        "sawn later, tenon and marks go with what comes off",
+        same=True,
     ),
     Rule(
         _of("tenon shoulder"),

@@ -14,6 +14,7 @@ from splay.judge.finding import Finding
 from splay.judge.hand_holds import hand_holds
 from splay.judge.held import held
 from splay.judge.inside import inside
+from splay.judge.reused import reused
 from splay.judge.splines import splines
 from splay.judge.wedges import wedges
 from splay.level.told import LevelRound
@@ -30,7 +31,8 @@ _ALWAYS_TOLD = {"bore", "foot_cut", "tenon", "slot"}
 @dataclass(frozen=True)
 class Whole:
     """All there is to judge about one piece: what it is made of, and what was told and read of it so far.
-    `resting` are the kinds of readings that answer nothing asked now."""
+    `cards` are those a tool might not get to, `resting` the kinds of readings that answer nothing asked
+    now."""
 
     made: Made
     cards: tuple[SetUp, ...]
@@ -75,6 +77,7 @@ def judge(whole: Whole) -> tuple[Finding, ...]:
         *members.gaps(made.members, show),
         *members.wood(made.members, show),
         *members.meeting(piece, made.runs, show),
+        *reused(made.trims, show),
         *reach(whole.cards, show),
         *readings.slips(whole.proofs, show),
         *readings.sides(made.members, show),

@@ -17,7 +17,7 @@ from splay.piece.frames import (
     TopScrews,
 )
 from splay.piece.joints import Battened, Blind, DowelScrew, Joint, Peg, Reamed, Shouldered, Through, Wedge
-from splay.piece.legs import Belly, Leg, StakedLegs, Stick
+from splay.piece.legs import Belly, Leg, OldHole, StakedLegs, Stick
 from splay.piece.levelling import Levelling, LevelPass, LevelWay
 from splay.piece.members import Level, Member, OnLeg, OnMember, Rope, Stretcher
 from splay.piece.model import (
@@ -91,6 +91,7 @@ __all__ = [
     "LowerTread",
     "Member",
     "MitredFrames",
+    "OldHole",
     "OnLeg",
     "OnMember",
     "Outline",

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, Literal, Self
 
-from pydantic import Field
+from pydantic import Field, model_validator
+from pydantic_core import PydanticCustomError
 
 from splay.document import Frozen, Length
 from splay.ids import Id
@@ -22,14 +23,38 @@ class Belly(Frozen):
     """Diameter or width there, mm."""
 
 
+class OldHole(Frozen):
+    """A mortise or a hole of an earlier life: where it lies along the stick, from the end that goes into
+    the top."""
+
+    nearer: Annotated[float, Length(0, 4000)]
+    """Its nearer end, mm."""
+    farther: Annotated[float, Length(0, 4000)]
+    """Its far end, mm."""
+
+    @model_validator(mode="after")
+    def _onward(self) -> Self:
+        if self.farther <= self.nearer:
+            detail = {
+                "field": "farther",
+                "allowed": f"a far end past its nearer one, {self.nearer:g} mm",
+                "do": "Measure both from the end that goes into the top.",
+            }
+            raise PydanticCustomError("rule", "farther", detail)
+        return self
+
+
 class Stick(Frozen):
-    """One shaped or reused leg as it lies there, measured."""
+    """One shaped or reused leg as it lies there, measured. The first is for the first leg of its set, and
+    so on; what is left over waits as a spare."""
 
     length: Annotated[float, Length(50, 4000)]
     """From the end that goes into the top to the foot, along its middle, mm."""
     at_foot: Thick
     """Diameter at the foot, mm."""
     note: Annotated[str, Field(max_length=200)] = ""
+    old: Annotated[tuple[OldHole, ...], Field(max_length=24)] = ()
+    """Old mortises and holes in it, which must meet no new one."""
 
 
 class Leg(Frozen):

@@ -1,6 +1,13 @@
-"""Every card of a piece, in the order of hands: a mark is made before anything leans on it."""
+"""Every card of a piece, in the order of hands: a mark is made before anything leans on it.
+
+A family of cards is one entry of `FAMILIES`; only what a station shows is made for it.
+"""
 
 from __future__ import annotations
+
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass, field
+from functools import cached_property
 
 from splay.setups.boring import boring_cards
 from splay.setups.buttons import button_cards, groove_cards
@@ -19,6 +26,7 @@ from splay.setups.member_cards import member_cards
 from splay.setups.member_cuts import member_cut_cards
 from splay.setups.outside import outside_cards
 from splay.setups.pegs import peg_cards
+from splay.setups.reused import reused_cards
 from splay.setups.rope_cards import rope_cards
 from splay.setups.shaping import shaping_cards
 from splay.setups.side_tapers import side_taper_cards
@@ -27,56 +35,127 @@ from splay.setups.stick_tenons import stick_tenon_cards
 from splay.setups.wedge_cards import wedge_cards
 
 
-def all_cards(made: Made) -> tuple[SetUp, ...]:
-    """The cards of a piece on the tools of its shop. CannotBuild where no jig could be made."""
-    return (*_of_legs(made), *_of_squared_parts(made), *_of_what_runs_between(made), *_of_buttons(made))
+@dataclass(frozen=True)
+class Cards:
+    """The cards of a piece on the tools of its shop, each family made once and when it is asked for.
+    CannotBuild, then, where no jig could be made."""
+
+    made: Made
+    _done: dict[Family, tuple[SetUp, ...]] = field(default_factory=dict, compare=False)
+
+    @cached_property
+    def all(self) -> tuple[SetUp, ...]:
+        """Every card there is, in the order of hands."""
+        return tuple(card for family in FAMILIES for card in self.of(family))
+
+    @property
+    def scaled(self) -> tuple[SetUp, ...]:
+        """Those that set a tool to a scale, which may not reach, or that want stock a tool may not take."""
+        return tuple(card for family in FAMILIES if family.scaled for card in self.of(family))
+
+    def at(self, station: str) -> tuple[SetUp, ...]:
+        """What one station shows."""
+        mine = (family for family in FAMILIES if station in family.stations)
+        return tuple(card for family in mine for card in self.of(family) if card.station == station)
+
+    def of(self, family: Family) -> tuple[SetUp, ...]:
+        """One family's."""
+        if family not in self._done:
+            self._done[family] = tuple(family.cards(self))
+        return self._done[family]
+
+    @cached_property
+    def shaped(self) -> tuple[SetUp, ...]:
+        """What is ripped, bevelled, notched and jointed of square stock."""
+        made = self.made
+        return shaping_cards(made.piece, made.sticks, made.real.bodies, made.shop, made.show)
+
+    @cached_property
+    def met(self) -> tuple[SetUp, ...]:
+        """Sockets that stretchers go into."""
+        return member_cards(self.made.piece, self.made.members, self.made.shop, self.made.show)
 
 
-def _of_legs(made: Made) -> tuple[SetUp, ...]:
-    piece, shop, show, real, legs = made.piece, made.shop, made.show, made.real, made.legs
-    return (
-        *hand_hold_cards(piece, show),
-        *boring_cards(piece, made.planned, shop, show),
-        *hollow_cards(piece, show),
-        *peg_cards(piece, made.planned, shop, show),
-        *leg_shape_cards(piece, real, legs, shop, show),
-        *leg_mark_cards(piece, real, legs, shop, show),
-        *leg_end_cards(piece, real, legs, shop, show),
-        *slot_cards(piece, real, legs, shop, show),
-        *wedge_cards(piece, real, legs, show),
-        *foot_cards(piece, real, legs, shop, show),
-    )
+@dataclass(frozen=True, eq=False)
+class Family:
+    """Cards of one sort: the `stations` they may stand at, whether they are `scaled` (see Cards)."""
+
+    stations: tuple[str, ...]
+    cards: Callable[[Cards], Iterable[SetUp]]
+    scaled: bool = False
 
 
-def _of_squared_parts(made: Made) -> tuple[SetUp, ...]:
-    piece, shop, show, sticks, bodies = made.piece, made.shop, made.show, made.sticks, made.real.bodies
-    shaped = shaping_cards(piece, sticks, bodies, shop, show)
-    return (
-        # Ripped first: lengths are taken along the bevelled corners.
-        *(card for card in shaped if card.operation == "rip"),
-        *crosscut_cards(sticks, bodies, shop, show),
-        *stick_tenon_cards(piece, sticks, bodies, show),
-        *join_cards(sticks, made.joins, show),
-        *on_lines((card for card in shaped if card.operation != "rip"), made.joins),
-        *spline_cards(piece, sticks, made.through, show),
-        *held_cards(sticks, made.screws, show),
-        *groove_cards(sticks, made.grooved, show),
-        *outside_cards(piece, sticks, show),
-        # Tapered last: joints are cut from sides that run straight.
-        *side_taper_cards(sticks, bodies, shop, show),
-    )
+def _of_piece(cards: Callable[..., Iterable[SetUp]], *asks: str) -> Callable[[Cards], Iterable[SetUp]]:
+    """A family made from the piece and what a Made has by those names, shown as the maker rounds."""
+
+    def family(all_: Cards) -> Iterable[SetUp]:
+        made = all_.made
+        return cards(made.piece, *(getattr(made, name) for name in asks), made.show)
+
+    return family
 
 
-def _of_what_runs_between(made: Made) -> tuple[SetUp, ...]:
-    piece, shop, show = made.piece, made.shop, made.show
-    sockets = member_cards(piece, made.members, shop, show)
-    return (
-        *(card for card in sockets if card.legs),
-        *rope_cards(made.ropes, shop, show),
-        *member_cut_cards(piece, made.members, made.runs, shop, show),
-        *(card for card in sockets if not card.legs),
-    )
+def _of_legs(cards: Callable[..., Iterable[SetUp]], *asks: str) -> Callable[[Cards], Iterable[SetUp]]:
+    return _of_piece(cards, "real", "legs", *asks)
 
 
-def _of_buttons(made: Made) -> tuple[SetUp, ...]:
-    return tuple(button_cards(made.piece, made.sticks, made.grooved, made.read, made.show))
+def _ripped(all_: Cards) -> Iterable[SetUp]:
+    return (card for card in all_.shaped if card.operation == "rip")
+
+
+def _jointed(all_: Cards) -> Iterable[SetUp]:
+    return on_lines((card for card in all_.shaped if card.operation != "rip"), all_.made.joins)
+
+
+def _crosscut(all_: Cards) -> Iterable[SetUp]:
+    made = all_.made
+    return crosscut_cards(made.sticks, made.real.bodies, made.shop, made.show)
+
+
+def _stick_tenons(all_: Cards) -> Iterable[SetUp]:
+    made = all_.made
+    return stick_tenon_cards(made.piece, made.sticks, made.real.bodies, made.show)
+
+
+def _tapered(all_: Cards) -> Iterable[SetUp]:
+    made = all_.made
+    return side_taper_cards(made.sticks, made.real.bodies, made.shop, made.show)
+
+
+def _ropes(all_: Cards) -> Iterable[SetUp]:
+    return rope_cards(all_.made.ropes, all_.made.shop, all_.made.show)
+
+
+_EITHER = ("legs", "stretchers")
+
+FAMILIES = (
+    Family(("top",), _of_piece(hand_hold_cards), scaled=True),
+    Family(("boring",), _of_piece(boring_cards, "planned", "shop"), scaled=True),
+    Family(("top",), _of_piece(hollow_cards)),
+    Family(("boring",), _of_piece(peg_cards, "planned", "shop"), scaled=True),
+    Family(("legs",), _of_piece(reused_cards, "trims")),
+    Family(("legs",), _of_legs(leg_shape_cards, "shop"), scaled=True),
+    Family(("legs",), _of_legs(leg_mark_cards, "shop")),
+    Family(("legs",), _of_legs(leg_end_cards, "shop"), scaled=True),
+    Family(("legs",), _of_legs(slot_cards, "shop")),
+    Family(("legs",), _of_legs(wedge_cards)),
+    Family(("legs",), _of_legs(foot_cards, "shop"), scaled=True),
+    # Ripped first: lengths are taken along the bevelled corners.
+    Family(_EITHER, _ripped, scaled=True),
+    Family(_EITHER, _crosscut, scaled=True),
+    Family(_EITHER, _stick_tenons),
+    Family(_EITHER, lambda all_: join_cards(all_.made.sticks, all_.made.joins, all_.made.show)),
+    Family(_EITHER, _jointed, scaled=True),
+    Family(("top", *_EITHER), _of_piece(spline_cards, "sticks", "through")),
+    Family(_EITHER, lambda all_: held_cards(all_.made.sticks, all_.made.screws, all_.made.show)),
+    Family(_EITHER, lambda all_: groove_cards(all_.made.sticks, all_.made.grooved, all_.made.show)),
+    Family(_EITHER, _of_piece(outside_cards, "sticks")),
+    # Tapered last: joints are cut from sides that run straight.
+    Family(_EITHER, _tapered),
+    Family(("stretchers",), lambda all_: (card for card in all_.met if card.legs), scaled=True),
+    Family(("stretchers",), _ropes, scaled=True),
+    Family(("stretchers",), _of_piece(member_cut_cards, "members", "runs", "shop")),
+    Family(("stretchers",), lambda all_: (card for card in all_.met if not card.legs), scaled=True),
+    Family(_EITHER, _of_piece(button_cards, "sticks", "grooved", "read")),
+)
+"""In the order of hands."""

@@ -8,6 +8,7 @@ from functools import cached_property
 from splay.layout import Check, Layout, checks_of, lay_out
 from splay.parts import LegPart, SocketPart, leg_part, socket_part
 from splay.parts.member import Hooks, MemberPart
+from splay.parts.reused import Trim, trims
 from splay.parts.rope import RopePart, rope_part
 from splay.parts.stick import StickPart, stick_part
 from splay.piece import Piece
@@ -54,6 +55,11 @@ class Made:
     def legs(self) -> tuple[LegPart, ...]:
         """Legs to cut, in the order of their numbers."""
         return tuple(leg_part(self.piece, leg, self.real.floor, self.show) for leg in self.real.legs)
+
+    @cached_property
+    def trims(self) -> tuple[Trim, ...]:
+        """What comes off sticks that were measured one by one."""
+        return trims(self.piece, self.real, self.legs, self.runs, self.lines)
 
     @cached_property
     def sockets(self) -> tuple[SocketPart, ...]:

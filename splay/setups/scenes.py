@@ -338,6 +338,15 @@ class Marked:
 
 
 @dataclass(frozen=True)
+class StickShortened:
+    """A stick that was used before, its old hole seen, and what is sawn off its upper end; empty where
+    nothing is."""
+
+    off: str
+    end: str
+
+
+@dataclass(frozen=True)
 class KerfOnEnd:
     """A tenon's end as one looks at it, the slot turned `off` clockwise from the line."""
 
@@ -363,5 +372,5 @@ Scene = (
     | HalfLap | BetweenFeet | EightSides | TenonMade | PilotHole | Tapering | SideTapering | JointLined
     | SplineSeen | TopHeld
     | SlotBored | HollowCut | Grooving | ButtonMade | WedgeCut | MitreDowelled | JointHoles | Marked
-    | KerfOnEnd | StretcherMade
+    | KerfOnEnd | StretcherMade | StickShortened
 )  # fmt: skip

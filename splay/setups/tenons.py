@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
+from typing import Any
 
 from splay.piece import DowelScrew, Reamed, Shouldered, StakedLegs
 from splay.quantity import Quantity, Show
@@ -12,7 +13,7 @@ from splay.setups.card import SetUp
 from splay.setups.leg_sets import LegSet
 from splay.setups.plain_card import Bench, plain_card
 from splay.setups.scenes import Scene, TenonMade
-from splay.shop import TenonCutter, Tool
+from splay.shop import TenonCutter, TenonJig, Tool
 from splay.stance.staked import LegStance
 from splay.work.does import Do, Plain
 from splay.work.joinery import JigOver, Parted, SawnSquare, Tenon
@@ -33,6 +34,8 @@ FILE_MM = 1.0
 """Left over the tenon by saw and chisel, for the file (common practice, no source)."""
 EASE_MM = 0.5
 """A jig's hole is wider than what turns in it by this (common practice, no source)."""
+PLAY_MM = 1.5
+"""Stock with more room than this in a jig's hole wobbles in it (common practice, no source)."""
 _CUTTER = "Clamp the stick in a vice, drill level and slow; a cutter grabs as it starts."
 LATHE_CARE = "Centre the stick well, stand out of its line as it starts; follow the lathe's own manual."
 _SHAVE = "Blade never towards the body or the holding hand."
@@ -49,6 +52,8 @@ _MAKERS = {
     "router": Bench("making", "Turning jig over a round-bottomed router bit"),
     "knife": Bench("making", "Knife, in its own hole"),
 }
+_LIMITED: dict[str, tuple[type[Any], ...]] = {"cutter": (TenonCutter,), "router": (TenonJig,)}
+"""Tools a shop may own that take no stock but some."""
 _KNIFE = "Cut away from yourself, the holding hand behind the blade; let nobody stand in its way."
 _CAUTIONS = {"lathe": LATHE_CARE, "router": _OVER, "knife": _KNIFE}
 
@@ -81,10 +86,13 @@ def tenons(one: LegSet, owned: tuple[Tool, ...], show: Show) -> Iterator[SetUp]:
     if not isinstance(support.joint, Reamed):
         does += _how(one, by, long.value, show)
     does.append(Plain("Try it in a real hole: snug and pushed, never hammered where it is parallel."))
-    cutters = [tool for tool in owned if isinstance(tool, TenonCutter)]
-    if by == "cutter" and cutters and not isinstance(support.joint, Reamed):
-        for tool in cutters:
-            yield _by_cutter(one, tool, tuple(does), long, show)
+    limited = [tool for tool in owned if isinstance(tool, _LIMITED.get(by, ()))]
+    if limited and not isinstance(support.joint, Reamed):
+        for tool in limited:
+            if isinstance(tool, TenonCutter):
+                yield _by_cutter(one, tool, tuple(does), long, show)
+            elif isinstance(tool, TenonJig):
+                yield _in_jig(one, tool, tuple(does), long, show)
         return
     maker = _MAKERS[by]
     yield plain_card(
@@ -193,14 +201,58 @@ def _by_cutter(one: LegSet, tool: TenonCutter, does: tuple[Do, ...], long: Quant
             f"Marginal: {show.length(diagonal).text} against {show.length(limit).text} passes on "
             "paper and fails in use. Knock the corners off the end."
         )
+    told = (
+        Plain("While the stock is square, held on its middle line, square to its end."),
+        *does,
+        Plain("Round the leg afterwards."),
+    )
+    return _limited(one, tool, limit, told, long, note, _CUTTER, show)
+
+
+def _in_jig(one: LegSet, tool: TenonJig, does: tuple[Do, ...], long: Quantity, show: Show) -> SetUp:
+    """The jig's own two holes: one fits the tenon, the other what turns in it."""
+    size = one.legs[0].bore.size
+    diagonal = one.part.stock.quantity.value * math.sqrt(2.0)
+    front, behind = show.length(tool.front).text, show.length(tool.behind).text
+    across = f"The stock's diagonal, {show.length(diagonal).text},"
+    note = ""
+    if abs(tool.behind - size) > 0.05:
+        note = f"Its hole behind is {behind}, the socket {show.length(size).text}: bore another block."
+    elif diagonal > tool.front:
+        note = (
+            f"{across} does not turn in the hole in front, {front}: plane that end thinner, or its corners "
+            "off."
+        )
+    elif tool.front - diagonal > PLAY_MM:
+        note = (
+            f"{across} wobbles in the hole in front, {front}: line the hole until the corners turn without "
+            "play."
+        )
+    over = JigOver(show.length(tool.front), show.length(tool.behind), show.length(tool.behind / 2.0), long)
+    told = tuple(over if isinstance(do, JigOver) else do for do in does)
+    return _limited(one, tool, tool.front, told, long, note, _OVER, show)
+
+
+def _limited(
+    one: LegSet,
+    tool: Tool,
+    limit: float,
+    does: tuple[Do, ...],
+    long: Quantity,
+    note: str,
+    care: str,
+    show: Show,
+) -> SetUp:
+    """The card of a tool that takes stock of some thickness only."""
     key = f"{one.key}.tenon"
+    stock = one.part.stock.quantity.value
     figure = show.figure(
         f"{key}.diagonal",
         "Stock's diagonal",
-        diagonal,
+        stock * math.sqrt(2.0),
         "S · √2",
         show.input("S", "square stock", stock),
-        show.input("m", "the cutter takes", limit),
+        show.input("m", f"the {'jig' if isinstance(tool, TenonJig) else 'cutter'} takes", limit),
     )
     return plain_card(
         key,
@@ -212,13 +264,9 @@ def _by_cutter(one: LegSet, tool: TenonCutter, does: tuple[Do, ...], long: Quant
         "Tenon, long",
         _tenon_scene(one, long, show),
         setting=long,
-        does=(
-            Plain("While the stock is square, held on its middle line, square to its end."),
-            *does,
-            Plain("Round the leg afterwards."),
-        ),
+        does=does,
         note=note,
-        caution=_CUTTER,
+        caution=care,
         legs=one.numbers,
         proofs=(proof_id("tenon", *one.proof),),
         makes=tuple(Mark(Kind.TENON, leg_key(number)) for number in one.numbers),

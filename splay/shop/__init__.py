@@ -31,6 +31,7 @@ from splay.shop.tools import (
     TableSaw,
     TaperJig,
     TenonCutter,
+    TenonJig,
     TiltingTable,
     Tool,
 )
@@ -59,6 +60,7 @@ __all__ = [
     "TableSaw",
     "TaperJig",
     "TenonCutter",
+    "TenonJig",
     "TiltingTable",
     "Tool",
     "nearest_bit",

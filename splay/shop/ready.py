@@ -22,6 +22,7 @@ from splay.shop.tools import (
     TableSaw,
     TaperJig,
     TenonCutter,
+    TenonJig,
     TiltingTable,
     Tool,
 )
@@ -43,6 +44,7 @@ _EVERY: tuple[Tool, ...] = (
     TaperJig(name="Taper jig"),
     RouterTable(name="Router table"),
     TenonCutter(name="Tenon cutter"),
+    TenonJig(name="Turning jig over the router"),
 )
 _BY_HAND: set[str] = {"bevel_gauge", "guide_block", "opposite_leg", "protractor", "handsaw", "hand_plane"}
 _SETS: dict[str, set[str]] = {

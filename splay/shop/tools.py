@@ -160,6 +160,17 @@ class TenonCutter(_Owned):
     """How much longer than the tenon's diameter the stock's diagonal may be, mm."""
 
 
+class TenonJig(_Owned):
+    """A block with two holes in line over a round-bottomed router bit: square stock turned in it by hand
+    gets a round tenon."""
+
+    kind: Literal["tenon_jig"] = "tenon_jig"
+    front: Annotated[float, Length(8, 160)] = 56.0
+    """Diameter of the hole in front, in which the stock's corners turn, mm."""
+    behind: Annotated[float, Length(6, 80)] = 28.0
+    """Diameter of the hole behind, which is the tenon's, mm."""
+
+
 class OppositeLeg(_Owned):
     """A hand drill sighted on the mark on the opposite leg."""
 
@@ -205,6 +216,7 @@ Tool = Annotated[
     | HandPlane
     | TaperJig
     | RouterTable
-    | TenonCutter,
+    | TenonCutter
+    | TenonJig,
     Field(discriminator="kind"),
 ]

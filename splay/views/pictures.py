@@ -32,6 +32,7 @@ from splay.setups.scenes import (
     SlotBored,
     SplineSeen,
     StickSawn,
+    StickShortened,
     StretcherMade,
     Tapering,
     TenonMade,
@@ -354,5 +355,6 @@ _DRAWN: dict[type[Any], tuple[str, Callable[[Any], list[Shape]]]] = {
     Marked: ("marking", stick.marking),
     KerfOnEnd: ("kerf", stick.kerf),
     StretcherMade: ("member", stick.member),
+    StickShortened: ("marking", stick.shortened),
 }
 """Each sort of scene with what its picture is called and how it is drawn."""

@@ -14,6 +14,7 @@ from splay.setups.scenes import (
     Marked,
     PilotHole,
     SideTapering,
+    StickShortened,
     StretcherMade,
     Tapering,
     TenonMade,
@@ -289,3 +290,21 @@ def member(scene: StretcherMade) -> list[Shape]:
         text("label", (-146.0, 66.0), scene.near, anchor="start"),
         text("label", (146.0, 66.0), scene.far, anchor="end"),
     ]
+
+
+def shortened(scene: StickShortened) -> list[Shape]:
+    """A stick lying with its upper end at the left: the saw's line there, an old mortise further on."""
+    made = [
+        area("leg", ((-146.0, -20.0), (146.0, -15.0), (146.0, 15.0), (-146.0, 20.0))),
+        area("section", ((-30.0, -7.0), (14.0, -7.0), (14.0, 7.0), (-30.0, 7.0))),
+        text("label", (-8.0, 34.0), "old hole"),
+        text("label", (-146.0, -44.0), scene.end, anchor="start"),
+        text("label", (146.0, -44.0), "foot", anchor="end"),
+    ]
+    if scene.off:
+        made += [
+            line("cut", (-96.0, -32.0), (-96.0, 32.0)),
+            line("dimension", (-146.0, 44.0), (-96.0, 44.0)),
+            text("pointer", (-121.0, 56.0), scene.off),
+        ]
+    return made

@@ -21,6 +21,7 @@ from splay.work.joinery import (
     Parted,
     Places,
     SawnSquare,
+    Shortened,
     Shoulders,
     Slots,
     Spots,
@@ -286,7 +287,7 @@ Do = (
     | Transferred | Between | Groove | Buttons | Slots | Spots | Places | Notch | CutOut | TaperLine | Joins
     | EndNotches | Mortises | MakeSplines | Parted | SawnSquare | JigOver | Cut | Plain
     | LongPoint | SawToLine | Kerf | MakeWedge
-    | Stations | DepthHoles | Runners | HollowLine
+    | Stations | Shortened | DepthHoles | Runners | HollowLine
 )  # fmt: skip
 
 

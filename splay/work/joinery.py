@@ -67,6 +67,20 @@ class Stations:
 
 
 @dataclass(frozen=True)
+class Shortened:
+    """A stick measured before, by its place in the list and what was noted of it, is to be a leg: `off` is
+    sawn square off its upper `end`, None for nothing; the next of its old holes then begins `begins` from
+    there, None where none is left."""
+
+    stick: int
+    note: str
+    leg: int
+    end: str
+    off: Quantity | None
+    begins: Quantity | None
+
+
+@dataclass(frozen=True)
 class Parted:
     """Grooves turned with a parting tool down to a caliper's setting, at places from the tenon end."""
 

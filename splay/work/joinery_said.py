@@ -55,6 +55,16 @@ def _(one: joinery.Tenon) -> str:
 
 
 @do.register
+def _(one: joinery.Shortened) -> str:
+    named = f"Stick {one.stick}{f' ({one.note})' if one.note else ''}, for leg {one.leg}: "
+    said = f"saw {one.off.text} square off its {one.end}" if one.off else f"its {one.end} stays as it is"
+    if one.begins is not None:
+        there = "there" if one.off else "it"
+        return f"{named}{said}; its first old hole then begins {one.begins.text} from {there}."
+    return f"{named}{said}{', and its old holes with it' if one.off else ''}."
+
+
+@do.register
 def _(one: joinery.Parted) -> str:
     places = ", ".join(q.text for q in one.places[:-1])
     return (

@@ -47,6 +47,7 @@ from tests.bench.joined import judge_cut_out, judge_joins, untold
 from tests.bench.jointed import judge_dowels, judge_hole, judge_slots
 from tests.bench.outside import judge_outside
 from tests.bench.pegged import judge_pegs, judge_screws
+from tests.bench.reused import judge_reused
 from tests.bench.splined import judge_mortises, judge_notches, judge_splines
 from tests.bench.stock import Board, Seat, Stick
 from tests.bench.tapered import TaperedStick, judge_tapers
@@ -350,12 +351,11 @@ class Judge:
         found = next(r for r in (*self.runs, *self.ropes) if r.number == number)
         if isinstance(found, RopeStance):
             hole = found.holes[int(end) - 1]
-            way = np.array(found.points[(int(end)) % len(found.points)])
-            return np.array(hole.at), self._rope_way(found, int(end) - 1, way)
+            return np.array(hole.at), self.rope_way(found, int(end) - 1)
         u = np.array(found.u) * (1.0 if end == "1" else -1.0)
         return np.array(found.ends[int(end) - 1].at), u
 
-    def _rope_way(self, rope: RopeStance, k: int, _: Array) -> Array:
+    def rope_way(self, rope: RopeStance, k: int) -> Array:
         """Halfway between where the rope comes from and where it goes to."""
         n = len(rope.points)
         here = np.array(rope.points[k])
@@ -716,6 +716,9 @@ class Judge:
     def _cut_out(self, card: SetUp) -> None:
         judge_cut_out(self, card)
 
+    def _stick_cut(self, card: SetUp) -> None:
+        judge_reused(self, card)
+
     def _side_taper(self, card: SetUp) -> None:
         judge_tapers(self, card)
 
@@ -801,11 +804,15 @@ class Judge:
                 face, new = square - 2.0 * do.gauge.value, do.gauge.value * math.sqrt(2.0)
                 hold("eight sides alike mm", abs(face - new), card.id)
             elif isinstance(do, JigOver):
-                hold("bit's height mm", abs(2.0 * do.below.value - size), card.id)
-                hold("hole behind mm", abs(do.narrow.value - size), card.id)
                 room = do.wide.value - math.hypot(stock, stock)
-                hold("hole in front mm", max(0.0, -room, room - 1.0), card.id)
+                hold("bit's height mm", abs(2.0 * do.below.value - do.narrow.value), card.id)
                 hold("fed in mm", abs(do.long.value - long), card.id)
+                if card.in_reach:
+                    hold("hole behind mm", abs(do.narrow.value - size), card.id)
+                    hold("hole in front mm", max(0.0, -room, room - 1.5), card.id)
+                else:
+                    fits = abs(do.narrow.value - size) < 0.05 and 0.0 <= room <= 1.5
+                    hold("a jig that fits is refused", float(fits), card.id)
 
     def _shoulder(self, card: SetUp) -> None:
         """The places told on each leg's sides lie in the underside's plane; the long line in its lean."""

@@ -351,7 +351,18 @@ def _staked(rng: random.Random) -> Piece:
     count = {"insets": 4, "triangle": 3}.get(placement["way"], placement.get("count", 0))
     if count >= 3:
         document["members"] = _members(rng, count)
+    # Told by where the rest has come to: what is drawn for it moves nothing that is drawn after.
+    own = random.Random(document["height"])
+    if own.random() < 0.15:
+        document["supports"][0]["leg"]["sticks"] = [_reused(own) for _ in range(own.choice((1, 3, 6)))]
     return read_piece(document)
+
+
+def _reused(rng: random.Random) -> dict[str, Any]:
+    """A stick with a past: old holes where they please."""
+    starts = sorted(rng.uniform(0, 480) for _ in range(rng.choice((0, 1, 1, 2, 3))))
+    old = [{"nearer": one, "farther": one + rng.uniform(8, 45)} for one in starts]
+    return {"length": rng.uniform(420, 760), "at_foot": 30, "note": rng.choice(("", "settle")), "old": old}
 
 
 __all__ = ["STARTS", "buildable", "random_piece", "random_shop"]

@@ -138,6 +138,18 @@ def type_in(page: Page, path: str, text: str) -> None:
     field(page, path).press("Enter")
 
 
+def walk(page: Page, path: str) -> None:
+    """To another page without loading everything anew, as a link of the page's own leads there."""
+    before = page.query_selector(".station, main h1, main h2")
+    page.evaluate(
+        "path => { history.pushState(null, '', path);"
+        " dispatchEvent(new PopStateEvent('popstate', { state: null })) }",
+        path,
+    )
+    if before is not None:
+        before.wait_for_element_state("hidden")
+
+
 def saved(page: Page) -> None:
     """Wait until the workshop has it."""
     expect(page.locator("[data-status=saved]")).to_be_visible()

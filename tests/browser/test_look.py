@@ -7,7 +7,7 @@ from playwright.sync_api import Page
 from splay.piece import Piece
 from splay.piece.starters import starter
 from splay.stance.restate import Restate, restate
-from tests.browser.base import BrowserCase
+from tests.browser.base import BrowserCase, walk
 
 WIDTHS = ((1280, 800), (800, 1280), (390, 844))
 STATIONS = ("stance", "wood", "top", "boring", "legs", "stretchers", "level")
@@ -74,9 +74,12 @@ class Look(BrowserCase):
         page, pieces = self.page, self.pieces()
         for address in pieces:
             # The wood is laid out alike for every kind: it is looked at once.
+            page.goto(f"{address}/stance")
+            page.wait_for_selector(".station")
             for station in STATIONS if address == pieces[0] else [s for s in STATIONS if s != "wood"]:
-                page.goto(f"{address}/{station}")
-                page.wait_for_selector(".station")
+                if station != "stance":
+                    walk(page, f"{address}/{station}")
+                    page.wait_for_selector(".station")
                 self.each_width(f"{address[-6:]} {station}")
 
     def test_a_phone_shows_what_is_opened_on_it(self) -> None:
@@ -164,7 +167,10 @@ class Look(BrowserCase):
         paths += [f"{self.live_server_url}{path}" for path in others]
         for path in paths:
             page.emulate_media(media="screen")
-            page.goto(path)
+            if path == paths[0]:
+                page.goto(path)
+            else:
+                walk(page, path)
             page.wait_for_selector("main svg, main h1, main h2, main li")
             page.wait_for_timeout(400)
             page.emulate_media(media="print")

@@ -15,13 +15,14 @@ from splay.piece import Piece, read_piece, write_piece
 from splay.piece.starters import starter
 from splay.quantity import Show, Units
 from splay.setups.card import SetUp
-from splay.shop import workbench
+from splay.shop import Shop, TenonJig, workbench
 from splay.work.joinery import JigOver, Parted, SawnSquare, Stations, Tenon
 from tests.bench.judged import carry_out
 from tests.core.make import planned, with_cards
 from tests.core.test_blind import limit
 
 SIZE, STOCK = 27.0, 41.0
+WITHOUT = Shop(tools=tuple(tool for tool in workbench().tools if tool.kind != "tenon_jig"))
 
 
 def stool(by: str, **leg: Any) -> Piece:
@@ -32,12 +33,12 @@ def stool(by: str, **leg: Any) -> Piece:
     return read_piece(document)
 
 
-def card(piece: Piece) -> SetUp:
-    return next(one for one in planned(piece).setups if one.operation == "tenon")
+def card(piece: Piece, shop: Shop | None = None) -> SetUp:
+    return next(one for one in planned(piece, shop).setups if one.operation == "tenon")
 
 
-def told(piece: Piece, kind: type) -> Any:
-    return next((do for do in card(piece).does if isinstance(do, kind)), None)
+def told(piece: Piece, kind: type, shop: Shop | None = None) -> Any:
+    return next((do for do in card(piece, shop).does if isinstance(do, kind)), None)
 
 
 class Ways(SimpleTestCase):
@@ -60,11 +61,32 @@ class Ways(SimpleTestCase):
         self.assertAlmostEqual(made.gauge.value, (SIZE + 1.0) / (2 + math.sqrt(2)), 6)
 
     def test_over_a_router_bit_the_jig_fits_the_square_and_the_tenon(self) -> None:
-        made = told(stool("router"), JigOver)
+        made = told(stool("router"), JigOver, WITHOUT)
         stock = planned(stool("router")).parts[0].stock.quantity.value
         self.assertAlmostEqual(made.wide.value, math.hypot(stock, stock) + 0.5, 6)
         self.assertEqual((made.narrow.value, made.below.value), (SIZE, SIZE / 2))
         self.assertTrue(any("router's own manual" in one for one in card(stool("router")).cautions))
+
+    def test_a_jig_that_is_owned_fits_some_tenon_and_some_stock_and_says_so(self) -> None:
+        """A block's holes are what they are: 41 square is 57.98 across its corners."""
+
+        def jig(front: float, behind: float = SIZE) -> SetUp:
+            owned = TenonJig(name="Turning jig", front=front, behind=behind)
+            return card(stool("router"), Shop(tools=(owned,)))
+
+        stock = planned(stool("router")).parts[0].stock.quantity.value
+        across = math.hypot(stock, stock)
+        good = jig(across + 1.0)
+        self.assertTrue(good.in_reach)
+        (over,) = (do for do in good.does if isinstance(do, JigOver))
+        self.assertEqual((over.narrow.value, over.below.value), (SIZE, SIZE / 2))
+        for one, said in (
+            (jig(across - 0.5), "does not turn in the hole in front"),
+            (jig(across + 4.0), "wobbles in the hole in front"),
+            (jig(across + 1.0, SIZE + 1.0), "bore another block"),
+        ):
+            self.assertFalse(one.in_reach)
+            self.assertIn(said, one.reach_note)
 
     def test_by_knife_each_is_pared_to_its_own_hole_which_is_there_first(self) -> None:
         made = stool("knife")
@@ -93,7 +115,7 @@ class Ways(SimpleTestCase):
 
     def test_every_way_is_carried_out_and_what_is_told_wrong_is_found(self) -> None:
         def wrong(piece: Piece, kind: type | None = None, **to: Any) -> set[str]:
-            made = planned(piece)
+            made = planned(piece, WITHOUT)
             if kind is not None:
                 cards = tuple(
                     replace(one, does=tuple(
@@ -102,7 +124,7 @@ class Ways(SimpleTestCase):
                     )) for one in made.setups
                 )  # fmt: skip
                 made = with_cards(made, cards)
-            tally = carry_out(piece, made, workbench())
+            tally = carry_out(piece, made, WITHOUT)
             return {what for what, (off, _) in tally.worst.items() if off > limit(what)}
 
         def more(name: str, by: float) -> Any:

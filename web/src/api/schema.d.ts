@@ -3500,7 +3500,7 @@ export interface components {
                 [key: string]: components["schemas"]["View"];
             };
             /** Tools */
-            tools: (components["schemas"]["BevelGauge"] | components["schemas"]["TiltingTable"] | components["schemas"]["Ramp"] | components["schemas"]["GuideBlock"] | components["schemas"]["AngleGuide"] | components["schemas"]["DigitalGauge"] | components["schemas"]["OppositeLeg"] | components["schemas"]["Protractor"] | components["schemas"]["MitreSaw"] | components["schemas"]["TableSaw"] | components["schemas"]["BandSaw"] | components["schemas"]["Handsaw"] | components["schemas"]["HandPlane"] | components["schemas"]["TaperJig"] | components["schemas"]["RouterTable"] | components["schemas"]["TenonCutter"])[];
+            tools: (components["schemas"]["BevelGauge"] | components["schemas"]["TiltingTable"] | components["schemas"]["Ramp"] | components["schemas"]["GuideBlock"] | components["schemas"]["AngleGuide"] | components["schemas"]["DigitalGauge"] | components["schemas"]["OppositeLeg"] | components["schemas"]["Protractor"] | components["schemas"]["MitreSaw"] | components["schemas"]["TableSaw"] | components["schemas"]["BandSaw"] | components["schemas"]["Handsaw"] | components["schemas"]["HandPlane"] | components["schemas"]["TaperJig"] | components["schemas"]["RouterTable"] | components["schemas"]["TenonCutter"] | components["schemas"]["TenonJig"])[];
         };
         /**
          * FaultOut
@@ -4417,11 +4417,11 @@ export interface components {
             /**
              * Tenon By
              * @description How the round tenon is made: on a lathe, by a powered cutter, with drawknife and spokeshave, by saw,
-             *     chisel and file, or turned in a jig over a router bit.
+             *     chisel and file, turned in a jig over a router bit, or by knife in the hole it is for.
              * @default hand
              * @enum {string}
              */
-            tenon_by: "lathe" | "cutter" | "hand" | "sawn" | "router";
+            tenon_by: "lathe" | "cutter" | "hand" | "sawn" | "router" | "knife";
         };
         /**
          * LegFigures
@@ -5366,6 +5366,23 @@ export interface components {
              * Format: date-time
              */
             removed: string;
+        };
+        /**
+         * OldHole
+         * @description A mortise or a hole of an earlier life: where it lies along the stick, from the end that goes into
+         *     the top.
+         */
+        OldHole: {
+            /**
+             * Farther
+             * @description Its far end, mm.
+             */
+            farther: number | string;
+            /**
+             * Nearer
+             * @description Its nearer end, mm.
+             */
+            nearer: number | string;
         };
         /**
          * OnLeg
@@ -6630,7 +6647,7 @@ export interface components {
             /** Title */
             title: string;
             /** Tools */
-            tools: (components["schemas"]["BevelGauge"] | components["schemas"]["TiltingTable"] | components["schemas"]["Ramp"] | components["schemas"]["GuideBlock"] | components["schemas"]["AngleGuide"] | components["schemas"]["DigitalGauge"] | components["schemas"]["OppositeLeg"] | components["schemas"]["Protractor"] | components["schemas"]["MitreSaw"] | components["schemas"]["TableSaw"] | components["schemas"]["BandSaw"] | components["schemas"]["Handsaw"] | components["schemas"]["HandPlane"] | components["schemas"]["TaperJig"] | components["schemas"]["RouterTable"] | components["schemas"]["TenonCutter"])[];
+            tools: (components["schemas"]["BevelGauge"] | components["schemas"]["TiltingTable"] | components["schemas"]["Ramp"] | components["schemas"]["GuideBlock"] | components["schemas"]["AngleGuide"] | components["schemas"]["DigitalGauge"] | components["schemas"]["OppositeLeg"] | components["schemas"]["Protractor"] | components["schemas"]["MitreSaw"] | components["schemas"]["TableSaw"] | components["schemas"]["BandSaw"] | components["schemas"]["Handsaw"] | components["schemas"]["HandPlane"] | components["schemas"]["TaperJig"] | components["schemas"]["RouterTable"] | components["schemas"]["TenonCutter"] | components["schemas"]["TenonJig"])[];
         };
         /**
          * Reamed
@@ -7686,7 +7703,7 @@ export interface components {
              * Tools
              * @default []
              */
-            tools: (components["schemas"]["BevelGauge"] | components["schemas"]["TiltingTable"] | components["schemas"]["Ramp"] | components["schemas"]["GuideBlock"] | components["schemas"]["AngleGuide"] | components["schemas"]["DigitalGauge"] | components["schemas"]["OppositeLeg"] | components["schemas"]["Protractor"] | components["schemas"]["MitreSaw"] | components["schemas"]["TableSaw"] | components["schemas"]["BandSaw"] | components["schemas"]["Handsaw"] | components["schemas"]["HandPlane"] | components["schemas"]["TaperJig"] | components["schemas"]["RouterTable"] | components["schemas"]["TenonCutter"])[];
+            tools: (components["schemas"]["BevelGauge"] | components["schemas"]["TiltingTable"] | components["schemas"]["Ramp"] | components["schemas"]["GuideBlock"] | components["schemas"]["AngleGuide"] | components["schemas"]["DigitalGauge"] | components["schemas"]["OppositeLeg"] | components["schemas"]["Protractor"] | components["schemas"]["MitreSaw"] | components["schemas"]["TableSaw"] | components["schemas"]["BandSaw"] | components["schemas"]["Handsaw"] | components["schemas"]["HandPlane"] | components["schemas"]["TaperJig"] | components["schemas"]["RouterTable"] | components["schemas"]["TenonCutter"] | components["schemas"]["TenonJig"])[];
             /**
              * Version
              * @default 2
@@ -8566,7 +8583,8 @@ export interface components {
         };
         /**
          * Stick
-         * @description One shaped or reused leg as it lies there, measured.
+         * @description One shaped or reused leg as it lies there, measured. The first is for the first leg of its set, and
+         *     so on; what is left over waits as a spare.
          */
         Stick: {
             /**
@@ -8584,6 +8602,12 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * Old
+             * @description Old mortises and holes in it, which must meet no new one.
+             * @default []
+             */
+            old: components["schemas"]["OldHole"][];
         };
         /**
          * StickCut
@@ -9077,6 +9101,47 @@ export interface components {
              * @default 25
              */
             takes: number | string;
+        };
+        /**
+         * TenonJig
+         * @description A block with two holes in line over a round-bottomed router bit: square stock turned in it by hand
+         *     gets a round tenon.
+         */
+        TenonJig: {
+            /**
+             * Behind
+             * @description Diameter of the hole behind, which is the tenon's, mm.
+             * @default 28
+             */
+            behind: number | string;
+            /**
+             * Front
+             * @description Diameter of the hole in front, in which the stock's corners turn, mm.
+             * @default 56
+             */
+            front: number | string;
+            /**
+             * Id
+             * @description Its own for good, whatever it is called; given where it is missing.
+             * @default
+             */
+            id: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tenon_jig";
+            /**
+             * Name
+             * @description What the maker calls it.
+             */
+            name: string;
+            /**
+             * Owned
+             * @description Whether cards for it are wanted.
+             * @default true
+             */
+            owned: boolean;
         };
         /**
          * Tenons

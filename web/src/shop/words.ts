@@ -16,6 +16,7 @@ export const ABOUT: Record<string, string> = {
   taper_jig: 'sled for tapers',
   router_table: 'router, for slots',
   tenon_cutter: 'cutter in a drill',
+  tenon_jig: 'turned over a router bit',
 }
 
 /** What the scales of a tool with two of them are on. */
@@ -36,6 +37,8 @@ export const SIZES: [string, string][] = [
   ['cutter', 'Cutter'],
   ['bore', 'Tenon it leaves'],
   ['takes', 'Diagonal over that'],
+  ['front', 'Hole in front'],
+  ['behind', 'Hole behind'],
   ['reach', 'Good up to'],
   ['widest', 'Cuts as wide as'],
   ['tallest', 'Cuts as high as'],

@@ -96,30 +96,78 @@ const belly = (on: boolean): void =>
     to: on ? 'belly' : 'none',
     support: part.value?.support ?? 0,
   })
-/** Sticks measured one by one: length and foot, one a line, as they were read off. */
+const rowsOf = (text: string): string[] =>
+  text
+    .split('\n')
+    .map((row) => row.trim())
+    .filter(Boolean)
+const wordsOf = (row: string): string[] => row.split(/[,;\t]/).map((word) => word.trim())
+const readBack = (at: string): string => store.plan?.chosen[at]?.text ?? ''
 /** What was typed and cannot be used yet: all its lines stay, with what is wrong in one of them. */
 const typedSticks = ref('')
+const typedOld = ref('')
+/** Sticks measured one by one: length and foot, one a line, as they were read off. */
 function setSticks(text: string): void {
   typedSticks.value = text
-  const rows = text.split('\n').map((row) => row.trim())
-  const sticks = rows.filter(Boolean).map((row) => {
-    const [length, at_foot, ...note] = row.split(/[,;\t]/).map((word) => word.trim())
-    return { length, at_foot: at_foot || String(leg.value?.at_foot ?? 30), note: note.join(', ') }
+  const were = leg.value?.sticks ?? []
+  const shown = stickLines.value
+  const rows = rowsOf(text)
+  const sticks = rows.map((row, k) => {
+    const [length, at_foot, ...note] = wordsOf(row)
+    // A stick's old holes stay its own where lines above it come or go.
+    const was = were[shown.indexOf(row)] ?? (rows.length === were.length ? were[k] : undefined)
+    return {
+      length,
+      at_foot: at_foot || String(leg.value?.at_foot ?? 30),
+      note: note.join(', '),
+      old: was?.old ?? [],
+    }
   })
   store.set(`${path.value}.leg.sticks`, sticks)
 }
-const sticksShown = computed(() =>
+const stickLines = computed(() =>
+  (leg.value?.sticks ?? []).map((stick, k) => {
+    const at = `${path.value}.leg.sticks.${k}`
+    return [readBack(`${at}.length`), readBack(`${at}.at_foot`), stick.note]
+      .filter(Boolean)
+      .join(', ')
+  }),
+)
+const sticksShown = computed(() => stickLines.value.join('\n'))
+/** Old holes in them: which stick, from where to where, one a line. */
+const strange = ref('')
+function setOld(text: string): void {
+  typedOld.value = text
+  const sticks = leg.value?.sticks ?? []
+  const found: { nearer: string; farther: string }[][] = sticks.map(() => [])
+  strange.value = ''
+  for (const row of rowsOf(text)) {
+    const [stick = '', nearer = '', farther = ''] = wordsOf(row)
+    const mine = found[Number(stick) - 1]
+    if (!mine) {
+      strange.value = `There is no stick ${stick} in the list above: “${row}” is kept here but not used.`
+      return
+    }
+    mine.push({ nearer, farther })
+  }
+  const told = sticks.map((stick, k) => ({ ...stick, old: found[k] }))
+  store.set(`${path.value}.leg.sticks`, told)
+}
+const oldShown = computed(() =>
   (leg.value?.sticks ?? [])
-    .map((stick, k) => {
-      const at = `${path.value}.leg.sticks.${k}`
-      const read = (name: string): string => store.plan?.chosen[`${at}.${name}`]?.text ?? ''
-      return [read('length'), read('at_foot'), stick.note].filter(Boolean).join(', ')
-    })
+    .flatMap((stick, k) =>
+      (stick.old ?? []).map((_, h) => {
+        const at = `${path.value}.leg.sticks.${k}.old.${h}`
+        return [k + 1, readBack(`${at}.nearer`), readBack(`${at}.farther`)].join(', ')
+      }),
+    )
     .join('\n'),
 )
-const stickFault = computed(
-  () => Object.entries(store.faults).find(([at]) => at.includes('.leg.sticks'))?.[1],
-)
+const faultAt = (wanted: (at: string) => boolean) =>
+  computed(() => Object.entries(store.faults).find(([at]) => wanted(at))?.[1])
+const stickFault = faultAt((at) => at.includes('.leg.sticks') && !at.includes('.old'))
+const oldFault = faultAt((at) => at.includes('.leg.sticks') && at.includes('.old'))
+const oldWrong = computed(() => strange.value || (oldFault.value ? inWhole(oldFault.value) : ''))
 function show(numbers: number[]): void {
   if (numbers.length) legs.value = numbers
 }
@@ -187,6 +235,19 @@ function show(numbers: number[]): void {
               <p v-if="stickFault" class="wrong" role="alert">
                 {{ inWhole(stickFault) }}
               </p>
+              <template v-if="leg.sticks?.length">
+                <label class="measured">
+                  Old mortises and holes in them, one a line: which stick, from, to, along it from
+                  the end that goes into the seat
+                  <textarea
+                    rows="3"
+                    :value="oldWrong ? typedOld : oldShown"
+                    data-field="leg.sticks.old"
+                    @change="setOld(($event.target as HTMLTextAreaElement).value)"
+                  />
+                </label>
+                <p v-if="oldWrong" class="wrong" role="alert">{{ oldWrong }}</p>
+              </template>
               <div v-if="counts.length" class="figs">
                 <WhyFigure v-for="figure in counts" :key="figure.key" :figure="figure" />
               </div>
