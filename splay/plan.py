@@ -217,7 +217,7 @@ class Plan:
     def findings(self) -> tuple[Finding, ...]:
         """What was found, what would spoil the piece first."""
         resting = () if self.live else self._resting
-        cards = () if self.live else self.cards.scaled
+        cards = () if self.live else self.cards.doubtful
         return judge(Whole(self.made, cards, self.proofs, self.level, self.spreads, self.assembly, resting))
 
     @cached_property

@@ -9,6 +9,7 @@ from collections.abc import Callable, Iterable
 from dataclasses import dataclass, field
 from functools import cached_property
 
+from splay.setups import reach
 from splay.setups.boring import boring_cards
 from splay.setups.buttons import button_cards, groove_cards
 from splay.setups.card import SetUp
@@ -49,9 +50,10 @@ class Cards:
         return tuple(card for family in FAMILIES for card in self.of(family))
 
     @property
-    def scaled(self) -> tuple[SetUp, ...]:
-        """Those that set a tool to a scale, which may not reach, or that want stock a tool may not take."""
-        return tuple(card for family in FAMILIES if family.scaled for card in self.of(family))
+    def doubtful(self) -> tuple[SetUp, ...]:
+        """All there are of those families of which some card may be past its tool's reach."""
+        doubted = (family for family in FAMILIES if family in self._done or family.may_miss(self.made))
+        return tuple(card for family in doubted for card in self.of(family))
 
     def at(self, station: str) -> tuple[SetUp, ...]:
         """What one station shows."""
@@ -78,11 +80,11 @@ class Cards:
 
 @dataclass(frozen=True, eq=False)
 class Family:
-    """Cards of one sort: the `stations` they may stand at, whether they are `scaled` (see Cards)."""
+    """Cards of one sort: the `stations` they may stand at, whether one may be past its tool's reach."""
 
     stations: tuple[str, ...]
     cards: Callable[[Cards], Iterable[SetUp]]
-    scaled: bool = False
+    may_miss: Callable[[Made], bool] = reach.never
 
 
 def _of_piece(cards: Callable[..., Iterable[SetUp]], *asks: str) -> Callable[[Cards], Iterable[SetUp]]:
@@ -129,33 +131,33 @@ def _ropes(all_: Cards) -> Iterable[SetUp]:
 _EITHER = ("legs", "stretchers")
 
 FAMILIES = (
-    Family(("top",), _of_piece(hand_hold_cards), scaled=True),
-    Family(("boring",), _of_piece(boring_cards, "planned", "shop"), scaled=True),
+    Family(("top",), _of_piece(hand_hold_cards), reach.hand_holds),
+    Family(("boring",), _of_piece(boring_cards, "planned", "shop"), reach.boring),
     Family(("top",), _of_piece(hollow_cards)),
-    Family(("boring",), _of_piece(peg_cards, "planned", "shop"), scaled=True),
+    Family(("boring",), _of_piece(peg_cards, "planned", "shop"), reach.pegs),
     Family(("legs",), _of_piece(reused_cards, "trims")),
-    Family(("legs",), _of_legs(leg_shape_cards, "shop"), scaled=True),
+    Family(("legs",), _of_legs(leg_shape_cards, "shop"), reach.tenons),
     Family(("legs",), _of_legs(leg_mark_cards, "shop")),
-    Family(("legs",), _of_legs(leg_end_cards, "shop"), scaled=True),
+    Family(("legs",), _of_legs(leg_end_cards, "shop"), reach.leg_ends),
     Family(("legs",), _of_legs(slot_cards, "shop")),
     Family(("legs",), _of_legs(wedge_cards)),
-    Family(("legs",), _of_legs(foot_cards, "shop"), scaled=True),
+    Family(("legs",), _of_legs(foot_cards, "shop"), reach.feet),
     # Ripped first: lengths are taken along the bevelled corners.
-    Family(_EITHER, _ripped, scaled=True),
-    Family(_EITHER, _crosscut, scaled=True),
+    Family(_EITHER, _ripped, reach.sticks),
+    Family(_EITHER, _crosscut, reach.sticks),
     Family(_EITHER, _stick_tenons),
     Family(_EITHER, lambda all_: join_cards(all_.made.sticks, all_.made.joins, all_.made.show)),
-    Family(_EITHER, _jointed, scaled=True),
+    Family(_EITHER, _jointed, reach.sticks),
     Family(("top", *_EITHER), _of_piece(spline_cards, "sticks", "through")),
     Family(_EITHER, lambda all_: held_cards(all_.made.sticks, all_.made.screws, all_.made.show)),
     Family(_EITHER, lambda all_: groove_cards(all_.made.sticks, all_.made.grooved, all_.made.show)),
     Family(_EITHER, _of_piece(outside_cards, "sticks")),
     # Tapered last: joints are cut from sides that run straight.
     Family(_EITHER, _tapered),
-    Family(("stretchers",), lambda all_: (card for card in all_.met if card.legs), scaled=True),
-    Family(("stretchers",), _ropes, scaled=True),
+    Family(("stretchers",), lambda all_: (card for card in all_.met if card.legs), reach.members),
+    Family(("stretchers",), _ropes, reach.members),
     Family(("stretchers",), _of_piece(member_cut_cards, "members", "runs", "shop")),
-    Family(("stretchers",), lambda all_: (card for card in all_.met if not card.legs), scaled=True),
+    Family(("stretchers",), lambda all_: (card for card in all_.met if not card.legs), reach.members),
     Family(_EITHER, _of_piece(button_cards, "sticks", "grooved", "read")),
 )
 """In the order of hands."""

@@ -4,9 +4,8 @@ a line."""
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
-
-import shapely
+from collections.abc import Iterator, Sequence
+from itertools import pairwise
 
 from splay.layout.hollows import radius_figure
 from splay.piece import Dish, Piece, Top, Trough
@@ -17,6 +16,7 @@ from splay.setups.plain_card import Bench, plain_card
 from splay.setups.scenes import HollowCut
 from splay.stance.hollow import arc_radius, hollow_depth
 from splay.stance.outline import extent, points
+from splay.stance.vectors import Flat
 from splay.work.does import Do, Plain
 from splay.work.marks import SEAT as TOP
 from splay.work.marks import Kind, Mark, lettered
@@ -87,21 +87,26 @@ def hollow_proofs(piece: Piece, ask: Asker) -> Iterator[Proof]:
 def under_edge(top: Top, across: str) -> float:
     """From a straight-edge laid over the middle along a middle line down to the wood there, mm: where the
     hollow runs out over the edge of the top, the straight-edge lies lower."""
-    reach = sum(extent(top.outline)) * 2.0
     way = axis(across)
-    run = shapely.LineString([(-reach * way[0], -reach * way[1]), (reach * way[0], reach * way[1])])
-    inside = run.intersection(shapely.Polygon(points(top.outline)))
-    runs = [
-        sorted(x * way[0] + y * way[1] for x, y in part.coords)
-        for part in getattr(inside, "geoms", [inside]) if part.geom_type == "LineString"
-    ]  # fmt: skip
     # Every outline runs round the middle; a waisted one may cross the line more than once.
-    at = next(one for one in runs if one[0] < 0.0 < one[-1])
+    places = list(_crossings(points(top.outline), way))
+    at = max(s for s in places if s < 0.0), min(s for s in places if s > 0.0)
     (low, low_deep), (high, high_deep) = (
-        (s, hollow_depth(top.hollow, (s * way[0], s * way[1]))) for s in (at[0], at[-1])
+        (s, hollow_depth(top.hollow, (s * way[0], s * way[1]))) for s in at
     )
     edge: float = low_deep + (high_deep - low_deep) * -low / (high - low)
     return hollow_depth(top.hollow, (0.0, 0.0)) - edge
+
+
+def _crossings(ring: Sequence[Flat], way: Flat) -> Iterator[float]:
+    """Where a closed outline crosses the line through the middle along `way`, mm along it."""
+    for (ax, ay), (bx, by) in pairwise((*ring, ring[0])):
+        # Off the line to its left; a corner on it belongs to one side.
+        one, two = ay * way[0] - ax * way[1], by * way[0] - bx * way[1]
+        if (one < 0.0) != (two < 0.0):
+            share = one / (one - two)
+            x, y = ax + share * (bx - ax), ay + share * (by - ay)
+            yield x * way[0] + y * way[1]
 
 
 def _card(

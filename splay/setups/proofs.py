@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
+from itertools import chain
 
 from splay.layout import Check
 from splay.parts import LegPart
@@ -122,11 +123,11 @@ def doubted(
 def _mark(check: Check, checks: tuple[Check, ...], ask: Asker) -> Proof:
     """A distance between two marks on the top."""
     label, expected = check.figure.label, check.figure.quantity
-    slips = [
+    slips = (
         Slip(other.figure.quantity.value, f"that is {other.figure.label.lower()}")
         for other in checks
         if abs(other.figure.quantity.value - expected.value) > OTHER_MM
-    ]
+    )
     words = Words(
         what=label,
         how=Apart(check.one, check.two),
@@ -135,7 +136,7 @@ def _mark(check: Check, checks: tuple[Check, ...], ask: Asker) -> Proof:
         station="top",
         short=label,
     )
-    return ask.length(("mark", *check.of), expected, words, [*slips, *length_slips(expected.value)])
+    return ask.length(("mark", *check.of), expected, words, chain(slips, length_slips(expected.value)))
 
 
 def _bore(piece: Piece, leg: LegStance, legs: tuple[LegStance, ...], ask: Asker) -> Proof:
@@ -216,11 +217,11 @@ def _long(stick: StickPart, ask: Asker) -> Proof:
     arris = stick.arrises[0]
     face, edge = arris.between
     expected = arris.length.quantity
-    slips = [
+    slips = (
         Slip(other.length.quantity.value, f"that is along the {other.where}")
         for other in stick.arrises[1:]
         if abs(other.length.quantity.value - expected.value) > OTHER_MM
-    ]
+    )
     words = Words(
         what=f"{stick.name[0].upper()}{stick.name[1:]}, along the {arris.where}",
         how=Corner(stick.key, face, edge),
@@ -229,7 +230,7 @@ def _long(stick: StickPart, ask: Asker) -> Proof:
         station=station_of(stick.role),
         short=stick.name,
     )
-    return ask.length(("long", stick.key), expected, words, [*slips, *length_slips(expected.value)])
+    return ask.length(("long", stick.key), expected, words, chain(slips, length_slips(expected.value)))
 
 
 def _between_shoulders(stick: StickPart, ask: Asker) -> Proof:
@@ -249,7 +250,7 @@ def _between_shoulders(stick: StickPart, ask: Asker) -> Proof:
         short=f"{stick.name}, shoulders",
     )
     slips = [Slip(arris.length.quantity.value, "that is end to end, with the tenons")]
-    return ask.length(("shoulders", stick.key), expected, words, [*slips, *length_slips(expected.value)])
+    return ask.length(("shoulders", stick.key), expected, words, chain(slips, length_slips(expected.value)))
 
 
 def _shaped(made: Made, ask: Asker) -> Iterator[Proof]:
@@ -413,7 +414,7 @@ def _between(
         )
         total = part.total.quantity
         slips = [Slip(part.gap.quantity.value, "that is the gap alone: without the sockets")]
-        yield ask.length(("rail", part.id), total, words, [*slips, *length_slips(total.value)])
+        yield ask.length(("rail", part.id), total, words, chain(slips, length_slips(total.value)))
         chosen = piece.members[part.number - 1]
         if isinstance(chosen, Stretcher) and chosen.section == "octagon":
             words = Words(

@@ -1,9 +1,12 @@
-"""What was probably read wrong: the other values a slip of the hand or the eye would have given."""
+"""What was probably read wrong: the other values a slip of the hand or the eye would have given.
+
+Worked out only where there is a reading to be explained by them.
+"""
 
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
 from splay.parts.leg import LegPart
@@ -61,43 +64,30 @@ def far_off(off: float, near: float, measures: Measures, rms: float | None) -> b
     return far or (rms is not None and abs(off) > max(PLAIN_SLIP * near, FAR_SPREADS * rms))
 
 
-def angle_slips(scale: Scale, lean: float) -> list[Slip]:
+def angle_slips(scale: Scale, lean: float) -> Iterator[Slip]:
     """For any angle, `lean` degrees off square: the other line, the other side."""
     shown = reading(scale, lean)
-    return [
-        Slip(180.0 - shown, "that is the obtuse side: read the acute one, or take it from 180°"),
-        Slip(reading(scale, 90.0 - lean), "that is read from the other line: square for along"),
-        Slip(reading(scale, -lean), "that leans the other way: read it from the other side"),
-    ]
+    yield Slip(180.0 - shown, "that is the obtuse side: read the acute one, or take it from 180°")
+    yield Slip(reading(scale, 90.0 - lean), "that is read from the other line: square for along")
+    yield Slip(reading(scale, -lean), "that leans the other way: read it from the other side")
 
 
-def bore_slips(scale: Scale, leg: LegStance, legs: Iterable[LegStance]) -> list[Slip]:
+def bore_slips(scale: Scale, leg: LegStance, legs: Iterable[LegStance]) -> Iterator[Slip]:
     """For a rod in a hole: a gauge off the sightline, or the wrong hole."""
-    made = angle_slips(scale, leg.boring.resultant)
-    made += [
-        Slip(
-            reading(scale, 0.0),
-            "that is square: the gauge stood across the sightline, not along it",
-        ),
-        Slip(
-            reading(scale, 2.0 * leg.boring.resultant),
-            "that is twice the angle: it was read from the other leg, not from square",
-        ),
-        Slip(
-            reading(scale, abs(leg.boring.splay)),
-            "that is the splay: the gauge stood square to the front, not on the sightline",
-        ),
-        Slip(
-            reading(scale, abs(leg.boring.rake)),
-            "that is the rake: the gauge stood square to the side, not on the sightline",
-        ),
-    ]
-    made += [
-        Slip(reading(scale, other.boring.resultant), f"that is what hole {other.number} should read")
-        for other in legs
-        if abs(other.boring.resultant - leg.boring.resultant) > OTHER_DEG
-    ]
-    return made
+    yield from angle_slips(scale, leg.boring.resultant)
+    square, lean = reading(scale, 0.0), leg.boring
+    yield Slip(square, "that is square: the gauge stood across the sightline, not along it")
+    twice = reading(scale, 2.0 * lean.resultant)
+    yield Slip(twice, "that is twice the angle: it was read from the other leg, not from square")
+    said = "the gauge stood square to the front, not on the sightline"
+    yield Slip(reading(scale, abs(lean.splay)), f"that is the splay: {said}")
+    said = "the gauge stood square to the side, not on the sightline"
+    yield Slip(reading(scale, abs(lean.rake)), f"that is the rake: {said}")
+    for other in legs:
+        if abs(other.boring.resultant - lean.resultant) > OTHER_DEG:
+            yield Slip(
+                reading(scale, other.boring.resultant), f"that is what hole {other.number} should read"
+            )
 
 
 _PLANES: tuple[tuple[Vec, str], ...] = (
@@ -107,22 +97,21 @@ _PLANES: tuple[tuple[Vec, str], ...] = (
 )
 
 
-def read_slips(scale: Scale, run: MemberStance, e: int) -> list[Slip]:
+def read_slips(scale: Scale, run: MemberStance, e: int) -> Iterator[Slip]:
     """For the angle between two sticks: the plane it was held in, the tapered side it lay against."""
     end = run.ends[e]
     on = acute(end.opening_on)
-    made = angle_slips(scale, 90.0 - on)
+    yield from angle_slips(scale, 90.0 - on)
     for normal, seen in _PLANES:
         flat = _seen(run.u, end.axis, normal)
         if flat is not None and abs(flat - on) > LIKE_DEG:
             said = f"that is how it looks {seen}: hold it in the plane of the two sticks"
-            made.append(Slip(reading(scale, 90.0 - flat), said))
+            yield Slip(reading(scale, 90.0 - flat), said)
     if abs(end.opening_on - end.opening) > LIKE_DEG:
         said = "that is against the leg's middle, or its far side: lay it on the side the stretcher leaves"
-        made.append(Slip(reading(scale, 90.0 - end.acute), said))
+        yield Slip(reading(scale, 90.0 - end.acute), said)
         far = acute(2.0 * end.opening - end.opening_on)
-        made.append(Slip(reading(scale, 90.0 - far), said))
-    return made
+        yield Slip(reading(scale, 90.0 - far), said)
 
 
 def _seen(u: Vec, axis: Vec, normal: Vec) -> float | None:
@@ -137,48 +126,40 @@ def _seen(u: Vec, axis: Vec, normal: Vec) -> float | None:
     return min(wide, 180.0 - wide)
 
 
-def length_slips(expected: float) -> list[Slip]:
+def length_slips(expected: float) -> Iterator[Slip]:
     """For any length: the rule's mark it was held at, the wrong units."""
-    return [
-        Slip(expected + TAPE_MM, "the rule was held at its 100 mm mark"),
-        Slip(expected - TAPE_MM, "the rule was held at its 100 mm mark"),
-        Slip(expected + MM_PER_INCH, "the rule was held at its first inch"),
-        Slip(expected - MM_PER_INCH, "the rule was held at its first inch"),
-        Slip(expected + 10.0, "that is a whole centimetre too much: read the rule again"),
-        Slip(expected - 10.0, "that is a whole centimetre too little: read the rule again"),
-        Slip(expected / MM_PER_INCH, "that is in inches: write the inch mark, or change the units"),
-        Slip(expected * MM_PER_INCH, "that is in millimetres: write mm, or change the units"),
-    ]
+    yield Slip(expected + TAPE_MM, "the rule was held at its 100 mm mark")
+    yield Slip(expected - TAPE_MM, "the rule was held at its 100 mm mark")
+    yield Slip(expected + MM_PER_INCH, "the rule was held at its first inch")
+    yield Slip(expected - MM_PER_INCH, "the rule was held at its first inch")
+    yield Slip(expected + 10.0, "that is a whole centimetre too much: read the rule again")
+    yield Slip(expected - 10.0, "that is a whole centimetre too little: read the rule again")
+    yield Slip(expected / MM_PER_INCH, "that is in inches: write the inch mark, or change the units")
+    yield Slip(expected * MM_PER_INCH, "that is in millimetres: write mm, or change the units")
 
 
-def gap_slips(part: MemberPart, others: Iterable[MemberPart]) -> list[Slip]:
+def gap_slips(part: MemberPart, others: Iterable[MemberPart]) -> Iterator[Slip]:
     """For a clear gap: taken from middle to middle, over all, or in another place."""
-    made = [
-        Slip(part.centres.quantity.value, "that is from middle to middle: take the clear gap"),
-        Slip(part.planned_total.quantity.value, "that is with the sockets: take the clear gap"),
-    ]
+    gap = part.gap.quantity.value
+    yield Slip(part.centres.quantity.value, "that is from middle to middle: take the clear gap")
+    yield Slip(part.planned_total.quantity.value, "that is with the sockets: take the clear gap")
     for e in (0, 1):
-        half = part.ends[e].radius
-        one = part.gap.quantity.value + 2.0 * half
-        made.append(Slip(one, f"that is over {part.ends[e].into} as well: take the clear gap"))
-    made += [
-        Slip(other.gap.quantity.value, f"that is the gap for {other.name}")
-        for other in others
-        if other.number != part.number
-        and abs(other.gap.quantity.value - part.gap.quantity.value) > OTHER_MM
-    ]
-    return [*made, *length_slips(part.gap.quantity.value)]
+        one = gap + 2.0 * part.ends[e].radius
+        yield Slip(one, f"that is over {part.ends[e].into} as well: take the clear gap")
+    for other in others:
+        there = other.gap.quantity.value
+        if other.number != part.number and abs(there - gap) > OTHER_MM:
+            yield Slip(there, f"that is the gap for {other.name}")
+    yield from length_slips(gap)
 
 
-def foot_slips(part: LegPart) -> list[Slip]:
+def foot_slips(part: LegPart) -> Iterator[Slip]:
     """For a leg's length: one side instead of the middle, without its tenon, before the cut."""
     finished = part.finished.quantity.value
-    made = [
-        Slip(part.exposed.quantity.value, "that is without the part in the top"),
-        Slip(part.blank.quantity.value, "that is the blank's length"),
-    ]
-    if part.high_low.quantity.value / 2.0 > 2.0 * LIKE_MM:
-        half = part.high_low.quantity.value / 2.0
-        made.append(Slip(finished + half, "that is the long side alone: take the middle of both"))
-        made.append(Slip(finished - half, "that is the short side alone: take the middle of both"))
-    return [*made, *length_slips(finished)]
+    yield Slip(part.exposed.quantity.value, "that is without the part in the top")
+    yield Slip(part.blank.quantity.value, "that is the blank's length")
+    half = part.high_low.quantity.value / 2.0
+    if half > 2.0 * LIKE_MM:
+        yield Slip(finished + half, "that is the long side alone: take the middle of both")
+        yield Slip(finished - half, "that is the short side alone: take the middle of both")
+    yield from length_slips(finished)
