@@ -44,6 +44,7 @@ _RAGS = (
 
 _ALL = (
     Operation("ready", "readying the wood", "piece", 90, caution=_BLADES),
+    Operation("hollow_strips", "hollowing", "piece", 90, caution=_BLADES + " " + _DUST),
     Operation(
         "glue_boards", "gluing boards", "piece", 40, waits=(12, 24), for_what="the glue to harden",
         lay_out=("clamps, one every 20 to 30 cm", "glue and a brush", "a straight-edge"),

@@ -53,7 +53,7 @@ SOCKETS = (
 RULES = (
     Rule(
         _of("ready"),
-        MADE | _of("glue_boards practice"),
+        MADE | _of("hollow_strips glue_boards practice"),
         "wood is flattened and dry before it is measured from",
         "a blank that moves afterwards takes every mark and angle along",
     ),
@@ -62,6 +62,12 @@ RULES = (
         SEAT,
         "the seat is one piece before it is marked out",
         "a seam planed flush afterwards takes the marks off and thins the seat",
+    ),
+    Rule(
+        _of("hollow_strips"),
+        _of("glue_boards"),
+        "each strip is sawn by itself, before it is part of a whole",
+        "the glued seat is hollowed whole, by scorp or router",
     ),
     Rule(
         _of("practice"),

@@ -10,6 +10,7 @@ from splay.build.plainly import told
 from splay.build.step import Step
 from splay.piece import Piece, StakedLegs
 from splay.plan import Plan
+from splay.stance.strips import in_strips
 from splay.work.phrases import cap, listed
 
 
@@ -23,10 +24,12 @@ def wood(piece: Piece, plan: Plan, build: Build, record: Record) -> Iterator[Ste
     dry = "Dry enough that it stays where it is: wet wood bores badly and moves later."
     yield told("ready", "Ready the wood", do=(*do, dry))
     if len(piece.top.boards) > 1:
-        how = (
+        how: tuple[str, ...] = (
             "Lay the boards side by side, their show faces one way; plane the edges until no light shows.",
             "Glue, clamps above and below by turns, a straight-edge across: flat before it sets.",
         )
+        if in_strips(piece.top):
+            how = ("Start each seam in its middle, where the strips' lines must meet.", *how)
         yield told("glue_boards", "Glue the seat from its boards", do=how)
     if new or any(isinstance(s, StakedLegs) and s.leg.practice for s in piece.supports):
         why = (

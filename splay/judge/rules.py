@@ -61,6 +61,7 @@ def judge(whole: Whole) -> tuple[Finding, ...]:
         *bits.missing(piece, made.shop, stance, show),
         *wedges(piece, stance, show),
         *tops.hollow(piece, show),
+        *tops.by_strips(piece, stance, show),
         *tops.glue_lines_crossed(piece, sockets, stance, show),
         *tops.boards_wide_enough(piece, show),
         *joints.screws(piece, sockets, stance, show),

@@ -6,17 +6,23 @@ import math
 from collections.abc import Iterator
 from functools import lru_cache
 
-from splay.judge.finding import Finding
+from splay.judge.finding import Finding, found
+from splay.layout.placing import marked_face
 from splay.layout.steps import glue_lines
 from splay.parts import SocketPart
 from splay.piece import Dish, Outline, Piece
 from splay.quantity import Show
 from splay.quantity import degrees as deg
+from splay.stance.hollow import hollow_depth
 from splay.stance.outline import extent, points
-from splay.stance.staked import Stance
+from splay.stance.staked import Stance, support_of
+from splay.stance.strips import askew, in_strips
+from splay.work.phrases import cap, listed
 
 THIN_TOP_MM = 10.0
 """Least wood left under a hollow (common practice, no source)."""
+SUNK_MM = 0.5
+"""A face this much lower than it was is not flat any more."""
 CLEAR_OF_GLUE = 0.25
 """Least distance of a hole's side from a glue line, as a share of the hole (common practice, no source)."""
 
@@ -63,6 +69,44 @@ def hollow(piece: Piece, show: Show) -> Iterator[Finding]:
             None,
             field,
         )
+
+
+def by_strips(piece: Piece, stance: Stance, show: Show) -> Iterator[Finding]:
+    """A hollow that cannot be made strip by strip, or is there before what wants a flat face."""
+    top = piece.top
+    if top.hollow is None or not top.hollow.strips:
+        return
+    if len(top.boards) < 2:
+        yield found(
+            "strips_none", "caution",
+            "It was to be hollowed strip by strip, and the top is in one piece: its cards hollow it whole.",
+            "Say how wide its boards are, or leave strip by strip out.", show.count(len(top.boards)),
+            show.count(2), "top.hollow.strips", station="top",
+        )  # fmt: skip
+        return
+    if not in_strips(top):
+        yield found(
+            "strips_askew", "caution",
+            f"Its strips run {show.angle(askew(top)).text} askew to the hollow: its cards hollow it whole.",
+            "Turn the grain along one of the middle lines, or leave strip by strip out.",
+            show.angle(askew(top)), show.angle(0.0), "top.hollow.strips", station="top",
+        )  # fmt: skip
+        return
+    sunk = [
+        (hollow_depth(top.hollow, (leg.socket[0], leg.socket[1])), leg.number)
+        for leg in stance.legs
+        if marked_face(support_of(piece, leg)) == "upper face"
+    ]
+    sunk = [one for one in sunk if one[0] > SUNK_MM]
+    if sunk:
+        numbers = tuple(number for _, number in sunk)
+        yield Finding(
+            "strips_bored_from_above", "stop", "top",
+            f"{cap(listed(f'leg {number}' for number in numbers))}: bored from the upper face, which is "
+            "hollow by then: the bit starts on a slope, and marks lie on a curve.",
+            "Bore from the underside, or hollow the seat whole, after boring.", numbers,
+            show.length(max(sunk)[0]), show.length(SUNK_MM), None, "top.hollow.strips",
+        )  # fmt: skip
 
 
 def glue_lines_crossed(

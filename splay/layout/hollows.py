@@ -10,6 +10,7 @@ from splay.piece import Dish, Piece, Trough
 from splay.quantity import Figure, Show
 from splay.stance.hollow import arc_radius
 from splay.stance.outline import extent
+from splay.stance.strips import in_strips
 from splay.work import marks as work
 from splay.work.seat import Rim, said
 
@@ -32,7 +33,7 @@ def radius_figure(key: str, label: str, chord: float, depth: float, show: Show) 
 def hollow_steps(piece: Piece, before: list[Step], show: Show) -> list[Step]:
     """Where the hollow begins, from the middle lines on the upper face."""
     hollow = piece.top.hollow
-    if hollow is None:
+    if hollow is None or in_strips(piece.top):
         return []
     if isinstance(hollow, Trough):
         half, (a, b) = hollow.chord / 2, extent(piece.top.outline)

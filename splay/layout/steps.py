@@ -22,6 +22,7 @@ from splay.stance.outline import extent
 from splay.stance.pegs import holes_along
 from splay.stance.slab_leg import end_of, slab_mitre
 from splay.stance.staked import LegStance, Stance
+from splay.stance.strips import in_strips, strips
 from splay.stance.vectors import word
 from splay.work import marks as work
 from splay.work.seat import Act, Prick, Row, said
@@ -39,13 +40,15 @@ class Layout:
 def lay_out(piece: Piece, stance: Stance, checks: tuple[Check, ...], show: Show) -> Layout:
     """Mark out the underside, which will not show, before any edge is shaped or hollowed; `checks` are
     those of checks_of()."""
-    shaped = piece.top.hollow is not None or piece.top.upper_edge.way != "square"
+    there = in_strips(piece.top)
+    shaped = (piece.top.hollow is not None and not there) or piece.top.upper_edge.way != "square"
     before = "before any edge is rounded or any hollow cut" if shaped else "before any edge is rounded"
+    middle = f" {_under_the_hollow(piece)}" if there else ""
     first = letters(piece, "underside", show)
     steps = [
         Step(
             "Choose the face and draw the middle lines",
-            f"{said(first)} The underside will not show; do it {before}.",
+            f"{said(first)}{middle} The underside will not show; do it {before}.",
             (),
             middle_lines(piece),
             (first,),
@@ -70,6 +73,14 @@ def lay_out(piece: Piece, stance: Stance, checks: tuple[Check, ...], show: Show)
     steps += hollow_steps(piece, steps, show)
     steps += peg_steps(piece, stance, show)
     return Layout("underside", tuple(steps), checks)
+
+
+def _under_the_hollow(piece: Piece) -> str:
+    """Where the middle is of a seat that was hollowed before it was glued."""
+    said = "The middle is under the middle of the hollow: halfway across all strips"
+    if strips(piece.top)[0].across is None:
+        said += ", and on the line squared over them, carried down from the outer sides"
+    return f"{said}."
 
 
 def _boards(piece: Piece, show: Show) -> list[Step]:

@@ -155,13 +155,14 @@ def developed(radius: float, taper: float, down: float, turn: float) -> Flat:
     place below that line along the axis, `turn` round it clockwise seen at the tenon's end, degrees. A cone
     lies flat as a sector: slant distances stay, an angle about the axis becomes that times k / √(1 + k²).
     """
-    if abs(taper) < 1e-9:
+    if abs(taper) < 1e-12:
         return (-math.radians(turn) * radius, -down)
     slope = math.sqrt(1.0 + taper * taper)
     whole = radius * slope / taper
     apex = whole - down * slope
     angle = math.radians(turn) * taper / slope
-    return (-apex * math.sin(angle), apex * math.cos(angle) - whole)
+    # Not apex · cos − whole: of an almost even leg both are kilometres, and their difference is lost.
+    return (-apex * math.sin(angle), -down * slope - 2.0 * apex * math.sin(angle / 2.0) ** 2)
 
 
 def _wrap(

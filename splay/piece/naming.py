@@ -80,6 +80,7 @@ FIELDS = {
     "across": "width across",
     "chord": "width",
     "depth": "depth",
+    "strips": "strip by strip",
     "size": "size",
     "angle": "slope",
     "scope": "legs that lean alike",

@@ -192,6 +192,8 @@ class Trough(Frozen):
     """Width of the hollow at the surface, mm."""
     depth: Annotated[float, Length(0.5, 200)]
     """Depth in the middle, mm."""
+    strips: bool = False
+    """Whether each strip gets its own part of the hollow before they are glued together."""
 
 
 class Dish(Frozen):
@@ -204,6 +206,8 @@ class Dish(Frozen):
     """Front to back at the surface, mm."""
     depth: Annotated[float, Length(0.5, 200)]
     """Depth in the middle, mm."""
+    strips: bool = False
+    """Whether each strip gets its own part of the hollow before they are glued together."""
 
 
 END_MM = 0.01

@@ -5,7 +5,9 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator, Sequence
+from dataclasses import replace
 from itertools import pairwise
+from typing import cast
 
 from splay.layout.hollows import radius_figure
 from splay.piece import Dish, Piece, Top, Trough
@@ -16,6 +18,7 @@ from splay.setups.plain_card import Bench, plain_card
 from splay.setups.scenes import HollowCut
 from splay.stance.hollow import arc_radius, hollow_depth
 from splay.stance.outline import extent, points
+from splay.stance.strips import Place, Strip, across_words, in_strips, strips
 from splay.stance.vectors import Flat
 from splay.work.does import Do, Plain
 from splay.work.marks import SEAT as TOP
@@ -23,10 +26,20 @@ from splay.work.marks import Kind, Mark, lettered
 from splay.work.proofs import proof_id
 from splay.work.seat import Letter, axis
 from splay.work.takes import UnderEdge
-from splay.work.tops import DepthHoles, HoleDeep, HollowLine, Runners
+from splay.work.tops import (
+    DepthHoles,
+    HoleDeep,
+    HollowLine,
+    Runners,
+    StripEnds,
+    StripSide,
+    StripSides,
+    StripsLaid,
+)
 
 SCOOP = Bench("scooping", "Scorp, adze or gouge")
 ROUTER = Bench("runners", "Router on curved runners")
+STRIPS = Bench("strips", "Band saw or plane, strip by strip")
 SAW = Bench("sawing", "Bow saw, or a band saw that is high enough")
 FACE = "upper face"
 KEEP_MM = 0.5
@@ -38,6 +51,8 @@ CLEAR_MM = 10.0
 """Nearer to the edge a depth hole stands in wood that goes with the outline (common practice, no
 source)."""
 FROM_END_MM = 30.0
+KEEP_LEFT_MM = 0.1
+"""Less than this above the arc is nothing a scraper would be told of."""
 RUNNER_MM = 25.0
 """Wood of a runner under its lowest place (common practice, no source)."""
 PASS_MM = 3.0
@@ -50,6 +65,10 @@ _ROUTED = (
     "Runners and seat fixed, both hands on the router, the sled stopped at both ends of the hollow. Follow "
     "the router's own manual."
 )
+_STRIPPED = (
+    "A narrow strip tips: hold it in a vice or on a block as wide as itself, fingers behind the blade. "
+    "Follow the saw's own manual."
+)
 _SAWN = "Hold the seat so that it cannot tip; fingers behind the saw. Follow the saw's own manual."
 
 
@@ -57,6 +76,9 @@ def hollow_cards(piece: Piece, show: Show) -> Iterator[SetUp]:
     """One card for each way of hollowing this top; none where it stays flat."""
     hollow = piece.top.hollow
     if hollow is None:
+        return
+    if in_strips(piece.top):
+        yield _by_strips(piece.top, hollow, show)
         return
     yield _scooped(piece.top, hollow, show)
     if isinstance(hollow, Trough):
@@ -237,3 +259,50 @@ def _sawn(hollow: Trough, show: Show) -> SetUp:
         ),
     )
     return _card(SAW, hollow, does, _SAWN, show, lath=lath)
+
+
+def _by_strips(top: Top, hollow: Trough | Dish, show: Show) -> SetUp:
+    first, last = across_words(top)
+    every = strips(top)
+    does: list[Do] = []
+    if every[0].across is None:
+        # What is measured from runs across the strips.
+        line = "front-back line" if first in ("FRONT", "BACK") else "left-right line"
+        does.append(StripsLaid(cast(Letter, first), cast(Letter, last), len(every), line))
+        alike: dict[tuple[tuple[Place, ...], ...], list[Strip]] = {}
+        for strip in every:
+            alike.setdefault(tuple(side.places for side in strip.sides), []).append(strip)
+        for mates in alike.values():
+            one, two = (StripSide(cast(Letter, s.towards), _told(s.places, show)) for s in mates[0].sides)
+            does.append(StripSides(tuple(strip.number for strip in mates), (one, two)))
+        does.append(
+            Plain(
+                "A lath bent through the places draws each line. Saw square through the strip, no deeper "
+                "than the shallower of its two lines; spokeshave and scraper take the rest down to the "
+                "deeper one."
+            )
+        )
+    else:
+        does.append(StripsLaid(cast(Letter, first), cast(Letter, last), len(every), None))
+        for strip in every:
+            assert strip.across is not None
+            left = show.fine(strip.left) if strip.left > KEEP_LEFT_MM else None
+            does.append(StripEnds(strip.number, cast(Letter, first), _told(strip.across, show), left))
+        does.append(Plain("Saw or plane each from end to end, on the waste side of its lines."))
+    does.append(
+        Plain(
+            "Laid together again their lines meet side to side. After the glue-up a scraper and the "
+            "template, tried across the seams, take off what stands up."
+        )
+    )
+    return replace(
+        _card(STRIPS, hollow, tuple(does), _STRIPPED, show),
+        work="hollow_strips",
+        operation="hollow_strips",
+        title="Hollow the seat strip by strip",
+        uses=(),
+    )
+
+
+def _told(places: tuple[Place, ...], show: Show) -> tuple[HoleDeep, ...]:
+    return tuple(HoleDeep(show.length(one.out), show.closely(one.deep)) for one in places)

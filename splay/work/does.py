@@ -32,7 +32,7 @@ from splay.work.joinery import (
 )
 from splay.work.lays import Pin, Toward, Way
 from splay.work.marks import Mark
-from splay.work.tops import DepthHoles, HollowLine, Runners
+from splay.work.tops import DepthHoles, HollowLine, Runners, StripEnds, StripSides, StripsLaid
 
 
 @dataclass(frozen=True)
@@ -288,6 +288,7 @@ Do = (
     | EndNotches | Mortises | MakeSplines | Parted | SawnSquare | JigOver | Cut | Plain
     | LongPoint | SawToLine | Kerf | MakeWedge
     | Stations | Shortened | DepthHoles | Runners | HollowLine
+    | StripsLaid | StripSides | StripEnds
 )  # fmt: skip
 
 

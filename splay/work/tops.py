@@ -48,6 +48,47 @@ class Runners:
 
 
 @dataclass(frozen=True)
+class StripsLaid:
+    """Strips side by side as they will be glued, upper faces up: `many`, numbered on their ends from
+    `first` to `last`; across all of them a `line`, square, that stands for that middle line of the seat,
+    None where nothing is measured from it."""
+
+    first: Letter
+    last: Letter
+    many: int
+    line: str | None
+
+
+@dataclass(frozen=True)
+class StripSide:
+    """A long side of a strip: depths from its upper edge at places to either side of the line drawn over
+    all strips, the last where they run out; one alone is the depth from end to end; none: it stays
+    whole."""
+
+    towards: Letter
+    places: tuple[HoleDeep, ...]
+
+
+@dataclass(frozen=True)
+class StripSides:
+    """The hollow on both long sides of some strips."""
+
+    strips: tuple[int, ...]
+    sides: tuple[StripSide, StripSide]
+
+
+@dataclass(frozen=True)
+class StripEnds:
+    """The hollow on both ends of a strip: depths from the upper face at places from the side `towards` a
+    word; straight runs between them leave `left` above the arc, at most."""
+
+    strip: int
+    towards: Letter
+    places: tuple[HoleDeep, ...]
+    left: Quantity | None
+
+
+@dataclass(frozen=True)
 class HollowLine:
     """The hollow's line on two ends of the seat: along its template from the rim, `half` from the
     middle line on either side, down to `deep` under it."""

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from splay.work import tops
+from splay.work.phrases import SHOWN_MM, cap, listed
 from splay.work.saying import do
 from splay.work.seat import MIDDLE, across_from
 
@@ -44,3 +45,56 @@ def _(one: tops.HollowLine) -> str:
         "from the upper face; the template through there and through the rim's lines, "
         f"{one.half.text} to either side, draws the line."
     )
+
+
+@do.register
+def _(one: tops.StripsLaid) -> str:
+    said = (
+        f"Lay the {one.many} strips side by side as they will be glued, upper faces up, and number them on "
+        f"their ends from {one.first} to {one.last}."
+    )
+    if one.line is not None:
+        said += (
+            f" Square a line across all of them, halfway along: it stands for the {one.line}, and goes "
+            "down the sides of each."
+        )
+    return said
+
+
+def _deep(one: tops.HoleDeep) -> str:
+    return one.deep.text if one.deep.value >= SHOWN_MM else "nothing"
+
+
+def _line(one: tops.StripSide, where: str) -> str:
+    if not one.places:
+        return f"{where} it stays whole"
+    middle, *more = one.places
+    if not more:
+        return f"{where} a line {middle.deep.text} down from end to end"
+    told = [f"{_deep(place)} at {place.out.text}" for place in more]
+    return f"{where} {middle.deep.text} down on that line, to either side of it {', '.join(told)}"
+
+
+@do.register
+def _(one: tops.StripSides) -> str:
+    named = cap(listed(f"strip {number}" for number in one.strips))
+    first, second = one.sides
+    if first.places == second.places:
+        return f"{named}: {_line(first, 'on both long sides')}."
+    told = [_line(side, f"on the side towards {side.towards}") for side in one.sides]
+    return f"{named}: {'; '.join(told)}."
+
+
+@do.register
+def _(one: tops.StripEnds) -> str:
+    if all(place.deep.value < SHOWN_MM for place in one.places):
+        return f"Strip {one.strip} stays whole."
+    first, *more = one.places
+    told = [f"{_deep(first)} at its side towards {one.towards}"]
+    told += [f"{_deep(place)} at {place.out.text} from there" for place in more]
+    said = (
+        f"Strip {one.strip}, on both ends, down from the upper face: {', '.join(told)}; straight between."
+    )
+    if one.left is not None:
+        said += f" {one.left.text} at most stays for the scraper."
+    return said

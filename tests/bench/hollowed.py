@@ -14,7 +14,7 @@ from splay.stance.outline import points
 from splay.work.marks import Kind
 from splay.work.seat import Rim
 from splay.work.takes import UnderEdge
-from splay.work.tops import DepthHoles, HollowLine, Runners
+from splay.work.tops import DepthHoles, HollowLine, Runners, StripEnds, StripSides, StripsLaid
 
 if TYPE_CHECKING:
     from tests.bench.judged import Judge
@@ -116,6 +116,57 @@ def _ridden(judge: Judge, do: Runners, card: str) -> None:
         s, z = (out + hangs) * math.sin(turn), middle - (out + hangs) * math.cos(turn)
         wanted = depth(judge, s * way[0], s * way[1])
         judge.tally.hold("runner's hollow mm", abs(-z - wanted), card)
+
+
+def judge_strips(judge: Judge, card: SetUp) -> None:
+    """Strips laid out as told, each with its lines: where they lie in the seat the hollow is as deep."""
+    top, hold, key = judge.piece.top, judge.tally.hold, card.id
+    laid = next(do for do in card.does if isinstance(do, StripsLaid))
+    hold("strips numbered", float(laid.many != len(top.boards)), key)
+    first, last = np.array(WORDS[laid.first]), np.array(WORDS[laid.last])
+    hold("strips laid across their grain", float(abs(first + last).max() > 0.0), key)
+    grain = np.array((math.cos(math.radians(top.grain)), math.sin(math.radians(top.grain))))
+    hold("strips laid askew", abs(float(first @ grain)), key)
+    # The first board of the list lies to the right of the grain's bearing.
+    hold("strips numbered from the wrong side", float(first @ (grain[1], -grain[0]) < 0.0), key)
+    edges = np.concatenate(([0.0], np.cumsum(top.boards))) - sum(top.boards) / 2.0
+    if laid.line is not None:
+        hold("line over the strips runs along them", abs(float(np.array(LINES[laid.line]) @ grain)), key)
+    seams: dict[float, list[tuple[tuple[float, float], ...]]] = {}
+    for do in card.does:
+        if isinstance(do, StripEnds):
+            begins = edges[do.strip - 1]
+            hold("strip's end from the wrong side", float(do.towards != laid.first), key)
+            for place in do.places:
+                wanted = depth(judge, *((begins + place.out.value) * last))
+                hold("strip's end mm", abs(place.deep.value - wanted), key)
+            outs = [place.out.value for place in do.places]
+            wide = top.boards[do.strip - 1]
+            hold("strip's end across mm", max(abs(outs[0]), abs(outs[-1] - wide)), key)
+            # Straight from place to place nothing is taken that should stay, and little stays.
+            for out in np.linspace(0.0, wide, 60):
+                cut = float(np.interp(out, outs, [place.deep.value for place in do.places]))
+                over = depth(judge, *((begins + out) * last)) - cut
+                hold("strip cut too deep mm", max(0.0, -over), key)
+                said = do.left.value if do.left else 0.1
+                hold("strip left higher than told mm", max(0.0, over - said), key)
+        elif isinstance(do, StripSides):
+            for number in do.strips:
+                for side in do.sides:
+                    edge = edges[number - 1 if side.towards == laid.first else number]
+                    hold("strip's sides", float(side.towards not in (laid.first, laid.last)), key)
+                    told = tuple((place.out.value, place.deep.value) for place in side.places)
+                    seams.setdefault(float(edge), []).append(told)
+                    for out, deep in told or ((0.0, 0.0),):
+                        for way in (-1.0, 1.0):
+                            wanted = depth(judge, *(edge * last + way * out * grain))
+                            hold("strip's side mm", abs(deep - wanted), key)
+                    if len(told) > 1:
+                        past = depth(judge, *(edge * last + (told[-1][0] + 0.5) * grain))
+                        hold("strip's side runs out too early mm", past, key)
+    for told_twice in seams.values():
+        hold("strips do not meet", float(len(set(told_twice)) > 1), key)
+    judge.hollowed = True
 
 
 def read_under_edge(judge: Judge, take: UnderEdge) -> float | None:

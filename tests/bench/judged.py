@@ -42,7 +42,7 @@ from tests.bench.buttoned import Cut as GrooveCut
 from tests.bench.buttoned import judge_buttons, judge_groove
 from tests.bench.frames import Array, apart_deg, spun, square_to, unit, vec
 from tests.bench.held import judge_held
-from tests.bench.hollowed import judge_hollow
+from tests.bench.hollowed import judge_hollow, judge_strips
 from tests.bench.joined import judge_cut_out, judge_joins, untold
 from tests.bench.jointed import judge_dowels, judge_hole, judge_slots
 from tests.bench.outside import judge_outside
@@ -884,6 +884,9 @@ class Judge:
             self.tally.hold("hand-hold deg", abs((turn - chosen.turn + 90.0) % 180.0 - 90.0), card.id)
         # Right through.
         self.tally.hold("hand-hold stops in the wood", 0.0 if bit.deep is None else 1.0, card.id)
+
+    def _hollow_strips(self, card: SetUp) -> None:
+        judge_strips(self, card)
 
     def _hollow(self, card: SetUp) -> None:
         judge_hollow(self, card)

@@ -353,6 +353,10 @@ def _staked(rng: random.Random) -> Piece:
         document["members"] = _members(rng, count)
     # Told by where the rest has come to: what is drawn for it moves nothing that is drawn after.
     own = random.Random(document["height"])
+    if "hollow" in top and own.random() < 0.4:
+        top["hollow"]["strips"] = True
+        top["boards"] = [own.uniform(40, 120) for _ in range(own.choice((1, 3, 4)))]
+        top["grain"] = own.choice((0, 90, 180, top["grain"]))
     if own.random() < 0.15:
         document["supports"][0]["leg"]["sticks"] = [_reused(own) for _ in range(own.choice((1, 3, 6)))]
     return read_piece(document)

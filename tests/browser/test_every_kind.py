@@ -609,6 +609,26 @@ class Hollowed(BrowserCase):
         expect(page.get_by_text("Hollow the seat").first).to_be_visible()
 
 
+class HollowedByStrips(BrowserCase):
+    def test_each_strip_gets_its_own_part_before_the_glue_up(self) -> None:
+        page = self.at(self.hang(starter("round_four")), "top")
+        page.get_by_label("both ways").click(force=True)
+        flag = page.get_by_label("strip by strip, before the glue-up")
+        flag.check()
+        expect(page.get_by_text("the top is in one piece: its cards hollow it whole")).to_be_visible()
+        boards = field(page, "top.boards")
+        boards.fill("80, 100, 100, 80")
+        boards.press("Enter")
+        boards.blur()
+        saved(page)
+        card = page.locator("article.card")
+        expect(card).to_contain_text("Lay the 4 strips side by side as they will be glued")
+        expect(card).to_contain_text("Strip 2: on the side towards")
+        expect(card.locator(".care")).to_contain_text("A narrow strip tips")
+        page.goto(page.url.replace("/top", "/work"))
+        expect(page.get_by_text("Hollow the seat strip by strip").first).to_be_visible()
+
+
 class TurnedLegs(BrowserCase):
     def test_a_leg_is_said_to_be_turned_and_the_first_is_the_pattern_for_the_rest(self) -> None:
         page = self.at(self.hang(starter("round_four")), "legs")

@@ -22,7 +22,7 @@ import shapely
 import svgelements
 import trimesh
 from django.test import SimpleTestCase
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 from manifold3d import Manifold
 from shapely import affinity
@@ -238,6 +238,7 @@ class Wrapped(SimpleTestCase):
         turn=st.floats(-180, 180),
         other=st.floats(-30, 30),
     )
+    @example(radius=9.0, taper=1e-9, down=0.0, turn=0.0, other=1.652867081918341)
     @settings(max_examples=60, deadline=None)
     def test_a_cone_lies_flat_without_stretching(
         self, radius: float, taper: float, down: float, turn: float, other: float

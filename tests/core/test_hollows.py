@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 import random
 from collections.abc import Callable
@@ -11,6 +12,7 @@ from typing import Any
 import numpy as np
 from django.test import SimpleTestCase
 
+from splay.build import Build, Record, order_of
 from splay.piece import Piece, read_piece, write_piece
 from splay.piece.starters import starter
 from splay.plan import Plan, plan
@@ -20,7 +22,7 @@ from splay.setups.hollows import KEEP_MM, LATH_SHARE, under_edge
 from splay.shop import workbench
 from splay.work.does import Do
 from splay.work.seat import Rim
-from splay.work.tops import DepthHoles, HollowLine, Runners
+from splay.work.tops import DepthHoles, HollowLine, Runners, StripEnds, StripSides, StripsLaid
 from tests.bench.gauges import Gauges
 from tests.bench.judged import Judge
 from tests.core.make import with_cards
@@ -37,6 +39,10 @@ def hollowed(hollow: dict[str, Any], start: str = "round_four", **top: Any) -> P
 
 def cards(made: Plan) -> dict[str, SetUp]:
     return {card.by: card for card in made.setups if card.operation == "hollow"}
+
+
+def cards_of(made: Plan) -> list[SetUp]:
+    return [card for card in made.setups if card.operation in ("hollow", "hollow_strips")]
 
 
 class Told(SimpleTestCase):
@@ -136,6 +142,109 @@ class Told(SimpleTestCase):
         order = [card.operation for card in made.setups]
         self.assertLess(max(k for k, one in enumerate(order) if one == "bore"), order.index("hollow"))
         self.assertTrue(all(card.proofs == ("hollow",) for card in cards(made).values()))
+
+
+class ByStrips(SimpleTestCase):
+    """The strips' own shares of a hollow: lines on their sides or ends, before they are glued."""
+
+    def card(self, hollow: dict[str, Any], **top: Any) -> SetUp:
+        top = {"boards": [70, 90, 90, 70], "grain": 0, **top}
+        (card,) = cards_of(plan(hollowed({**hollow, "strips": True}, **top), workbench()))
+        return card
+
+    def test_across_a_trough_each_end_has_its_own_line_and_neighbours_meet(self) -> None:
+        """Of an arc of radius R = (c²/4 + g²) / 2g the depth at s is √(R² − s²) − (R − g)."""
+        card = self.card({**TROUGH, "across": "width"})
+        radius = (160.0**2 + 12.0**2) / 24.0
+        seams = []
+        ends = [do for do in card.does if isinstance(do, StripEnds)]
+        for do, begins in zip(ends, (-160.0, -90.0, 0.0, 90.0), strict=True):
+            for place in do.places:
+                at = begins + place.out.value
+                wanted = math.sqrt(radius**2 - at**2) - (radius - 12.0)
+                self.assertAlmostEqual(place.deep.value, wanted, 9)
+            seams.append((do.places[0].deep.value, do.places[-1].deep.value))
+        for one, two in itertools.pairwise(seams):
+            self.assertEqual(one[1], two[0])
+        # A chord of 45 on that radius stands off by 45² / 8R.
+        assert ends[1].left is not None
+        self.assertAlmostEqual(ends[1].left.value, 45.0**2 / 8.0 / radius, 2)
+
+    def test_the_rim_inside_a_strip_is_a_place_of_its_own(self) -> None:
+        """A straight run from the strip's flat side would take wood that stays."""
+        card = self.card({**TROUGH, "across": "width", "chord": 260})
+        first = next(do for do in card.does if isinstance(do, StripEnds))
+        self.assertEqual([round(p.out.value, 6) for p in first.places], [0.0, 30.0, 35.0, 70.0])
+        self.assertEqual([p.deep.value for p in first.places[:2]], [0.0, 0.0])
+
+    def test_of_a_dish_each_seam_is_an_arc_with_the_same_middle(self) -> None:
+        """At v across, a dish L long and W wide is L √(1 − (2v/W)²) long."""
+        card = self.card(DISH)
+        two = next(do for do in card.does if isinstance(do, StripSides) and 2 in do.strips)
+        outer, inner = two.sides
+        self.assertAlmostEqual(outer.places[-1].out.value, 140.0 * math.sqrt(1.0 - (90.0 / 110.0) ** 2), 6)
+        self.assertAlmostEqual(inner.places[0].deep.value, 9.0, 9)
+        self.assertIn("Strip 1: on the side towards FRONT it stays whole", " ".join(card.steps))
+
+    def test_strips_along_a_trough_are_all_alike(self) -> None:
+        said = " ".join(self.card({**TROUGH, "across": "length"}).steps)
+        self.assertIn("Strips 1, 2, 3 and 4: on both long sides 12.0 mm down on that line", said)
+        self.assertIn("it stands for the front-back line", said)
+
+    def test_they_are_hollowed_before_they_are_glued_and_bored_after(self) -> None:
+        piece = hollowed({**DISH, "strips": True}, boards=[70, 90, 90, 70], grain=0)
+        made = plan(piece, workbench())
+        steps = [step.operation for step in order_of(piece, made, Build(), Record()).steps]
+        wanted = ["ready", "hollow_strips", "glue_boards", "lay_out", "bore"]
+        self.assertEqual([one for one in steps if one in wanted], wanted)
+        self.assertNotIn("hollow", steps)
+        self.assertFalse(any("hollow begins" in one.title for one in made.layout.steps))
+        self.assertIn("under the middle of the hollow: halfway across all", made.layout.steps[0].words)
+        self.assertNotIn("before any edge is rounded or any hollow cut", made.layout.steps[0].words)
+        self.assertIn("hollow", [proof.kind for proof in made.proofs])
+
+    def test_what_has_no_strips_or_lies_askew_is_hollowed_whole_and_says_so(self) -> None:
+        for top, code in (
+            ({"boards": [320]}, "strips_none"),
+            ({"boards": [160, 160], "grain": 20}, "strips_askew"),
+        ):
+            made = plan(hollowed({**DISH, "strips": True}, **top), workbench())
+            self.assertIn(code, [found.code for found in made.findings])
+            self.assertEqual({card.operation for card in cards_of(made)}, {"hollow"})
+
+    def test_a_hole_bored_from_a_face_that_is_hollow_by_then_is_stopped(self) -> None:
+        document = write_piece(hollowed({**DISH, "strips": True}, boards=[160, 160], grain=0))
+        document["top"]["hollow"] |= {"length": 330, "width": 330}
+        for face, level in (("upper", "stop"), ("underside", None)):
+            document["supports"][0]["joint"] = {"way": "through", "socket": 25, "bored_from": face}
+            codes = {one.code: one.level for one in plan(read_piece(document), workbench()).findings}
+            self.assertEqual(codes.get("strips_bored_from_above"), level)
+
+    def test_the_bench_finds_strips_told_from_the_wrong_side(self) -> None:
+        piece = hollowed({**DISH, "strips": True}, boards=[60, 90, 100, 70], grain=0)
+        made = plan(piece, workbench())
+
+        def told(change: Callable[[Do], Do]) -> set[str]:
+            cards = tuple(
+                replace(card, does=tuple(change(do) for do in card.does))
+                if card.operation == "hollow_strips"
+                else card
+                for card in made.setups
+            )
+            tally = Judge(piece, with_cards(made, cards), workbench()).all()
+            return {what for what, (off, _) in tally.worst.items() if off > 0.05 and "strip" in what}
+
+        self.assertEqual(told(lambda do: do), set())
+        backwards = told(
+            lambda do: replace(do, first=do.last, last=do.first) if isinstance(do, StripsLaid) else do
+        )
+        self.assertIn("strips numbered from the wrong side", backwards)
+        renumbered = told(
+            lambda do: (
+                replace(do, strips=tuple(5 - n for n in do.strips)) if isinstance(do, StripSides) else do
+            )
+        )
+        self.assertIn("strip's side mm", renumbered)
 
 
 class Blind(SimpleTestCase):

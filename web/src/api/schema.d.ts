@@ -3204,6 +3204,12 @@ export interface components {
              */
             length: number | string;
             /**
+             * Strips
+             * @description Whether each strip gets its own part of the hollow before they are glued together.
+             * @default false
+             */
+            strips: boolean;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -9575,6 +9581,12 @@ export interface components {
              * @description Depth in the middle, mm.
              */
             depth: number | string;
+            /**
+             * Strips
+             * @description Whether each strip gets its own part of the hollow before they are glued together.
+             * @default false
+             */
+            strips: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}

@@ -23,11 +23,13 @@ const FORMS: Record<string, Row[]> = {
     ]),
     typed('hollow.chord', 'Wide'),
     typed('hollow.depth', 'Deep'),
+    flag('hollow.strips', 'strip by strip, before the glue-up'),
   ],
   dish: [
     typed('hollow.length', 'Long'),
     typed('hollow.width', 'Wide'),
     typed('hollow.depth', 'Deep'),
+    flag('hollow.strips', 'strip by strip, before the glue-up'),
   ],
 }
 const SHAPES: [unknown, string][] = [
