@@ -110,7 +110,7 @@ def joined(piece: Piece, plan: Plan, build: Build) -> Iterator[Step]:
         ids = {part.number: part.id for part in plan.parts}
         units = tuple(Unit("peg_in", "peg_in", ids[n], f"leg {n}") for n in numbers)
         do = (
-            "Bore on through the tenon by the hole that is there, to the peg's depth.",
+            "Chips out of the hole; a stick in it tells how deep it is.",
             "Peg in with glue on the peg, grain across the seat's; stop when the sound changes.",
         )
         yield told(

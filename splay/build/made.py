@@ -10,7 +10,7 @@ from splay.build.fitting import DRY_READ, fitted
 from splay.build.joining import joined
 from splay.build.known import NOTHING, Record
 from splay.build.levels import between
-from splay.build.needs import marks_in_words
+from splay.build.needs import marked_out, marks_in_words
 from splay.build.operations import OPERATIONS
 from splay.build.plainly import told
 from splay.build.step import Step, Unit, Wait
@@ -63,10 +63,15 @@ def _seat(piece: Piece, plan: Plan) -> Iterator[Step]:
     # What is bored through it is proved with its own card.
     carded = {id for card in plan.setups for id in card.proofs}
     mine = tuple(p.id for p in plan.proofs if p.station == "top" and p.id not in carded)
-    marks = marks_in_words(mark for one in plan.layout.steps for mark in one.makes)
-    titles = tuple(step.title for step in plan.layout.steps)
-    yield told("lay_out", "Mark out the seat", "top", proofs=mine, do=titles, marks=marks)
     top = piece.top
+    first, later = marked_out(plan)
+    marks = marks_in_words(mark for one in first for mark in one.makes)
+    titles = tuple(step.title for step in first)
+    yield told("lay_out", "Mark out the seat", "top", proofs=mine, do=titles, marks=marks)
+    if later:
+        marks = marks_in_words(mark for one in later for mark in one.makes)
+        titles = tuple(step.title for step in later)
+        yield told("lay_out_upper", "Mark out the planed upper face", "top", do=titles, marks=marks)
     if not top.bark:
         square = top.outline.kind == "rectangle"
         title = "Cut the seat to size" if square else "Cut the seat to its outline"

@@ -9,6 +9,7 @@ from itertools import pairwise
 from splay.build.levels import levels
 from splay.build.rules import CARRIED, ON_PARTS, READ, RULES, SOCKETS, STRETCHERS
 from splay.build.step import Need, Step
+from splay.layout import Step as Marking
 from splay.plan import Plan
 from splay.setups.card import SetUp
 from splay.work.marks import Kind, Mark
@@ -119,9 +120,9 @@ def _marked(steps: tuple[Step, ...], plan: Plan) -> Iterator[Need]:
     cards = _by_work(plan.setups)
     told: list[tuple[Step, set[Mark], set[Mark], set[Mark]]] = []
     for step in steps:
-        if step.operation == "lay_out":
-            made = {mark for one in plan.layout.steps for mark in one.makes}
-            told.append((step, set(), made, set()))
+        if step.operation in ("lay_out", "lay_out_upper"):
+            drawn = marked_out(plan)[step.operation == "lay_out_upper"]
+            told.append((step, set(), {mark for one in drawn for mark in one.makes}, set()))
             continue
         mine = [card for unit in {unit.key for unit in step.units} for card in cards.get(unit, ())]
         uses = {mark for card in mine for mark in card.uses}
@@ -141,6 +142,12 @@ def _marked(steps: tuple[Step, ...], plan: Plan) -> Iterator[Need]:
                     f"it takes away {words}, from which the other is measured",
                     "what is measured from it has nothing left to be measured from",
                 )
+
+
+def marked_out(plan: Plan) -> tuple[list[Marking], list[Marking]]:
+    """The steps of the marking-out: at once, and those on a face that is planed after boring."""
+    later = [one for one in plan.layout.steps if plan.piece.top.left_on and one.face == "upper face"]
+    return [one for one in plan.layout.steps if one not in later], later
 
 
 def _by_work(cards: Iterable[SetUp]) -> Mapping[str, list[SetUp]]:

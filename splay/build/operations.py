@@ -55,7 +55,11 @@ _ALL = (
     ),
     Operation("lay_out", "marking out", "piece", 30, lay_out=("rule, square, compasses", "a sharp pencil")),
     Operation("bore", "boring the seat", "legs", 5, setting=15, caution=_BITS),
-    Operation("peg", "boring for pegs", "legs", 4, setting=10, caution=_BITS),
+    Operation("dress", "planing to thickness", "piece", 40, caution=_BLADES + " " + _DUST),
+    Operation(
+        "lay_out_upper", "marking out", "piece", 15, lay_out=("rule, square, compasses", "a sharp pencil")
+    ),
+    Operation("peg_find", "finding pegs' places", "legs", 6, caution=_BITS),
     Operation("hand_hold", "boring a hand-hold", "piece", 20, setting=10, caution=_BITS),
     Operation("cut_outline", "cutting the outline", "piece", 25, caution=_BLADES),
     Operation(
@@ -121,6 +125,7 @@ _ALL = (
         "wedge", "wedging", "legs", 3, waits=(0.5, 24), for_what="the glue to hold",
         lay_out=("the wedges", "a hammer"), caution="Eye protection on: a wedge can split and fly.",
     ),
+    Operation("peg", "boring for pegs", "legs", 4, setting=10, caution=_BITS),
     Operation("peg_in", "driving pegs", "legs", 3, caution="Eye protection on."),
     Operation(
         "outside_in", "driving dowels", "parts", 3, caution="Eye protection on.",

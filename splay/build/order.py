@@ -74,7 +74,7 @@ def _kept(found: tuple[Need, ...], build: Build, steps: Iterable[Step]) -> tuple
     if build.outline == "after_boring":
         return found
     cut = {step.key for step in steps if step.operation == "cut_outline"}
-    bored = {step.key for step in steps if step.operation in {"bore", "peg"}}
+    bored = {step.key for step in steps if step.operation == "bore"}
     return tuple(need for need in found if not (need.after in cut and need.before in bored))
 
 

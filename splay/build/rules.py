@@ -28,7 +28,7 @@ def _of(names: str) -> Names:
 
 
 SHAPING = _of("cut_outline hollow edges")
-SEAT = _of("lay_out bore peg hand_hold spline_mortise cut_outline hollow edges")
+SEAT = _of("lay_out lay_out_upper dress bore peg_find hand_hold spline_mortise cut_outline hollow edges")
 LEGS = _of("stick_cut tenon shoulder octagon taper mark pilot top_cut kerf foot_cut")
 STICKS = _of("rip crosscut notch dowel slot stick_tenon side_taper hold groove joins cut_out spline_notch")
 STRETCHERS = _of("bore_member bore_rope member_cut member_octagon floor_side")
@@ -89,10 +89,40 @@ RULES = (
         "nothing says where a hole goes or which way it leans",
     ),
     Rule(
-        _of("bore peg hand_hold spline_mortise"),
+        _of("bore hand_hold spline_mortise"),
         SHAPING,
         "bore while the edges are straight and the faces flat: the blank lies against a fence and clamps",
         "a rounded or hollowed seat wants a cradle or a centre pin to be held at the angle",
+    ),
+    Rule(
+        _of("bore"),
+        _of("dress"),
+        "the holes are bored while there is wood to spare over them",
+        "the bit breaks out of the face that shows",
+    ),
+    Rule(
+        _of("dress"),
+        _of("lay_out_upper peg_find hand_hold spline_mortise hollow edges crosscut fit"),
+        "the upper face is where it will be",
+        "what is drawn or cut there goes with the shavings, or lies elsewhere afterwards",
+    ),
+    Rule(
+        _of("lay_out_upper"),
+        _of("peg hand_hold spline_mortise hollow edges"),
+        "it is done on the marks of the upper face",
+        "nothing says where it goes",
+    ),
+    Rule(
+        _of("bore lay_out_upper"),
+        _of("peg_find"),
+        "the thin bit goes on from the socket's own middle",
+        "there is nothing to find it through",
+    ),
+    Rule(
+        _of("peg_find"),
+        _of("fit dry_fit glue"),
+        "it is found before the leg goes in",
+        "the leg is in the way of the bit",
     ),
     Rule(
         _of("cut_outline"),
@@ -280,7 +310,7 @@ RULES = (
     ),
     Rule(
         _of("glue"),
-        _of("wedge peg_in trim_flush level rope_in"),
+        _of("wedge peg peg_in trim_flush level rope_in"),
         "wedges, pegs and the saw want the tenon where it stays",
         "a tenon wedged short of home cannot be driven any more",
     ),
@@ -289,6 +319,12 @@ RULES = (
         _of("trim_flush level"),
         "wedges and pegs pull a leg the last hair home",
         "what was sawn flush or level stands proud again",
+    ),
+    Rule(
+        _of("peg"),
+        _of("peg_in"),
+        "a peg is driven into its hole",
+        "there is nothing to drive it into",
     ),
     Rule(
         _of("glue"),
@@ -303,7 +339,7 @@ RULES = (
         "there is nothing to drive it into",
     ),
     Rule(
-        _of("outside outside_in"),
+        _of("peg outside outside_in"),
         _of("level ease_feet finish trim_flush"),
         "drilled, driven and sawn flush while the piece may still be knocked about",
         "the drill and the hammer move feet that were level, and mar what is finished",

@@ -16,7 +16,10 @@ from splay.work.phrases import cap, listed
 
 def wood(piece: Piece, plan: Plan, build: Build, record: Record) -> Iterator[Step]:
     """Readying the wood, gluing boards, a practice joint where it is new to this maker."""
-    flat = f"The seat's blank: flat on both faces, {plan.chosen['top.thickness'].text} thick."
+    thick = plan.made.show.length(piece.top.thickness + piece.top.left_on).text
+    flat = f"The seat's blank: flat on both faces, {thick} thick."
+    if piece.top.left_on:
+        flat += " The rest comes off when the holes are bored."
     do = [flat, *_blanks(piece, plan)]
     new = [joint for joint in _joints(piece) if joint not in record.joints]
     if new and not any(isinstance(s, StakedLegs) and s.leg.spare for s in piece.supports):

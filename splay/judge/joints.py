@@ -2,19 +2,30 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator
 from itertools import combinations
 
 from splay.judge.finding import Finding
 from splay.parts import SocketPart
-from splay.piece import ApronedLegs, Battened, Blind, DowelScrew, MitredFrames, Piece, Reamed, StakedLegs
+from splay.piece import (
+    ApronedLegs,
+    Battened,
+    Blind,
+    DowelScrew,
+    MitredFrames,
+    Peg,
+    Piece,
+    Reamed,
+    StakedLegs,
+)
 from splay.quantity import Figure, Show
 from splay.setups.loose_joints import dowels_of
 from splay.stance.battens import tightest
 from splay.stance.body import Body
 from splay.stance.convex import Plane, Solid, clip, plane_at, volume
 from splay.stance.hollow import thickness_at
-from splay.stance.pegs import holes_along
+from splay.stance.pegs import THIN_MM, holes_along, peg_from_above
 from splay.stance.staked import LegStance, Stance
 from splay.stance.vectors import Vec
 
@@ -166,6 +177,24 @@ def pegs(piece: Piece, sockets: tuple[SocketPart, ...], stance: Stance, show: Sh
                     leg.place.at,
                     f"{base}.peg.entry",
                 )
+            if joint.peg.place == "through_socket":
+                yield from _beside(piece, leg, joint.peg, f"{base}.peg.entry", show)
+
+
+def _beside(piece: Piece, leg: LegStance, peg: Peg, field: str, show: Show) -> Iterator[Finding]:
+    """The thin hole a peg's place is found by, where the peg does not cover it."""
+    one = peg_from_above(piece, leg, peg)
+    covered = (peg.diameter - THIN_MM) / 2.0
+    if abs(one.on) > covered:
+        x, y = one.through
+        entry = math.hypot(x - leg.socket[0], y - leg.socket[1])
+        yield Finding(
+            "peg_pilot_shows", "note", "boring",
+            f"The thin hole through the socket of leg {leg.number} comes out "
+            f"{show.closely(abs(one.on)).text} beside its peg, and shows.",
+            f"Enter the peg {show.length(entry).text} off the leg's centre, and it covers it.",
+            (leg.number,), show.closely(abs(one.on)), show.closely(covered), one.through, field,
+        )  # fmt: skip
 
 
 def dowels(piece: Piece, show: Show) -> Iterator[Finding]:

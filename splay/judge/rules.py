@@ -62,6 +62,7 @@ def judge(whole: Whole) -> tuple[Finding, ...]:
         *wedges(piece, stance, show),
         *tops.hollow(piece, show),
         *tops.by_strips(piece, stance, show),
+        *tops.left_on(piece, stance, show),
         *tops.glue_lines_crossed(piece, sockets, stance, show),
         *tops.boards_wide_enough(piece, show),
         *joints.screws(piece, sockets, stance, show),

@@ -109,6 +109,33 @@ def by_strips(piece: Piece, stance: Stance, show: Show) -> Iterator[Finding]:
         )  # fmt: skip
 
 
+def left_on(piece: Piece, stance: Stance, show: Show) -> Iterator[Finding]:
+    """Wood that is planed off a face that holes are bored from, or that is hollow before."""
+    top = piece.top
+    if not top.left_on:
+        return
+    gone = [leg for leg in stance.legs if marked_face(support_of(piece, leg)) == "upper face"]
+    if gone:
+        numbers = tuple(leg.number for leg in gone)
+        most = max(deg.tan(leg.boring.resultant) for leg in gone) * top.left_on
+        yield Finding(
+            "planed_after_boring", "stop", "top",
+            f"{cap(listed(f'leg {number}' for number in numbers))}: bored from the face that is planed "
+            "afterwards. The marks go with the shavings, and the mouths come to lie "
+            f"{show.closely(most).text} elsewhere.",
+            "Bore from the underside, which stays; or leave nothing on.", numbers,
+            show.closely(most), show.closely(0.0), None, "top.left_on",
+        )  # fmt: skip
+    if in_strips(top):
+        yield found(
+            "planed_after_hollowing", "stop",
+            f"{show.length(top.left_on).text} is planed off the upper face after its hollow is there: so "
+            "much of the hollow is lost.",
+            "Leave nothing on, or hollow the seat whole, after boring.", show.length(top.left_on),
+            show.length(0.0), "top.left_on", station="top",
+        )  # fmt: skip
+
+
 def glue_lines_crossed(
     piece: Piece, sockets: tuple[SocketPart, ...], stance: Stance, show: Show
 ) -> Iterator[Finding]:

@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from splay.layout.marks import Mark, cross, line
-from splay.layout.placing import RULE_MM, end, prick, side
+from splay.layout.placing import drawn_by, line_by, prick
 from splay.layout.step import Step, carried_over
 from splay.piece import Piece
 from splay.quantity import Show
+from splay.stance.outline import polygon
 from splay.stance.pegs import FromAbove, pegs_from_above
 from splay.stance.staked import Stance
+from splay.stance.vectors import Flat
 from splay.work import marks as work
 from splay.work.seat import Act, Sightline, said
 
@@ -25,17 +27,22 @@ def peg_steps(piece: Piece, stance: Stance, show: Show) -> list[Step]:
     drawn: list[Mark] = []
     makes: list[work.Mark] = []
     for one in pegs:
+        if one.peg.place == "through_socket":
+            # Its mark and line are made when its socket is there; the middle lines are leaned on then.
+            continue
         number, at = one.leg.number, one.at[:2]
         mark = work.peg_mark(number)
         acts.append(prick(mark, f"peg of leg {number}", "upper face", at, show))
         makes.append(mark)
         drawn += cross(at, 5.0)
         if one.peg.angle > _SQUARE_DEG:
-            acts.append(_line(one, show))
+            acts.append(line_of(piece, one, at, show))
             makes.append(work.sightline(number, "upper face"))
             x, y = at
             drawn.append(line((x - 30 * one.arrow[0], y - 30 * one.arrow[1]),
                               (x + 60 * one.arrow[0], y + 60 * one.arrow[1])))  # fmt: skip
+    if not acts:
+        return [over]
     hollow = " A rule held level across the hollow." if piece.top.hollow is not None else ""
     words = "\n".join((*(said(act)[:1].upper() + said(act)[1:] for act in acts),
                        f"Before the legs go in; prick them.{hollow}"))  # fmt: skip
@@ -46,20 +53,9 @@ def peg_steps(piece: Piece, stance: Stance, show: Show) -> list[Step]:
     return [over, step]
 
 
-def _line(one: FromAbove, show: Show) -> Sightline:
-    """The line a peg leans along: its lower end runs the way the arrow points."""
-    c, s = one.arrow
-    steep = abs(s) > abs(c)
-    along, toward = (end(s), side(c)) if steep else (side(c), end(s))
-    over = RULE_MM * (abs(c / s) if steep else abs(s / c))
+def line_of(piece: Piece, one: FromAbove, at: Flat, show: Show) -> Sightline:
+    """The line a peg leans along through a place on it: its lower end runs the way the arrow points."""
     number = one.leg.number
-    return Sightline(
-        work.sightline(number, "upper face"),
-        work.peg_mark(number),
-        f"peg of leg {number}",
-        "upper face",
-        along,
-        show.length(RULE_MM),
-        toward,
-        show.closely(over),
-    )
+    told = drawn_by(polygon(piece.top.outline), at, one.arrow)
+    mark, through = work.sightline(number, "upper face"), work.peg_mark(number)
+    return line_by(told, mark, through, f"peg of leg {number}", "upper face", show)

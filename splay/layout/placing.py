@@ -4,21 +4,26 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable
+from dataclasses import dataclass
 from typing import Literal
+
+import shapely
 
 from splay.layout.marks import Mark, arc, cross, line, point
 from splay.piece import Battened, Circle, Free, Insets, Piece, StakedLegs, Through, Triangle
 from splay.quantity import Figure, Quantity, Show
 from splay.quantity import degrees as deg
-from splay.stance.outline import extent
-from splay.stance.staked import LegStance
+from splay.stance.battens import on_batten
+from splay.stance.outline import extent, polygon
+from splay.stance.staked import LegStance, Stance
 from splay.stance.vectors import Flat
 from splay.work import marks as work
 from splay.work.lays import Way
 from splay.work.seat import Act, Letter, Letters, Prick, Ring, Sightline
 
-RULE_MM = 200.0
-"""Run along a line over which a sightline's offset is given, so that a rule sets it."""
+RUNS_MM = (200.0, 150.0, 100.0, 60.0, 40.0, 25.0)
+"""Runs along a line over which an offset is given, so that a rule sets it: the longest that stays on the
+wood."""
 _ON_LINE = 1e-9
 Placed = tuple[str, str, tuple[Figure, ...], tuple[Mark, ...], tuple[Act, ...]]
 """Title, words besides the acts, figures, what is drawn, the acts."""
@@ -79,7 +84,7 @@ def place(piece: Piece, support: StakedLegs, legs: tuple[LegStance, ...], show: 
     at = [(leg.number, at_face(piece, leg, face)) for leg in legs]
     drawn = spots(at)
     if face == "underside" and isinstance(way, Circle | Triangle):
-        return _ring(way, legs, drawn, show)
+        return _ring(piece, way, legs, drawn, show)
     acts = tuple(prick(work.centre(n, face), f"leg {n}", face, spot, show) for n, spot in at)
     if isinstance(way, Insets) and face == "underside":
         return _insets(piece, way, drawn, acts, show)
@@ -120,7 +125,7 @@ def _insets(
 
 
 def _ring(
-    way: Circle | Triangle, legs: tuple[LegStance, ...], drawn: tuple[Mark, ...], show: Show
+    piece: Piece, way: Circle | Triangle, legs: tuple[LegStance, ...], drawn: tuple[Mark, ...], show: Show
 ) -> Placed:
     """Step the chord 2 R sin(180/n) round; of three legs the radius itself, every second mark."""
     count = way.count if isinstance(way, Circle) else 3
@@ -138,7 +143,7 @@ def _ring(
         show.input("n", "legs", count, "count"),
     )
     stride = 2 if count == 3 else 1
-    first, run, over, toward = _start(start, show)
+    first, run, over, toward = _start(polygon(piece.top.outline), start, show)
     # Numbered anticlockwise seen from above: the underside is seen from below.
     act = Ring(
         tuple(work.centre(leg.number) for leg in legs),
@@ -161,15 +166,56 @@ def _ring(
     return "Place the legs", "It must close on leg 1.", (circle, step), marks, (act,)
 
 
-def _start(at: Flat, show: Show) -> tuple[Letter, Quantity | None, Quantity | None, Letter | None]:
+def reached(wood: shapely.Polygon, at: Flat, way: Flat) -> tuple[float, bool]:
+    """The longest run along the nearer middle line for which a point in line with `at` still lies on the
+    wood, mm; and whether it lies back from there, against `way`. The shortest one where none does."""
+    for run in RUNS_MM:
+        for sign in (1.0, -1.0):
+            if wood.covers(_point(at, (sign * way[0], sign * way[1]), run)):
+                return run, sign < 0.0
+    return RUNS_MM[-1], False
+
+
+def drawn_by(wood: shapely.Polygon, at: Flat, way: Flat) -> Drawn:
+    """How a line through a mark is drawn that runs `way` (unit)."""
+    run, back = reached(wood, at, way)
+    c, s = (-way[0], -way[1]) if back else way
+    steep = abs(s) > abs(c)
+    along, toward = (end(s), side(c)) if steep else (side(c), end(s))
+    return Drawn(along, run, toward, run * (abs(c / s) if steep else abs(s / c)), back)
+
+
+@dataclass(frozen=True)
+class Drawn:
+    """A line by a rule: `run` towards one word, `over` towards another, mm; `back` as in Sightline."""
+
+    along: Letter
+    run: float
+    toward: Letter
+    over: float
+    back: bool
+
+
+def _start(
+    wood: shapely.Polygon, at: Flat, show: Show
+) -> tuple[Letter, Quantity | None, Quantity | None, Letter | None]:
     x, y = at
     if abs(x) <= _ON_LINE * abs(y):
         return end(y), None, None, None
     if abs(y) <= _ON_LINE * abs(x):
         return side(x), None, None, None
+    size = math.hypot(x, y)
+    # Outward from the middle only: there its mark meets the circle.
+    way = (x / size, y / size)
+    run = next((r for r in RUNS_MM if wood.covers(_point((0.0, 0.0), way, r))), RUNS_MM[-1])
     if abs(y) >= abs(x):
-        return end(y), show.closely(RULE_MM), show.closely(RULE_MM * abs(x / y)), side(x)
-    return side(x), show.closely(RULE_MM), show.closely(RULE_MM * abs(y / x)), end(y)
+        return end(y), show.closely(run), show.closely(run * abs(x / y)), side(x)
+    return side(x), show.closely(run), show.closely(run * abs(y / x)), end(y)
+
+
+def _point(at: Flat, way: Flat, run: float) -> shapely.Point:
+    big = max(abs(way[0]), abs(way[1]))
+    return shapely.Point(at[0] + run * way[0] / big, at[1] + run * way[1] / big)
 
 
 def _on(radius: float, start: Flat, turn: float) -> Flat:
@@ -177,7 +223,33 @@ def _on(radius: float, start: Flat, turn: float) -> Flat:
     return (radius * deg.cos(first + turn), radius * deg.sin(first + turn))
 
 
-def sightlines(piece: Piece, support: StakedLegs, legs: tuple[LegStance, ...], show: Show) -> Placed:
+def line_by(
+    told: Drawn, mark: work.Mark, through: work.Mark, named: str, face: str, show: Show
+) -> Sightline:
+    """That line as an act."""
+    run, over = show.length(told.run), show.closely(told.over)
+    return Sightline(mark, through, named, face, told.along, run, told.toward, over, told.back)
+
+
+def wood_of(piece: Piece, leg: LegStance, face: str, stance: Stance) -> shapely.Polygon:
+    """What a leg's line is drawn on: the seat, or the batten it stands in."""
+    if face != "battens' lower face":
+        return polygon(piece.top.outline)
+    for body in stance.bodies:
+        if body.role == "batten" and body.support == leg.support and on_batten(body, leg.socket):
+            low, high = body.at(0.0, 0.0)
+            half = body.width / 2.0
+            corners = [
+                body.pose.out((run, across, 0.0))
+                for run, across in ((low, -half), (high, -half), (high, half), (low, half))
+            ]
+            return shapely.Polygon([(p[0], p[1]) for p in corners])
+    raise AssertionError("every battened leg stands in a batten")
+
+
+def sightlines(
+    piece: Piece, support: StakedLegs, legs: tuple[LegStance, ...], stance: Stance, show: Show
+) -> Placed:
     """Each sightline by a rule: so much towards one word, so much over towards another, arrow there."""
     face = marked_face(support)
     figures, drawn, acts = [], [], []
@@ -192,32 +264,21 @@ def sightlines(piece: Piece, support: StakedLegs, legs: tuple[LegStance, ...], s
         for barb in (150.0, -150.0):
             turn = lean.bearing + barb
             drawn.append(line(tip, (tip[0] + 14 * deg.cos(turn), tip[1] + 14 * deg.sin(turn))))
-        steep = lean.from_side > 45.0
-        angle = lean.from_centre if steep else lean.from_side
-        along, toward = (end(s), side(c)) if steep else (side(c), end(s))
-        over = RULE_MM * deg.tan(angle)
+        told = drawn_by(wood_of(piece, leg, face, stance), (x, y), (c, s))
+        angle = min(lean.from_side, lean.from_centre)
         figures.append(
             show.figure(
                 f"layout.sightline.{leg.number}",
-                f"Leg {leg.number}: for {show.length(RULE_MM).text} to {along}, over to {toward} by",
-                over,
+                f"Leg {leg.number}: for {show.length(told.run).text} to {told.along}, over to "
+                f"{told.toward} by",
+                told.over,
                 "run · tan a",
-                show.input("run", f"towards {along}", RULE_MM),
+                show.input("run", f"towards {told.along}", told.run),
                 show.input("a", "sightline from that line", angle, "deg"),
             )
         )
-        acts.append(
-            Sightline(
-                work.sightline(leg.number, face),
-                work.centre(leg.number, face),
-                f"leg {leg.number}",
-                face,
-                along,
-                show.length(RULE_MM),
-                toward,
-                show.closely(over),
-            )
-        )
+        mark, centre = work.sightline(leg.number, face), work.centre(leg.number, face)
+        acts.append(line_by(told, mark, centre, f"leg {leg.number}", face, show))
     words = (
         "Long enough to lay a gauge on: the leg leans the way its arrow points. Its number beside it."
         if figures

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from splay.layout.checks import Check
 from splay.layout.hollows import hollow_steps
@@ -65,14 +65,21 @@ def lay_out(piece: Piece, stance: Stance, checks: tuple[Check, ...], show: Show)
         legs = tuple(leg for leg in stance.legs if leg.support == index)
         if isinstance(support, StakedLegs):
             steps += _battens(support, stance, index, show)
-            steps += _legs(piece, support, legs, show)
+            steps += _legs(piece, support, legs, stance, show)
         elif isinstance(support, SlabLeg):
             steps.append(_mitre(piece, support, show))
     steps += _frames(stance, show)
     steps += _hand_holds(piece, show)
     steps += hollow_steps(piece, steps, show)
     steps += peg_steps(piece, stance, show)
+    if piece.top.left_on:
+        steps = [_once_planed(step) if step.face == "upper face" else step for step in steps]
     return Layout("underside", tuple(steps), checks)
+
+
+def _once_planed(step: Step) -> Step:
+    """What is drawn on a face that wood is left on until it is bored."""
+    return replace(step, words=f"Once that face is planed to thickness. {step.words}")
 
 
 def _under_the_hollow(piece: Piece) -> str:
@@ -118,7 +125,9 @@ def glue_lines(piece: Piece) -> tuple[float, ...]:
     return tuple(made)
 
 
-def _legs(piece: Piece, support: StakedLegs, legs: tuple[LegStance, ...], show: Show) -> list[Step]:
+def _legs(
+    piece: Piece, support: StakedLegs, legs: tuple[LegStance, ...], stance: Stance, show: Show
+) -> list[Step]:
     """Centres and sightlines on the face the legs are bored from, its own middle lines first."""
     face = marked_face(support)
     uses = work.lettered(face)
@@ -126,7 +135,7 @@ def _legs(piece: Piece, support: StakedLegs, legs: tuple[LegStance, ...], show: 
     centres = tuple(work.centre(leg.number, face) for leg in legs)
     made.append(_struck(place(piece, support, legs, show), uses, centres, face))
     lines = tuple(work.sightline(leg.number, face) for leg in legs if leg.boring.bearing is not None)
-    made.append(_struck(sightlines(piece, support, legs, show), (*uses, *centres), lines, face))
+    made.append(_struck(sightlines(piece, support, legs, stance, show), (*uses, *centres), lines, face))
     return made
 
 

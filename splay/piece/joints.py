@@ -24,6 +24,9 @@ class Peg(Frozen):
     """Slope off square to the face it enters, degrees; from the side it slopes away from the top."""
     margin: Annotated[float, Length(0, 50)] = 5.0
     """Least wood left round the peg's far end, mm."""
+    place: Literal["drawn", "through_socket"] = "drawn"
+    """How its place on the upper face is found: drawn from the middle lines, or from where a thin hole
+    bored on through the socket comes out. From the side it is drawn."""
 
 
 class Wedge(Frozen):

@@ -281,6 +281,8 @@ class Top(Frozen):
     outline: Outline
     thickness: Annotated[float, Length(6, 400)]
     """Full thickness, mm."""
+    left_on: Annotated[float, Length(0, 60)] = 0.0
+    """Wood left on the upper face over that until the legs' holes are bored, and planed off then, mm."""
     grain: Annotated[float, Angle(0, 180)] = 0.0
     """Bearing of the long grain, degrees from x towards y; 0 runs side to side."""
     boards: Annotated[tuple[Annotated[float, Length(5, 3000)], ...], Field(max_length=60)] = ()

@@ -14,6 +14,7 @@ from splay.setups.boring import boring_cards
 from splay.setups.buttons import button_cards, groove_cards
 from splay.setups.card import SetUp
 from splay.setups.crosscut import crosscut_cards
+from splay.setups.dress import dress_cards
 from splay.setups.foot import foot_cards
 from splay.setups.hand_holds import hand_hold_cards
 from splay.setups.held import held_cards
@@ -26,7 +27,7 @@ from splay.setups.made import Made
 from splay.setups.member_cards import member_cards
 from splay.setups.member_cuts import member_cut_cards
 from splay.setups.outside import outside_cards
-from splay.setups.pegs import peg_cards
+from splay.setups.pegs import peg_cards, peg_find_cards
 from splay.setups.reused import reused_cards
 from splay.setups.rope_cards import rope_cards
 from splay.setups.shaping import shaping_cards
@@ -133,7 +134,9 @@ _EITHER = ("legs", "stretchers")
 FAMILIES = (
     Family(("top",), _of_piece(hand_hold_cards), reach.hand_holds),
     Family(("boring",), _of_piece(boring_cards, "planned", "shop"), reach.boring),
+    Family(("top",), _of_piece(dress_cards)),
     Family(("top",), _of_piece(hollow_cards)),
+    Family(("boring",), _of_piece(peg_find_cards, "planned")),
     Family(("boring",), _of_piece(peg_cards, "planned", "shop"), reach.pegs),
     Family(("legs",), _of_piece(reused_cards, "trims")),
     Family(("legs",), _of_legs(leg_shape_cards, "shop"), reach.tenons),

@@ -2,17 +2,22 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
+from splay.layout.pegs import line_of
 from splay.piece import Piece
 from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
 from splay.setups.boring import tool_scene
 from splay.setups.card import SetUp
 from splay.setups.drills import HAND_HELD, Hole, set_for
+from splay.setups.plain_card import Bench, plain_card
+from splay.setups.scenes import SocketPierced
 from splay.shop import Shop, Tool
 from splay.stance.pegs import (
+    THIN_MM,
     FromAbove,
     FromSide,
     longest_from_side,
@@ -24,11 +29,17 @@ from splay.work.does import Along, Bit, Do, FromEdge, Plain
 from splay.work.doing import steps
 from splay.work.lays import Toward
 from splay.work.lying import which_way
-from splay.work.marks import SEAT, Kind, Mark, peg_mark, peg_on_batten, sightline
+from splay.work.marks import SEAT, Kind, Mark, lettered, peg_mark, peg_on_batten, sightline
 from splay.work.phrases import listed
 from splay.work.proofs import proof_id
+from splay.work.tops import PegFound
 
 SQUARE_DEG = 1e-6
+FINDER = Bench("finding", "Thin long bit in a hand drill")
+_THIN = (
+    "A thin bit bends and snaps: drill slowly, draw it out often, fingers away from where it comes out. "
+    "Follow the drill's own manual."
+)
 _CAUTION = (
     "Clamp the seat so that it cannot turn; the other hand out from under the bit. Follow the drill's "
     "own manual."
@@ -50,6 +61,62 @@ def peg_cards(piece: Piece, stance: Stance, shop: Shop, show: Show) -> Iterator[
     for tool in shop.owned():
         if isinstance(tool, HAND_HELD):
             yield from (_card(piece, work, tool, show) for work in works)
+
+
+def peg_find_cards(piece: Piece, stance: Stance, show: Show) -> Iterator[SetUp]:
+    """One card a support whose pegs' places are found through the sockets."""
+    supports: dict[int, list[FromAbove]] = {}
+    for peg in pegs_from_above(piece, stance):
+        if peg.peg.place == "through_socket":
+            supports.setdefault(peg.leg.support, []).append(peg)
+    for pegs in supports.values():
+        first, support = pegs[0], support_of(piece, pegs[0].leg)
+        key = f"peg_find.{support.id}"
+        entry = math.hypot(first.at[0] - first.leg.socket[0], first.at[1] - first.leg.socket[1])
+        figure = show.figure(
+            f"{key}.on",
+            f"Peg of leg {first.leg.number} from where the bit comes out",
+            abs(first.on),
+            "| e − s · sin ρ |",
+            show.input("e", "peg off the leg's centre", entry),
+            show.input("s", "along the socket, out of the upper face", first.out),
+            show.input("ρ", "lean", first.leg.boring.resultant, "deg"),
+            note="level, along the line",
+        )
+        yield plain_card(
+            key,
+            "boring",
+            "peg_find",
+            FINDER,
+            f"Find the pegs' places for {listed(f'leg {one.leg.number}' for one in pegs)}",
+            figure,
+            "From where the bit comes out",
+            SocketPierced(figure.quantity.text, first.on < 0.0),
+            setting=figure.quantity,
+            does=tuple(_found(piece, one, show) for one in pegs),
+            caution=_THIN,
+            legs=tuple(one.leg.number for one in pegs),
+            uses=(
+                *lettered("upper face"),
+                *(Mark(Kind.SOCKET, SEAT, str(one.leg.number)) for one in pegs),
+            ),
+            makes=tuple(
+                mark
+                for one in pegs
+                for mark in (peg_mark(one.leg.number), sightline(one.leg.number, "upper face"))
+            ),
+        )
+
+
+def _found(piece: Piece, one: FromAbove, show: Show) -> PegFound:
+    return PegFound(
+        one.leg.number,
+        show.closely(THIN_MM),
+        line_of(piece, one, one.through, show),
+        show.closely(abs(one.on)),
+        one.on < 0.0,
+        peg_mark(one.leg.number),
+    )
 
 
 def deepest(piece: Piece, stance: Stance, support: int) -> float:

@@ -19,6 +19,7 @@ from splay.setups.boring import entry
 from splay.setups.buttons import button_proofs
 from splay.setups.card import Proof
 from splay.setups.crosscut import UNMEASURED, Cut, end_name, station_of
+from splay.setups.dress import dress_proofs
 from splay.setups.foot import long_point, sides_halved
 from splay.setups.hand_holds import hand_hold_proofs
 from splay.setups.held import held_proofs
@@ -83,6 +84,7 @@ def all_proofs(made: Made, ask: Asker) -> tuple[Proof, ...]:
     return (
         *(_mark(check, made.checks, ask) for check in made.checks),
         *(_bore(made.piece, leg, made.planned.legs, ask) for leg in made.planned.legs),
+        *dress_proofs(made.piece, ask),
         *hollow_proofs(made.piece, ask),
         *_pegs(made, ask),
         *(_foot(made, leg, part, ask) for leg, part in zip(made.real.legs, made.legs, strict=True)),

@@ -267,6 +267,23 @@ class HollowCut:
 
 
 @dataclass(frozen=True)
+class Dressed:
+    """A top in section with what is planed off it, and what is left."""
+
+    off: str
+    left: str
+
+
+@dataclass(frozen=True)
+class SocketPierced:
+    """The seat in section, a thin bit on through a socket; the peg's place so far `away` from where it
+    comes out, against the arrow or along it."""
+
+    away: str
+    against: bool
+
+
+@dataclass(frozen=True)
 class Grooving:
     """A part under the top cut through at its groove for buttons: how far down, wide and deep, and the tilt
     of its walls where the part leans, its corner then sharper than square or not; what it lies under."""
@@ -371,6 +388,7 @@ Scene = (
     Drilled | OnRamp | WithBlock | LegOnSaw | Scribed | StickSawn | TwoSticks | BevelledEdge
     | HalfLap | BetweenFeet | EightSides | TenonMade | PilotHole | Tapering | SideTapering | JointLined
     | SplineSeen | TopHeld
-    | SlotBored | HollowCut | Grooving | ButtonMade | WedgeCut | MitreDowelled | JointHoles | Marked
+    | SlotBored | HollowCut | Dressed | Grooving | ButtonMade | WedgeCut | MitreDowelled | JointHoles
+    | Marked | SocketPierced
     | KerfOnEnd | StretcherMade | StickShortened
 )  # fmt: skip

@@ -10,15 +10,19 @@ from splay.piece import Battened, Blind, Peg, Piece
 from splay.quantity import degrees as deg
 from splay.stance.battens import on_batten
 from splay.stance.body import Body
-from splay.stance.hollow import thickness_at
+from splay.stance.hollow import thickness_at, way_out
 from splay.stance.staked import LegStance, Stance, support_of
 from splay.stance.vectors import Flat, Vec, dot, word
+
+THIN_MM = 2.0
+"""The bit that finds a peg's place: what it leaves goes under the peg (common practice, no source)."""
 
 
 @dataclass(frozen=True)
 class FromAbove:
     """A peg down from the upper face. `at` is where its middle enters, `into` its way in (top frame, mm,
-    unit); `arrow` the way the leg leans along the face, which the peg's lower end runs towards."""
+    unit); `arrow` the way the leg leans along the face, which the peg's lower end runs towards; `out` how
+    far it is along the leg's middle line from the underside to the upper face, mm."""
 
     leg: LegStance
     peg: Peg
@@ -26,6 +30,19 @@ class FromAbove:
     into: Vec
     arrow: Flat
     thickness: float
+    out: float = 0.0
+
+    @property
+    def through(self) -> Flat:
+        """Where the socket's middle line comes out of the upper face, top frame, mm."""
+        run = self.out
+        return self.leg.socket[0] - self.leg.d[0] * run, self.leg.socket[1] - self.leg.d[1] * run
+
+    @property
+    def on(self) -> float:
+        """From there on to where the peg enters, along the arrow, level, mm; against it below nought."""
+        x, y = self.through
+        return (self.at[0] - x) * self.arrow[0] + (self.at[1] - y) * self.arrow[1]
 
     @property
     def longest(self) -> float:
@@ -108,7 +125,7 @@ def peg_from_above(piece: Piece, leg: LegStance, peg: Peg) -> FromAbove:
     c, s = deg.cos(peg.angle), deg.sin(peg.angle)
     thick = thickness_at(piece.top, (x, y))
     into: Vec = (arrow[0] * s, arrow[1] * s, -c)
-    return FromAbove(leg, peg, (x, y, thick), into, arrow, thick)
+    return FromAbove(leg, peg, (x, y, thick), into, arrow, thick, way_out(piece.top, leg.socket[:2], leg.d))
 
 
 def _arrow(leg: LegStance) -> Flat:

@@ -288,7 +288,7 @@ def _top(piece: Piece, plan: Plan, choice: WoodChoice, show: Show) -> Iterator[N
                 f"board{'s' * (many > 1)} of the {what}, {show.length(width).text} wide",
                 "board",
                 many * piece.make,
-                (high_x - low_x, width, top.thickness),
+                (high_x - low_x, width, top.thickness + top.left_on),
                 [("sawing both ends", SAWING_MM)],
                 choice,
                 show,
@@ -326,6 +326,9 @@ def _top(piece: Piece, plan: Plan, choice: WoodChoice, show: Show) -> Iterator[N
     planing = 0.0 if top.bark else choice.planing
     if planing:
         allowances.append(Allowance("flattening both faces", show.length(planing)))
+    if top.left_on:
+        allowances.append(Allowance("left on until the legs' holes are bored", show.length(top.left_on)))
+        planing += top.left_on
     yield Need(
         "top",
         name,

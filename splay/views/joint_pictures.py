@@ -7,12 +7,14 @@ import math
 from splay.quantity import degrees as deg
 from splay.setups.scenes import (
     ButtonMade,
+    Dressed,
     Grooving,
     HollowCut,
     JointHoles,
     JointLined,
     MitreDowelled,
     SlotBored,
+    SocketPierced,
     SplineSeen,
     TopHeld,
     WedgeCut,
@@ -296,3 +298,50 @@ def hollow_cut(scene: HollowCut) -> list[Shape]:
         made.append(area("solid", ((-38.0, sled), (38.0, sled), (38.0, sled + 9.0), (-38.0, sled + 9.0))))
         made.append(line("pointer", (0.0, sled), (0.0, face - deep)))
     return made
+
+
+def dressed(scene: Dressed) -> list[Shape]:
+    """A bored top in section: what is planed off its upper face, over the holes, and what is left."""
+    wide, face, foot, off = 118.0, 34.0, -44.0, 16.0
+    made = [
+        area("section", ((-wide, foot), (wide, foot), (wide, face), (-wide, face))),
+        area("waste", ((-wide, face), (wide, face), (wide, face + off), (-wide, face + off))),
+        line("cut", (-wide - 12.0, face), (wide + 12.0, face)),
+    ]
+    for x, lean in ((-62.0, -14.0), (62.0, 14.0)):
+        # A hole leans towards its foot.
+        made.append(line("hidden", (x - 9.0 + lean, foot), (x - 9.0 - lean, face + off)))
+        made.append(line("hidden", (x + 9.0 + lean, foot), (x + 9.0 - lean, face + off)))
+    return [
+        *made,
+        line("dimension", (-wide - 8.0, face), (-wide - 8.0, face + off)),
+        text("pointer", (-wide, face + off + 12.0), f"{scene.off} off", anchor="start"),
+        line("dimension", (wide + 8.0, foot), (wide + 8.0, face)),
+        text("dimension", (wide - 6.0, foot - 16.0), f"{scene.left} left", anchor="end"),
+    ]
+
+
+def socket_pierced(scene: SocketPierced) -> list[Shape]:
+    """The seat cut along the sightline, underside below, the arrow to the right: the socket comes up
+    against it, the thin bit goes on to the upper face, the peg goes down beside it."""
+    wide, face, foot, lean = 118.0, 40.0, -34.0, 0.3
+
+    def at(x: float, y: float) -> Flat:
+        # Up along the socket: against the arrow.
+        return (x - lean * (y - foot), y)
+
+    floor = foot + 44.0
+    out = at(20.0, face)[0]
+    side = -1.0 if scene.against else 1.0
+    peg = out + 30.0 * side
+    return [
+        area("section", ((-wide, foot), (wide, foot), (wide, face), (-wide, face))),
+        area("tool", (at(6.0, foot), at(34.0, foot), at(34.0, floor), at(6.0, floor))),
+        line("cut", at(20.0, foot - 40.0), at(20.0, face + 10.0)),
+        line("pointer", (peg, face + 12.0), (peg, face - 40.0)),
+        text("label", (peg + 8.0 * side, face + 14.0), "peg", anchor="end" if scene.against else "start"),
+        line("dimension", (min(out, peg), face + 30.0), (max(out, peg), face + 30.0)),
+        text("pointer", ((out + peg) / 2.0, face + 42.0), scene.away),
+        text("label", (wide, foot - 16.0), "arrow", anchor="end"),
+        text("label", (-wide, foot - 16.0), "plain end", anchor="start"),
+    ]

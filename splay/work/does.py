@@ -32,7 +32,16 @@ from splay.work.joinery import (
 )
 from splay.work.lays import Pin, Toward, Way
 from splay.work.marks import Mark
-from splay.work.tops import DepthHoles, HollowLine, Runners, StripEnds, StripSides, StripsLaid
+from splay.work.tops import (
+    DepthHoles,
+    HollowLine,
+    PegFound,
+    PlanedOff,
+    Runners,
+    StripEnds,
+    StripSides,
+    StripsLaid,
+)
 
 
 @dataclass(frozen=True)
@@ -288,7 +297,7 @@ Do = (
     | EndNotches | Mortises | MakeSplines | Parted | SawnSquare | JigOver | Cut | Plain
     | LongPoint | SawToLine | Kerf | MakeWedge
     | Stations | Shortened | DepthHoles | Runners | HollowLine
-    | StripsLaid | StripSides | StripEnds
+    | StripsLaid | StripSides | StripEnds | PlanedOff | PegFound
 )  # fmt: skip
 
 

@@ -71,6 +71,7 @@ _ALL = (
     _length("hand_hold", "length", "top"),
     _length("joins", "length", "stretchers"),
     _length("hollow", "length", "top"),
+    _length("dressed", "length", "top"),
     _length("spline_notch", "length", "legs"),
     _length("spline_mortise", "length", "top"),
     _length("groove", "length", "stretchers", follows="the buttons' step"),

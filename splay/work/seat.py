@@ -64,7 +64,8 @@ class Ring:
 @dataclass(frozen=True)
 class Sightline:
     """A line through a point: for so much towards one word, over by so much towards another, with an
-    arrowhead at that end: the leg leans the way it points."""
+    arrowhead at that end, or `back` at the other one, where the seat has no room that way: the leg leans
+    the way it points."""
 
     mark: Mark
     through: Mark
@@ -74,6 +75,7 @@ class Sightline:
     run: Quantity
     toward: Letter
     over: Quantity
+    back: bool = False
 
 
 @dataclass(frozen=True)
@@ -132,9 +134,9 @@ def said(act: Act) -> str:
     if isinstance(act, Rim):
         return _rim(act)
     across = f", over by {act.over.text} towards {act.toward}" if act.over.value > 0.005 else ""
+    at = "the other end, pointing away from there" if act.back else "that end"
     return (
-        f"{act.named}: through its mark, for {act.run.text} towards {act.along}{across}. Arrowhead at "
-        "that end."
+        f"{act.named}: through its mark, for {act.run.text} towards {act.along}{across}. Arrowhead at {at}."
     )
 
 

@@ -132,6 +132,11 @@ class SlotLong:
 
 
 @dataclass(frozen=True)
+class TopThick:
+    """Calipers over the edge of the top, where it is not hollowed or rounded, at several places."""
+
+
+@dataclass(frozen=True)
 class UnderEdge:
     """A rule from a straight-edge laid over the hollow, along a middle line, down to the wood in the
     middle."""
@@ -226,7 +231,8 @@ class EndToEnd:
 Take = (
     Apart | RodInHole | BothSides | SawnLine | Corner | Thick | AcrossEnd | ToLine | Mortised | OneFace
     | FirstShoulder | Deep
-    | Probed | ToGroove | SlotLong | UnderEdge | Butt | StandsOut | SawnTop | Bevelled | Sticks | Gap
+    | Probed | ToGroove | SlotLong | TopThick | UnderEdge | Butt | StandsOut | SawnTop | Bevelled | Sticks
+    | Gap
     | Wall | EndToEnd
 )  # fmt: skip
 
@@ -321,6 +327,14 @@ def _(take: StandsOut) -> str:
 @how.register
 def _(take: ToGroove) -> str:
     return f"Rule down the {take.side}, from the {take.upper} to the groove's nearer edge."
+
+
+@how.register
+def _(take: TopThick) -> str:
+    return (
+        "Calipers over its edge, before that is rounded, at four places all round; the least of them. A "
+        "straight-edge laid over the face tells whether it is flat."
+    )
 
 
 @how.register

@@ -5,7 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from splay.quantity import Quantity
-from splay.work.seat import Letter
+from splay.work.marks import Mark
+from splay.work.seat import Letter, Sightline
 
 
 @dataclass(frozen=True)
@@ -45,6 +46,30 @@ class Runners:
     high: Quantity
     deep: Quantity
     at_once: Quantity
+
+
+@dataclass(frozen=True)
+class PegFound:
+    """The place of a leg's peg found before the leg goes in: a thin `bit` on from the middle of its
+    socket's floor, along the socket, out of the upper face; there the `line`; on it, `away` from where the
+    bit came out, against the arrow or along it, the peg's `mark`."""
+
+    leg: int
+    bit: Quantity
+    line: Sightline
+    away: Quantity
+    against: bool
+    mark: Mark
+
+
+@dataclass(frozen=True)
+class PlanedOff:
+    """A face planed down, `off` all over, until so much is `left`; the `other` face is not touched."""
+
+    face: str
+    other: str
+    off: Quantity
+    left: Quantity
 
 
 @dataclass(frozen=True)

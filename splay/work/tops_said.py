@@ -48,6 +48,32 @@ def _(one: tops.HollowLine) -> str:
 
 
 @do.register
+def _(one: tops.PegFound) -> str:
+    line = one.line
+    over = ""
+    if line.over.value >= MIDDLE:
+        over = f" and square to that {line.over.text} towards {line.toward}"
+    said = (
+        f"Leg {one.leg}, before it goes in: a {one.bit.text} bit on from the small hole that the large "
+        "bit's point left in the middle of the socket's floor, held in the middle of the socket by a bush, "
+        f"out of the upper face. From there {line.run.text} towards {line.along}{over}: a line through "
+        f"both, its arrowhead {'pointing away from' if line.back else 'at'} that end."
+    )
+    if one.away.value < MIDDLE:
+        return f"{said} Where the bit came out is the peg's mark."
+    way = "against the arrow" if one.against else "along the arrow"
+    return f"{said} On the line, {one.away.text} {way} from where the bit came out: the peg's mark."
+
+
+@do.register
+def _(one: tops.PlanedOff) -> str:
+    return (
+        f"The {one.face} planed down by {one.off.text} all over, until {one.left.text} is left everywhere; "
+        f"the {one.other} stays as it is: marks and holes are measured on it."
+    )
+
+
+@do.register
 def _(one: tops.StripsLaid) -> str:
     said = (
         f"Lay the {one.many} strips side by side as they will be glued, upper faces up, and number them on "

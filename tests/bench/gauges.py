@@ -34,6 +34,7 @@ from splay.work.takes import (
     Thick,
     ToGroove,
     ToLine,
+    TopThick,
     UnderEdge,
     Wall,
 )
@@ -188,6 +189,9 @@ class Gauges:
 
     def _slotlong(self, take: SlotLong, proof: Proof) -> float | None:
         return self.judge.slots.get(take.which)
+
+    def _topthick(self, take: TopThick, proof: Proof) -> float:
+        return self.judge.seat.thickness + self.judge.seat.over
 
     def _underedge(self, take: UnderEdge, proof: Proof) -> float | None:
         return read_under_edge(self.judge, take)

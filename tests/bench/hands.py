@@ -80,15 +80,16 @@ def mark_seat(seat: Seat, acts: tuple[Act, ...]) -> None:
         elif isinstance(act, Sightline):
             if act.through not in seat.points:
                 raise NotTold(act)
-            way = _word(act.along) * act.run.value + _word(act.toward) * act.over.value
-            seat.arrows[act.mark] = unit(way)
+            way = word_way(act.along) * act.run.value + word_way(act.toward) * act.over.value
+            seat.far[act.mark] = seat.points[act.through] + way
+            seat.arrows[act.mark] = unit(-way if act.back else way)
         elif isinstance(act, Rim):
             strike_rim(seat, act)
         else:
             raise NotTold(act)
 
 
-def _word(letter: str) -> Array:
+def word_way(letter: str) -> Array:
     return {"RIGHT": vec(1, 0, 0), "LEFT": vec(-1, 0, 0), "BACK": vec(0, 1, 0), "FRONT": vec(0, -1, 0)}[
         letter
     ]
@@ -103,14 +104,16 @@ def _letters(act: Letters) -> None:
 
 
 def _at(seat: Seat, act: Prick) -> Array:
-    flat = _word(act.side) * act.aside.value + _word(act.end) * act.along.value
+    flat = word_way(act.side) * act.aside.value + word_way(act.end) * act.along.value
     return flat + UP * seat.level(act.face)
 
 
 def _ring(seat: Seat, act: Ring) -> None:
-    start = _word(act.start)
+    start = word_way(act.start)
     if act.run is not None and act.over is not None and act.start_over is not None:
-        start = unit(start * act.run.value + _word(act.start_over) * act.over.value)
+        begun = start * act.run.value + word_way(act.start_over) * act.over.value
+        seat.far[act.marks[0]] = begun
+        start = unit(begun)
     # Compasses set to a chord turn by 2 asin(c / 2R).
     turn = 2.0 * math.degrees(math.asin(min(1.0, act.chord.value / (2.0 * act.radius.value)))) * act.stride
     # One who looks at a face looks against its outward normal; clockwise is left-handed about that.
@@ -486,7 +489,7 @@ def two_tilts(seat: Seat, card: SetUp, number: int) -> Array:
     (two,) = two_ways(card)
     side, end = next((a, b) for n, a, b in two.legs if n == number)
     up = -seat.outward(lay.down)
-    a, b = _word(side), _word(end)
+    a, b = word_way(side), word_way(end)
     # Lying level with `side` to the shop's x; the tilt next to the seat lifts `side`, then the one below
     # that carries it lifts `end`.
     level = laid((up, a), (UP, vec(1, 0, 0)))

@@ -9,6 +9,7 @@ from itertools import pairwise
 from typing import Any
 
 import numpy as np
+import shapely
 
 from splay.piece import Battened, Piece, StakedLegs, Stretcher
 from splay.plan import Plan
@@ -18,6 +19,7 @@ from splay.stance.hollow import thickness_at
 from splay.stance.lines import floor_line, named_faces, socket_line
 from splay.stance.member_flats import floor_side
 from splay.stance.members import MemberStance, RopeStance, members
+from splay.stance.outline import points
 from splay.stance.staked import LegStance, support_of
 from splay.stance.taper import size_at
 from splay.stance.vectors import word
@@ -37,6 +39,7 @@ from splay.work.joinery import (
 )
 from splay.work.lays import OnFloor, OnLines, OnSaw, OnTilt, Tapered, Upright
 from splay.work.marks import Kind, Mark, leg_key, member_key
+from splay.work.tops import PlanedOff
 from tests.bench import hands
 from tests.bench.buttoned import Cut as GrooveCut
 from tests.bench.buttoned import judge_buttons, judge_groove
@@ -46,7 +49,7 @@ from tests.bench.hollowed import judge_hollow, judge_strips
 from tests.bench.joined import judge_cut_out, judge_joins, untold
 from tests.bench.jointed import judge_dowels, judge_hole, judge_slots
 from tests.bench.outside import judge_outside
-from tests.bench.pegged import judge_pegs, judge_screws
+from tests.bench.pegged import find_pegs, judge_pegs, judge_screws
 from tests.bench.reused import judge_reused
 from tests.bench.splined import judge_mortises, judge_notches, judge_splines
 from tests.bench.stock import Board, Seat, Stick
@@ -188,7 +191,10 @@ class Judge:
 
     def all(self) -> Tally:
         for step in self.plan.layout.steps:
+            # What is drawn on the upper face is drawn when that has been planed.
+            self.seat.over = 0.0 if step.face == "upper face" else self.piece.top.left_on
             hands.mark_seat(self.seat, step.acts)
+        self.seat.over = self.piece.top.left_on
         self._marks()
         for card in self.plan.setups:
             if card.operation in ("mark", "floor_side"):
@@ -217,6 +223,7 @@ class Judge:
                 body = next(b for b in self.plan.stance.bodies if b.key == key)
                 there = np.array(body.pose.out((body.at(0.0, 0.0)[int(end) - 1], 0.0, -at[2])))
                 self.tally.hold("batten mark mm", float(np.linalg.norm(there[:2] - at[:2])), mark.which)
+        self._on_the_wood()
         for mark, (end, places) in self.seat.rows.items():
             judge_screws(self, mark, end, places)
         for leg in self.plan.stance.legs:
@@ -227,6 +234,27 @@ class Judge:
                 run = (self.seat.level(face) - leg.socket[2]) / leg.d[2]
                 there = np.array(leg.socket) + np.array(leg.d) * run
                 self.tally.hold("mark mm", float(np.linalg.norm(at - there)), f"leg {number}")
+
+    def _on_the_wood(self) -> None:
+        """A line is drawn to a place that is there: on the seat, or on the batten its mark is on."""
+        seat = shapely.Polygon(points(self.piece.top.outline)).buffer(0.05)
+        battens = [body for body in self.plan.stance.bodies if body.role == "batten"]
+        for mark, at in self.seat.far.items():
+            wood = seat
+            if "battens" in mark.which:
+                start = next(p for m, p in self.seat.points.items() if m.which == mark.which)
+                mine = min(battens, key=lambda b: _beside(b, start))
+                low, high = mine.at(0.0, 0.0)
+                ring = [
+                    mine.pose.out((x, y, 0.0))[:2]
+                    for x, y in (
+                        (low, -mine.width / 2), (high, -mine.width / 2),
+                        (high, mine.width / 2), (low, mine.width / 2),
+                    )
+                ]  # fmt: skip
+                wood = shapely.Polygon(ring).buffer(0.05)
+            off = wood.distance(shapely.Point(float(at[0]), float(at[1])))
+            self.tally.hold("line drawn off the wood mm", float(off), mark.which)
 
     def _lines(self, card: SetUp) -> None:
         """Outer lines of socket and floor are where the leg, stood as told, has them."""
@@ -266,6 +294,9 @@ class Judge:
                 d = np.array(leg.d)
                 d = d if float(out @ d) > 0 else -d
                 self.tally.hold("two tilts deg", apart_deg(out, d), card.id)
+
+    def _peg_find(self, card: SetUp) -> None:
+        find_pegs(self, card)
 
     def _peg(self, card: SetUp) -> None:
         if card.in_reach or card.wedges:
@@ -885,6 +916,13 @@ class Judge:
         # Right through.
         self.tally.hold("hand-hold stops in the wood", 0.0 if bit.deep is None else 1.0, card.id)
 
+    def _dress(self, card: SetUp) -> None:
+        (do,) = (do for do in card.does if isinstance(do, PlanedOff))
+        left = self.seat.thickness + self.seat.over - do.off.value
+        self.tally.hold("planed to another thickness mm", abs(left - do.left.value), card.id)
+        self.tally.hold("planed off the marked face", float(do.face != "upper face"), card.id)
+        self.seat.thickness, self.seat.over = left, 0.0
+
     def _hollow_strips(self, card: SetUp) -> None:
         judge_strips(self, card)
 
@@ -921,3 +959,10 @@ def _off_line(start: Array, way: Array, p: Array) -> float:
 
 
 __all__ = ["Judge", "OnTilt", "Tally", "carry_out"]
+
+
+def _beside(batten: Any, at: Array) -> float:
+    """How far a place lies off a batten's middle line, level, mm."""
+    off = at[:2] - np.array(batten.pose.origin[:2])
+    along = np.array(batten.pose.along[:2])
+    return abs(float(off[0] * along[1] - off[1] * along[0]))

@@ -11,6 +11,7 @@ from splay.piece import Battened, Blind
 from splay.setups.card import SetUp
 from splay.stance.staked import LegStance, support_of
 from splay.work.marks import Mark
+from splay.work.tops import PegFound
 from tests.bench import hands
 from tests.bench.frames import Array, unit, vec
 
@@ -19,6 +20,35 @@ if TYPE_CHECKING:
 
 MARGIN_MM = 0.06
 """As the card's figures are shown to a tenth or a half, a hole may come out so much deeper."""
+
+
+def find_pegs(judge: Judge, card: SetUp) -> None:
+    """A thin bit goes on through each socket as it was bored; from where it comes out the mark is drawn."""
+    for do in card.does:
+        assert isinstance(do, PegFound)
+        leg = judge.plan.stance.legs[do.leg - 1]
+        bored = next((h for m, h in judge.bored.items() if m.which.partition(".")[0] == str(do.leg)), None)
+        at, way = (bored.at, bored.out) if bored else (np.array(leg.socket), np.array(leg.d))
+        way = way / float(way[2])
+        x, y = (float(v) for v in at[:2])
+        # Up along the socket until the wood ends: the face sinks where it is hollowed.
+        z = judge.seat.thickness
+        for _ in range(60):
+            x, y = (float(v) for v in (at + way * (z - float(at[2])))[:2])
+            z = judge.seat.thickness - judge.seat.sunk(x, y)
+        line = do.line
+        drawn = hands.word_way(line.along) * line.run.value + hands.word_way(line.toward) * line.over.value
+        arrow = unit(-drawn if line.back else drawn)
+        judge.seat.far[line.mark] = vec(x, y, 0.0) + drawn
+        mark = vec(x, y, 0.0) + arrow * do.away.value * (-1.0 if do.against else 1.0)
+        mark[2] = judge.seat.thickness - judge.seat.sunk(float(mark[0]), float(mark[1]))
+        judge.seat.points[do.mark] = mark
+        judge.seat.arrows[line.mark] = arrow
+        shows = (
+            do.away.value > (support_of(judge.piece, leg).joint.peg.diameter - do.bit.value) / 2.0 + 0.06
+        )
+        said = any(one.code == "peg_pilot_shows" and do.leg in one.legs for one in judge.plan.findings)
+        judge.tally.hold("thin hole shows unsaid", float(shows and not said), card.id)
 
 
 def judge_pegs(judge: Judge, card: SetUp) -> None:

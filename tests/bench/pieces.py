@@ -247,6 +247,7 @@ def _joint(rng: random.Random) -> dict[str, Any]:
     )  # fmt: skip
     if made["way"] in ("blind", "battened") and own.random() < 0.6:
         made["peg"] = {**peg, "entry": peg["entry"] + (11 if made["way"] == "battened" else 0)}
+        made["peg"]["place"] = own.choice(("drawn", "through_socket"))
     return made
 
 
@@ -353,6 +354,8 @@ def _staked(rng: random.Random) -> Piece:
         document["members"] = _members(rng, count)
     # Told by where the rest has come to: what is drawn for it moves nothing that is drawn after.
     own = random.Random(document["height"])
+    if own.random() < 0.15 and joint.get("bored_from") != "upper":
+        top["left_on"] = own.uniform(1, 8)
     if "hollow" in top and own.random() < 0.4:
         top["hollow"]["strips"] = True
         top["boards"] = [own.uniform(40, 120) for _ in range(own.choice((1, 3, 4)))]

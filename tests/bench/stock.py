@@ -18,15 +18,23 @@ class Seat:
 
     thickness: float
     batten: float = 0.0
+    over: float = 0.0
+    """What is still on its upper face over its thickness."""
     points: dict[Mark, Array] = field(default_factory=dict)
     arrows: dict[Mark, Array] = field(default_factory=dict)
+    far: dict[Mark, Array] = field(default_factory=dict)
+    """Where a line is drawn to, from its mark."""
     rows: dict[Mark, tuple[str, tuple[float, ...]]] = field(default_factory=dict)
     rims: dict[Mark, tuple[str, float, float]] = field(default_factory=dict)
     sunk: Callable[[float, float], float] = lambda x, y: 0.0
     """How deep the upper face is hollowed at a place, once it is."""
 
     def level(self, face: str) -> float:
-        return {"underside": 0.0, "upper face": self.thickness, "battens' lower face": -self.batten}[face]
+        return {
+            "underside": 0.0,
+            "upper face": self.thickness + self.over,
+            "battens' lower face": -self.batten,
+        }[face]
 
     @staticmethod
     def outward(face: str) -> Array:

@@ -629,6 +629,37 @@ class HollowedByStrips(BrowserCase):
         expect(page.get_by_text("Hollow the seat strip by strip").first).to_be_visible()
 
 
+class PlanedAfterBoring(BrowserCase):
+    def test_wood_left_on_is_planed_off_between_boring_and_the_upper_face(self) -> None:
+        page = self.at(self.hang(starter("round_four")), "top")
+        type_in(page, "top.left_on", "4")
+        saved(page)
+        card = page.locator("article.card")
+        expect(card).to_contain_text("planed down by 4.0 mm all over")
+        expect(card.locator(".care")).to_contain_text("Clamp it")
+        proof = card.locator("[data-proof=dressed] input")
+        proof.fill("40.2")
+        proof.press("Enter")
+        saved(page)
+        page.goto(page.url.replace("/top", "/work"))
+        expect(page.get_by_text("Plane the upper face to thickness").first).to_be_visible()
+
+
+class PegFound(BrowserCase):
+    def test_a_pegs_place_is_found_through_its_socket(self) -> None:
+        page = self.at(self.hang(starter("slab")), "boring")
+        page.locator("[data-field$='joint.peg.place']").click()
+        page.get_by_role("option", name="found through the socket").click()
+        saved(page)
+        page.locator("[data-work]").click()
+        page.get_by_role("option", name="Find the pegs' places").click()
+        card = page.locator("article.card")
+        expect(card).to_contain_text("before it goes in: a 2.0 mm bit on from the small hole")
+        expect(card.locator(".care")).to_contain_text("A thin bit bends and snaps")
+        page.goto(page.url.replace("/boring", "/work"))
+        expect(page.get_by_text("Find the pegs' places").first).to_be_visible()
+
+
 class TurnedLegs(BrowserCase):
     def test_a_leg_is_said_to_be_turned_and_the_first_is_the_pattern_for_the_rest(self) -> None:
         page = self.at(self.hang(starter("round_four")), "legs")

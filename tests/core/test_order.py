@@ -40,6 +40,8 @@ TRADE = (
     ("glue", "wedge"),
     ("glue", "level"),
     ("wedge", "level"),
+    ("glue", "peg"),
+    ("peg", "peg_in"),
     ("peg_in", "level"),
     ("wedge", "trim_flush"),
     ("trim_flush", "finish"),

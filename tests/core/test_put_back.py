@@ -130,6 +130,16 @@ class PutBack(SimpleTestCase):
             "splay.setups.pegs.pegs_from_side", square_to_the_mark, lambda: wrong(made), "peg off tenon mm"
         )
 
+    def test_lines_drawn_to_a_place_beyond_the_edge_of_the_seat(self) -> None:
+        """200 mm the way a leg leans is in the air, where the leg stands near the rim."""
+        made = piece()
+        self.found(
+            "splay.layout.placing.reached",
+            lambda *_: (200.0, False),
+            lambda: wrong(made),
+            "line drawn off the wood mm",
+        )
+
     def test_a_pin_that_stands_the_circle_of_the_legs_from_the_bit(self) -> None:
         from splay.setups import boring
 

@@ -5737,6 +5737,14 @@ export interface components {
              * @default 5
              */
             margin: number | string;
+            /**
+             * Place
+             * @description How its place on the upper face is found: drawn from the middle lines, or from where a thin hole
+             *     bored on through the socket comes out. From the side it is drawn.
+             * @default drawn
+             * @enum {string}
+             */
+            place: "drawn" | "through_socket";
         };
         /**
          * Photo
@@ -9369,6 +9377,12 @@ export interface components {
             hand_holds: components["schemas"]["HandHold"][];
             /** Hollow */
             hollow?: (components["schemas"]["Trough"] | components["schemas"]["Dish"]) | null;
+            /**
+             * Left On
+             * @description Wood left on the upper face over that until the legs' holes are bored, and planed off then, mm.
+             * @default 0
+             */
+            left_on: number | string;
             /**
              * @default {
              *       "angle": 45,

@@ -22,6 +22,10 @@ const reads = computed(() => {
   if (!d) return ''
   return `on a scale that reads ${d.at_square} at square and counts ${d.counts}`
 })
+/** At the boring cards the figure is the hole's lean. */
+const leans = computed(
+  () => props.card.station === 'boring' && props.card.angle.quantity.unit === 'deg',
+)
 const marked = computed(() => {
   const d = dial.value
   return d && d.mark.text !== d.reading.text ? d.mark.text : ''
@@ -52,7 +56,7 @@ const marked = computed(() => {
         <p class="quiet small">{{ reads }}</p>
         <p v-if="marked" class="quiet small">nearest mark <FigureText :text="marked" /></p>
         <div class="figs">
-          <WhyFigure v-if="card.station === 'boring'" :figure="card.angle" label="True lean" />
+          <WhyFigure v-if="leans" :figure="card.angle" label="True lean" />
           <WhyFigure v-else :figure="card.angle" />
         </div>
       </div>

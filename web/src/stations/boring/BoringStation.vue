@@ -107,6 +107,14 @@ const form = computed(() => [
           'joint.peg.entry',
           joint.value.way === 'battened' ? 'Peg below the top' : 'Peg off the mark',
         ),
+        ...(joint.value.way === 'blind'
+          ? [
+              choice('joint.peg.place', 'Its place', [
+                ['drawn', 'drawn from the middle lines'],
+                ['through_socket', 'found through the socket'],
+              ]),
+            ]
+          : []),
       ]
     : []),
 ])

@@ -123,8 +123,12 @@ const boardFault = computed(() =>
       />
       <PieceForm
         base="top"
-        :rows="[typed('grain', 'Grain at'), flag('bark', 'bark left on')]"
-        :across="2"
+        :rows="[
+          typed('grain', 'Grain at'),
+          typed('left_on', 'Left on until bored'),
+          flag('bark', 'bark left on'),
+        ]"
+        :across="3"
       />
     </div>
     <p class="line">
