@@ -82,6 +82,7 @@ def peg_find_cards(piece: Piece, stance: Stance, show: Show) -> Iterator[SetUp]:
             show.input("s", "along the socket, out of the upper face", first.out),
             show.input("ρ", "lean", first.leg.boring.resultant, "deg"),
             note="level, along the line",
+            fine=True,
         )
         yield plain_card(
             key,

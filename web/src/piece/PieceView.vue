@@ -308,6 +308,7 @@ function rename(event: Event): void {
 /* What does not fit beside the rest: the name is typed on, what undo says is cut short. */
 .head > .rest,
 .which {
+  flex: none;
   white-space: nowrap;
 }
 .title {

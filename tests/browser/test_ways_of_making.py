@@ -1,0 +1,138 @@
+"""Ways of making that are chosen: hollows, wood left on, pegs found, turned legs, sticks with a past."""
+
+from __future__ import annotations
+
+from playwright.sync_api import expect
+
+from splay.piece.starters import starter
+from tests.browser.base import BrowserCase, field, saved, type_in
+
+
+class Hollowed(BrowserCase):
+    def test_a_hollow_is_chosen_struck_cut_by_either_way_and_proved(self) -> None:
+        page = self.at(self.hang(starter("round_four")), "top")
+        page.get_by_label("hollowed one way").click(force=True)
+        type_in(page, "top.hollow.chord", "300")
+        type_in(page, "top.hollow.depth", "8")
+        saved(page)
+        page.get_by_role("button", name="Mark where the hollow begins").click()
+        expect(page.locator("[data-step]")).to_contain_text("150 mm from the")
+        card = page.locator("article.card")
+        expect(card).to_contain_text("in the middle 7.5 mm deep")
+        page.get_by_label("Router on curved runners").click(force=True)
+        # R = (300²/4 + 8²) / 16 = 1410.25, less the depth and 25 of runner: 1377.25.
+        expect(card).to_contain_text("a radius of 1377.5 mm")
+        page.get_by_label("Bow saw").click(force=True)
+        expect(card).to_contain_text("A bent lath")
+        proof = card.locator("[data-proof=hollow] input")
+        proof.fill("9.6")
+        proof.press("Enter")
+        expect(card.locator("li.off")).to_contain_text("1.6 mm")
+        saved(page)
+        page.goto(page.url.replace("/top", "/work"))
+        expect(page.get_by_text("Hollow the seat").first).to_be_visible()
+
+
+class HollowedByStrips(BrowserCase):
+    def test_each_strip_gets_its_own_part_before_the_glue_up(self) -> None:
+        page = self.at(self.hang(starter("round_four")), "top")
+        page.get_by_label("both ways").click(force=True)
+        flag = page.get_by_label("strip by strip, before the glue-up")
+        flag.check()
+        expect(page.get_by_text("the top is in one piece: its cards hollow it whole")).to_be_visible()
+        boards = field(page, "top.boards")
+        boards.fill("80, 100, 100, 80")
+        boards.press("Enter")
+        boards.blur()
+        saved(page)
+        card = page.locator("article.card")
+        expect(card).to_contain_text("Lay the 4 strips side by side as they will be glued")
+        expect(card).to_contain_text("Strip 2: on the side towards")
+        expect(card.locator(".care")).to_contain_text("A narrow strip tips")
+        page.goto(page.url.replace("/top", "/work"))
+        expect(page.get_by_text("Hollow the seat strip by strip").first).to_be_visible()
+
+
+class PlanedAfterBoring(BrowserCase):
+    def test_wood_left_on_is_planed_off_between_boring_and_the_upper_face(self) -> None:
+        page = self.at(self.hang(starter("round_four")), "top")
+        type_in(page, "top.left_on", "4")
+        saved(page)
+        card = page.locator("article.card")
+        expect(card).to_contain_text("planed down by 4.0 mm all over")
+        expect(card.locator(".care")).to_contain_text("Clamp it")
+        proof = card.locator("[data-proof=dressed] input")
+        proof.fill("40.2")
+        proof.press("Enter")
+        saved(page)
+        page.goto(page.url.replace("/top", "/work"))
+        expect(page.get_by_text("Plane the upper face to thickness").first).to_be_visible()
+
+
+class PegFound(BrowserCase):
+    def test_a_pegs_place_is_found_through_its_socket(self) -> None:
+        page = self.at(self.hang(starter("slab")), "boring")
+        page.locator("[data-field$='joint.peg.place']").click()
+        page.get_by_role("option", name="found through the socket").click()
+        saved(page)
+        page.locator("[data-work]").click()
+        page.get_by_role("option", name="Find the pegs' places").click()
+        card = page.locator("article.card")
+        expect(card).to_contain_text("before it goes in: a 2.0 mm bit on from the small hole")
+        expect(card.locator(".care")).to_contain_text("A thin bit bends and snaps")
+        page.goto(page.url.replace("/boring", "/work"))
+        expect(page.get_by_text("Find the pegs' places").first).to_be_visible()
+
+
+class TurnedLegs(BrowserCase):
+    def test_a_leg_is_said_to_be_turned_and_the_first_is_the_pattern_for_the_rest(self) -> None:
+        page = self.at(self.hang(starter("round_four")), "legs")
+        page.locator("details.making summary").click()
+        page.locator("[data-field='supports.0.leg.made_by']").click()
+        page.get_by_role("option", name="turned").click()
+        saved(page)
+        page.locator("[data-work]").click()
+        page.get_by_role("option", name="Turn legs 1, 2, 3 and 4 to shape").click()
+        card = page.locator("article.card")
+        expect(card).to_contain_text("a parting tool in to the calipers")
+        expect(card).to_contain_text("It is the pattern for legs 2, 3 and 4")
+        expect(card.locator(".care")).to_contain_text("follow the lathe's own manual")
+        proof = card.locator("[data-proof^='taper.'] input")
+        proof.fill("30.4")
+        proof.press("Enter")
+        expect(card.locator("li.fine")).to_have_count(1)
+        saved(page)
+
+
+class Reused(BrowserCase):
+    def test_old_holes_are_told_and_what_comes_off_follows(self) -> None:
+        page = self.at(self.hang(starter("round_four")), "legs")
+        page.locator("details.making summary").click()
+        sticks, old = (
+            page.locator("[data-field='leg.sticks']"),
+            page.locator("[data-field='leg.sticks.old']"),
+        )
+        expect(old).to_have_count(0)
+        sticks.fill("620, 30, settle\n610, 30")
+        sticks.blur()
+        old.fill("1, 18, 52\n3, 20, 40")
+        old.blur()
+        expect(page.get_by_role("alert")).to_contain_text("There is no stick 3")
+        expect(old).to_have_value("1, 18, 52\n3, 20, 40")
+        old.fill("1, 18, 52")
+        old.blur()
+        expect(page.get_by_role("alert")).to_have_count(0)
+        expect(page.get_by_text("Stick 1: settle, off its upper end first")).to_be_visible()
+        # A line put in above leaves the old hole where it was.
+        sticks.fill("600, 30\n620 mm, 30 mm, settle\n610 mm, 30 mm")
+        sticks.blur()
+        expect(old).to_have_value("2, 18 mm, 52 mm")
+        saved(page)
+        page.locator("[data-work]").click()
+        page.get_by_role("option", name="Saw the reused sticks").click()
+        card = page.locator("article.card")
+        expect(card).to_contain_text("Stick 2 (settle), for leg 2: saw 52 mm square off its tenon end")
+        expect(card.locator(".care")).to_contain_text("old nails")
+        old.fill("2, 18, 52\n2, 90, 590")
+        old.blur()
+        expect(page.get_by_text("however much comes off its upper end")).to_be_visible()
