@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Literal
 
 from splay.quantity.read import MM_PER_INCH, Bare
@@ -102,6 +103,19 @@ def degrees(value: float, places: int = 1) -> str:
     return (text[1:] if float(text) == 0 and text.startswith("-") else text) + "°"
 
 
+@lru_cache(maxsize=8192)
+def _length(mm: float, inch: bool, fraction: int, step_mm: float) -> Quantity:
+    """From one keystroke to the next most lengths of a piece stay: each is worded once."""
+    a, b = inches(mm, fraction), millimetres(mm, step_mm)
+    return Quantity(mm, "mm", a, b) if inch else Quantity(mm, "mm", b, a)
+
+
+@lru_cache(maxsize=2048)
+def _angle(value: float, places: int) -> Quantity:
+    text = degrees(value, places)
+    return Quantity(value, "deg", text, text)
+
+
 class Show:
     """Makes quantities and figures in one maker's units."""
 
@@ -124,9 +138,7 @@ class Show:
         """A length in millimetres with its text in both systems."""
         if (known := self._lengths.get(mm)) is not None:
             return known
-        a, b = inches(mm, self._fraction), millimetres(mm, self._step)
-        made = Quantity(mm, "mm", a, b) if self._inch else Quantity(mm, "mm", b, a)
-        self._lengths[mm] = made
+        made = self._lengths[mm] = _length(mm, self._inch, self._fraction, self._step)
         return made
 
     def fine(self, mm: float) -> Quantity:
@@ -150,9 +162,7 @@ class Show:
         """An angle in degrees."""
         if (known := self._angles.get((deg, places))) is not None:
             return known
-        text = degrees(deg, places)
-        made = Quantity(deg, "deg", text, text)
-        self._angles[deg, places] = made
+        made = self._angles[deg, places] = _angle(deg, places)
         return made
 
     def typed_angle(self, deg: float) -> Quantity:

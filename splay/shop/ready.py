@@ -44,7 +44,7 @@ _EVERY: tuple[Tool, ...] = (
     TaperJig(name="Taper jig"),
     RouterTable(name="Router table"),
     TenonCutter(name="Tenon cutter"),
-    TenonJig(name="Turning jig over the router"),
+    TenonJig(name="Turning jig"),
 )
 _BY_HAND: set[str] = {"bevel_gauge", "guide_block", "opposite_leg", "protractor", "handsaw", "hand_plane"}
 _SETS: dict[str, set[str]] = {

@@ -73,7 +73,7 @@ class PegFound(BrowserCase):
     def test_a_pegs_place_is_found_through_its_socket(self) -> None:
         page = self.at(self.hang(starter("slab")), "boring")
         page.locator("[data-field$='joint.peg.place']").click()
-        page.get_by_role("option", name="found through the socket").click()
+        page.get_by_role("option", name="through the socket").click()
         saved(page)
         page.locator("[data-work]").click()
         page.get_by_role("option", name="Find the pegs' places").click()

@@ -110,8 +110,8 @@ const form = computed(() => [
         ...(joint.value.way === 'blind'
           ? [
               choice('joint.peg.place', 'Its place', [
-                ['drawn', 'drawn from the middle lines'],
-                ['through_socket', 'found through the socket'],
+                ['drawn', 'drawn'],
+                ['through_socket', 'through the socket'],
               ]),
             ]
           : []),
