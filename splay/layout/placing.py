@@ -21,7 +21,7 @@ from splay.work import marks as work
 from splay.work.lays import Way
 from splay.work.seat import Act, Letter, Letters, Prick, Ring, Sightline
 
-RUNS_MM = (200.0, 150.0, 100.0, 60.0, 40.0, 25.0)
+RUNS_MM = (200.0, 150.0, 100.0, 60.0, 40.0, 25.0, 20.0, 15.0, 10.0)
 """Runs along a line over which an offset is given, so that a rule sets it: the longest that stays on the
 wood."""
 _ON_LINE = 1e-9

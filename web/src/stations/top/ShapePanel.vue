@@ -128,7 +128,7 @@ const boardFault = computed(() =>
           typed('left_on', 'Left on until bored'),
           flag('bark', 'bark left on'),
         ]"
-        :across="3"
+        :across="2"
       />
     </div>
     <p class="line">
@@ -184,6 +184,7 @@ const boardFault = computed(() =>
   display: grid;
   grid-template-columns: 1fr 1.2fr;
   gap: 0.5rem;
+  align-items: start;
 }
 .wrong {
   color: var(--cut);
