@@ -64,14 +64,14 @@ def _seat(piece: Piece, plan: Plan) -> Iterator[Step]:
     carded = {id for card in plan.setups for id in card.proofs}
     mine = tuple(p.id for p in plan.proofs if p.station == "top" and p.id not in carded)
     top = piece.top
-    first, later = marked_out(plan)
-    marks = marks_in_words(mark for one in first for mark in one.makes)
-    titles = tuple(step.title for step in first)
-    yield told("lay_out", "Mark out the seat", "top", proofs=mine, do=titles, marks=marks)
-    if later:
-        marks = marks_in_words(mark for one in later for mark in one.makes)
-        titles = tuple(step.title for step in later)
-        yield told("lay_out_upper", "Mark out the planed upper face", "top", do=titles, marks=marks)
+    for operation, title, proofs in (
+        ("lay_out", "Mark out the seat", mine),
+        ("lay_out_upper", "Mark out the planed upper face", ()),
+    ):
+        if steps := marked_out(plan, operation):
+            marks = marks_in_words(mark for one in steps for mark in one.makes)
+            titles = tuple(step.title for step in steps)
+            yield told(operation, title, "top", proofs=proofs, do=titles, marks=marks)
     if not top.bark:
         square = top.outline.kind == "rectangle"
         title = "Cut the seat to size" if square else "Cut the seat to its outline"

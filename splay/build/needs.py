@@ -121,8 +121,8 @@ def _marked(steps: tuple[Step, ...], plan: Plan) -> Iterator[Need]:
     told: list[tuple[Step, set[Mark], set[Mark], set[Mark]]] = []
     for step in steps:
         if step.operation in ("lay_out", "lay_out_upper"):
-            drawn = marked_out(plan)[step.operation == "lay_out_upper"]
-            told.append((step, set(), {mark for one in drawn for mark in one.makes}, set()))
+            drawn = {mark for one in marked_out(plan, step.operation) for mark in one.makes}
+            told.append((step, set(), drawn, set()))
             continue
         mine = [card for unit in {unit.key for unit in step.units} for card in cards.get(unit, ())]
         uses = {mark for card in mine for mark in card.uses}
@@ -144,10 +144,9 @@ def _marked(steps: tuple[Step, ...], plan: Plan) -> Iterator[Need]:
                 )
 
 
-def marked_out(plan: Plan) -> tuple[list[Marking], list[Marking]]:
-    """The steps of the marking-out: at once, and those on a face that is planed after boring."""
-    later = [one for one in plan.layout.steps if plan.piece.top.left_on and one.face == "upper face"]
-    return [one for one in plan.layout.steps if one not in later], later
+def marked_out(plan: Plan, operation: str) -> list[Marking]:
+    """The steps of the marking-out that are done at one step of the order of work."""
+    return [one for one in plan.layout.steps if one.operation == operation]
 
 
 def _by_work(cards: Iterable[SetUp]) -> Mapping[str, list[SetUp]]:

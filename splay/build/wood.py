@@ -16,7 +16,7 @@ from splay.work.phrases import cap, listed
 
 def wood(piece: Piece, plan: Plan, build: Build, record: Record) -> Iterator[Step]:
     """Readying the wood, gluing boards, a practice joint where it is new to this maker."""
-    thick = plan.made.show.length(piece.top.thickness + piece.top.left_on).text
+    thick = plan.made.show.length(piece.top.bored_thick).text
     flat = f"The seat's blank: flat on both faces, {thick} thick."
     if piece.top.left_on:
         flat += " The rest comes off when the holes are bored."

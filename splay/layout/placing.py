@@ -13,8 +13,8 @@ from splay.layout.marks import Mark, arc, cross, line, point
 from splay.piece import Battened, Circle, Free, Insets, Piece, StakedLegs, Through, Triangle
 from splay.quantity import Figure, Quantity, Show
 from splay.quantity import degrees as deg
-from splay.stance.battens import on_batten
 from splay.stance.outline import extent, polygon
+from splay.stance.pegs import batten_of
 from splay.stance.staked import LegStance, Stance
 from splay.stance.vectors import Flat
 from splay.work import marks as work
@@ -235,16 +235,11 @@ def wood_of(piece: Piece, leg: LegStance, face: str, stance: Stance) -> shapely.
     """What a leg's line is drawn on: the seat, or the batten it stands in."""
     if face != "battens' lower face":
         return polygon(piece.top.outline)
-    for body in stance.bodies:
-        if body.role == "batten" and body.support == leg.support and on_batten(body, leg.socket):
-            low, high = body.at(0.0, 0.0)
-            half = body.width / 2.0
-            corners = [
-                body.pose.out((run, across, 0.0))
-                for run, across in ((low, -half), (high, -half), (high, half), (low, half))
-            ]
-            return shapely.Polygon([(p[0], p[1]) for p in corners])
-    raise AssertionError("every battened leg stands in a batten")
+    body = batten_of(stance, leg)
+    low, high = body.at(0.0, 0.0)
+    half = body.width / 2.0
+    corners = ((low, -half), (high, -half), (high, half), (low, half))
+    return shapely.Polygon([body.pose.out((run, across, 0.0))[:2] for run, across in corners])
 
 
 def sightlines(

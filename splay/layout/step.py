@@ -19,7 +19,8 @@ class Step:
     """One step: what is done, the distances to set, and what it draws.
 
     `acts` are what is struck, as data, and `words` say them; `uses` and `makes` the marks leaned on and
-    left; `face` the face of the seat it is drawn on, which is up then.
+    left; `face` the face of the seat it is drawn on, which is up then; `operation` what it is part of in
+    the order of work.
     """
 
     title: str
@@ -30,6 +31,7 @@ class Step:
     uses: Annotated[tuple[work.Mark, ...], work.UNSENT] = ()
     makes: Annotated[tuple[work.Mark, ...], work.UNSENT] = ()
     face: str = "underside"
+    operation: str = "lay_out"
 
 
 def middle_lines(piece: Piece) -> tuple[Mark, ...]:

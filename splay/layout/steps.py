@@ -79,7 +79,8 @@ def lay_out(piece: Piece, stance: Stance, checks: tuple[Check, ...], show: Show)
 
 def _once_planed(step: Step) -> Step:
     """What is drawn on a face that wood is left on until it is bored."""
-    return replace(step, words=f"Once that face is planed to thickness. {step.words}")
+    words = f"Once that face is planed to thickness. {step.words}"
+    return replace(step, words=words, operation="lay_out_upper")
 
 
 def _under_the_hollow(piece: Piece) -> str:

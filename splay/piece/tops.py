@@ -295,3 +295,8 @@ class Top(Frozen):
     """Slots right through it to lift the piece by."""
     bark: bool = False
     """Whether the edge is left as the tree grew it: nothing is measured from it."""
+
+    @property
+    def bored_thick(self) -> float:
+        """How thick it is when the legs' holes are bored, mm."""
+        return self.thickness + self.left_on

@@ -254,11 +254,6 @@ def diagonals(group: Group) -> tuple[tuple[int, int], ...]:
     return tuple(found) if 2 * len(found) == len(group.legs) else ()
 
 
-def thick_then(piece: Piece) -> float:
-    """How thick the seat is when it is bored, mm."""
-    return piece.top.thickness + piece.top.left_on
-
-
 def _pin(work: _Work, show: Show) -> Pin:
     """From where the bit's point meets the table to the seat's middle, which the pin holds.
 
@@ -266,7 +261,7 @@ def _pin(work: _Work, show: Show) -> Pin:
     thickness · tan rho from where it entered, against what its way out leans to.
     """
     leg, entered = work.group.first, work.entered
-    thick = thick_then(work.piece)
+    thick = work.piece.top.bored_thick
     z = thick if entered.down == "upper face" else 0.0
     run = (leg.socket[2] - z) / leg.d[2]
     at = (leg.socket[0] - leg.d[0] * run, leg.socket[1] - leg.d[1] * run, 0.0)
@@ -285,7 +280,7 @@ def _pin_figures(work: _Work, pin: Pin, show: Show, key: str) -> tuple[Figure, .
     below = pin.downhill.value
     inputs = (
         show.input("R", "leg centres from the middle", radius),
-        show.input("t", "thickness", thick_then(work.piece)),
+        show.input("t", "thickness", work.piece.top.bored_thick),
         show.input("ρ", "lean", leg.boring.resultant, "deg"),
     )
     made = [

@@ -32,7 +32,7 @@ def dress_cards(piece: Piece, show: Show) -> Iterator[SetUp]:
     thick = show.figure(
         f"{_WORK}.thick",
         "Thick when it is bored",
-        top.thickness + top.left_on,
+        top.bored_thick,
         "t + o",
         show.input("t", "thickness", top.thickness),
         show.input("o", "left on until then", top.left_on),

@@ -142,10 +142,10 @@ def pegs_from_side(piece: Piece, stance: Stance) -> Iterator[FromSide]:
     for leg in stance.legs:
         joint = support_of(piece, leg).joint
         if isinstance(joint, Battened) and joint.peg is not None:
-            yield _from_side(leg, joint, joint.peg, _batten_of(stance, leg))
+            yield _from_side(leg, joint, joint.peg, batten_of(stance, leg))
 
 
-def _batten_of(stance: Stance, leg: LegStance) -> Body:
+def batten_of(stance: Stance, leg: LegStance) -> Body:
     """The batten a leg stands in: the one whose middle line goes through its centre."""
     for body in stance.bodies:
         if body.role == "batten" and body.support == leg.support and on_batten(body, leg.socket):

@@ -288,7 +288,7 @@ def _top(piece: Piece, plan: Plan, choice: WoodChoice, show: Show) -> Iterator[N
                 f"board{'s' * (many > 1)} of the {what}, {show.length(width).text} wide",
                 "board",
                 many * piece.make,
-                (high_x - low_x, width, top.thickness + top.left_on),
+                (high_x - low_x, width, top.bored_thick),
                 [("sawing both ends", SAWING_MM)],
                 choice,
                 show,

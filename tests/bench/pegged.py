@@ -6,9 +6,11 @@ import math
 from typing import TYPE_CHECKING
 
 import numpy as np
+import shapely
 
 from splay.piece import Battened, Blind
 from splay.setups.card import SetUp
+from splay.stance.outline import points
 from splay.stance.staked import LegStance, support_of
 from splay.work.marks import Mark
 from splay.work.tops import PegFound
@@ -39,7 +41,9 @@ def find_pegs(judge: Judge, card: SetUp) -> None:
         line = do.line
         drawn = hands.word_way(line.along) * line.run.value + hands.word_way(line.toward) * line.over.value
         arrow = unit(-drawn if line.back else drawn)
-        judge.seat.far[line.mark] = vec(x, y, 0.0) + drawn
+        far = shapely.Point(x + float(drawn[0]), y + float(drawn[1]))
+        off = shapely.Polygon(points(judge.piece.top.outline)).buffer(0.05).distance(far)
+        judge.tally.hold("line drawn off the wood mm", float(off), card.id)
         mark = vec(x, y, 0.0) + arrow * do.away.value * (-1.0 if do.against else 1.0)
         mark[2] = judge.seat.thickness - judge.seat.sunk(float(mark[0]), float(mark[1]))
         judge.seat.points[do.mark] = mark

@@ -8517,7 +8517,8 @@ export interface components {
          * @description One step: what is done, the distances to set, and what it draws.
          *
          *     `acts` are what is struck, as data, and `words` say them; `uses` and `makes` the marks leaned on and
-         *     left; `face` the face of the seat it is drawn on, which is up then.
+         *     left; `face` the face of the seat it is drawn on, which is up then; `operation` what it is part of in
+         *     the order of work.
          */
         Step: {
             /**
@@ -8529,6 +8530,11 @@ export interface components {
             figures: components["schemas"]["Figure"][];
             /** Marks */
             marks: components["schemas"]["Mark"][];
+            /**
+             * Operation
+             * @default lay_out
+             */
+            operation: string;
             /** Title */
             title: string;
             /** Words */

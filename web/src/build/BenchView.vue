@@ -105,14 +105,9 @@ const proofs = computed(() => {
   return (step.value?.proofs ?? []).filter((id) => asked.has(id))
 })
 /** What the seat is marked out by, told step by step. */
-const marking = computed(() => {
-  const steps = here.value?.layout.steps ?? []
-  const planed = !!store.piece?.top?.left_on
-  if (step.value?.operation === 'lay_out_upper')
-    return steps.filter((one) => one.face === 'upper face')
-  if (step.value?.operation !== 'lay_out') return []
-  return planed ? steps.filter((one) => one.face !== 'upper face') : steps
-})
+const marking = computed(() =>
+  (here.value?.layout.steps ?? []).filter((one) => one.operation === step.value?.operation),
+)
 const view = computed(() => {
   const drawn = store.drawings
   if (!drawn || !here.value) return undefined
