@@ -112,7 +112,9 @@ const view = computed(() => {
   const drawn = store.drawings
   if (!drawn || !here.value) return undefined
   if (card.value) return drawn.pictures[card.value.id]
-  return marking.value.length ? drawn.layout.at(-1) : drawn.piece[0]
+  const last = marking.value.at(-1)
+  // As it looks when this marking-out is done, not when another one follows it.
+  return last ? drawn.layout[here.value.layout.steps.indexOf(last)] : drawn.piece[0]
 })
 /** Whether something that is asked here has no answer yet. */
 const unread = computed(() =>
