@@ -77,7 +77,11 @@ class FromChoosingToTheLastCard(BrowserCase):
         names = [where] if not works.count() else []
         if works.count():
             works.click()
-            names = page.locator(".v-overlay--active .v-list-item").all_inner_texts()
+            listed = page.locator(".v-overlay--active .v-list-item")
+            expect(listed.first).to_be_visible()
+            # Words that stand in the page, seen or not: while the list unfolds, some are hidden still.
+            names = [name.strip() for name in listed.all_text_contents()]
+            self.assertNotIn("", names)
             page.keyboard.press("Escape")
         for name in names:
             sort = " ".join(re.findall("[A-Za-z]+", name)[:3])
