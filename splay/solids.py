@@ -23,12 +23,14 @@ from splay.stance.aim import faces
 from splay.stance.body import Body
 from splay.stance.buttons import Grooved, grooves
 from splay.stance.convex import Plane
+from splay.stance.gapped import slit
 from splay.stance.hand_hold import slot
 from splay.stance.holding import Fastening, fastenings
 from splay.stance.hollow import arc_radius
 from splay.stance.lines import socket_line
 from splay.stance.member_flats import section_ring
 from splay.stance.members import MemberStance, RopeStance, members
+from splay.stance.outline import extent
 from splay.stance.splines import splined
 from splay.stance.staked import LegStance, Stance, support_of
 from splay.stance.taper import corners, size_at, taper_at
@@ -192,6 +194,11 @@ def top_solid(piece: Piece) -> Manifold:
     for one in top.hand_holds:
         flat = CrossSection([[(float(x), float(y)) for x, y in slot(one).exterior.coords[:-1]]])
         solid -= flat.extrude(top.thickness + 2.0 * SEAM_MM).translate((0.0, 0.0, -SEAM_MM))
+    opened = slit(top)
+    if opened is not None:
+        size = (4.0 * sum(extent(top.outline)), opened[1] - opened[0], 3.0 * top.thickness)
+        cut = Manifold.cube(size, True).translate((0.0, sum(opened) / 2.0, 0.0))
+        solid -= cut.rotate((0.0, 0.0, top.grain))
     if top.hollow is None:
         return solid
     return solid - hollow_cutter(piece)

@@ -19,8 +19,9 @@ from splay.piece import BoardSides, Piece, Reamed, StakedLegs, Support, Through
 from splay.plan import Plan
 from splay.quantity import Show, Units
 from splay.setups.card import SetUp
+from splay.setups.crosscut import end_name
 from splay.setups.held import PILOT_SHARE
-from splay.stance.buttons import Grooved, grooves
+from splay.stance.buttons import Button, Grooved, grooves
 from splay.stance.holding import STILL_MM, Fastening, fastenings
 from splay.stance.splines import splined
 from splay.stance.underfoot import bearings
@@ -250,10 +251,31 @@ def _hold_top(piece: Piece, plan: Plan, show: Show) -> Iterator[Step]:
                     if isinstance(support, BoardSides) and support.splines is not None
                     else "The top face down on something soft, the frame upside down on it, on its marks.",
                     *_lower(support, show),
+                    *_gapped(piece, [one for one in screws if one.body.support == index], show),
                     *how,
                     "Feel the top over every point before the last turn.",
                 ),
             )
+
+
+def _gapped(piece: Piece, mine: list[Fastening], show: Show) -> Iterator[str]:
+    """Who holds each of two boards, where, and what it may move there."""
+    gap = piece.top.gap
+    if gap is None:
+        return
+    yield (
+        f"Strips {show.length(gap.width).text} thick stay between the boards, near both ends, until all is "
+        "screwed."
+    )
+    for board in dict.fromkeys(one.into.board for one in mine):
+        own = [one for one in mine if one.into.board == board]
+        held = listed(dict.fromkeys(one.body.name for one in own))
+        most = max(one.travel for one in own)
+        moves = f"; it moves {show.fine(most).text} in its slots at most" if most >= STILL_MM else ""
+        yield (
+            f"{cap(board)}: held by {held}. The screws in round holes first, they keep it where it "
+            f"is{moves}."
+        )
 
 
 def _splines(piece: Piece, plan: Plan) -> Iterator[Step]:
@@ -334,8 +356,10 @@ def _buttoned(mine: list[Grooved], show: Show) -> tuple[str, ...]:
     for one in mine:
         for each in one.buttons:
             off, along = show.fine(each.off).text, abs(each.along)
-            to = f"{show.length(along).text} to either side of" if along > MIDDLE_MM else "in"
-            where = f"shoulders {off} off it, {to} the middle of its length"
+            to = f"{show.length(along).text} {_side(one, each)} the middle of its length"
+            if along < MIDDLE_MM:
+                to = "in the middle of its length"
+            where = f"shoulders {off} off it, {to}"
             places.setdefault(where, {})[one.body.name] = None
     count = sum(len(one.buttons) for one in mine)
     return (
@@ -345,6 +369,13 @@ def _buttoned(mine: list[Grooved], show: Show) -> tuple[str, ...]:
         f"stop when it reaches the button, {show.length(mine[0].chosen.bite).text} into the top at most. "
         "A screw through each.",
     )
+
+
+def _side(groove: Grooved, each: Button) -> str:
+    """To which side of a part's middle a button stands: to both, or to the end nearer to it."""
+    if any(abs(one.along + each.along) < MIDDLE_MM for one in groove.buttons):
+        return "to either side of"
+    return f"towards its {end_name(groove.body.role, 'start' if each.along < 0.0 else 'finish')} from"
 
 
 def _coats(piece: Piece, build: Build) -> Iterator[Step]:

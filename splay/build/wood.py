@@ -26,7 +26,7 @@ def wood(piece: Piece, plan: Plan, build: Build, record: Record) -> Iterator[Ste
         do.append("One blank more of each kind than there are parts: a joint of it is new to you.")
     dry = "Dry enough that it stays where it is: wet wood bores badly and moves later."
     yield told("ready", "Ready the wood", do=(*do, dry))
-    if len(piece.top.boards) > 1:
+    if len(piece.top.boards) > 1 and piece.top.gap is None:
         how: tuple[str, ...] = (
             "Lay the boards side by side, their show faces one way; plane the edges until no light shows.",
             "Glue, clamps above and below by turns, a straight-edge across: flat before it sets.",

@@ -11,6 +11,7 @@ from splay.judge.allowance import allowance
 from splay.judge.buildable import buildable
 from splay.judge.buttons import buttons
 from splay.judge.finding import Finding
+from splay.judge.gapped import gapped
 from splay.judge.hand_holds import hand_holds
 from splay.judge.held import held
 from splay.judge.inside import inside
@@ -73,6 +74,7 @@ def judge(whole: Whole) -> tuple[Finding, ...]:
         *held(piece, made.screws, show),
         *splines(piece, made.through, show),
         *hand_holds(piece, stance, show),
+        *gapped(piece, stance, made.screws, made.grooved, show),
         *buttons(piece, made.grooved, show),
         *inside(piece, stance, made.runs, made.lines, made.screws, made.grooved, made.through, show),
         *buildable(piece, stance, made.runs, made.members, show),

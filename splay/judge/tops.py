@@ -184,13 +184,15 @@ def boards_wide_enough(piece: Piece, show: Show) -> Iterator[Finding]:
     if not piece.top.boards:
         return
     reach = 2.0 * across(piece.top.outline, piece.top.grain)
-    total = math.fsum(piece.top.boards)
+    gap = piece.top.gap
+    total = math.fsum(piece.top.boards) + (gap.width if gap else 0.0)
     if total < reach - 1e-6:
         yield Finding(
             "boards_narrow",
             "caution",
             "top",
-            f"The boards come to {show.length(total).text}; the outline is {show.length(reach).text} "
+            f"The boards{' and their gap' if gap else ''} come to {show.length(total).text}; the outline "
+            f"is {show.length(reach).text} "
             "across the grain.",
             "Add a board or widen one.",
             (),

@@ -17,6 +17,7 @@ from splay.quantity import Show
 from splay.quantity import degrees as deg
 from splay.stance.battens import screw_places
 from splay.stance.body import Body
+from splay.stance.gapped import slit
 from splay.stance.hand_hold import end_holes, slot
 from splay.stance.outline import extent
 from splay.stance.pegs import holes_along
@@ -92,7 +93,8 @@ def _under_the_hollow(piece: Piece) -> str:
 
 
 def _boards(piece: Piece, show: Show) -> list[Step]:
-    lines = glue_lines(piece)
+    top = piece.top
+    lines = slit(top) or glue_lines(piece)
     if not lines:
         return []
     c, s = deg.cos(piece.top.grain), deg.sin(piece.top.grain)
@@ -102,22 +104,32 @@ def _boards(piece: Piece, show: Show) -> list[Step]:
         line((-reach * c - off * s, -reach * s + off * c), (reach * c - off * s, reach * s + off * c))
         for off in lines
     )
-    total = sum(piece.top.boards)
-    signs = {f"w{chr(0x2081 + k)}": width for k, width in enumerate(piece.top.boards)}
+    gap = top.gap.width if top.gap else 0.0
+    signs = {f"w{chr(0x2081 + k)}": width for k, width in enumerate(top.boards)}
+    inputs = [show.input(sign, f"board {k + 1}", width) for k, (sign, width) in enumerate(signs.items())]
+    if top.gap:
+        signs["g"] = gap
+        inputs.append(show.input("g", "gap", gap))
     figure = show.figure(
         "layout.boards",
         "Boards together, across the grain",
-        total,
+        sum(top.boards) + gap,
         " + ".join(signs),
-        *(show.input(sign, f"board {k + 1}", width) for k, (sign, width) in enumerate(signs.items())),
+        *inputs,
     )
+    if top.gap:
+        words = (
+            f"Side by side with strips {show.length(gap).text} thick between them near both ends, their "
+            "ends level, clamped so: they are marked out as one, and stay clamped until they are held."
+        )
+        return [Step("Lay the two boards with their gap", words, (figure,), marks)]
     return [Step("Note the glue lines", "Keep legs and screws clear of them.", (figure,), marks)]
 
 
 def glue_lines(piece: Piece) -> tuple[float, ...]:
     """Where the boards meet: offset from the middle across the grain, to the left of its bearing, mm."""
     boards = piece.top.boards
-    if len(boards) < 2:
+    if len(boards) < 2 or piece.top.gap is not None:
         return ()
     at, made = -sum(boards) / 2.0, []
     for width in boards[:-1]:

@@ -7,10 +7,12 @@ from collections.abc import Iterator, Sequence
 import shapely
 
 from splay.layout.placing import at_face, marked_face
+from splay.layout.steps import glue_lines
 from splay.patterns.pattern import Pattern, arrow, cross_at, pattern, ring, words
 from splay.piece import Piece
 from splay.quantity import Show
 from splay.quantity import degrees as deg
+from splay.stance.gapped import slit
 from splay.stance.hand_hold import end_holes, slot
 from splay.stance.outline import extent, points
 from splay.stance.splines import splined
@@ -103,17 +105,16 @@ def _grain(piece: Piece, face: Face, at: Flat, half: float) -> list[Shape]:
 
 
 def _seams(piece: Piece, face: Face) -> Iterator[Shape]:
-    """The lines its boards are glued along."""
+    """The lines its boards are glued along, or the edges they have at their gap."""
     top = piece.top
-    if not top.boards:
+    opened = slit(top)
+    lines = opened or glue_lines(piece)
+    if not lines:
         return
     shape = shapely.Polygon(points(top.outline))
     c, s = deg.cos(top.grain), deg.sin(top.grain)
-    # From the right of the grain's bearing to its left, about the middle of all of them.
-    over = -sum(top.boards) / 2.0
     reach = sum(extent(top.outline)) * 2.0
-    for width in top.boards[:-1]:
-        over += width
+    for over in lines:
         across = (-s * over, c * over)
         run = shapely.LineString(
             [
@@ -124,7 +125,7 @@ def _seams(piece: Piece, face: Face) -> Iterator[Shape]:
         cut = run.intersection(shape)
         for part in getattr(cut, "geoms", [cut]):
             if part.geom_type == "LineString" and not part.is_empty:
-                yield line("hidden", *(face.at(x, y) for x, y in part.coords))
+                yield line("cut" if opened else "hidden", *(face.at(x, y) for x, y in part.coords))
 
 
 def _holds(piece: Piece, face: Face) -> Iterator[Shape]:

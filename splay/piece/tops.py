@@ -275,6 +275,16 @@ class HandHold(Frozen):
         return self
 
 
+class Gap(Frozen):
+    """What is left open between two boards that lie side by side and move each for itself."""
+
+    width: Annotated[float, Length(0.5, 100)] = 6.0
+    """How wide, mm."""
+    stays: Literal["middle", "outer", "inner"] = "middle"
+    """Which line of each board stays where it is as the wood moves: the one its fixed screws are nearest
+    to. Its middle, its outer edge or the edge at the gap."""
+
+
 class Top(Frozen):
     """The top: outline, full thickness, grain, and what is shaped away."""
 
@@ -288,6 +298,8 @@ class Top(Frozen):
     boards: Annotated[tuple[Annotated[float, Length(5, 3000)], ...], Field(max_length=60)] = ()
     """Widths of the boards or strips it is glued from, across the grain, from the right of the
     grain's bearing to its left, mm; empty for one piece."""
+    gap: Gap | None = None
+    """The gap between two boards that are not glued to each other."""
     hollow: Hollow | None = None
     upper_edge: EdgeShape = EdgeShape()
     lower_edge: EdgeShape = EdgeShape()
@@ -295,6 +307,17 @@ class Top(Frozen):
     """Slots right through it to lift the piece by."""
     bark: bool = False
     """Whether the edge is left as the tree grew it: nothing is measured from it."""
+
+    @model_validator(mode="after")
+    def _two_boards(self) -> Self:
+        if self.gap is not None and len(self.boards) != 2:
+            detail = {
+                "field": "boards",
+                "allowed": "two boards, since there is a gap between them",
+                "do": "Give the widths of two boards, or take the gap away first.",
+            }
+            raise PydanticCustomError("rule", "boards", detail)
+        return self
 
     @property
     def bored_thick(self) -> float:

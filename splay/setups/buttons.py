@@ -41,7 +41,7 @@ def _alike(sticks: tuple[StickPart, ...], every: tuple[Grooved, ...]) -> list[Ma
     found: dict[tuple[object, ...], Mates] = {}
     for one in every:
         names, stick = one.body.sides, by_key[one.body.key]
-        key = (stick.alike, names.named(one.entry), names.named(one.upper), one.sharp, one.ends)
+        key = (stick.alike, names.named(one.entry), names.named(one.upper), one.sharp, one.ends, one.begins)
         found.setdefault(key, []).append((stick, one))
     return list(found.values())
 

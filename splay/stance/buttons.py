@@ -14,11 +14,11 @@ from splay.stance.body import Body, Side, Void
 from splay.stance.holding import (
     ALONG_DEG,
     Carried,
-    across_grain,
     inner_side,
     lying_under,
     middle_of,
-    places_along,
+    spots_along,
+    wood_across,
 )
 from splay.stance.side_taper import cross_section, point, side_plane
 from splay.stance.staked import Stance
@@ -153,14 +153,17 @@ def grooves(piece: Piece, stance: Stance) -> tuple[Grooved, ...]:
 
 
 def _grooves(piece: Piece, stance: Stance) -> Iterator[Grooved]:
-    wide = across_grain(piece.top.outline, piece.top.grain)
+    wide = wood_across(piece)
     for body, upper, into in lying_under(piece, stance):
         chosen = buttons_by(piece, body.support)
         if chosen is None:
             continue
         entry = inner_side(body, upper)
         lean = dot(side_plane(body, entry).normal, side_plane(body, upper).normal)
-        xs = places_along(body, upper, chosen.count, chosen.from_ends)
+        spots = spots_along(piece, body, upper, chosen.count, chosen.from_ends, into)
+        xs = [x for x, _ in spots]
+        if not xs:
+            continue
         low, high = body.at(*middle_of(body, upper))
         ends = max(abs(x) for x in xs) + PAST_SHARE * chosen.wide
         lap = max((_reach(void) for void in body.voids), default=0.0)
@@ -178,7 +181,7 @@ def _grooves(piece: Piece, stance: Stance) -> Iterator[Grooved]:
             buttons=(),
             into=into,
         )
-        found = tuple(_button(made, number, x, wide) for number, x in enumerate(xs, start=1))
+        found = tuple(_button(made, number, x, over, wide) for number, (x, over) in enumerate(spots, 1))
         yield replace(made, buttons=found)
 
 
@@ -187,10 +190,10 @@ def _reach(void: Void) -> float:
     return max((abs(p.offset / p.normal[0]) for p in void.planes if abs(p.normal[0]) > 0.5), default=0.0)
 
 
-def _button(groove: Grooved, number: int, x: float, wide: float) -> Button:
-    body, across = groove.body, groove.into.grain + 90.0
+def _button(groove: Grooved, number: int, x: float, over: Carried, wide: float) -> Button:
+    body, across = groove.body, over.grain + 90.0
     here = groove.at(x, 0.0, 0.0)
-    off = groove.into.off(here)
+    off = over.off(here)
     travel = groove.chosen.moves * abs(off) / wide if wide else 0.0
     runs = body.pose.along
     flat = abs(runs[0] * deg.cos(across) + runs[1] * deg.sin(across)) / math.hypot(runs[0], runs[1])

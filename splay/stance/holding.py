@@ -4,13 +4,14 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from splay.piece import BoardSides, Outline, Piece, TopScrews
 from splay.piece.kinds import HoldsTop
 from splay.quantity import degrees as deg
 from splay.stance.board_sides import lower_key, lower_span
 from splay.stance.body import Body, Side
+from splay.stance.gapped import across_at, place_at, top_boards
 from splay.stance.outline import points
 from splay.stance.side_taper import cross_section, point, side_plane
 from splay.stance.staked import Stance
@@ -47,6 +48,13 @@ class Carried:
     middle: Flat
     grain: float
     thick: float = 0.0
+    board: str = ""
+    """Which of two boards beside a gap: the screws nearest to its line hold it there, in round holes."""
+
+    @property
+    def wood(self) -> str:
+        """The part it is, for what else is bored there."""
+        return TOP if self.board else self.key
 
     def off(self, at: Vec) -> float:
         """How far a place lies from that line, across the grain, mm."""
@@ -97,6 +105,8 @@ class Fastening:
     slot: bool
     slanted: bool
     into: Carried
+    apart: float = math.inf
+    """From its mark to the next along the part, mm."""
 
     @property
     def marked_from(self) -> Side:
@@ -152,10 +162,7 @@ class Fastening:
             low, high = self.body.at(own[1], own[2])
             rooms += [own[0] - low, high - own[0]]
             rooms += [max(plane.beyond(own) for plane in void.planes) for void in self.body.voids]
-        if self.screw.count > 1:
-            low, high = self.body.at(0.0, 0.0)
-            rooms.append((high - low - 2 * self.screw.from_ends) / (self.screw.count - 1) - half)
-        return min(rooms) - half
+        return min(*rooms, self.apart - half) - half
 
     @property
     def reach(self) -> float:
@@ -193,15 +200,79 @@ def fastenings(piece: Piece, stance: Stance) -> tuple[Fastening, ...]:
     made: list[Fastening] = []
     if all(held_by(piece, index) is None for index in range(len(piece.supports))):
         return ()
-    wide = across_grain(piece.top.outline, piece.top.grain)
-    for body, upper, into in lying_under(piece, stance):
+    for body, upper, under in lying_under(piece, stance):
         screw = held_by(piece, body.support)
-        for number, x in enumerate(
-            places_along(body, upper, screw.count, screw.from_ends) if screw else (), start=1
-        ):
-            assert screw is not None
-            made.append(_fastening(into, body, upper, screw, number, x, wide))
-    return tuple(made)
+        if screw is None:
+            continue
+        spots = spots_along(piece, body, upper, screw.count, screw.from_ends, under)
+        for number, (x, into) in enumerate(spots, start=1):
+            apart = min((abs(x - other) for other, _ in spots if other != x), default=math.inf)
+            made.append(replace(_fastening(into, body, upper, screw, number, x), apart=apart))
+    return tuple(_on_fixed_lines(made, wood_across(piece)))
+
+
+def wood_across(piece: Piece) -> float:
+    """How much wood a top has across its grain, mm."""
+    gap = piece.top.gap
+    return across_grain(piece.top.outline, piece.top.grain) - (gap.width if gap else 0.0)
+
+
+def _on_fixed_lines(made: list[Fastening], wide: float) -> Iterator[Fastening]:
+    """Each with what its board, or its top, moves there: from the line that stays. A board beside a gap
+    stays at the screws nearest to the line wanted, whose holes are round."""
+    lines: dict[str, tuple[float, float]] = {}
+    for one in made:
+        if one.into.board:
+            # Of two as near the outer one: the same holes of either board stay round then.
+            off, out = one.into.off(one.at), math.hypot(*one.at[:2])
+            found = lines.get(one.into.key)
+            if found is None or (round(abs(off), 2), -out) < (round(abs(found[0]), 2), -found[1] - FLAT_MM):
+                lines[one.into.key] = (off, out)
+    for one in made:
+        off = one.into.off(one.at) - lines.get(one.into.key, (0.0, 0.0))[0]
+        yield replace(one, travel=one.screw.moves * abs(off) / wide if wide else 0.0)
+
+
+def spots_along(
+    piece: Piece, body: Body, upper: Side, count: int, from_ends: float, under: Carried
+) -> list[tuple[float, Carried]]:
+    """Where a part's screws or buttons stand along the middle of its upper side, and what each goes into:
+    evenly from end to end, or, under two boards with a gap, evenly under each."""
+    boards = top_boards(piece.top) if under.key == TOP else ()
+    if not boards:
+        return [(x, under) for x in places_along(body, upper, count, from_ends)]
+    y, z = middle_of(body, upper)
+    low, high = body.at(y, z)
+    half = (high - low) / 2
+    ends = [across_at(piece.top, body.pose.out(((low + high) / 2 + x, y, z))) for x in (-half, half)]
+    made = []
+    for board in boards:
+        run = _stretch(half, ends, board.low, board.high)
+        if run is None:
+            continue
+        middle = place_at(piece.top, board.stays)
+        into = Carried(board.key, TOP, 0.0, middle, piece.top.grain, board=board.name)
+        made += [(x, into) for x in _evenly(*run, count, from_ends)]
+    return sorted(made, key=lambda one: one[0])
+
+
+def _stretch(half: float, ends: list[float], low: float, high: float) -> tuple[float, float] | None:
+    """From where to where along a part, from its middle, it lies under a board; `ends` where both its ends
+    lie across the grain."""
+    run = ends[1] - ends[0]
+    if abs(run) < FLAT_MM:
+        return (-half, half) if low <= ends[0] <= high else None
+    a, b = sorted(half * (2.0 * (edge - ends[0]) / run - 1.0) for edge in (low, high))
+    a, b = max(a, -half), min(b, half)
+    return (a, b) if b - a > FLAT_MM else None
+
+
+def _evenly(low: float, high: float, count: int, from_ends: float) -> tuple[float, ...]:
+    half, middle = max(0.0, (high - low) / 2 - from_ends), (low + high) / 2
+    if count == 1 or half < FLAT_MM:
+        # Where there is no room for more, one stands in the middle.
+        return (middle,)
+    return tuple(middle - half + 2 * half * k / (count - 1) for k in range(count))
 
 
 def lying_under(piece: Piece, stance: Stance) -> Iterator[tuple[Body, Side, Carried]]:
@@ -233,14 +304,11 @@ def _beside(side: Side) -> tuple[Side, Side]:
 def places_along(body: Body, upper: Side, count: int, from_ends: float) -> tuple[float, ...]:
     """Along the part from the middle of its upper side, evenly from end to end, mm."""
     low, high = body.at(*middle_of(body, upper))
-    half = max(0.0, (high - low) / 2 - from_ends)
-    if count == 1:
-        return (0.0,)
-    return tuple(-half + 2 * half * k / (count - 1) for k in range(count))
+    return _evenly(-(high - low) / 2, (high - low) / 2, count, from_ends)
 
 
 def _fastening(
-    into: Carried, body: Body, upper: Side, screw: TopScrews, number: int, x: float, wide: float
+    into: Carried, body: Body, upper: Side, screw: TopScrews, number: int, x: float
 ) -> Fastening:
     y, z = middle_of(body, upper)
     low, high = body.at(y, z)
@@ -259,7 +327,6 @@ def _fastening(
     lean = -dot(side.normal, way)
     across = into.grain + 90.0
     at = body.pose.out(top)
-    off = into.off(at)
     runs = body.pose.along
     flat = abs(runs[0] * deg.cos(across) + runs[1] * deg.sin(across)) / math.hypot(runs[0], runs[1])
     return Fastening(
@@ -275,7 +342,7 @@ def _fastening(
         edge=_edge(body, entry, upper, start),
         between=math.degrees(math.asin(min(1.0, lean))),
         through=through,
-        travel=screw.moves * abs(off) / wide if wide else 0.0,
+        travel=0.0,
         slot=flat > deg.cos(ALONG_DEG),
         slanted=slanted,
         into=into,

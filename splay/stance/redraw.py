@@ -11,6 +11,7 @@ from splay.piece import Drawn, HandHold, Outline, Piece, Rectangle, SlabLeg, str
 from splay.piece.tops import END_MM, Corner
 from splay.quantity import degrees as deg
 from splay.stance.hand_hold import slot
+from splay.stance.holding import across_grain
 from splay.stance.outline import extent, polygon, through_sharp
 from splay.stance.slab_leg import edges_at, edges_down
 from splay.stance.staked import stand
@@ -140,6 +141,26 @@ def with_outside(piece: Piece, to: str, index: int) -> dict[str, Any]:
         "past": float(round(min(MOST_PAST_MM, PAST_SHARE * t))),
     }
     document["supports"][index]["outside"] = made if to == "on" else None
+    return document
+
+
+GAP_SHARE = 0.015
+"""A gap begins this share of the top wide, and no narrower than (common practice, no source)"""
+LEAST_GAP_MM = 5.0
+
+
+def with_gap(piece: Piece, to: str) -> dict[str, Any]:
+    """The piece's document with its top in two boards with a gap between them, as wide to each other as two
+    it has, else alike; or in one piece."""
+    document = write_piece(piece)
+    if to == "off":
+        document["top"] |= {"gap": None, "boards": []}
+        return document
+    wide = across_grain(piece.top.outline, piece.top.grain)
+    gap = max(LEAST_GAP_MM, float(round(GAP_SHARE * wide)))
+    had = piece.top.boards if len(piece.top.boards) == 2 else (1.0, 1.0)
+    boards = [(wide - gap) * width / sum(had) for width in had]
+    document["top"] |= {"gap": {"width": gap}, "boards": boards}
     return document
 
 

@@ -26,6 +26,7 @@ from splay.stance.outline import extent, points
 from splay.stance.redraw import (
     with_edge_spot,
     with_finer_corners,
+    with_gap,
     with_hand_hold,
     with_outside,
     with_photo,
@@ -47,7 +48,7 @@ What = Literal[
     "outline", "placement", "angle", "scope", "joint", "belly", "peg",
     "support", "members",
     "more_members", "hollow", "corners", "photo", "cross_piece", "taper", "held", "edge_spot", "outside",
-    "hand_hold", "lower_tread", "splines",
+    "hand_hold", "lower_tread", "splines", "gap",
     "away",
 ]  # fmt: skip
 """What can be said another way, or put in whole."""
@@ -92,6 +93,8 @@ def restate(piece: Piece, ask: Restate, salt: str = "") -> Piece:
         return read_piece(with_held(piece, ask.to, ask.support), salt=salt)
     if ask.what == "hand_hold":
         return read_piece(with_hand_hold(piece), salt=salt)
+    if ask.what == "gap":
+        return read_piece(with_gap(piece, ask.to), salt=salt)
     if ask.what == "splines":
         return read_piece(with_splines(piece, ask.to, ask.support), salt=salt)
     if ask.what == "lower_tread":

@@ -308,7 +308,7 @@ def _screw(one: Fastening) -> Rod:
     return Rod(
         "screw", f"{one.body.key}.hold.{one.number}",
         f"a screw of the {one.into.name} in the {one.body.name}",
-        frozenset({one.body.key, one.into.key}), start, along(one.at, one.way, one.screw.bite),
+        frozenset({one.body.key, one.into.wood}), start, along(one.at, one.way, one.screw.bite),
         one.screw.size / 2, f"supports.{one.body.support}.held.from_ends",
         slide=out if one.along else None,
         room=(abs(one.along), max(0.0, one.screw.from_ends - END_MM)),

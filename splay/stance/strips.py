@@ -70,7 +70,8 @@ def strips(top: Top) -> tuple[Strip, ...]:
     """Every strip of a top hollowed by strips, from the right of the grain's bearing to its left."""
     if not in_strips(top):
         return ()
-    made, at = [], -sum(top.boards) / 2.0
+    open_ = top.gap.width if top.gap else 0.0
+    made, at = [], -(sum(top.boards) + open_) / 2.0
     words = across_words(top)
     level = _the_same_all_along(top)
     for number, width in enumerate(top.boards, 1):
@@ -79,7 +80,7 @@ def strips(top: Top) -> tuple[Strip, ...]:
         across = tuple(_across(top, *ends)) if level else None
         left = _over(top, at, across) if across is not None else 0.0
         made.append(Strip(number, width, (sides[0], sides[1]), across, left))
-        at += width
+        at += width + open_
     return tuple(made)
 
 

@@ -6,11 +6,14 @@ from __future__ import annotations
 from itertools import pairwise, product
 
 import shapely
+from shapely import affinity
 
 from splay.piece import SlabLeg
 from splay.stance.buttons import BODY_MM
+from splay.stance.gapped import slit
 from splay.stance.hand_hold import slot
-from splay.stance.vectors import along
+from splay.stance.outline import extent, polygon
+from splay.stance.vectors import Flat, along
 from splay.views.project import PLAN, UNDERSIDE, UPPER_FACE, Eye
 from splay.views.scene import Model
 from splay.views.shapes import Layer, Shape, area, ellipse, line
@@ -28,10 +31,27 @@ def _hand_holds(model: Model, eye: Eye) -> list[Shape]:
     """Slots through the top, from above and from below."""
     layer: Layer = "tenon" if eye is UNDERSIDE else "section"
     made: list[Shape] = []
+    opened = slit(model.piece.top)
+    if opened is not None and eye in (PLAN, UNDERSIDE, UPPER_FACE):
+        made += _gap(model, eye, opened)
     for one in model.piece.top.hand_holds if eye in (PLAN, UNDERSIDE, UPPER_FACE) else ():
         t = model.piece.top.thickness
         ring = tuple(eye.see(model.place((x, y, t))) for x, y in slot(one).exterior.coords[:-1])
         made.append(area(layer, ring, "top"))
+    return made
+
+
+def _gap(model: Model, eye: Eye, opened: Flat) -> list[Shape]:
+    """What is open between two boards, as far as there is top."""
+    top = model.piece.top
+    reach = 2.0 * sum(extent(top.outline))
+    band = affinity.rotate(shapely.box(-reach, opened[0], reach, opened[1]), top.grain, origin=(0, 0))
+    seen = band.intersection(polygon(top.outline))
+    made: list[Shape] = []
+    for part in getattr(seen, "geoms", [seen]):
+        if isinstance(part, shapely.Polygon) and not part.is_empty:
+            ring = [eye.see(model.place((x, y, top.thickness))) for x, y in part.exterior.coords[:-1]]
+            made.append(area("tenon" if eye is UNDERSIDE else "section", tuple(ring), "top"))
     return made
 
 

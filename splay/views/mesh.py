@@ -16,6 +16,7 @@ from splay.piece import SlabLeg
 from splay.quantity import degrees as deg
 from splay.stance.body import Body
 from splay.stance.convex import Face, Solid
+from splay.stance.gapped import slit
 from splay.stance.hand_hold import slot
 from splay.stance.hollow import hollow_depth
 from splay.stance.outside import Driven
@@ -270,10 +271,47 @@ def _cord(model: Model, number: int, a: Vec, b: Vec, half: float) -> Mesh:
 
 
 def _top(model: Model) -> Mesh:
-    """Underside flat, edge as shaped, upper face flat or hollowed."""
-    points = list(rings_of(model.piece))
-    thin = slice(None, None, 3 if len(points[0]) > 120 else 1)
-    points = [ring[thin] for ring in points]
+    """Underside flat, edge as shaped, upper face flat or hollowed; in two boards where there is a gap."""
+    every = list(rings_of(model.piece))
+    thin = slice(None, None, 3 if len(every[0]) > 120 else 1)
+    every = [ring[thin] for ring in every]
+    opened = slit(model.piece.top)
+    points: list[Points] = []
+    triangles: list[int] = []
+    edges: list[int] = []
+    for rings in _halves(every, model.piece.top.grain, opened) if opened else [every]:
+        start = sum(len(ring) for ring in points)
+        middle = rings[0][:, :2].mean(axis=0) if opened else np.zeros(2)
+        more = _board(model, rings, middle)
+        triangles += [start + i for i in more[0]]
+        edges += [start + i for i in more[1]]
+        points += rings
+    made = to_floor(model.stance.floor, np.concatenate(points))
+    return Mesh("top", "top", _flat(made), tuple(triangles), tuple(edges))
+
+
+def _halves(rings: list[Points], grain: float, opened: Flat) -> list[list[Points]]:
+    """The rings of a top on either side of its gap, each closed along it. Where it is crossed is found on
+    the lowest ring, as shares of the runs between its points, and is the same on all of them."""
+    across = rings[0][:, 1] * deg.cos(grain) - rings[0][:, 0] * deg.sin(grain)
+    made = []
+    for edge, side in ((opened[0], -1.0), (opened[1], 1.0)):
+        out = side * (across - edge)
+        kept: list[tuple[int, int, float]] = []
+        for k, here in enumerate(out):
+            after = (k + 1) % len(out)
+            if here >= 0.0:
+                kept.append((k, k, 0.0))
+            if here * out[after] < 0.0:
+                kept.append((k, after, float(here / (here - out[after]))))
+        if len(kept) > 2:
+            made.append([np.array([r[a] + (r[b] - r[a]) * t for a, b, t in kept]) for r in rings])
+    return made
+
+
+def _board(model: Model, points: list[Points], middle: Points) -> tuple[list[int], list[int]]:
+    """The triangles and edges of a top, or of one of its boards, from its rings, lowest first; what more
+    points its upper face needs, about its middle, is put behind them."""
     low, high = points[0], points[-1]
     n, last = len(low), (len(points) - 1) * len(low)
     hollow = model.piece.top.hollow
@@ -284,30 +322,29 @@ def _top(model: Model) -> Mesh:
     edges = [i for r in (0, last) for k in range(n) for i in (r + k, r + (k + 1) % n)]
     if hollow is None:
         holes = [np.array(slot(one).exterior.coords[:-1]) for one in model.piece.top.hand_holds]
+        own = shapely.Polygon(low[:, :2])
+        holes = [hole for hole in holes if own.contains(shapely.Polygon(hole))]
         more = _pierced(points, holes, model.piece.top.thickness)
-        triangles += more[0]
-        edges += more[1]
-    else:
-        # A hand-hold in a hollowed face is drawn from above and below, not through this one.
-        triangles += [i for t in _fill(low) for i in reversed(t)]
-        t = model.piece.top.thickness
-        inner = []
-        for r in range(_RINGS, -1, -1):
-            ring = high[:, :2] * (r / _RINGS)
-            depth = np.array([hollow_depth(hollow, (float(x), float(y))) for x, y in ring])
-            inner.append(np.column_stack((ring, t - depth)))
-        start = last + n
-        points += inner
-        for r in range(_RINGS):
-            for k in range(n):
-                a, b = start + r * n + k, start + r * n + (k + 1) % n
-                triangles += [a, b, a + n, b, b + n, a + n]
-        # The rim of a hollow that runs out over the edge hangs below the flat rim: close it.
+        return triangles + more[0], edges + more[1]
+    # A hand-hold in a hollowed face is drawn from above and below, not through this one.
+    triangles += [i for t in _fill(low) for i in reversed(t)]
+    t = model.piece.top.thickness
+    inner = []
+    for r in range(_RINGS, -1, -1):
+        ring = middle + (high[:, :2] - middle) * (r / _RINGS)
+        depth = np.array([hollow_depth(hollow, (float(x), float(y))) for x, y in ring])
+        inner.append(np.column_stack((ring, t - depth)))
+    start = last + n
+    points += inner
+    for r in range(_RINGS):
         for k in range(n):
-            a, b = last + k, last + (k + 1) % n
-            triangles += [a, b, start + k, b, start + (k + 1) % n, start + k]
-    made = to_floor(model.stance.floor, np.concatenate(points))
-    return Mesh("top", "top", _flat(made), tuple(triangles), tuple(edges))
+            a, b = start + r * n + k, start + r * n + (k + 1) % n
+            triangles += [a, b, a + n, b, b + n, a + n]
+    # The rim of a hollow that runs out over the edge hangs below the flat rim: close it.
+    for k in range(n):
+        a, b = last + k, last + (k + 1) % n
+        triangles += [a, b, start + k, b, start + (k + 1) % n, start + k]
+    return triangles, edges
 
 
 def _pierced(points: list[Points], holes: list[Points], thick: float) -> tuple[list[int], list[int]]:

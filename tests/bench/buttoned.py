@@ -47,7 +47,8 @@ def judge_groove(judge: Judge, card: SetUp) -> None:
         chosen = judge.piece.supports[cut.stick.body.support].held
         near, far = cut.out(cut.near), cut.out(cut.far)
         tally = judge.tally
-        above = lying_over(judge, near + np.array((0.0, 0.0, chosen.drop))).down
+        over = lying_over(judge, near + np.array((0.0, 0.0, chosen.drop)))
+        above = over.down
         tally.hold("groove under the top mm", abs(float(near[2]) - above + chosen.drop), card.id)
         tally.hold("groove wide mm", abs(float(near[2] - far[2]) - chosen.groove), card.id)
         for mouth, bottom in ((near, cut.out(cut.bottom[0])), (far, cut.out(cut.bottom[1]))):
@@ -64,6 +65,9 @@ def judge_groove(judge: Judge, card: SetUp) -> None:
         # Where the buttons come, evenly over the upper side, it is there for the whole of each.
         ends = [float(width_middle(cut.stick, do.upper, end)[0]) for end in cut.stick.ends.values()]
         half = abs(ends[1] - ends[0]) / 2 - chosen.from_ends
+        if judge.piece.top.gap is not None and over.name == "top":
+            _under_each_board(judge, card, do, cut, (min(ends), max(ends)))
+            half = 0.0
         outer = half if chosen.count > 1 else 0.0
         inner = 0.0 if chosen.count % 2 else half / (chosen.count - 1)
         if half > 0.0:
@@ -71,8 +75,8 @@ def judge_groove(judge: Judge, card: SetUp) -> None:
             tally.hold("groove short of a button mm", max(0.0, outer + chosen.wide / 2 - ends_at), card.id)
             begins_at = do.begins.value if do.begins is not None else 0.0
             if begins_at:
-                over = begins_at - (inner - chosen.wide / 2)
-                tally.hold("groove begins past a button mm", max(0.0, over), card.id)
+                past = begins_at - (inner - chosen.wide / 2)
+                tally.hold("groove begins past a button mm", max(0.0, past), card.id)
         for void in cut.stick.body.voids:
             # What is let in in the middle keeps its wood: no groove within it.
             begins = do.begins.value if do.begins is not None else 0.0
@@ -81,6 +85,33 @@ def judge_groove(judge: Judge, card: SetUp) -> None:
                 deepest = -max(plane.beyond(p) for plane in void.planes)
                 tally.hold("groove in a lap mm", 0.0 if known else max(0.0, deepest), card.id)
         judge.grooved[key] = (do, cut)
+
+
+def _under_each_board(judge: Judge, card: SetUp, do: Groove, cut: Cut, ends: tuple[float, float]) -> None:
+    """Under two boards buttons stand evenly under each, as far from the gap as from the part's ends."""
+    top, chosen = judge.piece.top, judge.piece.supports[cut.stick.body.support].held
+    grain = math.radians(top.grain)
+    low = -(sum(top.boards) + top.gap.width) / 2
+    first = low + top.boards[0]
+    middle, runs = sum(ends) / 2, np.linspace(ends[0], ends[1], 20001)
+    y, z = (float(v) for v in width_middle(cut.stick, do.upper, next(iter(cut.stick.ends.values())))[1:])
+    at = np.array([cut.stick.body.pose.out((float(x), y, z)) for x in (ends[0], ends[1])])
+    edges = at[:, 1] * math.cos(grain) - at[:, 0] * math.sin(grain)
+    across = edges[0] + (edges[1] - edges[0]) * (runs - ends[0]) / (ends[1] - ends[0])
+    for near, far in ((low, first), (first + top.gap.width, -low)):
+        under = runs[(across >= near) & (across <= far)] - middle
+        if not len(under):
+            continue
+        half = max(0.0, (under[-1] - under[0]) / 2 - chosen.from_ends)
+        spread = np.linspace(-1.0, 1.0, chosen.count) if chosen.count > 1 else np.zeros(1)
+        places = under.mean() + half * spread
+        for place in places:
+            reach = abs(float(place)) + chosen.wide / 2
+            ends_at = do.ends.value if do.ends is not None else math.inf
+            judge.tally.hold("groove short of a button mm", max(0.0, reach - ends_at), card.id)
+            if do.begins is not None:
+                past = do.begins.value - abs(float(place)) + chosen.wide / 2
+                judge.tally.hold("groove begins past a button mm", max(0.0, past), card.id)
 
 
 def judge_buttons(judge: Judge, card: SetUp) -> None:

@@ -141,6 +141,9 @@ def _room(judge: Judge, card: SetUp, stick: TaperedStick, hole: Bored, at: Array
     low, high = ring.bounds[1], ring.bounds[3]
     grain = math.radians(piece.top.grain)
     over = lying_over(judge, at)
+    if over.name == "top" and piece.top.gap is not None:
+        _on_board(judge, card, stick, hole, at)
+        return
     grain = grain if over.name == "top" else 0.0
     x, y = float(at[0]), float(at[1]) - over.middle
     off = abs(y * math.cos(grain) - x * math.sin(grain))
@@ -156,6 +159,40 @@ def _room(judge: Judge, card: SetUp, stick: TaperedStick, hole: Bored, at: Array
         tally.hold("slot askew", max(0.0, math.cos(math.radians(20.0)) - across), card.id)
     else:
         tally.hold("washer falls in mm", max(0.0, hole.hole / 2 + goes - hole.washer / 2), card.id)
+
+
+def _on_board(judge: Judge, card: SetUp, stick: TaperedStick, hole: Bored, at: Array) -> None:
+    """Which of two boards a screw holds; what room it has is looked at when all of them are bored."""
+    top, grain = judge.piece.top, math.radians(judge.piece.top.grain)
+    across = float(at[1]) * math.cos(grain) - float(at[0]) * math.sin(grain)
+    low = -(sum(top.boards) + top.gap.width) / 2
+    inside = [low < across < low + top.boards[0], low + top.boards[0] + top.gap.width < across < -low]
+    judge.tally.hold("screw into the gap", float(not any(inside)), card.id)
+    screw = judge.piece.supports[stick.body.support].held
+    head = hole.seat - max(screw.head, hole.washer)
+    # A hole is half a millimetre wider than its screw before it is widened for anything.
+    room = min(hole.hole - screw.size - 0.5, head)
+    board = inside.index(True) if any(inside) else 2
+    judge.on_boards.setdefault(board, []).append((across, room, screw.moves))
+
+
+def judge_boards(judge: Judge) -> None:
+    """Each of two boards is held on one line along its grain, by round holes; all others let it move from
+    there."""
+    piece, tally = judge.piece, judge.tally
+    ring = affinity.rotate(shapely.Polygon(points(piece.top.outline)), -piece.top.grain, origin=(0, 0))
+    for board, bored in judge.on_boards.items():
+        wood = ring.bounds[3] - ring.bounds[1] - piece.top.gap.width
+        where = f"board {board + 1}"
+        still = [across for across, room, _ in bored if room < 0.5]
+        tally.hold("board held nowhere", float(not still), where)
+        for across, room, moves in bored:
+            goes = moves * min((abs(across - one) for one in still), default=0.0) / wood
+            if room < 0.5:
+                split = moves * max(abs(across - one) for one in still) / wood
+                tally.hold("board pulled apart mm", max(0.0, split - 0.5), where)
+            else:
+                tally.hold("screw bound mm", max(0.0, 2 * goes - room - 0.5), where)
 
 
 @dataclass

@@ -44,7 +44,7 @@ from tests.bench import hands
 from tests.bench.buttoned import Cut as GrooveCut
 from tests.bench.buttoned import judge_buttons, judge_groove
 from tests.bench.frames import Array, apart_deg, spun, square_to, unit, vec
-from tests.bench.held import judge_held
+from tests.bench.held import judge_boards, judge_held
 from tests.bench.hollowed import judge_hollow, judge_strips
 from tests.bench.joined import judge_cut_out, judge_joins, untold
 from tests.bench.jointed import judge_dowels, judge_hole, judge_slots
@@ -129,6 +129,7 @@ class Judge:
         self.notched: dict[str, Any] = {}
         self.mortised: dict[str, float] = {}
         self.screwed: dict[str, float] = {}
+        self.on_boards: dict[int, list[tuple[float, float, float]]] = {}
         self.butts: dict[str, float] = {}
         self.slots: dict[str, float] = {}
         self.grooved: dict[str, tuple[Groove, GrooveCut]] = {}
@@ -209,6 +210,7 @@ class Judge:
             take(card)
             self.tally.done[card.operation, card.way] += 1
         untold(self)
+        judge_boards(self)
         return self.tally
 
     def _marks(self) -> None:

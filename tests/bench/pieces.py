@@ -10,6 +10,7 @@ from splay.piece import Piece, read_piece, write_piece
 from splay.piece.starters import STARTS, starter
 from splay.plan import Plan, plan
 from splay.shop import Shop, read_shop, workbench, write_shop
+from splay.stance.holding import across_grain
 
 FRAMED = ("slab", "plane_frames", "crossed", "board_sides", "aproned")
 
@@ -104,7 +105,23 @@ def framed(rng: random.Random, name: str = "") -> Piece:
                 "width": rng.uniform(14, 30), "turn": rng.choice((0.0, 90.0, rng.uniform(-90, 90))),
             }
         ]  # fmt: skip
+    _two_boards(random.Random(str(support)), name, document)
     return read_piece(document)
+
+
+def _two_boards(rng: random.Random, name: str, document: dict[str, Any]) -> None:
+    """A top in two boards with a gap, for some of those that are held to what lies under them."""
+    if name == "slab" or rng.random() < 0.7:
+        return
+    made = read_piece(document)
+    gap = rng.uniform(3, 15)
+    wide = across_grain(made.top.outline, made.top.grain) - gap
+    share = rng.choice((0.5, rng.uniform(0.35, 0.65)))
+    document["top"] |= {
+        "gap": {"width": gap, "stays": rng.choice(("middle", "outer", "inner"))},
+        "boards": [wide * share, wide * (1 - share)],
+        "hand_holds": [],
+    }
 
 
 def _boards(rng: random.Random, document: dict[str, Any]) -> None:

@@ -136,3 +136,22 @@ class Reused(BrowserCase):
         old.fill("2, 18, 52\n2, 90, 590")
         old.blur()
         expect(page.get_by_text("however much comes off its upper end")).to_be_visible()
+
+
+class TwoBoards(BrowserCase):
+    def test_two_boards_with_a_gap_are_chosen_tied_together_and_screwed_each_by_itself(self) -> None:
+        page = self.at(self.hang(starter("crossed")), "top")
+        page.locator("[data-gap] input").check()
+        expect(page.get_by_text("Nothing that lies under both boards is screwed")).to_be_visible()
+        type_in(page, "top.gap.width", "12")
+        saved(page)
+        page.get_by_role("button", name="Lay the two boards with their gap").click()
+        expect(page.locator("[data-step]")).to_contain_text("strips 12 mm thick between them")
+        page.goto(page.url.replace("/top", "/stance"))
+        page.get_by_label("screws from below").click(force=True)
+        expect(page.get_by_text("There is a caution at top.")).to_have_count(0)
+        saved(page)
+        page.goto(page.url.replace("/stance", "/work"))
+        step = page.get_by_text("Hold the top down").first
+        step.click()
+        expect(page.get_by_text("Front board: held by rails of frames 1 and 2.")).to_be_visible()

@@ -3794,6 +3794,26 @@ export interface components {
             text: string;
         };
         /**
+         * Gap
+         * @description What is left open between two boards that lie side by side and move each for itself.
+         */
+        Gap: {
+            /**
+             * Stays
+             * @description Which line of each board stays where it is as the wood moves: the one its fixed screws are nearest
+             *     to. Its middle, its outer edge or the edge at the gap.
+             * @default middle
+             * @enum {string}
+             */
+            stays: "middle" | "outer" | "inner";
+            /**
+             * Width
+             * @description How wide, mm.
+             * @default 6
+             */
+            width: number | string;
+        };
+        /**
          * GaugeIn
          * @description Which proof is taken; `count` how many readings were asked for so far, `before` the last line.
          */
@@ -7081,7 +7101,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "outline" | "placement" | "angle" | "scope" | "joint" | "belly" | "peg" | "support" | "members" | "more_members" | "hollow" | "corners" | "photo" | "cross_piece" | "taper" | "held" | "edge_spot" | "outside" | "hand_hold" | "lower_tread" | "splines" | "away";
+            what: "outline" | "placement" | "angle" | "scope" | "joint" | "belly" | "peg" | "support" | "members" | "more_members" | "hollow" | "corners" | "photo" | "cross_piece" | "taper" | "held" | "edge_spot" | "outside" | "hand_hold" | "lower_tread" | "splines" | "gap" | "away";
         };
         /**
          * Resultant
@@ -9369,6 +9389,8 @@ export interface components {
              * @default []
              */
             boards: (number | string)[];
+            /** @description The gap between two boards that are not glued to each other. */
+            gap?: components["schemas"]["Gap"] | null;
             /**
              * Grain
              * @description Bearing of the long grain, degrees from x towards y; 0 runs side to side.

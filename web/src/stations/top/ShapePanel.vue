@@ -86,6 +86,15 @@ const drop = (k: number): void =>
     holds.value.filter((_, at) => at !== k),
   )
 
+const STAYS: Row[] = [
+  typed('gap.width', 'Gap'),
+  choice('gap.stays', 'Stays where it is', [
+    ['middle', "each board's middle"],
+    ['outer', 'its outer edge'],
+    ['inner', 'its edge at the gap'],
+  ]),
+]
+
 /** Widths as typed in one line, since that is how they are written on the offcut. */
 function setBoards(text: string): void {
   const widths = text
@@ -131,6 +140,15 @@ const boardFault = computed(() =>
         :across="2"
       />
     </div>
+    <label class="flag" data-gap>
+      <input
+        type="checkbox"
+        :checked="Boolean(top.gap)"
+        @change="store.restate({ what: 'gap', to: top.gap ? 'off' : 'on' })"
+      />
+      two boards side by side with a gap, each held by itself
+    </label>
+    <PieceForm v-if="top.gap" base="top" :rows="STAYS" :across="2" />
     <p class="line">
       <strong>Hand-holds</strong>
       <button
