@@ -55,6 +55,7 @@ _ALL = (
     ),
     Operation("lay_out", "marking out", "piece", 30, lay_out=("rule, square, compasses", "a sharp pencil")),
     Operation("bore", "boring the seat", "legs", 5, setting=15, caution=_BITS),
+    Operation("ease_mouth", "easing mouths", "legs", 8, setting=5, caution=_BITS),
     Operation("dress", "planing to thickness", "piece", 40, caution=_BLADES + " " + _DUST),
     Operation(
         "lay_out_upper", "marking out", "piece", 15, lay_out=("rule, square, compasses", "a sharp pencil")

@@ -28,7 +28,9 @@ def _of(names: str) -> Names:
 
 
 SHAPING = _of("cut_outline hollow edges")
-SEAT = _of("lay_out lay_out_upper dress bore peg_find hand_hold spline_mortise cut_outline hollow edges")
+SEAT = _of(
+    "lay_out lay_out_upper dress bore ease_mouth peg_find hand_hold spline_mortise cut_outline hollow edges"
+)
 LEGS = _of("stick_cut tenon shoulder octagon taper mark pilot top_cut kerf foot_cut")
 STICKS = _of("rip crosscut notch dowel slot stick_tenon side_taper hold groove joins cut_out spline_notch")
 STRETCHERS = _of("bore_member bore_rope member_cut member_octagon floor_side")
@@ -93,6 +95,18 @@ RULES = (
         SHAPING,
         "bore while the edges are straight and the faces flat: the blank lies against a fence and clamps",
         "a rounded or hollowed seat wants a cradle or a centre pin to be held at the angle",
+    ),
+    Rule(
+        _of("bore"),
+        _of("ease_mouth"),
+        "the cutter's pilot runs in the hole",
+        "there is nothing to ease",
+    ),
+    Rule(
+        _of("ease_mouth"),
+        _of("fit dry_fit glue"),
+        "the leg's cove lies in the eased mouth",
+        "the cove lifts the leg out of its place",
     ),
     Rule(
         _of("bore"),

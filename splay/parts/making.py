@@ -10,6 +10,7 @@ from typing import Literal
 from splay.piece import DowelScrew, Reamed, Shouldered, StakedLegs
 from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
+from splay.stance.mouth import has_eased_mouth
 from splay.stance.staked import LegStance
 from splay.stance.taper import thickest
 
@@ -167,7 +168,9 @@ def _tenon(key: str, support: StakedLegs, leg: LegStance, show: Show) -> list[Fi
             bore.tenon,
             "in the top",
             show.input("k", "in the top", bore.tenon),
-            note={
+            note="the cove begins before it, within the eased mouth"
+            if has_eased_mouth(support)
+            else {
                 "plain": "the leg runs into its tenon without a step",
                 "cove": "ease the hole's mouth to meet the cove: it breaks here first",
                 "shoulder": "cut the shoulder to the lean; it meets the eased mouth",

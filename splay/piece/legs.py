@@ -78,6 +78,10 @@ class Leg(Frozen):
     chisel and file, turned in a jig over a router bit, or by knife in the hole it is for."""
     neck: Literal["plain", "cove", "shoulder"] = "plain"
     """What the leg does where it meets the top."""
+    cove: Annotated[float, Length(2, 60)] = 8.0
+    """Radius of the cove between tenon and leg, where it has one, mm."""
+    eased: bool = False
+    """Whether the socket's mouth is rounded, so that the cove lies within it."""
     relief: Annotated[float, Length(0, 30)] = 0.0
     """Bevel round the foot's edge, measured up the leg, mm."""
     spare: Annotated[int, Field(ge=0, le=20, strict=True)] = 0

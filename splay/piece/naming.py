@@ -106,6 +106,8 @@ FIELDS = {
     "made_by": "way the legs are made",
     "tenon_by": "way the tenon is made",
     "neck": "neck at the top",
+    "cove": "cove, radius",
+    "eased": "mouth eased",
     "relief": "foot bevel",
     "spare": "spare legs",
     "practice": "practice legs",

@@ -26,6 +26,7 @@ from splay.setups.leg_shapes import leg_shape_cards
 from splay.setups.made import Made
 from splay.setups.member_cards import member_cards
 from splay.setups.member_cuts import member_cut_cards
+from splay.setups.mouths import mouth_cards
 from splay.setups.outside import outside_cards
 from splay.setups.pegs import peg_cards, peg_find_cards
 from splay.setups.reused import reused_cards
@@ -134,6 +135,7 @@ _EITHER = ("legs", "stretchers")
 FAMILIES = (
     Family(("top",), _of_piece(hand_hold_cards), reach.hand_holds),
     Family(("boring",), _of_piece(boring_cards, "planned", "shop"), reach.boring),
+    Family(("boring",), _of_piece(mouth_cards, "planned", "shop")),
     Family(("top",), _of_piece(dress_cards)),
     Family(("top",), _of_piece(hollow_cards)),
     Family(("boring",), _of_piece(peg_find_cards, "planned")),

@@ -31,6 +31,7 @@ from splay.setups.leg_sets import LegSet
 from splay.setups.loose_joints import dowels_of
 from splay.setups.made import Made
 from splay.setups.member_cards import socket_mark
+from splay.setups.mouths import mouth_proofs
 from splay.setups.outside import outside_proofs
 from splay.setups.pegs import deepest
 from splay.setups.rope_cards import hole_mark
@@ -84,6 +85,7 @@ def all_proofs(made: Made, ask: Asker) -> tuple[Proof, ...]:
     return (
         *(_mark(check, made.checks, ask) for check in made.checks),
         *(_bore(made.piece, leg, made.planned.legs, ask) for leg in made.planned.legs),
+        *mouth_proofs(made.piece, made.planned, made.shop, ask),
         *dress_proofs(made.piece, ask),
         *hollow_proofs(made.piece, ask),
         *_pegs(made, ask),

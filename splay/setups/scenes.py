@@ -275,6 +275,16 @@ class Dressed:
 
 
 @dataclass(frozen=True)
+class MouthEased:
+    """A socket's mouth in section, its rims rounded: with what radius, how long it then is over all, on
+    which face."""
+
+    radius: str
+    long: str
+    face: str
+
+
+@dataclass(frozen=True)
 class SocketPierced:
     """The seat in section, a thin bit on through a socket; the peg's place so far `away` from where it
     comes out, against the arrow or along it."""
@@ -389,6 +399,6 @@ Scene = (
     | HalfLap | BetweenFeet | EightSides | TenonMade | PilotHole | Tapering | SideTapering | JointLined
     | SplineSeen | TopHeld
     | SlotBored | HollowCut | Dressed | Grooving | ButtonMade | WedgeCut | MitreDowelled | JointHoles
-    | Marked | SocketPierced
+    | Marked | SocketPierced | MouthEased
     | KerfOnEnd | StretcherMade | StickShortened
 )  # fmt: skip

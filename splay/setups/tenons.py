@@ -14,16 +14,15 @@ from splay.setups.leg_sets import LegSet
 from splay.setups.plain_card import Bench, plain_card
 from splay.setups.scenes import Scene, TenonMade
 from splay.shop import TenonCutter, TenonJig, Tool
+from splay.stance.mouth import PAST_SHOULDER_MM, has_eased_mouth, mouth_of
 from splay.stance.staked import LegStance
 from splay.work.does import Do, Plain
-from splay.work.joinery import JigOver, Parted, SawnSquare, Tenon
+from splay.work.joinery import Cove, FlatsLeft, JigOver, Parted, SawnSquare, Tenon
 from splay.work.marks import SEAT, Kind, Mark, leg_key
 from splay.work.proofs import proof_id
 
 MARGINAL_MM = 1.0
 """Stock that passes a cutter by less than this will still fail (common practice, no source)."""
-PAST_SHOULDER_MM = 0.5
-"""A leg this much thicker than its tenon has a shoulder that must clear the slanted mouth."""
 TURN_MM = 0.5
 """A caliper is set over the tenon by this: the last of it comes off to the hole (common practice, no
 source)."""
@@ -72,7 +71,9 @@ def tenons(one: LegSet, owned: tuple[Tool, ...], show: Show) -> Iterator[SetUp]:
     if isinstance(support.joint, DowelScrew | Shouldered):
         return
     inside = one.part.in_top.quantity.value
-    long = show.length(tenon_long(leg, support, inside))
+    thick_at = tenon_long(leg, support, inside)
+    coved = mouth_of(support, leg.boring.resultant, None) if has_eased_mouth(support) else None
+    long = show.length(thick_at - (coved.high if coved else 0.0))
     does: list[Do] = [Tenon(one.named, "tenon end", show.length(leg.bore.size), long)]
     if isinstance(support.joint, Reamed):
         does = [
@@ -85,6 +86,8 @@ def tenons(one: LegSet, owned: tuple[Tool, ...], show: Show) -> Iterator[SetUp]:
     by = support.leg.tenon_by
     if not isinstance(support.joint, Reamed):
         does += _how(one, by, long.value, show)
+    if coved is not None:
+        does.append(Cove(show.length(coved.cove), long, show.length(thick_at)))
     does.append(Plain("Try it in a real hole: snug and pushed, never hammered where it is parallel."))
     limited = [tool for tool in owned if isinstance(tool, _LIMITED.get(by, ()))]
     if limited and not isinstance(support.joint, Reamed):
@@ -126,6 +129,18 @@ def _how(one: LegSet, by: str, long: float, show: Show) -> list[Do]:
                 "hole pushed over the end shows what is left."
             ),
         ]
+    if by == "hand":
+        over = size + HAIR_MM
+        if stock < over:
+            return []
+        gauge, left = over * GAUGE, over * deg.tan(SIXTEENTH_DEG)
+        return [
+            FlatsLeft(show.closely(over), show.fine(gauge), show.length(left)),
+            Plain(
+                "The first third of it a hair thinner, for the first try; the rest follows by what that "
+                "shows."
+            ),
+        ]
     if by == "sawn":
         left = size + FILE_MM
         deep = (stock - left) / 2.0
@@ -160,6 +175,10 @@ def _how(one: LegSet, by: str, long: float, show: Show) -> list[Do]:
     return []
 
 
+HAIR_MM = 0.5
+"""A tenon by hand is left so much over the hole, flat to flat, for the fit (common practice, no source)."""
+SIXTEENTH_DEG = 11.25
+"""Half of what one of sixteen sides alike turns from the next: a side is its tangent of what is across."""
 GAUGE = 1.0 - 1.0 / math.sqrt(2.0)
 """In from each edge of a square where its corners come off for eight sides alike, as a share of it."""
 

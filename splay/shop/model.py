@@ -12,7 +12,7 @@ from splay.document import Frozen, Length, Plain, current, read_document
 from splay.ids import Ids
 from splay.quantity import Bare, Units
 from splay.shop.spacers import Spacer
-from splay.shop.tools import Bit, OwnedBit, Tool
+from splay.shop.tools import Bit, MouthBit, OwnedBit, Tool
 
 SHOP_FORMAT = "proud-rake-shop"
 SHOP_VERSION = 2
@@ -62,6 +62,8 @@ class Shop(Frozen):
     """What is taken of a bit that is not in the list."""
     bits: Annotated[tuple[OwnedBit, ...], Field(max_length=80)] = ()
     """The bits in the drawer; none listed means that whatever is wanted is at hand."""
+    mouth_bits: Annotated[tuple[MouthBit, ...], Field(max_length=40)] = ()
+    """Cutters that round a hole's mouth; none listed means that it is rounded with a rasp."""
     spacers: Annotated[tuple[Spacer, ...], Field(max_length=60)] = ()
     """What can be put under a foot."""
     instruments: Literal["none", "simulated", "moody"] = "none"
@@ -74,6 +76,11 @@ class Shop(Frozen):
     def _named(cls, given: Any, info: ValidationInfo) -> Any:
         salt = (info.context or {}).get("salt", "")
         return with_ids(given, salt) if isinstance(given, Mapping) else given
+
+    @property
+    def rounds(self) -> tuple[float, ...]:
+        """The radii of the drawer's cutters that round a hole's mouth, mm."""
+        return tuple(bit.radius for bit in self.mouth_bits)
 
     def owned(self) -> tuple[Tool, ...]:
         """The tools there are cards for."""

@@ -200,6 +200,14 @@ class OwnedBit(Bit):
     """Diameter of the hole it leaves, mm."""
 
 
+class MouthBit(Frozen):
+    """A cutter in the drawer that rounds a hole's mouth: its pilot runs in the hole, so it cuts evenly
+    about the hole's own axis, however that leans."""
+
+    radius: Annotated[float, Length(1, 60)]
+    """Of the round it leaves, mm."""
+
+
 Tool = Annotated[
     BevelGauge
     | TiltingTable

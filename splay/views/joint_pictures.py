@@ -13,6 +13,7 @@ from splay.setups.scenes import (
     JointHoles,
     JointLined,
     MitreDowelled,
+    MouthEased,
     SlotBored,
     SocketPierced,
     SplineSeen,
@@ -344,4 +345,30 @@ def socket_pierced(scene: SocketPierced) -> list[Shape]:
         text("pointer", ((out + peg) / 2.0, face + 42.0), scene.away),
         text("label", (wide, foot - 16.0), "arrow", anchor="end"),
         text("label", (-wide, foot - 16.0), "plain end", anchor="start"),
+    ]
+
+
+def mouth_eased(scene: MouthEased) -> list[Shape]:
+    """The wood cut along the lean, its face up as it is worked on: the hole slants, its rims are round."""
+    wide, face, foot, lean, half, radius = 118.0, 26.0, -54.0, 0.3, 22.0, 26.0
+    left: list[Flat] = []
+    right: list[Flat] = []
+    for k in range(9):
+        turn = math.pi / 2.0 * k / 8.0
+        # Out from the wall and up to the face; the wall slants, the face is level.
+        out, down = radius * (1.0 - math.cos(turn)), radius * (1.0 - math.sin(turn))
+        y = face - down
+        left.append((-half - out + lean * (y - face), y))
+        right.append((half + out + lean * (y - face), y))
+    bottom = lean * (foot - face)
+    return [
+        area("section", ((-wide, foot), (bottom - half, foot), *left, (-wide, face))),
+        area("section", ((wide, foot), (bottom + half, foot), *right, (wide, face))),
+        line("cut", *left),
+        line("cut", *right),
+        line("axis", (lean * (foot - 12.0 - face), foot - 12.0), (lean * 26.0, face + 26.0)),
+        line("dimension", (left[-1][0], face + 16.0), (right[-1][0], face + 16.0)),
+        text("pointer", (0.0, face + 34.0), scene.long),
+        text("pointer", (right[4][0] + 6.0, right[4][1] - 26.0), f"round {scene.radius}", anchor="start"),
+        text("label", (-wide, face + 10.0), scene.face, anchor="start"),
     ]

@@ -9,8 +9,11 @@ from splay.quantity import Quantity
 from splay.work.joinery import (
     Between,
     Buttons,
+    Cove,
     CutOut,
+    Eased,
     EndNotches,
+    FlatsLeft,
     Groove,
     JigOver,
     Joins,
@@ -296,7 +299,7 @@ Do = (
     | Transferred | Between | Groove | Buttons | Slots | Spots | Places | Notch | CutOut | TaperLine | Joins
     | EndNotches | Mortises | MakeSplines | Parted | SawnSquare | JigOver | Cut | Plain
     | LongPoint | SawToLine | Kerf | MakeWedge
-    | Stations | Shortened | DepthHoles | Runners | HollowLine
+    | FlatsLeft | Stations | Shortened | Cove | Eased | DepthHoles | Runners | HollowLine
     | StripsLaid | StripSides | StripEnds | PlanedOff | PegFound
 )  # fmt: skip
 

@@ -56,6 +56,30 @@ class Tenon:
 
 
 @dataclass(frozen=True)
+class Cove:
+    """A cove on a stick behind its tenon: from `begins` to `ends` along it, both from the tenon's end, from
+    the tenon's thickness outwards to the stick's."""
+
+    radius: Quantity
+    begins: Quantity
+    ends: Quantity
+
+
+@dataclass(frozen=True)
+class Eased:
+    """The mouths of these legs' sockets on a face rounded with a radius, evenly about the hole's own axis,
+    until each is so `long` over all, the longer way, which is the way the leg `leans` where it does; by a
+    cutter with a pilot, or by rasp."""
+
+    legs: tuple[int, ...]
+    face: str
+    radius: Quantity
+    long: Quantity
+    leans: bool
+    by_cutter: bool
+
+
+@dataclass(frozen=True)
 class Stations:
     """Sticks turned to calipers: so thick at places so far from an end, even between them; the one turned
     `first` is the pattern for the `rest`."""
@@ -86,6 +110,16 @@ class Parted:
 
     caliper: Quantity
     places: tuple[Quantity, ...]
+
+
+@dataclass(frozen=True)
+class FlatsLeft:
+    """A tenon's end planed square to `over`, its corners off to lines gauged in from each edge, then the
+    eight ridges until so much of each flat is `left`; the ridges alone are rounded, the flats stay."""
+
+    over: Quantity
+    gauge: Quantity
+    left: Quantity
 
 
 @dataclass(frozen=True)

@@ -55,6 +55,36 @@ def _(one: joinery.Tenon) -> str:
 
 
 @do.register
+def _(one: joinery.Cove) -> str:
+    return (
+        f"Behind the tenon a cove of {one.radius.text} radius: it begins {one.begins.text} from the end "
+        f"and comes out at the leg's thickness at {one.ends.text}."
+    )
+
+
+@do.register
+def _(one: joinery.FlatsLeft) -> str:
+    return (
+        f"Plane the end square to {one.over.text}; gauge {one.gauge.text} in from each edge, the corners "
+        f"off to the lines: eight sides. Then the eight ridges, until {one.left.text} of each flat is left. "
+        "Round the ridges and leave the flats: they carry the tenon in its hole, and while they are there "
+        "it is nowhere too thin."
+    )
+
+
+@do.register
+def _(one: joinery.Eased) -> str:
+    named = listed(f"leg {number}" for number in one.legs)
+    how = (
+        f"a cutter that rounds {one.radius.text}, its pilot in the hole"
+        if one.by_cutter
+        else f"rasp and file, to a round of {one.radius.text} all about the hole's own axis"
+    )
+    way = " the longer way, which is the way the leg leans" if one.leans else ""
+    return f"{cap(named)}, {one.face}: {how}; in until the mouth is {one.long.text} over all{way}."
+
+
+@do.register
 def _(one: joinery.Shortened) -> str:
     named = f"Stick {one.stick}{f' ({one.note})' if one.note else ''}, for leg {one.leg}: "
     said = f"saw {one.off.text} square off its {one.end}" if one.off else f"its {one.end} stays as it is"

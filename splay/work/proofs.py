@@ -52,6 +52,7 @@ _ALL = (
     _length("mark", "length", "top"),
     _angle("bore", "angle", "boring", most=75.0, follows="the leg's length, its foot, what runs to it"),
     _length("peg", "length", "boring"),
+    _length("mouth", "length", "boring"),
     _length("foot", "length", "legs", follows="how the foot ends before levelling"),
     _angle("cut", "angle", scale="sawn"),
     _angle("bevel", "angle", scale="sawn"),

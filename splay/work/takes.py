@@ -132,6 +132,14 @@ class SlotLong:
 
 
 @dataclass(frozen=True)
+class MouthLong:
+    """A rule over a socket's eased mouth from rim to rim, the longer way where the leg `leans`."""
+
+    leg: int
+    leans: bool
+
+
+@dataclass(frozen=True)
 class TopThick:
     """Calipers over the edge of the top, where it is not hollowed or rounded, at several places."""
 
@@ -231,8 +239,8 @@ class EndToEnd:
 Take = (
     Apart | RodInHole | BothSides | SawnLine | Corner | Thick | AcrossEnd | ToLine | Mortised | OneFace
     | FirstShoulder | Deep
-    | Probed | ToGroove | SlotLong | TopThick | UnderEdge | Butt | StandsOut | SawnTop | Bevelled | Sticks
-    | Gap
+    | Probed | ToGroove | SlotLong | MouthLong | TopThick | UnderEdge | Butt | StandsOut | SawnTop
+    | Bevelled | Sticks | Gap
     | Wall | EndToEnd
 )  # fmt: skip
 
@@ -327,6 +335,12 @@ def _(take: StandsOut) -> str:
 @how.register
 def _(take: ToGroove) -> str:
     return f"Rule down the {take.side}, from the {take.upper} to the groove's nearer edge."
+
+
+@how.register
+def _(take: MouthLong) -> str:
+    way = "the longer way, " if take.leans else ""
+    return f"Rule over the mouth, {way}from rim to rim: where a straight-edge on the face loses the wood."
 
 
 @how.register

@@ -23,6 +23,7 @@ from splay.work.takes import (
     FirstShoulder,
     Gap,
     Mortised,
+    MouthLong,
     OneFace,
     Probed,
     RodInHole,
@@ -186,6 +187,10 @@ class Gauges:
                 low, high = (t, high) if self.judge.leg_point(leg, p)[2] > leg.socket[2] else (low, t)
             found.append(inside + low)
         return min(found)
+
+    def _mouthlong(self, take: MouthLong, proof: Proof) -> float | None:
+        mouth = self.judge.mouths.get(take.leg)
+        return mouth.long if mouth else None
 
     def _slotlong(self, take: SlotLong, proof: Proof) -> float | None:
         return self.judge.slots.get(take.which)

@@ -26,7 +26,9 @@ from splay.stance.vectors import word
 from splay.work.does import Bit, Cut, LongPoint, SawToLine
 from splay.work.joinery import (
     Between,
+    Cove,
     CutOut,
+    FlatsLeft,
     Groove,
     JigOver,
     Notch,
@@ -48,6 +50,7 @@ from tests.bench.held import judge_boards, judge_held
 from tests.bench.hollowed import judge_hollow, judge_strips
 from tests.bench.joined import judge_cut_out, judge_joins, untold
 from tests.bench.jointed import judge_dowels, judge_hole, judge_slots
+from tests.bench.mouthed import EasedMouth, ease_mouths, judge_cove
 from tests.bench.outside import judge_outside
 from tests.bench.pegged import find_pegs, judge_pegs, judge_screws
 from tests.bench.reused import judge_reused
@@ -134,6 +137,7 @@ class Judge:
         self.slots: dict[str, float] = {}
         self.grooved: dict[str, tuple[Groove, GrooveCut]] = {}
         self.hollowed = False
+        self.mouths: dict[int, EasedMouth] = {}
         self.steps: dict[str, float] = {}
         self.driven: dict[str, list[tuple[Array, Array, float, float]]] = {}
 
@@ -793,9 +797,13 @@ class Judge:
                 off = float(np.interp(z, downs, sizes)) - 2.0 * stick.half(float(z))
                 self.tally.hold("turned mm", abs(off), card.id)
 
+    def _ease_mouth(self, card: SetUp) -> None:
+        ease_mouths(self, card)
+
     def _tenon(self, card: SetUp) -> None:
         """A tenon as long as told goes home: its shoulder clears the slanted mouth all round."""
         self._tenon_way(card)
+        cove = next((do for do in card.does if isinstance(do, Cove)), None)
         for do in card.does:
             if not isinstance(do, Tenon):
                 continue
@@ -807,10 +815,11 @@ class Judge:
                 rho = math.radians(apart_deg(np.array(leg.d), vec(0, 0, -1)))
                 if support.leg.at_top > leg.bore.size + 0.6:
                     # The shoulder's rim, square to the leg, reaches up by half its thickness · tan rho.
-                    clear = (do.long.value - inside) * math.cos(rho) - support.leg.at_top / 2 * math.sin(
-                        rho
-                    )
+                    ring = do.long.value if cove is None else cove.ends.value
+                    clear = (ring - inside) * math.cos(rho) - support.leg.at_top / 2 * math.sin(rho)
                     self.tally.hold("shoulder clears mm", max(0.0, -clear), card.id)
+                if cove is not None:
+                    judge_cove(self, number, do, cove, card)
 
     def _tenon_way(self, card: SetUp) -> None:
         """What each way of making a round tenon leaves: never less than the hole, little more."""
@@ -828,6 +837,19 @@ class Judge:
                 hold("last groove mm", abs(places[-1] - long), card.id)
                 gaps = [b - a for a, b in pairwise((0.0, *places))]
                 hold("grooves apart mm", max(0.0, max(gaps) - 20.0, -min(gaps)), card.id)
+            elif isinstance(do, FlatsLeft):
+                over, gauge = do.over.value, do.gauge.value
+                hold("planed under the hole mm", max(0.0, size - over, over - size - 1.0), card.id)
+                hold("planed from too little mm", max(0.0, over - stock), card.id)
+                face, new = over - 2.0 * gauge, gauge * math.sqrt(2.0)
+                hold("eight sides alike mm", abs(face - new), card.id)
+                # Off each of a flat's two ridges alike: what is left is as wide as the new side there.
+                off = (face - do.left.value) / 2.0
+                hold(
+                    "sixteen sides alike mm",
+                    abs(2.0 * off * math.cos(math.pi / 8) - do.left.value),
+                    card.id,
+                )
             elif isinstance(do, SawnSquare):
                 square = stock - 2.0 * do.deep.value
                 hold("sawn square mm", abs(square - do.left.value), card.id)

@@ -29,6 +29,10 @@ def random_shop(rng: random.Random) -> Shop:
                         tool[name]["counts"] = "up"
             if name in tool and rng.random() < 0.4:
                 tool[name]["reach"] = rng.choice((8, 12, 20, 45))
+        if tool["kind"] == "tenon_cutter":
+            # A drawer of rounding cutters, told by nothing that is drawn after it.
+            many = int(tool["bore"]) % 3
+            document["mouth_bits"] = [{"radius": r} for r in (5.0, 9.5, 12.7)[:many]]
         if tool["kind"] == "ramp":
             tool["spacer"] = rng.choice(("plumb_base", "plumb_ramp", "square_ramp", "bar"))
             tool["base"] = rng.choice((220, 300, 415))
@@ -377,6 +381,8 @@ def _staked(rng: random.Random) -> Piece:
         top["hollow"]["strips"] = True
         top["boards"] = [own.uniform(40, 120) for _ in range(own.choice((1, 3, 4)))]
         top["grain"] = own.choice((0, 90, 180, top["grain"]))
+    if own.random() < 0.3:
+        document["supports"][0]["leg"] |= {"neck": "cove", "cove": own.uniform(3, 14), "eased": True}
     if own.random() < 0.15:
         document["supports"][0]["leg"]["sticks"] = [_reused(own) for _ in range(own.choice((1, 3, 6)))]
     return read_piece(document)

@@ -20,7 +20,7 @@ if TYPE_CHECKING:
     from tests.bench.judged import Judge
 
 SOUND_MM = 10.0
-HAIR_MM, FLAT_MM = 0.5, 4.0
+HAIR_MM, FLAT_MM = 0.5, 8.0
 """Mouths on a taper lie this much off where a straight leg has them; those in flats, found here as on a
 round leg as thick, so much more."""
 

@@ -155,3 +155,33 @@ class TwoBoards(BrowserCase):
         step = page.get_by_text("Hold the top down").first
         step.click()
         expect(page.get_by_text("Front board: held by rails of frames 1 and 2.")).to_be_visible()
+
+
+class MouthEased(BrowserCase):
+    def test_a_coves_mouth_is_eased_with_the_cutter_from_the_drawer_that_comes_nearest(self) -> None:
+        page = self.page
+        page.goto(f"{self.live_server_url}/shop")
+        new = page.locator("[data-field='mouth_bits.new'] input")
+        new.fill("6.35")
+        new.press("Enter")
+        expect(page.locator("[data-field='mouth_bits.0.radius'] input")).to_have_value("6.5 mm")
+        address = self.hang(starter("round_four"))
+        self.at(address, "legs")
+        page.locator("details.making summary").click()
+        page.locator("[data-field$='leg.neck']").click()
+        page.get_by_role("option", name="a cove").click()
+        page.get_by_label("the mouth eased to meet it").check()
+        type_in(page, "supports.0.leg.cove", "6")
+        saved(page)
+        self.at(address, "boring")
+        page.locator("[data-work]").click()
+        page.get_by_role("option", name="Ease the mouths").click()
+        card = page.locator("article.card")
+        expect(card.locator("h2")).to_contain_text("rounding cutter, its pilot in the hole")
+        expect(card).to_contain_text("of air stays between them")
+        proof = card.locator("[data-proof^='mouth.'] input")
+        proof.fill("36")
+        proof.press("Enter")
+        saved(page)
+        page.goto(page.url.replace("/boring", "/work"))
+        expect(page.get_by_text("Ease the mouths").first).to_be_visible()

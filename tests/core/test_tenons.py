@@ -16,7 +16,7 @@ from splay.piece.starters import starter
 from splay.quantity import Show, Units
 from splay.setups.card import SetUp
 from splay.shop import Shop, TenonJig, workbench
-from splay.work.joinery import JigOver, Parted, SawnSquare, Stations, Tenon
+from splay.work.joinery import FlatsLeft, JigOver, Parted, SawnSquare, Stations, Tenon
 from tests.bench.judged import carry_out
 from tests.core.make import planned, with_cards
 from tests.core.test_blind import limit
@@ -51,6 +51,16 @@ class Ways(SimpleTestCase):
         gaps = {round(b - a, 6) for a, b in itertools.pairwise(places)}
         self.assertEqual(len(gaps), 1)
         self.assertLessEqual(gaps.pop(), 20.0)
+
+    def test_by_hand_flats_are_left_as_wide_as_the_sides_of_a_regular_sixteen_gon(self) -> None:
+        made = told(stool("hand"), FlatsLeft)
+        over = SIZE + 0.5
+        self.assertAlmostEqual(made.over.value, over, 9)
+        self.assertAlmostEqual(made.gauge.value, over / (2 + math.sqrt(2)), 6)
+        # A regular polygon of n sides as far across: side = across · tan (180° / n).
+        self.assertAlmostEqual(made.left.value, over * math.tan(math.pi / 16), 6)
+        # Stock no thicker than that has nothing to plane off.
+        self.assertIsNone(told(stool("hand", at_top=27.0, at_foot=26.0), FlatsLeft))
 
     def test_by_saw_a_square_a_millimetre_over_is_left_and_its_corners_come_off_evenly(self) -> None:
         made = told(stool("sawn"), SawnSquare)
@@ -135,6 +145,8 @@ class Ways(SimpleTestCase):
         self.assertIn("caliper mm", wrong(stool("lathe"), Parted, **more("caliper", -1.0)))
         self.assertIn("sawn into the tenon mm", wrong(stool("sawn"), SawnSquare, **more("deep", 1.0)))
         self.assertIn("eight sides alike mm", wrong(stool("sawn"), SawnSquare, **more("gauge", 1.0)))
+        self.assertIn("planed under the hole mm", wrong(stool("hand"), FlatsLeft, **more("over", -1.0)))
+        self.assertIn("sixteen sides alike mm", wrong(stool("hand"), FlatsLeft, **more("left", 1.0)))
         self.assertIn("bit's height mm", wrong(stool("router"), JigOver, **more("below", 0.5)))
         self.assertIn("hole in front mm", wrong(stool("router"), JigOver, **more("wide", -1.0)))
 

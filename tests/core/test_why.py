@@ -44,8 +44,10 @@ AS_IT_IS = {
 }
 """Words for what is chosen or measured in the geometry itself: one of the inputs is the figure."""
 BY_GEOMETRY = {
+    "at the mouth's rim, from the cove",
     "from end to end",
     "from the end to the line",
+    "from rim to rim, where the face cuts the round",
     "from the middle to where the bit meets the table, along the fall",
     "its end above the longest one's",
     "least all over the hole's floor",

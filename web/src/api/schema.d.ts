@@ -4388,6 +4388,18 @@ export interface components {
             /** @description For a leg thickest, or thinnest, somewhere between. */
             belly?: components["schemas"]["Belly"] | null;
             /**
+             * Cove
+             * @description Radius of the cove between tenon and leg, where it has one, mm.
+             * @default 8
+             */
+            cove: number | string;
+            /**
+             * Eased
+             * @description Whether the socket's mouth is rounded, so that the cove lies within it.
+             * @default false
+             */
+            eased: boolean;
+            /**
              * Facing
              * @description How a square leg is turned: front face along the left-right line, or a face looking
              *     along the sightline. Of no account for a round leg.
@@ -5244,6 +5256,18 @@ export interface components {
              * @default 32
              */
             thickness: number | string;
+        };
+        /**
+         * MouthBit
+         * @description A cutter in the drawer that rounds a hole's mouth: its pilot runs in the hole, so it cuts evenly
+         *     about the hole's own axis, however that leans.
+         */
+        MouthBit: {
+            /**
+             * Radius
+             * @description Of the round it leaves, mm.
+             */
+            radius: number | string;
         };
         /**
          * MoveIn
@@ -7706,6 +7730,12 @@ export interface components {
              * @enum {string}
              */
             instruments: "none" | "simulated" | "moody";
+            /**
+             * Mouth Bits
+             * @description Cutters that round a hole's mouth; none listed means that it is rounded with a rasp.
+             * @default []
+             */
+            mouth_bits: components["schemas"]["MouthBit"][];
             /**
              * Name
              * @default Workshop

@@ -8,7 +8,7 @@ import { useShop } from './store'
 /** One drawer of small things: bits, or spacers; each line a thing, its fields in a row. */
 const props = defineProps<{
   /** Which list of the shop. */
-  list: 'bits' | 'spacers'
+  list: 'bits' | 'mouth_bits' | 'spacers'
   /** Heading. */
   title: string
   /** What an empty drawer means. */

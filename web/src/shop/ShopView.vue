@@ -62,6 +62,7 @@ const BITS = [
   { name: 'centre_spur', label: 'Lead point', as: 'length' as const },
   { name: 'rim_spurs', label: 'Rim spurs', as: 'length' as const },
 ]
+const MOUTH_BITS = [{ name: 'radius', label: 'Radius', as: 'length' as const }]
 const SPACER_FIELDS = [
   { name: 'name', label: 'What', as: 'text' as const },
   { name: 'thick', label: 'Thick', as: 'length' as const },
@@ -244,6 +245,15 @@ const has = (tool: Tool, name: string): boolean => name in tool
       title="Bits in the drawer"
       empty="None listed: whatever a hole wants is taken to be at hand. List them, and a hole without its bit is told."
       :fields="BITS"
+      :fresh="{}"
+      :faults="faults"
+      @set="set"
+    />
+    <DrawerPanel
+      list="mouth_bits"
+      title="Cutters that round a hole's mouth"
+      empty="None listed: a mouth that is eased for a leg's cove is rounded with a rasp."
+      :fields="MOUTH_BITS"
       :fresh="{}"
       :faults="faults"
       @set="set"

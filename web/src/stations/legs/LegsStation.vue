@@ -5,7 +5,7 @@ import type { Figure, LegPart } from '../../api/types'
 import Drawing from '../../drawing/Drawing.vue'
 import FigureText from '../../fields/FigureText.vue'
 import PieceForm from '../../fields/PieceForm.vue'
-import { choice, count, type Row, typed } from '../../fields/rows'
+import { choice, count, flag, type Row, typed } from '../../fields/rows'
 import WhyFigure from '../../fields/WhyFigure.vue'
 import { inWhole } from '../../said'
 import { usePiece } from '../../piece/store'
@@ -68,7 +68,7 @@ const FORM = computed<Row[]>(() => [
   typed('leg.at_foot', 'At the foot'),
   typed('allowance', 'Trim allowance'),
 ])
-const MAKING: Row[] = [
+const making = computed<Row[]>(() => [
   choice('leg.made_by', 'Made', [
     ['shaved', 'shaved'],
     ['turned', 'turned'],
@@ -86,10 +86,13 @@ const MAKING: Row[] = [
     ['cove', 'a cove'],
     ['shoulder', 'a shoulder'],
   ]),
+  ...(leg.value?.neck === 'cove'
+    ? [typed('leg.cove', 'Cove, radius'), flag('leg.eased', 'the mouth eased to meet it')]
+    : []),
   typed('leg.relief', 'Foot bevel'),
   count('leg.spare', 'Spare'),
   count('leg.practice', 'Practice'),
-]
+])
 const belly = (on: boolean): void =>
   store.restate({
     what: 'belly',
@@ -213,7 +216,7 @@ function show(numbers: number[]): void {
             </table>
             <details v-if="leg" class="making">
               <summary>how they are made, spares, sticks measured one by one</summary>
-              <PieceForm :base="path" :rows="MAKING" />
+              <PieceForm :base="path" :rows="making" />
               <label class="flag">
                 <input
                   type="checkbox"
