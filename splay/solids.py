@@ -342,6 +342,9 @@ def body_solid(body: Body) -> Manifold:
         solid -= cutter
     for plane in body.eased:
         solid = cut_by(solid, plane)
+    if body.sweep is not None:
+        face = CrossSection([list(body.sweep.ring(-body.sweep.down * body.width))])
+        solid ^= face.extrude(body.thickness * 2.0).translate((0.0, 0.0, -body.thickness))
     p = body.pose
     return solid.transform(np.column_stack((p.along, p.across, p.up, p.origin)))
 

@@ -31,8 +31,10 @@ SHAPING = _of("cut_outline hollow edges")
 SEAT = _of(
     "lay_out lay_out_upper dress bore ease_mouth peg_find hand_hold spline_mortise cut_outline hollow edges"
 )
-LEGS = _of("stick_cut tenon shoulder octagon taper mark pilot top_cut kerf foot_cut")
-STICKS = _of("rip crosscut notch dowel slot stick_tenon side_taper hold groove joins cut_out spline_notch")
+LEGS = _of("stick_cut bend_line tenon shoulder octagon taper mark pilot top_cut kerf foot_cut")
+STICKS = _of(
+    "rip crosscut notch dowel slot stick_tenon side_taper hold groove joins cut_out spline_notch sweep"
+)
 STRETCHERS = _of("bore_member bore_rope member_cut member_octagon floor_side")
 MADE = SEAT | LEGS | STICKS | STRETCHERS
 ON_PARTS = (LEGS | STICKS | STRETCHERS | {"fit"}) - {"joins"}
@@ -152,6 +154,20 @@ RULES = (
         same=True,
     ),
     Rule(
+        _of("stick_cut"),
+        _of("bend_line"),
+        "the string goes to the end that is left",
+        "its line is another one when the end has moved",
+        same=True,
+    ),
+    Rule(
+        _of("bend_line"),
+        _of("tenon shoulder mark pilot top_cut kerf foot_cut"),
+        "a bent leg is worked about its own line",
+        "the tenon follows the wood, and the foot comes elsewhere",
+        same=True,
+    ),
+    Rule(
         _of("tenon shoulder"),
         _of("octagon taper"),
         "tenon while the stock is square and thick: it is held and centred by its faces",
@@ -187,7 +203,14 @@ RULES = (
         same=True,
     ),
     Rule(
-        _of("stick_tenon dowel slot side_taper hold groove joins"),
+        _of("rip crosscut notch dowel slot hold groove joins"),
+        _of("sweep"),
+        "joints before arcs: a piece is sawn, held and marked from edges that run straight",
+        "neither fence nor clamp finds an edge, and the end is bored askew",
+        same=True,
+    ),
+    Rule(
+        _of("stick_tenon dowel slot side_taper hold groove joins sweep"),
         _of("ease"),
         "joints are cut from true faces",
         "a sanded face is no longer true, and the joint is cut to it",

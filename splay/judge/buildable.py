@@ -144,13 +144,12 @@ def _staked(support: StakedLegs, base: str) -> Iterator[_Against]:
 
 
 def _low(cross_piece: CrossPiece, high: float, field: str, named: str) -> _Against:
-    tall = cross_piece.thickness if cross_piece.lies == "flat" else cross_piece.depth
     return _Against(
         "piece_low",
         "stance",
         f"The {named} reaches below the floor.",
         "Set it higher, or make it shallower.",
-        cross_piece.drop + tall,
+        cross_piece.drop + cross_piece.stands,
         high - CLEAR_MM,
         f"{field}.drop",
     )
@@ -227,7 +226,7 @@ def _tapered_in(support: BoardSides, edge: str, rail: CrossPiece, tall: float) -
     taper = support.taper
     if taper is None or taper.sides not in (edge, "both") or tall <= 0.0:
         return 0.0
-    deep = rail.thickness if rail.lies == "flat" else rail.depth
+    deep = rail.stands
     share = 1.0 - rail.drop / tall if taper.narrower == "top" else (rail.drop + deep) / tall
     return taper.off * max(0.0, min(1.0, share))
 

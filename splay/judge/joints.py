@@ -316,16 +316,24 @@ def _apart(near: tuple[Vec, Vec], far: tuple[Vec, Vec]) -> bool:
 
 def _shared(one: Body, two: Body) -> float:
     """Volume two parts have in common, mm³: the pieces of one clipped by the faces of the other."""
+    # Of an arc's many strips none needs looking at where the stock it is sawn from keeps clear.
+    if (one.sweep or two.sweep) and _parted(one.stood_plain, two.stood_plain):
+        return 0.0
     return sum(_common(a, b) for a in one.stood for b in two.stood)
 
 
+def _parted(a: Solid, b: Solid) -> bool:
+    """Whether one lies all on the far side of a face of the other, as parts do that meet in a joint."""
+    return any(_all_beyond(plane_at(face.normal, face.corners[0]), a) for face in b) or any(
+        _all_beyond(plane_at(face.normal, face.corners[0]), b) for face in a
+    )
+
+
 def _common(a: Solid, b: Solid) -> float:
+    # Nothing to clip then.
+    if _parted(a, b):
+        return 0.0
     planes = [plane_at(face.normal, face.corners[0]) for face in b]
-    # Parts that meet in a joint lie on either side of a face of one of them: nothing to clip.
-    if any(_all_beyond(plane, a) for plane in planes):
-        return 0.0
-    if any(_all_beyond(plane_at(face.normal, face.corners[0]), b) for face in a):
-        return 0.0
     left = a
     for plane in planes:
         left = clip(left, plane)

@@ -8,6 +8,8 @@ from dataclasses import dataclass, field
 from splay.judge import bits, joints, members, readings, standing, tops
 from splay.judge import sockets as rules
 from splay.judge.allowance import allowance
+from splay.judge.arcs import arcs
+from splay.judge.bent import bent
 from splay.judge.buildable import buildable
 from splay.judge.buttons import buttons
 from splay.judge.finding import Finding
@@ -74,6 +76,7 @@ def judge(whole: Whole) -> tuple[Finding, ...]:
         *held(piece, made.screws, show),
         *splines(piece, made.through, show),
         *hand_holds(piece, stance, show),
+        *arcs(piece, stance, made.screws, show),
         *gapped(piece, stance, made.screws, made.grooved, show),
         *buttons(piece, made.grooved, show),
         *inside(piece, stance, made.runs, made.lines, made.screws, made.grooved, made.through, show),
@@ -82,6 +85,7 @@ def judge(whole: Whole) -> tuple[Finding, ...]:
         *members.wood(made.members, show),
         *members.meeting(piece, made.runs, show),
         *reused(made.trims, show),
+        *bent(piece, made.bent, made.runs, show),
         *reach(whole.cards, show),
         *readings.slips(whole.proofs, show),
         *readings.sides(made.members, show),

@@ -83,6 +83,8 @@ class StickPart:
     bevels: tuple[Figure, ...]
     notches: tuple[Figure, ...]
     tapers: tuple[TaperedSide, ...]
+    arc: tuple[Figure, ...] = ()
+    """The rise and the radius of the arc it is sawn to."""
     noun: str = ""
     """What one of its sort is called where that is not its role."""
 
@@ -159,8 +161,23 @@ def stick_part(body: Body, show: Show) -> StickPart:
         bevels=_bevels(body, show),
         notches=_notches(body, show),
         tapers=tuple(_tapered(body, taper, show) for taper in body.tapers),
+        arc=_arc(body, show),
         # A side that is glued up is two boards until then.
         noun="board" if body.glued else "",
+    )
+
+
+def _arc(body: Body, show: Show) -> tuple[Figure, ...]:
+    """How far a piece between legs rises over its corners, and the radius that makes."""
+    sweep = body.sweep
+    if sweep is None:
+        return ()
+    chord, rise = show.input("c", "from corner to corner", sweep.chord), show.input("g", "rise", sweep.rise)
+    return (
+        show.figure(f"{body.key}.rise", "Arc, rise in the middle", sweep.rise, "as chosen", rise),
+        show.figure(
+            f"{body.key}.radius", "Arc, radius", sweep.radius, "(c² / 4 + g²) / (2 · g)", chord, rise
+        ),
     )
 
 

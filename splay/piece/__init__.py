@@ -4,6 +4,7 @@ from splay.piece.angles import AsWide, Footprint, Lean, Resultant, Spec, SplayRa
 from splay.piece.boards import BoardSides, BoardTaper, FootCutOut, LowerTread, Splines
 from splay.piece.frames import (
     ApronedLegs,
+    Arc,
     CrossPiece,
     Dowels,
     EdgeSpot,
@@ -17,7 +18,7 @@ from splay.piece.frames import (
     TopScrews,
 )
 from splay.piece.joints import Battened, Blind, DowelScrew, Joint, Peg, Reamed, Shouldered, Through, Wedge
-from splay.piece.legs import Belly, Leg, OldHole, StakedLegs, Stick
+from splay.piece.legs import Belly, Bend, Leg, OldHole, StakedLegs, Stick
 from splay.piece.levelling import Levelling, LevelPass, LevelWay
 from splay.piece.members import Level, Member, OnLeg, OnMember, Rope, Stretcher
 from splay.piece.model import (
@@ -59,9 +60,11 @@ __all__ = [
     "MOST_MADE",
     "VERSION",
     "ApronedLegs",
+    "Arc",
     "AsWide",
     "Battened",
     "Belly",
+    "Bend",
     "Blind",
     "BoardSides",
     "BoardTaper",

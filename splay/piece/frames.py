@@ -42,19 +42,43 @@ class Dowels(Frozen):
     """Left over at each end for glue, mm."""
 
 
+class Arc(Frozen):
+    """An arc sawn in a piece between legs: its lower edge, or the whole of it bent like a bow."""
+
+    rise: Annotated[float, Length(3, 600)] = 30.0
+    """How far the lower edge rises in the middle over the line between its ends, mm."""
+    upper: Literal["straight", "arc"] = "straight"
+    """Whether the upper edge runs straight, or along the same arc, as far off all the way."""
+
+
 class CrossPiece(Frozen):
     """A level piece between two leaning parts."""
 
     drop: Annotated[float, Length(0, 2000)] = 0.0
     """Plumb, from the underside of the top down to its upper edge, mm; 0 is flush."""
     depth: Stock = 40.0
-    """Height on its face, mm."""
+    """Height on its face, mm; of one sawn to an arc in its middle."""
     thickness: Stock = 25.0
     """Through its face, mm."""
     offset: Annotated[float, Length(-2000, 2000)] = 0.0
     """Its middle in front of (-) or behind (+) the middle of the support, mm."""
     lies: Literal["upright", "flat"] = "upright"
     """On its edge like a rail, or flat like a tread: then `depth` runs front to back."""
+    arc: Arc | None = None
+    """The arc it is sawn to, if it is."""
+
+    @model_validator(mode="after")
+    def _arc_on_edge(self) -> Self:
+        if self.arc is not None and self.lies == "flat":
+            _rule("arc", "a piece that lies upright", "Turn it upright, or leave its edge straight.")
+        return self
+
+    @property
+    def stands(self) -> float:
+        """How high it is from its lowest place to its highest as it lies, mm."""
+        if self.lies == "flat":
+            return self.thickness
+        return self.depth + (self.arc.rise if self.arc else 0.0)
 
 
 class TopScrews(Frozen):

@@ -44,6 +44,19 @@ class OldHole(Frozen):
         return self
 
 
+class Bend(Frozen):
+    """A stick whose middle line is not straight, as it lies there."""
+
+    off: Annotated[float, Length(1, 300)]
+    """How far its middle stands off a string from the middle of one end to the middle of the other, at
+    most, mm."""
+    at: Annotated[float, Length(20, 4000)]
+    """Where that is, along the string from the end that goes into the top, mm."""
+    faces: Literal["outward", "inward", "left", "right"] = "outward"
+    """Which way its back, the side it bulges to, looks once it stands: out from the piece's middle, in, or
+    to the left or right of one who looks out from there."""
+
+
 class Stick(Frozen):
     """One shaped or reused leg as it lies there, measured. The first is for the first leg of its set, and
     so on; what is left over waits as a spare."""
@@ -55,6 +68,19 @@ class Stick(Frozen):
     note: Annotated[str, Field(max_length=200)] = ""
     old: Annotated[tuple[OldHole, ...], Field(max_length=24)] = ()
     """Old mortises and holes in it, which must meet no new one."""
+    bend: Bend | None = None
+    """How it is bent, if it is."""
+
+    @model_validator(mode="after")
+    def _bent_within(self) -> Self:
+        if self.bend is not None and self.bend.at >= self.length:
+            detail = {
+                "field": "bend.at",
+                "allowed": f"a place along the stick, less than its length of {self.length:g} mm",
+                "do": "Measure it from the end that goes into the top.",
+            }
+            raise PydanticCustomError("rule", "bend.at", detail)
+        return self
 
 
 class Leg(Frozen):
@@ -108,3 +134,15 @@ class StakedLegs(Frozen):
     joint: Joint
     allowance: Annotated[float, Length(0, 300)] = 20.0
     """Left on the length for trimming level, along the axis, mm."""
+
+    @model_validator(mode="after")
+    def _bent_are_round(self) -> Self:
+        bent = next((k for k, stick in enumerate(self.leg.sticks) if stick.bend is not None), None)
+        if bent is not None and self.leg.section != "round":
+            detail = {
+                "field": f"leg.sticks.{bent}.bend",
+                "allowed": "a bend in a round leg",
+                "do": "Make the legs round, or leave the bend out: square stock is cut straight.",
+            }
+            raise PydanticCustomError("rule", "bend", detail)
+        return self

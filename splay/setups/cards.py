@@ -10,6 +10,7 @@ from dataclasses import dataclass, field
 from functools import cached_property
 
 from splay.setups import reach
+from splay.setups.bent import bent_cards
 from splay.setups.boring import boring_cards
 from splay.setups.buttons import button_cards, groove_cards
 from splay.setups.card import SetUp
@@ -35,6 +36,7 @@ from splay.setups.shaping import shaping_cards
 from splay.setups.side_tapers import side_taper_cards
 from splay.setups.splines import spline_cards
 from splay.setups.stick_tenons import stick_tenon_cards
+from splay.setups.sweeps import sweep_cards
 from splay.setups.wedge_cards import wedge_cards
 
 
@@ -141,6 +143,7 @@ FAMILIES = (
     Family(("boring",), _of_piece(peg_find_cards, "planned")),
     Family(("boring",), _of_piece(peg_cards, "planned", "shop"), reach.pegs),
     Family(("legs",), _of_piece(reused_cards, "trims")),
+    Family(("legs",), _of_piece(bent_cards, "bent")),
     Family(("legs",), _of_legs(leg_shape_cards, "shop"), reach.tenons),
     Family(("legs",), _of_legs(leg_mark_cards, "shop")),
     Family(("legs",), _of_legs(leg_end_cards, "shop"), reach.leg_ends),
@@ -157,6 +160,7 @@ FAMILIES = (
     Family(_EITHER, lambda all_: held_cards(all_.made.sticks, all_.made.screws, all_.made.show)),
     Family(_EITHER, lambda all_: groove_cards(all_.made.sticks, all_.made.grooved, all_.made.show)),
     Family(_EITHER, _of_piece(outside_cards, "sticks")),
+    Family(_EITHER, lambda all_: sweep_cards(all_.made.sticks, all_.made.real.bodies, all_.made.show)),
     # Tapered last: joints are cut from sides that run straight.
     Family(_EITHER, _tapered),
     Family(("stretchers",), lambda all_: (card for card in all_.met if card.legs), reach.members),

@@ -163,6 +163,11 @@ def _spots(piece: Piece, ends: list[Joined], dowels: Dowels, show: Show) -> Spot
             sides.append((edge, tuple(show.length(y / deg.cos(end.mitre)) for y in there)))
         on = any(abs(y) <= ON_LINE_MM for y in places)
         return Spots("on each sawn end", "", (), mates, tuple(sides), on)
+    sweep = body.sweep
+    if sweep is not None and sweep.band:
+        # Its upper edge is not there yet, and will not run to the end's corner.
+        at = tuple(show.length(abs(sweep.low - y) / deg.cos(end.mitre)) for y in places)
+        return Spots("on each sawn end", body.sides.named((sweep.down, 0)), at, mates)
     high = body.joined[1]
     at = tuple(show.length((high - y) / deg.cos(end.mitre)) for y in places)
     # Parts name their edges each in its own way; shares alike lie as far from the one as from the other.
@@ -194,6 +199,9 @@ def _alike(
         for name in names.get(stick.role, ("start", "finish")):
             end = stick.start if name == "start" else stick.finish
             low, high = body.joined
+            if body.sweep is not None and body.sweep.band:
+                # Measured from the lower edge, whichever way up they are called.
+                low, high = 0.0, high - low
             key = (round(slope_of(end), 4), round(abs(end.mitre), 4), round(low, 3), round(high, 3))
             found.setdefault(key, []).append((stick, body, name))
     return [found[key] for key in sorted(found, key=lambda one: one[0])]

@@ -7,6 +7,7 @@ from functools import cached_property
 
 from splay.layout import Check, Layout, checks_of, lay_out
 from splay.parts import LegPart, SocketPart, leg_part, socket_part
+from splay.parts.bent import Bent, bent_sticks
 from splay.parts.member import Hooks, MemberPart
 from splay.parts.reused import Trim, trims
 from splay.parts.rope import RopePart, rope_part
@@ -60,6 +61,11 @@ class Made:
     def trims(self) -> tuple[Trim, ...]:
         """What comes off sticks that were measured one by one."""
         return trims(self.piece, self.real, self.legs, self.runs, self.lines)
+
+    @cached_property
+    def bent(self) -> tuple[Bent, ...]:
+        """Of those what is not straight."""
+        return tuple(bent_sticks(self.piece, self.trims, self.legs))
 
     @cached_property
     def sockets(self) -> tuple[SocketPart, ...]:

@@ -15,6 +15,7 @@ from splay.parts.stick import SQUARE_DEG, StickPart
 from splay.piece import DowelScrew, Piece, Shouldered, Stretcher
 from splay.quantity import degrees as deg
 from splay.setups.asker import NEAR_DEG, NEAR_MM, Asker, Words
+from splay.setups.bent import bent_proofs
 from splay.setups.boring import entry
 from splay.setups.buttons import button_proofs
 from splay.setups.card import Proof
@@ -49,6 +50,7 @@ from splay.setups.slips import (
 )
 from splay.setups.splines import spline_proofs
 from splay.setups.stick_shapes import bevel
+from splay.setups.sweeps import sweep_proofs
 from splay.setups.wedge_cards import wedge_proofs
 from splay.stance.body import Body
 from splay.stance.members import MemberStance, acute
@@ -94,11 +96,13 @@ def all_proofs(made: Made, ask: Asker) -> tuple[Proof, ...]:
         *(_long(stick, ask) for stick in made.sticks if stick.role not in UNMEASURED),
         *(_between_shoulders(stick, ask) for stick in made.sticks if stick.shoulders is not None),
         *_shaped(made, ask),
+        *bent_proofs(made.bent, ask),
         *wedge_proofs(made.piece, made.sets, ask),
         *_squared(made, ask),
         *join_proofs(made.joins, ask),
         *spline_proofs(made.piece, made.through, ask),
         *held_proofs(made.sticks, made.screws, ask),
+        *sweep_proofs(made.sticks, made.real.bodies, ask),
         *hand_hold_proofs(made.piece, ask),
         *button_proofs(made.sticks, made.grooved, made.read, ask),
         *outside_proofs(made.piece, ask),

@@ -275,6 +275,18 @@ class Dressed:
 
 
 @dataclass(frozen=True)
+class ArcSawn:
+    """A piece's face with its arc: from corner to corner of the `edge`, the rise, what stays over it in the
+    middle; whether the upper edge follows."""
+
+    chord: str
+    rise: str
+    left: str
+    follows: bool
+    edge: str
+
+
+@dataclass(frozen=True)
 class MouthEased:
     """A socket's mouth in section, its rims rounded: with what radius, how long it then is over all, on
     which face."""
@@ -365,6 +377,16 @@ class Marked:
 
 
 @dataclass(frozen=True)
+class StickBent:
+    """A bent stick beside the string between its ends: how far off it stands at the most, and where from
+    its upper end."""
+
+    off: str
+    at: str
+    end: str
+
+
+@dataclass(frozen=True)
 class StickShortened:
     """A stick that was used before, its old hole seen, and what is sawn off its upper end; empty where
     nothing is."""
@@ -399,6 +421,6 @@ Scene = (
     | HalfLap | BetweenFeet | EightSides | TenonMade | PilotHole | Tapering | SideTapering | JointLined
     | SplineSeen | TopHeld
     | SlotBored | HollowCut | Dressed | Grooving | ButtonMade | WedgeCut | MitreDowelled | JointHoles
-    | Marked | SocketPierced | MouthEased
-    | KerfOnEnd | StretcherMade | StickShortened
+    | Marked | SocketPierced | MouthEased | ArcSawn
+    | KerfOnEnd | StretcherMade | StickShortened | StickBent
 )  # fmt: skip

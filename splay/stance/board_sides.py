@@ -13,6 +13,7 @@ from splay.stance.convex import Plane, plane_at
 from splay.stance.edge_profile import profile
 from splay.stance.floor import Floor, floor_plane, underside
 from splay.stance.side_taper import narrowed
+from splay.stance.sweep import swept
 from splay.stance.vectors import Flat, Vec, along, dot
 
 _NAMES = {-1: "left", 1: "right"}
@@ -215,7 +216,7 @@ def _between(support: BoardSides, index: int, rail: CrossPiece, key: str, name: 
         face = along((side * support.length / 2, 0.0, 0.0), out, -support.thickness)
         ends.append(plane_at(out, face))
     flat = rail.lies == "flat"
-    high = rail.thickness if flat else rail.depth
+    high = rail.stands
     middle: Vec = (0.0, rail.offset, -rail.drop - high / 2)
     where = pose(middle, (1.0, 0.0, 0.0), (0.0, 0.0, 1.0) if flat else (0.0, -1.0, 0.0))
     names = (
@@ -223,14 +224,15 @@ def _between(support: BoardSides, index: int, rail: CrossPiece, key: str, name: 
         if flat
         else Sides("upper edge", "lower edge", "front face", "back face")
     )
-    return body(
+    made = body(
         key,
         name,
         _SORTS[rail.lies],
         index,
         key,
         where,
-        (rail.depth, rail.thickness),
+        (rail.depth if flat else high, rail.thickness),
         names,
         (ends[0], ends[1]),
     )
+    return swept(made, rail.arc, -1, rail.depth)

@@ -38,7 +38,7 @@ def bodies(piece: Piece, floor: Floor) -> tuple[Body, ...]:
 
 def _is_something(body: Body) -> None:
     """CannotBuild for a part of which its own cuts leave nothing."""
-    if not any(solid for solid in body.pieces):
+    if not any(solid for solid in ((body.plain,) if body.sweep is not None else body.pieces)):
         raise CannotBuild(
             f"Nothing is left of the {body.name}: what it meets, or what is cut out of it, takes it all.",
             "Make it longer or wider, or the parts it meets and its cut-out smaller.",

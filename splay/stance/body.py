@@ -9,6 +9,7 @@ from itertools import pairwise
 from typing import Literal
 
 from splay.stance.convex import Face, Plane, Solid, box, clip, prism, without
+from splay.stance.sweep import Sweep
 from splay.stance.vectors import Vec, cross, dot
 
 FAR_MM = 20000.0
@@ -176,6 +177,8 @@ class Body:
     nought across."""
     eased: tuple[Plane, ...] = ()
     """What is shaped off its edges when all else is cut: a chamfer's plane, a round-over's chords."""
+    sweep: Sweep | None = None
+    """The arc it is cut to, if it is."""
     glued: int = 0
     """Which edge, by its sign across, is glued to the board beside it, with which it makes one side; 0 for
     none."""
@@ -184,6 +187,11 @@ class Body:
     def whole(self) -> str:
         """What it is called once it is glued to its neighbour, or by itself where it is whole."""
         return f"{self.frame} {self.role}" if self.glued else self.name
+
+    @property
+    def rounded(self) -> bool:
+        """Whether chords of a round are among its faces."""
+        return bool(self.eased) or self.sweep is not None
 
     @property
     def joined(self) -> tuple[float, float]:
@@ -198,6 +206,9 @@ class Body:
     def eased_along(self, normal: Vec) -> Vec | None:
         """The edge that a face (its normal in the top frame) was shaped from, by the way out of that edge
         in the stick's own frame; None where it is a side of its own. Chords of one round are one side."""
+        if self.sweep is not None:
+            p = self.pose
+            return self.sweep.edge_of((dot(normal, p.along), dot(normal, p.across), dot(normal, p.up)))
         for plane in self.eased:
             if dot(self.pose.turn_out(plane.normal), normal) > SAME:
                 x, y, _ = plane.normal
@@ -240,6 +251,11 @@ class Body:
         grown = [void for void in self.voids if void.kind == "grown"]
         if grown:
             made = _between_edges(self.plain, grown)
+        if self.sweep is not None:
+            upper = -self.sweep.down
+            side = next((rip for rip in self.rips if rip.normal[1] * upper > 0.0), None)
+            side = side or Plane((0.0, float(upper), 0.0), self.width / 2)
+            made = tuple(piece for solid in made for piece in self.sweep.pieces(solid, side))
         for void in self.voids:
             if void.kind != "grown":
                 made = tuple(piece for solid in made for piece in without(solid, void.planes))
@@ -257,6 +273,15 @@ class Body:
                 for face in solid
             )
             for solid in self.pieces
+        )
+
+    @cached_property
+    def stood_plain(self) -> Solid:
+        """The part before anything is notched out or sawn to an arc, in the top frame."""
+        where = self.pose
+        return tuple(
+            Face(where.turn_out(face.normal), tuple(where.out(p) for p in face.corners))
+            for face in self.plain
         )
 
     @cached_property

@@ -188,6 +188,9 @@ def upper_side(body: Body, down: float = 0.0) -> Side | None:
     """The long side of a part that lies flat under the top, or under what lies `down` below its underside,
     mm; None where none does."""
     for side in SIDES:
+        if body.sweep is not None and body.sweep.band and side == (-body.sweep.down, 0):
+            # Bent, it touches with its crown alone.
+            continue
         plane = side_plane(body, side)
         normal = body.pose.turn_out(plane.normal)
         if normal[2] > 1.0 - 1e-9 and abs(plane.offset + dot(normal, body.pose.origin) + down) < FLAT_MM:

@@ -74,6 +74,9 @@ def _meets(body: Body, end: str, mate: Body) -> Iterator[Meets]:
         return
     mine = {side: _carried(side_plane(body, side), body.pose, mate.pose) for side in SIDES}
     lead = min(SIDES, key=lambda side: mine[side].normal[0])
+    if body.sweep is not None and body.sweep.band and lead == (-body.sweep.down, 0):
+        # Its upper edge ends somewhere down the sawn end: the lower corner is what can be laid on a line.
+        lead = (body.sweep.down, 0)
     found = [_placed(body, end, mate, face, edge, lead, mine) for edge in _beside(face)]
     inside = [one for one in found if one.across > -ON_MM] or found
     yield min(inside, key=lambda one: (round(one.across, 3), mate.sides.named(one.edge)))

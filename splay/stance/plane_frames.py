@@ -8,6 +8,7 @@ from splay.stance.body import Body, Sides, body, pose
 from splay.stance.convex import Plane, plane_at
 from splay.stance.floor import Floor, floor_plane, underside
 from splay.stance.side_taper import tapered
+from splay.stance.sweep import swept
 from splay.stance.vectors import Vec, along, cross, dot, unit
 
 _LEGS = {-1: "left", 1: "right"}
@@ -73,24 +74,35 @@ class _Frame:
         piece = self.support.cross[k]
         rake = self.support.rake
         down = (0.0, self.back * deg.sin(rake), -deg.cos(rake))
-        middle = along((0.0, self.y, 0.0), down, piece.drop / deg.cos(rake) + piece.depth / 2)
+        # What a level edge of a leaning piece slopes through its thickness; an arc is sawn square.
+        slope, arc = piece.thickness * deg.tan(rake), piece.arc
+        tall, above, below = piece.stands, slope / 2, slope / 2
+        if arc is not None:
+            above, below = (above if arc.upper == "straight" else 0.0), 0.0
+        high = piece.drop / deg.cos(rake) - above
+        size = tall + above + below
+        middle = along((0.0, self.y, 0.0), down, high + size / 2)
         where = pose(middle, (1.0, 0.0, 0.0), self.out)
         upper_first = where.across[2] > 0
         names = ("upper edge", "lower edge") if upper_first else ("lower edge", "upper edge")
         low = piece.drop + piece.depth * deg.cos(rake)
-        return body(
+        level: tuple[Plane, ...] = (Plane((0.0, 0.0, 1.0), -piece.drop), Plane((0.0, 0.0, -1.0), low))
+        if arc is not None:
+            level = level[:1] if arc.upper == "straight" else ()
+        made = body(
             f"{self.support.id}.{_FRAMES[self.back]}.cross.{k + 1}",
             f"cross-piece {k + 1} of the {_FRAMES[self.back]} frame",
             "cross",
             self.index,
             f"{self.support.id}.cross.{k + 1}",
             where,
-            (piece.depth + piece.thickness * deg.tan(rake), piece.thickness),
+            (size, piece.thickness),
             Sides(*names, "outer face", "inner face"),
             (self._end(-1), self._end(1)),
-            rips=(Plane((0.0, 0.0, 1.0), -piece.drop), Plane((0.0, 0.0, -1.0), low)),
+            rips=level,
             frame=_FRAMES[self.back],
         )
+        return swept(made, arc, -1 if upper_first else 1, piece.depth)
 
     def _end(self, side: int) -> Plane:
         edge = self.edge(side)

@@ -152,11 +152,13 @@ def _body(model: Model, body: Body) -> list[Mesh]:
             for k in range(1, n - 1):
                 triangles += [start, start + k, start + k + 1]
             if len(body.stood) == 1:
-                shown = [k for k in range(n) if not (body.eased and _within_a_round(body, face, k, solid))]
+                shown = [
+                    k for k in range(n) if not (body.eased and _within_a_round(body, face, k, (solid,)))
+                ]
                 edges += [i for k in shown for i in (start + k, start + (k + 1) % n)]
                 continue
             for k, a, b in _shown(face, solid, body.stood):
-                if not (body.eased and _within_a_round(body, face, k, solid)):
+                if not (body.rounded and _within_a_round(body, face, k, body.stood)):
                     edges += [len(points), len(points) + 1]
                     points += [model.place(a), model.place(b)]
         made.append(Mesh(body.key, "stick", _flat(np.array(points)), tuple(triangles), tuple(edges)))
@@ -236,7 +238,7 @@ def _along_edge(p: Vec, run: Vec, corners: set[Vec]) -> Iterator[float]:
             yield t
 
 
-def _within_a_round(body: Body, face: Face, k: int, own: Solid) -> bool:
+def _within_a_round(body: Body, face: Face, k: int, solids: tuple[Solid, ...]) -> bool:
     """Whether an edge of a face only parts two chords of one round."""
     mine = body.eased_along(face.normal)
     if mine is None:
@@ -246,7 +248,8 @@ def _within_a_round(body: Body, face: Face, k: int, own: Solid) -> bool:
         other is not face
         and all(min(math.dist(r, c) for c in other.corners) < _JUST_MM for r in (p, q))
         and body.eased_along(other.normal) == mine
-        for other in own
+        for solid in solids
+        for other in solid
     )
 
 

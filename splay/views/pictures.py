@@ -10,6 +10,7 @@ from typing import Any
 
 from splay.quantity import degrees as deg
 from splay.setups.scenes import (
+    ArcSawn,
     BetweenFeet,
     BevelledEdge,
     ButtonMade,
@@ -34,6 +35,7 @@ from splay.setups.scenes import (
     SlotBored,
     SocketPierced,
     SplineSeen,
+    StickBent,
     StickSawn,
     StickShortened,
     StretcherMade,
@@ -355,6 +357,7 @@ _DRAWN: dict[type[Any], tuple[str, Callable[[Any], list[Shape]]]] = {
     Dressed: ("hollow", joint.dressed),
     SocketPierced: ("drill", joint.socket_pierced),
     MouthEased: ("drill", joint.mouth_eased),
+    ArcSawn: ("crosscut", joint.arc_sawn),
     Grooving: ("crosscut", joint.grooving),
     ButtonMade: ("block", joint.button_made),
     MitreDowelled: ("drill", joint.mitre_dowelled),
@@ -362,5 +365,6 @@ _DRAWN: dict[type[Any], tuple[str, Callable[[Any], list[Shape]]]] = {
     KerfOnEnd: ("kerf", stick.kerf),
     StretcherMade: ("member", stick.member),
     StickShortened: ("marking", stick.shortened),
+    StickBent: ("marking", stick.bent),
 }
 """Each sort of scene with what its picture is called and how it is drawn."""

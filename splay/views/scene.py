@@ -128,7 +128,7 @@ class Sight:
                     side = math.copysign(1.0, beside)
                     x, y, z = body.pose.across
                     key = _plane_key((side * x, side * y, side * z), body.width)
-                eased = body.eased_along(face.normal) if body.eased else None
+                eased = body.eased_along(face.normal) if body.rounded else None
                 if eased is not None:
                     # A round drawn in chords is one side.
                     key = _plane_key(body.pose.turn_out(unit((eased[0], eased[1], 1.0))), body.width)

@@ -14,6 +14,7 @@ from splay.setups.scenes import (
     Marked,
     PilotHole,
     SideTapering,
+    StickBent,
     StickShortened,
     StretcherMade,
     Tapering,
@@ -308,3 +309,38 @@ def shortened(scene: StickShortened) -> list[Shape]:
             text("pointer", (-121.0, 56.0), scene.off),
         ]
     return made
+
+
+def bent(scene: StickBent) -> list[Shape]:
+    """A bent stick on its side between two blocks, its upper end at the left, the string over it."""
+    half, rise, foot = 140.0, 40.0, -14.0
+
+    def at(x: float, out: float) -> Flat:
+        return x, foot + rise * (1.0 - (x / half) ** 2) + out
+
+    upper = tuple(at(half * (k / 12.0 - 1.0), 15.0 - 0.25 * k) for k in range(25))
+    lower = tuple(at(half * (k / 12.0 - 1.0), -15.0 + 0.25 * k) for k in range(25))
+    return [
+        area(
+            "tool", ((-half - 4.0, foot - 40.0), (-half + 26.0, foot - 40.0), (-half + 11.0, foot - 12.0))
+        ),
+        area("tool", ((half - 26.0, foot - 40.0), (half + 4.0, foot - 40.0), (half - 11.0, foot - 12.0))),
+        area(
+            "tool",
+            (
+                (-14.0, foot - 40.0),
+                (14.0, foot - 40.0),
+                (14.0, foot + rise - 12.0),
+                (-14.0, foot + rise - 12.0),
+            ),
+        ),
+        area("leg", (*upper, *reversed(lower))),
+        line("cut", (-half, foot), (half, foot)),
+        line("dimension", (0.0, foot), (0.0, foot + rise)),
+        text("pointer", (8.0, foot + 8.0), scene.off, anchor="start"),
+        line("dimension", (-half, foot + rise + 26.0), (0.0, foot + rise + 26.0)),
+        text("dimension", (-half / 2.0, foot + rise + 34.0), scene.at),
+        text("label", (-half, foot - 56.0), scene.end, anchor="start"),
+        text("label", (half, foot - 56.0), "foot", anchor="end"),
+        text("label", (0.0, foot - 56.0), "packing"),
+    ]

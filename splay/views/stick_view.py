@@ -7,6 +7,7 @@ import shapely
 from splay.parts.stick import StickPart, TaperedSide
 from splay.stance.body import Body, SideTaper
 from splay.stance.convex import Face
+from splay.stance.sweep import Sweep
 from splay.stance.vectors import Flat
 from splay.views.shapes import Shape, View, area, line, text
 
@@ -39,12 +40,14 @@ def stick_view(body: Body, part: StickPart) -> View:
         text("label", (0.0, -gap / 2 + 0.2 * step), body.sides.edge, anchor="start"),
         text(
             "dimension",
-            (long * 0.5, gap / 2 + w / 2),
+            (long * 0.5, gap / 2 + w / 2 + (-body.sweep.down * body.sweep.rise / 2 if body.sweep else 0.0)),
             f"{part.stock[0].quantity.text} × {part.stock[1].quantity.text}",
         ),
     ]
     for void in body.voids:
         shapes += _void(body, part, void.name, low, gap)
+    if body.sweep is not None:
+        shapes += _arc(body, body.sweep, part, low, gap)
     for taper, told in zip(body.tapers, part.tapers, strict=True):
         shapes += _taper(body, taper, told, low, gap)
     box = (-0.04 * long - 6, bottom - 1.2 * step, long * 1.04 + 6, top + 1.4 * step)
@@ -78,13 +81,14 @@ def _side(body: Body, which: str, middle: float, low: float) -> list[Shape]:
         )
         rings.append(ring)
         made.append(area("hatch_area" if facing < 0.99 and abs(face.normal[0]) > 0.05 else "leg", ring))
-    if body.grown:
+    in_strips = body.grown or body.sweep is not None
+    if in_strips:
         # Worked out in pieces, but one side.
         made = [area("leg", ring) for ring in _joined(rings)]
     near = 2 if which == "face" else 1
     for solid in body.pieces:
         for face in solid:
-            if abs(face.normal[0]) < 0.3 or (body.grown and not _ends_it(body, face)):
+            if abs(face.normal[0]) < 0.3 or (in_strips and not _ends_it(body, face)):
                 continue
             # The sawn end as it shows on the side that is seen: its corners nearest to the eye.
             nearest = max(p[near] for p in face.corners)
@@ -139,6 +143,18 @@ def _taper(body: Body, taper: SideTaper, told: TaperedSide, low: float, gap: flo
             words,
             anchor="start" if taper.to == "finish" else "end",
         ),
+    ]
+
+
+def _arc(body: Body, sweep: Sweep, part: StickPart, low: float, gap: float) -> list[Shape]:
+    """The line its corners make, and how far the arc rises over it."""
+    foot = gap / 2 + body.width / 2 + sweep.low
+    crown, x = foot - sweep.down * sweep.rise, sweep.middle - low
+    rise = part.arc[0].quantity.text
+    return [
+        line("hidden", (sweep.first - low, foot), (sweep.last - low, foot)),
+        line("dimension", (x, foot), (x, crown)),
+        text("pointer", (x + 0.1 * gap, (foot + crown) / 2), rise, anchor="start"),
     ]
 
 

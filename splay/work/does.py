@@ -7,6 +7,8 @@ from typing import Literal
 
 from splay.quantity import Quantity
 from splay.work.joinery import (
+    ArcLine,
+    BentLine,
     Between,
     Buttons,
     Cove,
@@ -299,7 +301,8 @@ Do = (
     | Transferred | Between | Groove | Buttons | Slots | Spots | Places | Notch | CutOut | TaperLine | Joins
     | EndNotches | Mortises | MakeSplines | Parted | SawnSquare | JigOver | Cut | Plain
     | LongPoint | SawToLine | Kerf | MakeWedge
-    | FlatsLeft | Stations | Shortened | Cove | Eased | DepthHoles | Runners | HollowLine
+    | ArcLine | BentLine | FlatsLeft | Stations | Shortened | Cove | Eased
+    | DepthHoles | Runners | HollowLine
     | StripsLaid | StripSides | StripEnds | PlanedOff | PegFound
 )  # fmt: skip
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Literal
 
 from splay.quantity import Quantity
 from splay.work.marks import Mark
@@ -56,6 +57,25 @@ class Tenon:
 
 
 @dataclass(frozen=True)
+class ArcLine:
+    """An arc drawn on a face of pieces alike: over the line of the `edge` between its two corners, `chord`
+    apart, so high (`up`) at places to either side of its middle (`at`); a lath bent through them all. With
+    an `upper` edge that follows: from that edge's line so far down at places to either side of the middle,
+    its ends `end_up` along the sawn ends from the lower corners; None where it stays straight."""
+
+    parts: tuple[str, ...]
+    named: str
+    face: str
+    edge: str
+    chord: Quantity
+    places: tuple[tuple[Quantity, Quantity], ...]
+    upper: str
+    down: tuple[tuple[Quantity, Quantity], ...]
+    end_up: Quantity | None
+    radius: Quantity
+
+
+@dataclass(frozen=True)
 class Cove:
     """A cove on a stick behind its tenon: from `begins` to `ends` along it, both from the tenon's end, from
     the tenon's thickness outwards to the stick's."""
@@ -102,6 +122,25 @@ class Shortened:
     end: str
     off: Quantity | None
     begins: Quantity | None
+
+
+@dataclass(frozen=True)
+class BentLine:
+    """The line of a bent stick: a string from the middle of its upper `end` to the middle of the wood where
+    the foot comes, `long` from there. Laid with its bend level it stands `off` that string the most, `at`
+    from that end, towards its back, the side it bulges to; at that end the wood runs `slope` off the
+    string. The leg's `outer` line lies so from the back: along it, opposite to it, or a quarter round,
+    clockwise or not looking at the upper end."""
+
+    stick: int
+    note: str
+    leg: int
+    end: str
+    long: Quantity
+    off: Quantity
+    at: Quantity
+    slope: Quantity
+    outer: Literal["along", "opposite", "clockwise", "counter-clockwise"]
 
 
 @dataclass(frozen=True)

@@ -55,6 +55,24 @@ def _(one: joinery.Tenon) -> str:
 
 
 @do.register
+def _(one: joinery.ArcLine) -> str:
+    (_, rise), *beside = one.places
+    also = listed(f"{up.text} up {at.text} to either side of it" for at, up in beside)
+    said = (
+        f"{cap(one.named)}, {one.face}: from the line of the {one.edge}, which is {one.chord.text} from "
+        f"corner to corner, {rise.text} up in its middle and {also}; a lath bent through those and both "
+        f"corners draws the arc. Its radius is {one.radius.text}."
+    )
+    if one.end_up is None:
+        return said
+    there = listed(f"{down.text} down {at.text} to either side of its middle" for at, down in one.down)
+    return (
+        f"{said} The upper one begins in the middle of the {one.upper}, is {there}, and ends "
+        f"{one.end_up.text} up either sawn end from its lower corner."
+    )
+
+
+@do.register
 def _(one: joinery.Cove) -> str:
     return (
         f"Behind the tenon a cove of {one.radius.text} radius: it begins {one.begins.text} from the end "
@@ -66,7 +84,7 @@ def _(one: joinery.Cove) -> str:
 def _(one: joinery.FlatsLeft) -> str:
     return (
         f"Plane the end square to {one.over.text}; gauge {one.gauge.text} in from each edge, the corners "
-        f"off to the lines: eight sides. Then the eight ridges, until {one.left.text} of each flat is left. "
+        f"off to the lines: eight sides. Then the eight ridges, until {one.left.text} of each flat stays. "
         "Round the ridges and leave the flats: they carry the tenon in its hole, and while they are there "
         "it is nowhere too thin."
     )
@@ -92,6 +110,26 @@ def _(one: joinery.Shortened) -> str:
         there = "there" if one.off else "it"
         return f"{named}{said}; its first old hole then begins {one.begins.text} from {there}."
     return f"{named}{said}{', and its old holes with it' if one.off else ''}."
+
+
+_OUTER = {
+    "along": "along that back",
+    "opposite": "straight across from that back",
+    "clockwise": "a quarter round from that back, clockwise looking at the {end}",
+    "counter-clockwise": "a quarter round from that back, counter-clockwise looking at the {end}",
+}
+
+
+@do.register
+def _(one: joinery.BentLine) -> str:
+    named = f"Stick {one.stick}{f' ({one.note})' if one.note else ''}, for leg {one.leg}"
+    outer = _OUTER[one.outer].format(end=one.end)
+    return (
+        f"{named}: its foot comes {one.long.text} from the {one.end}; a string from the middle of that end "
+        f"to the middle of the wood at the foot is its line. The wood stands {one.off.text} off it at the "
+        f"most, {one.at.text} from the {one.end}: there, on the side it bulges to, is its back. At the "
+        f"{one.end} it runs {one.slope.text} off the string. Its outer line goes {outer}."
+    )
 
 
 @do.register

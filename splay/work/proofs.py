@@ -64,6 +64,7 @@ _ALL = (
     _length("pilot", "length", "legs"),
     _length("octagon", "length"),
     _length("taper", "length", "legs"),
+    _length("bent", "length", "legs"),
     _length("kerf", "length", "legs"),
     _length("wedge", "length", "legs"),
     _angle("rip", "angle", scale="sawn"),
@@ -80,6 +81,7 @@ _ALL = (
     _length("outside", "length", "legs"),
     _length("side_taper", "length", "legs"),
     _length("held", "length", "stretchers"),
+    _length("sweep", "length", "stretchers"),
     # The obtuse side may be read by mistake: that is told apart later, with its reason.
     _angle(
         "read", "angle", "stretchers", least=-90.0, dry=True, scale="sticks", follows="the socket's angle"

@@ -132,6 +132,22 @@ class SlotLong:
 
 
 @dataclass(frozen=True)
+class ArcHigh:
+    """A rule from a straight-edge laid over both lower corners of a piece up to its arc in the middle."""
+
+    part: str
+    edge: str
+
+
+@dataclass(frozen=True)
+class OffString:
+    """A rule from the string between the middles of a stick's ends to the middle of its wood, at its
+    back."""
+
+    leg: int
+
+
+@dataclass(frozen=True)
 class MouthLong:
     """A rule over a socket's eased mouth from rim to rim, the longer way where the leg `leans`."""
 
@@ -239,8 +255,8 @@ class EndToEnd:
 Take = (
     Apart | RodInHole | BothSides | SawnLine | Corner | Thick | AcrossEnd | ToLine | Mortised | OneFace
     | FirstShoulder | Deep
-    | Probed | ToGroove | SlotLong | MouthLong | TopThick | UnderEdge | Butt | StandsOut | SawnTop
-    | Bevelled | Sticks | Gap
+    | Probed | ToGroove | SlotLong | ArcHigh | OffString | MouthLong | TopThick | UnderEdge | Butt
+    | StandsOut | SawnTop | Bevelled | Sticks | Gap
     | Wall | EndToEnd
 )  # fmt: skip
 
@@ -335,6 +351,19 @@ def _(take: StandsOut) -> str:
 @how.register
 def _(take: ToGroove) -> str:
     return f"Rule down the {take.side}, from the {take.upper} to the groove's nearer edge."
+
+
+@how.register
+def _(take: ArcHigh) -> str:
+    return f"Straight-edge over both corners of the {take.edge}; rule up from it to the arc in the middle."
+
+
+@how.register
+def _(take: OffString) -> str:
+    return (
+        "The stick on its side, its bend level, a string over it from the middle of its upper end to the "
+        "middle of the foot's place: calipers halfway over the wood at its back, a rule from there to it."
+    )
 
 
 @how.register

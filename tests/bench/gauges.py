@@ -14,6 +14,7 @@ from splay.work.marks import Kind, Mark, member_key
 from splay.work.takes import (
     AcrossEnd,
     Apart,
+    ArcHigh,
     Bevelled,
     BothSides,
     Butt,
@@ -24,6 +25,7 @@ from splay.work.takes import (
     Gap,
     Mortised,
     MouthLong,
+    OffString,
     OneFace,
     Probed,
     RodInHole,
@@ -187,6 +189,12 @@ class Gauges:
                 low, high = (t, high) if self.judge.leg_point(leg, p)[2] > leg.socket[2] else (low, t)
             found.append(inside + low)
         return min(found)
+
+    def _offstring(self, take: OffString, proof: Proof) -> float | None:
+        return self.judge.strung.get(take.leg)
+
+    def _archigh(self, take: ArcHigh, proof: Proof) -> float | None:
+        return self.judge.arcs.get(take.part)
 
     def _mouthlong(self, take: MouthLong, proof: Proof) -> float | None:
         mouth = self.judge.mouths.get(take.leg)

@@ -68,6 +68,7 @@ def judge_joins(judge: Judge, card: SetUp) -> None:
                 "joint's line mm", float(np.linalg.norm(drawn.at(across + reach) - far)), card.id
             )
             told.add((key, end))
+            judge.leads[key, end] = do.lead
     judge.joined |= told
 
 
@@ -131,7 +132,9 @@ def read_line(judge: Judge, take: ToLine) -> float | None:
     face, edge, end = stick.whole[take.face], stick.whole[take.edge], stick.ends[take.start]
     # The side that lies nearest to the end it is measured from, where it crosses that corner.
     found = []
-    for side in comes.whole.values():
+    for name, side in comes.whole.items():
+        if judge.leads.get((take.what, take.end), name) != name:
+            continue
         normal = np.array(comes.body.pose.turn_out(tuple(float(v) for v in side[0])))  # type: ignore[arg-type]
         at = _out(comes.body, side[0] * side[1])
         own = np.array([normal @ np.array(way) for way in _axes(stick.body)])

@@ -43,6 +43,7 @@ from splay.work.lays import OnFloor, OnLines, OnSaw, OnTilt, Tapered, Upright
 from splay.work.marks import Kind, Mark, leg_key, member_key
 from splay.work.tops import PlanedOff
 from tests.bench import hands
+from tests.bench.bent import judge_bent
 from tests.bench.buttoned import Cut as GrooveCut
 from tests.bench.buttoned import judge_buttons, judge_groove
 from tests.bench.frames import Array, apart_deg, spun, square_to, unit, vec
@@ -56,6 +57,7 @@ from tests.bench.pegged import find_pegs, judge_pegs, judge_screws
 from tests.bench.reused import judge_reused
 from tests.bench.splined import judge_mortises, judge_notches, judge_splines
 from tests.bench.stock import Board, Seat, Stick
+from tests.bench.swept import judge_sweep
 from tests.bench.tapered import TaperedStick, judge_tapers
 from tests.bench.wedged import judge_wedges
 
@@ -137,6 +139,9 @@ class Judge:
         self.slots: dict[str, float] = {}
         self.grooved: dict[str, tuple[Groove, GrooveCut]] = {}
         self.hollowed = False
+        self.leads: dict[tuple[str, str], str] = {}
+        self.arcs: dict[str, float] = {}
+        self.strung: dict[int, float] = {}
         self.mouths: dict[int, EasedMouth] = {}
         self.steps: dict[str, float] = {}
         self.driven: dict[str, list[tuple[Array, Array, float, float]]] = {}
@@ -796,6 +801,12 @@ class Judge:
             for z in np.linspace(inside, long, 40):
                 off = float(np.interp(z, downs, sizes)) - 2.0 * stick.half(float(z))
                 self.tally.hold("turned mm", abs(off), card.id)
+
+    def _bend_line(self, card: SetUp) -> None:
+        judge_bent(self, card)
+
+    def _sweep(self, card: SetUp) -> None:
+        judge_sweep(self, card)
 
     def _ease_mouth(self, card: SetUp) -> None:
         ease_mouths(self, card)

@@ -110,6 +110,7 @@ def framed(rng: random.Random, name: str = "") -> Piece:
             }
         ]  # fmt: skip
     _two_boards(random.Random(str(support)), name, document)
+    _arcs(random.Random(str(support) + "arc"), document)
     return read_piece(document)
 
 
@@ -126,6 +127,15 @@ def _two_boards(rng: random.Random, name: str, document: dict[str, Any]) -> None
         "boards": [wide * share, wide * (1 - share)],
         "hand_holds": [],
     }
+
+
+def _arcs(rng: random.Random, document: dict[str, Any]) -> None:
+    """Arcs in some of the pieces between the legs, their upper edges straight or following."""
+    support = document["supports"][0]
+    for piece in (*support.get("cross", ()), *support.get("rails", ())):
+        if piece["lies"] == "upright" and rng.random() < 0.35:
+            piece["arc"] = {"rise": rng.uniform(5, 60), "upper": rng.choice(("straight", "arc"))}
+            piece["depth"] = rng.uniform(20, 45)
 
 
 def _boards(rng: random.Random, document: dict[str, Any]) -> None:
@@ -385,7 +395,20 @@ def _staked(rng: random.Random) -> Piece:
         document["supports"][0]["leg"] |= {"neck": "cove", "cove": own.uniform(3, 14), "eased": True}
     if own.random() < 0.15:
         document["supports"][0]["leg"]["sticks"] = [_reused(own) for _ in range(own.choice((1, 3, 6)))]
+        if document["supports"][0]["leg"]["section"] == "round":
+            _bend(own, document["supports"][0]["leg"]["sticks"])
     return read_piece(document)
+
+
+def _bend(rng: random.Random, sticks: list[dict[str, Any]]) -> None:
+    """Some of the sticks are bent, a little or a lot, any way."""
+    for stick in sticks:
+        if rng.random() < 0.5:
+            stick["bend"] = {
+                "off": rng.uniform(2, 25),
+                "at": stick["length"] * rng.uniform(0.3, 0.7),
+                "faces": rng.choice(("outward", "inward", "left", "right")),
+            }
 
 
 def _reused(rng: random.Random) -> dict[str, Any]:

@@ -11,6 +11,7 @@ from django.contrib.auth import get_user_model
 from django.test import Client, LiveServerTestCase, override_settings, tag
 from django.test.testcases import is_pickable
 from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_playwright
+from playwright.sync_api import TimeoutError as PlaywrightTimeout
 
 from splay.piece import Piece
 from splay.piece.starters import starter
@@ -19,6 +20,7 @@ from workshop.pieces.actions import put_on_rack
 from workshop.shop.models import OwnUnits
 
 PATIENCE_MS = 20_000
+TRIES = 8
 expect.set_options(timeout=PATIENCE_MS)
 
 
@@ -170,3 +172,21 @@ def drag(page: Page, view: str, handle: str, by: tuple[int, int]) -> None:
     page.mouse.move(x + by[0] / 2, y + by[1] / 2, steps=4)
     page.mouse.move(x + by[0], y + by[1], steps=4)
     page.mouse.up()
+
+
+def pick_work(page: Page, name: str, exact: bool = False) -> None:
+    """A work out of the list of a station's works. Of a long one only what is in sight is there, and while
+    it unfolds it goes back to its beginning."""
+    page.locator("[data-work]").click()
+    unfolded = page.locator(".v-overlay--active .v-list")
+    option = page.get_by_role("option", name=name, exact=exact)
+    for _ in range(TRIES):
+        unfolded.wait_for()
+        if not option.count():
+            unfolded.evaluate("list => { list.scrollTop = list.scrollHeight }")
+        try:
+            option.click(timeout=PATIENCE_MS / TRIES)
+            return
+        except PlaywrightTimeout:
+            continue
+    raise AssertionError(f"no work {name!r} could be picked")

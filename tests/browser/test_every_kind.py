@@ -8,7 +8,7 @@ from typing import ClassVar
 from playwright.sync_api import FilePayload, Page, expect
 
 from splay.piece.starters import starter
-from tests.browser.base import BrowserCase, drag, field, saved, type_in
+from tests.browser.base import BrowserCase, drag, field, pick_work, saved, type_in
 from workshop.demo.slice_photo import slice_photo
 from workshop.pieces.models import ReadingRow
 
@@ -89,14 +89,7 @@ class FromChoosingToTheLastCard(BrowserCase):
                 continue
             self.opened.add(sort)
             if len(names) > 1:
-                works.click()
-                option = page.get_by_role("option", name=name, exact=True)
-                unfolded = page.locator(".v-overlay--active .v-list")
-                unfolded.wait_for()
-                # Of a long list only what is in sight is there.
-                if not option.count():
-                    unfolded.evaluate("list => { list.scrollTop = list.scrollHeight }")
-                option.click()
+                pick_work(page, name, exact=True)
             with self.subTest(where, work=name):
                 expect(page.locator("[data-setting]")).to_have_text(re.compile(r"\d"))
                 expect(page.locator("article.card svg.drawing")).to_be_visible()
@@ -172,8 +165,7 @@ class TaperedLegs(BrowserCase):
         expect(field(page, "supports.0.taper.foot")).to_have_value("23 mm")
         saved(page)
         page.goto(page.url.replace("/stance", "/legs"))
-        page.locator("[data-work]").click()
-        page.get_by_role("option", name="Taper the inner side and the inner face of 4 legs").click()
+        pick_work(page, "Taper the inner side and the inner face of 4 legs")
         card = page.locator("article.card")
         page.get_by_role("radio", name="Taper jig").click(force=True)
         expect(card).to_contain_text("front face down, outer side at the stops")
@@ -201,8 +193,7 @@ class TopHeld(BrowserCase):
         saved(page)
         expect(page.locator("[data-finding=held_through]")).to_have_count(0)
         page.goto(page.url.replace("/stance", "/stretchers"))
-        page.locator("[data-work]").click()
-        page.get_by_role("option", name="Bore the rail of frame 1 for the top's screws").click()
+        pick_work(page, "Bore the rail of frame 1 for the top's screws")
         card = page.locator("article.card")
         expect(card).to_contain_text("from the middle of the upper edge's length towards each end")
         proof = card.locator("[data-proof^='held.'] input").first
@@ -234,20 +225,17 @@ class Stepped(BrowserCase):
         saved(page)
         stance = page.url
         page.goto(stance.replace("/stance", "/stretchers"))
-        page.locator("[data-work]").click()
-        page.get_by_role("option", name="Mark where 5 rails join 4 boards").click()
+        pick_work(page, "Mark where 5 rails join 4 boards")
         card = page.locator("article.card")
         expect(card).to_contain_text("a line square across, 142 mm from the upper end")
         proof = card.locator("[data-proof^='joins.'] input").first
         proof.fill("142")
         proof.press("Enter")
         saved(page)
-        page.locator("[data-work]").click()
-        page.get_by_role("option", name="Bore lower rail 1 for the lower tread's screws").click()
+        pick_work(page, "Bore lower rail 1 for the lower tread's screws")
         expect(page.locator("article.card")).to_contain_text("holds in the lower tread alone")
         page.goto(stance.replace("/stance", "/legs"))
-        page.locator("[data-work]").click()
-        page.get_by_role("option", name="Between the feet of the left side").click()
+        pick_work(page, "Between the feet of the left side")
         expect(page.locator("article.card")).to_contain_text("in front of the seam")
         page.goto(stance.replace("/stance", "/work"))
         expect(

@@ -5,7 +5,7 @@ from __future__ import annotations
 from playwright.sync_api import expect
 
 from splay.piece.starters import starter
-from tests.browser.base import BrowserCase, field, saved, type_in
+from tests.browser.base import BrowserCase, field, pick_work, saved, type_in
 
 
 class Hollowed(BrowserCase):
@@ -75,8 +75,7 @@ class PegFound(BrowserCase):
         page.locator("[data-field$='joint.peg.place']").click()
         page.get_by_role("option", name="through the socket").click()
         saved(page)
-        page.locator("[data-work]").click()
-        page.get_by_role("option", name="Find the pegs' places").click()
+        pick_work(page, "Find the pegs' places")
         card = page.locator("article.card")
         expect(card).to_contain_text("before it goes in: a 2.0 mm bit on from the small hole")
         expect(card.locator(".care")).to_contain_text("A thin bit bends and snaps")
@@ -91,8 +90,7 @@ class TurnedLegs(BrowserCase):
         page.locator("[data-field='supports.0.leg.made_by']").click()
         page.get_by_role("option", name="turned").click()
         saved(page)
-        page.locator("[data-work]").click()
-        page.get_by_role("option", name="Turn legs 1, 2, 3 and 4 to shape").click()
+        pick_work(page, "Turn legs 1, 2, 3 and 4 to shape")
         card = page.locator("article.card")
         expect(card).to_contain_text("a parting tool in to the calipers")
         expect(card).to_contain_text("It is the pattern for legs 2, 3 and 4")
@@ -128,8 +126,7 @@ class Reused(BrowserCase):
         sticks.blur()
         expect(old).to_have_value("2, 18 mm, 52 mm")
         saved(page)
-        page.locator("[data-work]").click()
-        page.get_by_role("option", name="Saw the reused sticks").click()
+        pick_work(page, "Saw the reused sticks")
         card = page.locator("article.card")
         expect(card).to_contain_text("Stick 2 (settle), for leg 2: saw 52 mm square off its tenon end")
         expect(card.locator(".care")).to_contain_text("old nails")
@@ -174,8 +171,7 @@ class MouthEased(BrowserCase):
         type_in(page, "supports.0.leg.cove", "6")
         saved(page)
         self.at(address, "boring")
-        page.locator("[data-work]").click()
-        page.get_by_role("option", name="Ease the mouths").click()
+        pick_work(page, "Ease the mouths")
         card = page.locator("article.card")
         expect(card.locator("h2")).to_contain_text("rounding cutter, its pilot in the hole")
         expect(card).to_contain_text("of air stays between them")
@@ -185,3 +181,57 @@ class MouthEased(BrowserCase):
         saved(page)
         page.goto(page.url.replace("/boring", "/work"))
         expect(page.get_by_text("Ease the mouths").first).to_be_visible()
+
+
+class AnArc(BrowserCase):
+    def test_a_cross_piece_is_sawn_to_an_arc_from_choosing_it_to_its_proof(self) -> None:
+        page = self.at(self.hang(starter("plane_frames")))
+        page.locator("[data-arc] input").nth(1).check()
+        type_in(page, "supports.0.cross.1.arc.rise", "45")
+        page.locator("[data-field='supports.0.cross.1.arc.upper']").click()
+        page.get_by_role("option", name="along the arc").click()
+        expect(page.get_by_text("off its grain: it breaks there")).to_be_visible()
+        saved(page)
+        page.goto(page.url.replace("/stance", "/stretchers"))
+        pick_work(page, "Saw the arc of")
+        card = page.locator("article.card")
+        expect(card).to_contain_text("a lath bent through those and both corners draws the arc")
+        expect(card.locator(".care")).to_contain_text("fingers beside the line")
+        proof = card.locator("[data-proof^='sweep.'] input")
+        proof.fill("44")
+        proof.press("Enter")
+        expect(card.locator("li.fine")).to_have_count(1)
+        saved(page)
+        page.goto(page.url.replace("/stretchers", "/work"))
+        expect(page.get_by_text("Saw the arc of").first).to_be_visible()
+
+
+class BentSticks(BrowserCase):
+    def test_a_bent_stick_is_told_strung_and_proved(self) -> None:
+        page = self.at(self.hang(starter("round_four")), "legs")
+        page.locator("details.making summary").click()
+        sticks = page.locator("[data-field='leg.sticks']")
+        sticks.fill("620, 30, rake handle")
+        sticks.blur()
+        bends = page.locator("[data-field='leg.sticks.bend']")
+        bends.fill("2, 10, 300")
+        bends.blur()
+        expect(page.get_by_role("alert")).to_contain_text("There is no stick 2")
+        bends.fill("1, 10, 300, sideways")
+        bends.blur()
+        expect(page.get_by_role("alert")).to_contain_text("outward")
+        bends.fill("1, 10, 300, inward")
+        bends.blur()
+        saved(page)
+        expect(bends).to_have_value("1, 10 mm, 300 mm, inward")
+        pick_work(page, "Find the line of the bent sticks")
+        card = page.locator("article.card")
+        expect(card).to_contain_text("Stick 1 (rake handle), for leg 1")
+        expect(card).to_contain_text("straight across from that back")
+        expect(card.locator(".care")).to_contain_text("a bent stick turns to its belly")
+        proof = card.locator("[data-proof^='bent.'] input")
+        proof.fill("8.5")
+        proof.press("Enter")
+        saved(page)
+        page.goto(page.url.replace("/legs", "/work"))
+        expect(page.get_by_text("Find the line of the bent sticks").first).to_be_visible()

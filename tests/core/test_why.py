@@ -44,6 +44,7 @@ AS_IT_IS = {
 }
 """Words for what is chosen or measured in the geometry itself: one of the inputs is the figure."""
 BY_GEOMETRY = {
+    "where its middle line runs along the string",
     "at the mouth's rim, from the cove",
     "from end to end",
     "from the end to the line",

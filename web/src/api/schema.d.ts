@@ -1992,6 +1992,25 @@ export interface components {
             width: number | string;
         };
         /**
+         * Arc
+         * @description An arc sawn in a piece between legs: its lower edge, or the whole of it bent like a bow.
+         */
+        Arc: {
+            /**
+             * Rise
+             * @description How far the lower edge rises in the middle over the line between its ends, mm.
+             * @default 30
+             */
+            rise: number | string;
+            /**
+             * Upper
+             * @description Whether the upper edge runs straight, or along the same arc, as far off all the way.
+             * @default straight
+             * @enum {string}
+             */
+            upper: "straight" | "arc";
+        };
+        /**
          * ArchiveOut
          * @description What an archive brings: its pieces, whether the shop's tools come along, how much wood, whose own
          *     units and hours; whether it is a backup with a `database` too; `taken` whether it was taken in, `undo`
@@ -2250,6 +2269,31 @@ export interface components {
              * @description Diameter or width there, mm.
              */
             size: number | string;
+        };
+        /**
+         * Bend
+         * @description A stick whose middle line is not straight, as it lies there.
+         */
+        Bend: {
+            /**
+             * At
+             * @description Where that is, along the string from the end that goes into the top, mm.
+             */
+            at: number | string;
+            /**
+             * Faces
+             * @description Which way its back, the side it bulges to, looks once it stands: out from the piece's middle, in, or
+             *     to the left or right of one who looks out from there.
+             * @default outward
+             * @enum {string}
+             */
+            faces: "outward" | "inward" | "left" | "right";
+            /**
+             * Off
+             * @description How far its middle stands off a string from the middle of one end to the middle of the other, at
+             *     most, mm.
+             */
+            off: number | string;
         };
         /**
          * BevelGauge
@@ -3053,9 +3097,11 @@ export interface components {
          * @description A level piece between two leaning parts.
          */
         CrossPiece: {
+            /** @description The arc it is sawn to, if it is. */
+            arc?: components["schemas"]["Arc"] | null;
             /**
              * Depth
-             * @description Height on its face, mm.
+             * @description Height on its face, mm; of one sawn to an arc in its middle.
              * @default 40
              */
             depth: number | string;
@@ -6150,6 +6196,7 @@ export interface components {
              * @description The cross-pieces of one frame, uppermost first.
              * @default [
              *       {
+             *         "arc": null,
              *         "depth": 40,
              *         "drop": 0,
              *         "lies": "upright",
@@ -8662,6 +8709,8 @@ export interface components {
              * @description Diameter at the foot, mm.
              */
             at_foot: number | string;
+            /** @description How it is bent, if it is. */
+            bend?: components["schemas"]["Bend"] | null;
             /**
              * Length
              * @description From the end that goes into the top to the foot, along its middle, mm.
@@ -8699,6 +8748,11 @@ export interface components {
         StickPart: {
             /** Alike */
             alike: string;
+            /**
+             * Arc
+             * @default []
+             */
+            arc: components["schemas"]["Figure"][];
             /** Arrises */
             arrises: components["schemas"]["Arris"][];
             /** Bevels */

@@ -33,6 +33,7 @@ const figures = computed(() => {
     ...stick.arrises.map((arris) => arris.length),
     ...stick.bevels,
     ...stick.notches,
+    ...(stick.arc ?? []),
     ...stick.tapers.flatMap((taper) => [taper.begins, taper.off, taper.left]),
   ]
 })

@@ -124,6 +124,7 @@ function setSticks(text: string): void {
       at_foot: at_foot || String(leg.value?.at_foot ?? 30),
       note: note.join(', '),
       old: was?.old ?? [],
+      bend: was?.bend ?? null,
     }
   })
   store.set(`${path.value}.leg.sticks`, sticks)
@@ -166,9 +167,44 @@ const oldShown = computed(() =>
     )
     .join('\n'),
 )
+/** Bent ones: which stick, how far off its string, where, which way its back looks, one a line. */
+const typedBends = ref('')
+const strangeBend = ref('')
+function setBends(text: string): void {
+  typedBends.value = text
+  const sticks = leg.value?.sticks ?? []
+  const found: ({ off: string; at: string; faces: string } | null)[] = sticks.map(() => null)
+  strangeBend.value = ''
+  for (const row of rowsOf(text)) {
+    const [stick = '', off = '', at = '', faces = ''] = wordsOf(row)
+    if (found[Number(stick) - 1] === undefined) {
+      strangeBend.value = `There is no stick ${stick} in the list above: “${row}” is kept here but not used.`
+      return
+    }
+    found[Number(stick) - 1] = { off, at, faces: faces || 'outward' }
+  }
+  const told = sticks.map((stick, k) => ({ ...stick, bend: found[k] }))
+  store.set(`${path.value}.leg.sticks`, told)
+}
+const bendsShown = computed(() =>
+  (leg.value?.sticks ?? [])
+    .flatMap((stick, k) => {
+      const at = `${path.value}.leg.sticks.${k}.bend`
+      return stick.bend
+        ? [[k + 1, readBack(`${at}.off`), readBack(`${at}.at`), stick.bend.faces].join(', ')]
+        : []
+    })
+    .join('\n'),
+)
 const faultAt = (wanted: (at: string) => boolean) =>
   computed(() => Object.entries(store.faults).find(([at]) => wanted(at))?.[1])
-const stickFault = faultAt((at) => at.includes('.leg.sticks') && !at.includes('.old'))
+const stickFault = faultAt(
+  (at) => at.includes('.leg.sticks') && !at.includes('.old') && !at.includes('.bend'),
+)
+const bendFault = faultAt((at) => at.includes('.leg.sticks') && at.includes('.bend'))
+const bendWrong = computed(
+  () => strangeBend.value || (bendFault.value ? inWhole(bendFault.value) : ''),
+)
 const oldFault = faultAt((at) => at.includes('.leg.sticks') && at.includes('.old'))
 const oldWrong = computed(() => strange.value || (oldFault.value ? inWhole(oldFault.value) : ''))
 function show(numbers: number[]): void {
@@ -250,6 +286,17 @@ function show(numbers: number[]): void {
                   />
                 </label>
                 <p v-if="oldWrong" class="wrong" role="alert">{{ oldWrong }}</p>
+                <label class="measured">
+                  Bent ones, one a line: which stick, how far off a string from end to end, where
+                  along it, its back outward, inward, left or right
+                  <textarea
+                    rows="2"
+                    :value="bendWrong ? typedBends : bendsShown"
+                    data-field="leg.sticks.bend"
+                    @change="setBends(($event.target as HTMLTextAreaElement).value)"
+                  />
+                </label>
+                <p v-if="bendWrong" class="wrong" role="alert">{{ bendWrong }}</p>
               </template>
               <div v-if="counts.length" class="figs">
                 <WhyFigure v-for="figure in counts" :key="figure.key" :figure="figure" />

@@ -8,6 +8,7 @@ import PieceForm from '../../fields/PieceForm.vue'
 import { choice, count, flag, type Row, typed } from '../../fields/rows'
 import { usePiece } from '../../piece/store'
 import { useSupport } from '../support'
+import ArcForm from './ArcForm.vue'
 
 /** The sizes of a support made of square stock, and the pieces between its leaning parts. */
 const store = usePiece()
@@ -307,7 +308,7 @@ function feetOf(on: boolean): void {
           another
         </button>
       </p>
-      <div v-for="(_, k) in between.list" :key="k" class="row">
+      <div v-for="(one, k) in between.list" :key="k" class="row">
         <PieceForm :base="`${base}.${between.at}.${k}`" :rows="lines" :across="lines.length" />
         <button
           class="plain word"
@@ -317,6 +318,11 @@ function feetOf(on: boolean): void {
         >
           away
         </button>
+        <ArcForm
+          v-if="'drop' in one && one.lies !== 'flat'"
+          :base="`${base}.${between.at}.${k}`"
+          :on="!!one.arc"
+        />
       </div>
     </template>
     <OptionalForm
@@ -336,7 +342,7 @@ function feetOf(on: boolean): void {
           another
         </button>
       </p>
-      <div v-for="(_, k) in lowerRails" :key="k" class="row">
+      <div v-for="(one, k) in lowerRails" :key="k" class="row">
         <PieceForm :base="`${base}.lower.rails.${k}`" :rows="RAIL" :across="RAIL.length" />
         <button
           class="plain word"
@@ -346,6 +352,7 @@ function feetOf(on: boolean): void {
         >
           away
         </button>
+        <ArcForm v-if="one.lies !== 'flat'" :base="`${base}.lower.rails.${k}`" :on="!!one.arc" />
       </div>
     </template>
     <PieceForm v-if="doweled" :base="base" :rows="DOWELS" :across="4" />
