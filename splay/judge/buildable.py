@@ -155,6 +155,8 @@ def _low(cross_piece: CrossPiece, high: float, field: str, named: str) -> _Again
     )
 
 
+LEAST_OVER_ARCH_MM = 25.0
+"""Wood left over the arch of an apron (common practice, no source)."""
 LEAST_BOARD_MM = 40.0
 """A short board under a lower tread is at least so high (common practice, no source)."""
 
@@ -238,6 +240,12 @@ def _aproned(support: ApronedLegs, high: float, base: str) -> Iterator[_Against]
         "Make the aprons lower, or raise the height.", support.apron * deg.cos(lean), high - CLEAR_MM,
         f"{base}.apron",
     )  # fmt: skip
+    if support.arch:
+        yield _Against(
+            "arch_high", "stance", "The arch takes nearly all of the aprons' height in the middle.",
+            "Let it rise less, or make the aprons higher.", support.arch,
+            support.apron - LEAST_OVER_ARCH_MM, f"{base}.arch",
+        )  # fmt: skip
     yield _Against(
         "apron_thick", "stance", "The aprons are thicker than their legs behind the setback.",
         "Take thinner aprons, thicker legs, or less setback.", support.setback + support.thickness,

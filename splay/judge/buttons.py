@@ -101,7 +101,7 @@ def _tall(one: Grooved) -> float:
         point(side_plane(one.body, side), side_plane(one.body, other), cross_section(0.0))
         for other in (one.upper, lower)
     )
-    return math.dist(*ends)
+    return math.dist(*ends) - (one.body.sweep.rise if one.body.sweep is not None else 0.0)
 
 
 def _through(piece: Piece, mine: list[Grooved], field: str, show: Show) -> Iterator[Finding]:

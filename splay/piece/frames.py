@@ -305,6 +305,8 @@ class ApronedLegs(Frozen):
     """Apron's outer face behind the leg's, mm."""
     tenon: Annotated[float, Length(0, 200)] = 20.0
     """Length of the apron's tenons, mm; 0 for none."""
+    arch: Annotated[float, Length(0, 600)] = 0.0
+    """How far an arc along the aprons' lower edges rises in the middle, mm; 0 for straight ones."""
     taper: LegTaper | None = None
     held: Held | None = None
     allowance: Annotated[float, Length(0, 300)] = 10.0

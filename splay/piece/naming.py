@@ -175,6 +175,7 @@ FIELDS = {
     "past": "past the mitre",
     "true_section": "legs planed to the aprons",
     "apron": "apron, height",
+    "arch": "aprons' arch",
     "setback": "apron set back",
     "tenon": "tenon",
     "spring": "spring",

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
-from splay.piece import ApronedLegs
+from dataclasses import replace
+
+from splay.piece import ApronedLegs, Arc
 from splay.quantity import degrees as deg
 from splay.stance.body import Body, Pose, Sides, body, pose
 from splay.stance.convex import Plane
 from splay.stance.floor import Floor, floor_plane, underside
 from splay.stance.side_taper import tapered
+from splay.stance.sweep import swept
 from splay.stance.vectors import Vec, along, dot, unit
 
 _X = {-1: "left", 1: "right"}
@@ -129,17 +132,26 @@ class _Table:
         upper = where.across[2] > 0
         names = ("upper edge", "lower edge") if upper else ("lower edge", "upper edge")
         low = high * deg.cos(lean)
-        return body(
+        slope, arch = thick * deg.tan(lean), self.support.arch
+        level: tuple[Plane, ...] = (Plane((0.0, 0.0, 1.0), 0.0), Plane((0.0, 0.0, -1.0), low))
+        if arch:
+            # An arc is sawn square: nothing is left of a lower edge that would be bevelled.
+            level, slope = level[:1], slope / 2
+            where = replace(
+                where, origin=along(where.origin, where.across, (1 if upper else -1) * slope / 2)
+            )
+        made = body(
             f"{self.support.id}.apron.{named}",
             f"{named} apron",
             "apron",
             self.index,
             f"{self.support.id}.apron.{kind}",
             where,
-            (high + thick * deg.tan(lean), thick),
+            (high + slope, thick),
             Sides(*names, "outer face", "inner face"),
             ends,
-            rips=(Plane((0.0, 0.0, 1.0), 0.0), Plane((0.0, 0.0, -1.0), low)),
+            rips=level,
             tenon=self.support.tenon,
             frame=named,
         )
+        return swept(made, Arc(rise=arch) if arch else None, -1 if upper else 1, high - arch)

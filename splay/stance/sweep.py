@@ -111,7 +111,8 @@ def swept(body: Body, arc: Arc | None, down: int, band: float) -> Body:
     if arc is None:
         return body
     low = down * body.width / 2.0
-    first, last = body.at(low, 0.0)
+    # Drawn on the face that is marked: where the ends slant, the other one's corners lie beside that.
+    first, last = body.at(low, body.thickness / 2.0)
     chord, rise = last - first, arc.rise
     if chord <= 0.0 or rise >= chord / 2.0:
         raise CannotBuild(
@@ -170,20 +171,22 @@ def _strip(a: float, b: float, half: float, sides: tuple[Plane, Plane], down: in
 
 def _span(body: Body) -> tuple[float, ...]:
     half = body.width / 2.0
-    return tuple(x for y in (-half, half) for x in body.at(y, 0.0))
+    return tuple(
+        x for y in (-half, half) for z in (-body.thickness, body.thickness) for x in body.at(y, z / 2.0)
+    )
 
 
 def _meets_end(body: Body, middle: float, centre: float, outer: float, down: int, k: int) -> Flat:
-    """Where the upper arc comes to a sawn end: along and across, mm."""
-    low, high = down * body.width / 2.0, -down * body.width / 2.0
+    """Where the upper arc comes to a sawn end, on the marked face: along and across, mm."""
+    low, high, face = down * body.width / 2.0, -down * body.width / 2.0, body.thickness / 2.0
     for _ in range(60):
         y = (low + high) / 2.0
-        x = body.at(y, 0.0)[k]
+        x = body.at(y, face)[k]
         if math.hypot(x - middle, y - centre) < outer:
             low = y
         else:
             high = y
-    return body.at(low, 0.0)[k], low
+    return body.at(low, face)[k], low
 
 
 def _chord(

@@ -132,6 +132,8 @@ def _two_boards(rng: random.Random, name: str, document: dict[str, Any]) -> None
 def _arcs(rng: random.Random, document: dict[str, Any]) -> None:
     """Arcs in some of the pieces between the legs, their upper edges straight or following."""
     support = document["supports"][0]
+    if "apron" in support and rng.random() < 0.35:
+        support["arch"] = rng.uniform(5, 0.6 * support["apron"])
     for piece in (*support.get("cross", ()), *support.get("rails", ())):
         if piece["lies"] == "upright" and rng.random() < 0.35:
             piece["arc"] = {"rise": rng.uniform(5, 60), "upper": rng.choice(("straight", "arc"))}

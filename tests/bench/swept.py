@@ -27,10 +27,11 @@ def judge_sweep(judge: Judge, card: SetUp) -> None:
         body = next(one for one in judge.plan.stance.bodies if one.key == key)
         sides = judge.boards[key].sides
         down = float(sides[do.edge][1])
-        hold("arc drawn on an edge", float(abs(float(sides[do.face][2])) < 0.5), card.id)
+        face_at = float(sides[do.face][2]) * body.thickness / 2
+        hold("arc drawn on an edge", float(abs(face_at) < 0.5 * body.thickness / 2), card.id)
         low = down * body.width / 2
         # Both corners of the edge, where the sawn ends leave it.
-        ends = body.at(low, 0.0)
+        ends = body.at(low, face_at)
         middle = sum(ends) / 2
         hold("arc's chord mm", abs(ends[1] - ends[0] - do.chord.value), card.id)
         lath = [(e, low) for e in ends]
@@ -48,7 +49,7 @@ def judge_sweep(judge: Judge, card: SetUp) -> None:
             for at, off in do.down:
                 through += [(middle + s * at.value, high + down * off.value) for s in (-1, 1)]
             for k in (0, 1):
-                through.append(_up_the_end(body, low, k, do.end_up.value))
+                through.append(_up_the_end(body, low, face_at, k, do.end_up.value))
             upper = _lath(hold, through, card)
         for x in np.linspace(ends[0] + 2.0, ends[1] - 2.0, 41):
             run = face.intersection(shapely.LineString([(x, -900.0), (x, 900.0)]))
@@ -56,7 +57,7 @@ def judge_sweep(judge: Judge, card: SetUp) -> None:
                 continue
             ys = (run.bounds[1], run.bounds[3])
             built, top = (ys[1], ys[0]) if down > 0 else (ys[0], ys[1])
-            lines = [body.at(y, 0.0) for y in ys]
+            lines = [body.at(y, z) for y in ys for z in (-face_at, face_at)]
             if not all(a + 1.0 < x < b - 1.0 for a, b in lines):
                 continue
             hold("arc sawn mm", max(0.0, abs(built - _at(arc, float(x))) - CHORD_MM), card.id)
@@ -81,9 +82,9 @@ def _at(arc: tuple[Array, float, float], x: float) -> float:
     return float(cy + sign * math.sqrt(max(0.0, radius**2 - (x - cx) ** 2)))
 
 
-def _up_the_end(body: object, low: float, k: int, far: float) -> tuple[float, float]:
+def _up_the_end(body: object, low: float, face: float, k: int, far: float) -> tuple[float, float]:
     """A place so far up a sawn end from its lower corner."""
-    one = body.at(low, 0.0)[k]  # type: ignore[attr-defined]
-    two = body.at(-low, 0.0)[k]  # type: ignore[attr-defined]
+    one = body.at(low, face)[k]  # type: ignore[attr-defined]
+    two = body.at(-low, face)[k]  # type: ignore[attr-defined]
     share = far / math.hypot(two - one, 2.0 * low)
     return one + (two - one) * share, low - 2.0 * low * share

@@ -126,6 +126,46 @@ def _volume(solid: Any) -> float:
     return total
 
 
+class Aprons(SimpleTestCase):
+    def arched(self, arch: float = 24.0, **more: Any) -> Piece:
+        document = write_piece(starter("aproned"))
+        document["supports"][0] |= {"arch": arch, **more}
+        return read_piece(document)
+
+    def test_an_arch_in_plumb_aprons_is_the_segment_over_what_is_between_the_legs(self) -> None:
+        piece = self.arched(splay=0.0, rake=0.0)
+        straight = self.arched(0.0, splay=0.0, rake=0.0)
+        support: Any = piece.supports[0]
+        for one, two in zip(stand(piece).bodies, stand(straight).bodies, strict=True):
+            if one.sweep is None:
+                continue
+            chord = one.sweep.chord
+            between = support.length if one.pose.along[0] else support.width
+            self.assertAlmostEqual(chord, between - 2.0 * support.face, 6)
+            r = (chord * chord / 4.0 + 576.0) / 48.0
+            turn = 2.0 * math.asin(chord / 2.0 / r)
+            segment = r * r / 2.0 * (turn - math.sin(turn))
+            lost = (body_solid(two).volume() - body_solid(one).volume()) / support.thickness
+            self.assertAlmostEqual(lost / segment, 1.0, 2)
+
+    def test_leaning_ones_keep_their_height_and_what_stands_over_the_arch(self) -> None:
+        piece = self.arched()
+        support: Any = piece.supports[0]
+        for body in stand(piece).bodies:
+            if body.sweep is None:
+                continue
+            # Halfway through its thickness, from its upper edge on the top's underside to the arch's crown.
+            y = body.sweep.low - body.sweep.down * body.sweep.rise
+            crown = body.pose.out((body.sweep.middle, y, 0.0))
+            lean = math.acos(abs(body.pose.across[2]))
+            self.assertAlmostEqual(-crown[2], (support.apron - support.arch) * math.cos(lean), 6)
+
+    def test_an_arch_that_leaves_too_little_is_found(self) -> None:
+        found = codes(self.arched(70.0, apron=80.0))["arch_high"]
+        self.assertEqual((found.level, found.field), ("stop", "supports.0.arch"))
+        self.assertNotIn("arch_high", codes(self.arched(50.0, apron=80.0)))
+
+
 class Shown(SimpleTestCase):
     def test_no_line_parts_two_chords_in_the_round(self) -> None:
         for upper in ("straight", "arc"):
@@ -211,7 +251,7 @@ class CarriedOut(SimpleTestCase):
     def test_every_arc_is_drawn_sawn_joined_and_read(self) -> None:
         done = 0
         for seed in range(200):
-            for name in ("plane_frames", "board_sides"):
+            for name in ("plane_frames", "board_sides", "aproned"):
                 rng = random.Random(f"arc {seed}")
                 try:
                     piece, shop = framed(rng, name), random_shop(rng)

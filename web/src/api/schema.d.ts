@@ -1928,6 +1928,12 @@ export interface components {
              */
             apron: number | string;
             /**
+             * Arch
+             * @description How far an arc along the aprons' lower edges rises in the middle, mm; 0 for straight ones.
+             * @default 0
+             */
+            arch: number | string;
+            /**
              * Face
              * @description Width of a leg's faces at the top, mm.
              * @default 40

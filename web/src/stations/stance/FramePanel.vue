@@ -73,6 +73,7 @@ const FORMS: Record<Kind, Row[]> = {
     typed('splay', 'Splay'),
     typed('rake', 'Rake'),
     typed('apron', 'Apron, high'),
+    typed('arch', 'Arch, rises'),
     typed('thickness', 'Apron, thick'),
     typed('setback', 'Apron set back'),
     typed('tenon', 'Tenon, long'),
