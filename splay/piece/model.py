@@ -11,11 +11,13 @@ from pydantic_core import PydanticCustomError
 
 from splay.document import Frozen, Length, Plain, current, read_document
 from splay.errors import BadInput
+from splay.labelled import labelled
 from splay.paths import inside
 from splay.piece.angles import Lean
 from splay.piece.boards import BoardSides
 from splay.piece.frames import ApronedLegs, MitredFrames, PlaneFrames, SlabLeg
 from splay.piece.ids import with_ids
+from splay.piece.labels import LABELS, TITLES
 from splay.piece.legs import StakedLegs
 from splay.piece.levelling import Levelling
 from splay.piece.members import MOST_MEMBERS, Member, OnMember, Stretcher
@@ -189,6 +191,6 @@ def write_piece(piece: Piece) -> dict[str, Any]:
 
 
 def piece_schema() -> dict[str, Any]:
-    """JSON Schema (draft 2020-12) of the piece file."""
-    schema: dict[str, Any] = TypeAdapter(Piece).json_schema()
+    """JSON Schema (draft 2020-12) of the piece file, with what its fields and choices are called."""
+    schema = labelled(TypeAdapter(Piece).json_schema(), "Piece", LABELS, TITLES)
     return {"$schema": "https://json-schema.org/draft/2020-12/schema", **schema}

@@ -10,7 +10,9 @@ from pydantic_core import PydanticCustomError
 
 from splay.document import Frozen, Length, Plain, current, read_document
 from splay.ids import Ids
+from splay.labelled import labelled
 from splay.quantity import Bare, Units
+from splay.shop.labels import LABELS, TITLES
 from splay.shop.spacers import Spacer
 from splay.shop.tools import Bit, MouthBit, OwnedBit, Tool
 
@@ -134,6 +136,6 @@ def write_shop(shop: Shop) -> dict[str, Any]:
 
 
 def shop_schema() -> dict[str, Any]:
-    """JSON Schema (draft 2020-12) of the shop file."""
-    schema: dict[str, Any] = TypeAdapter(Shop).json_schema()
+    """JSON Schema (draft 2020-12) of the shop file, with what its fields and choices are called."""
+    schema = labelled(TypeAdapter(Shop).json_schema(), "Shop", LABELS, TITLES)
     return {"$schema": "https://json-schema.org/draft/2020-12/schema", **schema}

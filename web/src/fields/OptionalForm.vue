@@ -12,7 +12,7 @@ withDefaults(
     /** What stands before every path. */
     base: string
     /** Its fields, in order. */
-    rows: Row[]
+    rows: (Row | string)[]
     /** How many stand beside each other. */
     across?: number
   }>(),

@@ -2,18 +2,20 @@
 import { computed } from 'vue'
 
 import { usePiece } from '../piece/store'
+import { published } from './published'
 import TypedField from './TypedField.vue'
 
 /** A typed field of the open piece. */
 const props = defineProps<{
-  /** Name of the field. */
-  label: string
+  /** Name of the field; what the core calls it where none is given. */
+  label?: string
   /** Its place in the piece, dotted. */
   path: string
   /** A word of help under it; none by default. */
   hint?: string
 }>()
 const store = usePiece()
+const name = computed(() => props.label ?? published(store.piece, '', props.path).label)
 const text = computed(() => store.chosen[props.path]?.text ?? '')
 const waiting = computed(() => store.status === 'away' && store.waits(props.path))
 /** What the piece is cautioned about that this field changes. */
@@ -32,7 +34,7 @@ const fault = computed(() => store.faults[props.path])
 
 <template>
   <TypedField
-    :label="label"
+    :label="name"
     :text="text"
     :fault="fault"
     :hint="hint ?? ''"

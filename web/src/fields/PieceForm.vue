@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import { usePiece } from '../piece/store'
 import { valueAt } from '../paths'
 import PieceField from './PieceField.vue'
+import { published } from './published'
 import type { Row } from './rows'
 
 /** Several fields of the open piece, named by a table. */
@@ -11,8 +12,8 @@ const props = withDefaults(
   defineProps<{
     /** What stands before every path, such as "supports.0". */
     base?: string
-    /** The fields, in order. */
-    rows: Row[]
+    /** The fields, in order: by their places, as the core calls them, or as they are called here alone. */
+    rows: (Row | string)[]
     /** How many stand beside each other; 3 by default. */
     across?: number
   }>(),
@@ -20,7 +21,8 @@ const props = withDefaults(
 )
 const store = usePiece()
 const list = computed(() =>
-  props.rows.map((row) => {
+  props.rows.map((given) => {
+    const row = typeof given === 'string' ? published(store.piece, props.base, given) : given
     const path = props.base ? `${props.base}.${row.at}` : row.at
     const long = Math.max(0, ...(row.items ?? []).map((item) => item.title.length))
     const broad = props.across > 1 && (row.label.length > 13 || long > 8)

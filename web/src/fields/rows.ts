@@ -12,12 +12,6 @@ export interface Row {
 
 /** A typed length or angle. */
 export const typed = (at: string, label: string): Row => ({ at, label })
-/** A whole number. */
-export const count = (at: string, label: string): Row => ({ at, label, kind: 'count' })
-/** A yes or no. */
-export const flag = (at: string, label: string): Row => ({ at, label, kind: 'flag' })
-/** Free words. */
-export const words = (at: string, label: string): Row => ({ at, label, kind: 'text' })
 /** One of a few words. */
 export const choice = (at: string, label: string, items: [unknown, string][]): Row => ({
   at,

@@ -4,13 +4,13 @@ import { computed, onMounted, ref } from 'vue'
 import { api, ask, Refused } from '../api/client'
 import type { Fault, ReadyShop, Shop, Tool } from '../api/types'
 import Choice from '../fields/Choice.vue'
+import { labelOf, published, wordsOf } from '../fields/published'
 import TypedField from '../fields/TypedField.vue'
 import { valueAt, withValue, without } from '../paths'
 import DrawerPanel from './DrawerPanel.vue'
 import ShopFile from './ShopFile.vue'
 import { useShop } from './store'
 import { useGone } from './undo'
-import { ABOUT, SCALE_NAMES, SIZES } from './words'
 
 /** The tools of the shop, how their scales read and how far they reach; units and rounding. */
 const store = useShop()
@@ -38,45 +38,41 @@ const SQUARE = [
   { value: '0', title: '0' },
   { value: '90', title: '90' },
 ]
-const COUNTS = [
-  { value: 'up', title: 'up' },
-  { value: 'down', title: 'down' },
-]
-const SPACERS = [
-  { value: 'plumb_base', title: 'plumb, along base' },
-  { value: 'plumb_ramp', title: 'plumb, along ramp' },
-  { value: 'square_ramp', title: 'square to the ramp' },
-  { value: 'bar', title: 'a round bar' },
-]
-const ROUNDING = [
-  { value: '16', title: '1/16' },
-  { value: '32', title: '1/32' },
-  { value: '64', title: '1/64' },
-]
+const COUNTS = wordsOf('Scale', 'counts', 'Shop')
+const SPACERS = wordsOf('Ramp', 'spacer', 'Shop')
+const ROUNDING = wordsOf('Rounding', 'fraction', 'Shop')
 const STEPS = [
   { value: '0.5', title: '0.5 mm' },
   { value: '0.1', title: '0.1 mm' },
 ]
-const BITS = [
-  { name: 'diameter', label: 'Bores', as: 'length' as const },
-  { name: 'centre_spur', label: 'Lead point', as: 'length' as const },
-  { name: 'rim_spurs', label: 'Rim spurs', as: 'length' as const },
+const drawer = (model: string, fields: Record<string, 'length' | 'count' | 'text'>) =>
+  Object.entries(fields).map(([name, as]) => ({ name, as, label: labelOf(model, name, 'Shop') }))
+const BITS = drawer('OwnedBit', { diameter: 'length', centre_spur: 'length', rim_spurs: 'length' })
+const MOUTH_BITS = drawer('MouthBit', { radius: 'length' })
+const SPACER_FIELDS = drawer('Spacer', { name: 'text', thick: 'length', count: 'count' })
+const INSTRUMENTS = wordsOf('Shop', 'instruments', 'Shop')
+const SYSTEMS = wordsOf('Rounding', 'system', 'Shop')
+/** What each kind of tool is, said beside its name. */
+const ABOUT = Object.fromEntries(
+  wordsOf('Shop', 'tools', 'Shop').map(({ value, title }) => [value, title]),
+)
+/** Sizes a tool may have, in the order they stand. */
+const SIZES = [
+  'base',
+  'height',
+  'length',
+  'cutter',
+  'bore',
+  'takes',
+  'front',
+  'behind',
+  'reach',
+  'widest',
+  'tallest',
+  'kerf',
 ]
-const MOUTH_BITS = [{ name: 'radius', label: 'Radius', as: 'length' as const }]
-const SPACER_FIELDS = [
-  { name: 'name', label: 'What', as: 'text' as const },
-  { name: 'thick', label: 'Thick', as: 'length' as const },
-  { name: 'count', label: 'How many', as: 'count' as const },
-]
-const INSTRUMENTS = [
-  { value: 'none', title: 'none' },
-  { value: 'simulated', title: 'simulated' },
-  { value: 'moody', title: 'simulated, with moods' },
-]
-const SYSTEMS = [
-  { value: 'inch', title: 'inches' },
-  { value: 'metric', title: 'millimetres' },
-]
+/** What a field of a tool is called. */
+const called = (at: string): string => published(shop.value, '', at, 'Shop').label
 /** Every tool there is, as it comes: the ready-made sets hold one of each. */
 const ready = ref<ReadyShop[]>([])
 const gone = useGone()
@@ -106,8 +102,6 @@ function drop(at: number): void {
   const left = tools.value.filter((one) => one !== tool)
   void set('tools', left)
 }
-const named = (tool: Tool, scale: string): string =>
-  SCALE_NAMES[`${tool.kind}.${scale}`] ?? 'Reads at square'
 const has = (tool: Tool, name: string): boolean => name in tool
 </script>
 
@@ -191,20 +185,20 @@ const has = (tool: Tool, name: string): boolean => name in tool
           <template v-for="scale in SCALES" :key="scale">
             <template v-if="has(tool, scale)">
               <Choice
-                :label="named(tool, scale)"
+                :label="called(`tools.${k}.${scale}.at_square`)"
                 :items="SQUARE"
                 :value="store.chosen[`tools.${k}.${scale}.at_square`]?.value.toFixed(0) ?? '0'"
                 @choose="set(`tools.${k}.${scale}.at_square`, Number($event))"
               />
               <Choice
-                label="Counts"
+                :label="called(`tools.${k}.${scale}.counts`)"
                 :items="COUNTS"
                 :value="String(valueAt(tool, `${scale}.counts`))"
                 @choose="set(`tools.${k}.${scale}.counts`, $event)"
               />
               <TypedField
                 :stamp="store.chosen"
-                label="Reaches"
+                :label="called(`tools.${k}.${scale}.reach`)"
                 :text="text(`tools.${k}.${scale}.reach`)"
                 :fault="faults[`tools.${k}.${scale}.reach`]"
                 :data-field="`tools.${k}.${scale}.reach`"
@@ -212,7 +206,7 @@ const has = (tool: Tool, name: string): boolean => name in tool
               />
               <TypedField
                 :stamp="store.chosen"
-                label="Smallest mark"
+                :label="called(`tools.${k}.${scale}.step`)"
                 :text="text(`tools.${k}.${scale}.step`)"
                 :fault="faults[`tools.${k}.${scale}.step`]"
                 @commit="set(`tools.${k}.${scale}.step`, $event)"
@@ -221,16 +215,16 @@ const has = (tool: Tool, name: string): boolean => name in tool
           </template>
           <v-select
             v-if="tool.kind === 'ramp'"
-            label="Spacer stands"
+            :label="called(`tools.${k}.spacer`)"
             :items="SPACERS"
             :model-value="tool.spacer"
             @update:model-value="set(`tools.${k}.spacer`, $event)"
           />
-          <template v-for="[name, label] in SIZES" :key="name">
+          <template v-for="name in SIZES" :key="name">
             <TypedField
               v-if="has(tool, name)"
               :stamp="store.chosen"
-              :label="label"
+              :label="called(`tools.${k}.${name}`)"
               :text="text(`tools.${k}.${name}`)"
               :fault="faults[`tools.${k}.${name}`]"
               :data-field="`tools.${k}.${name}`"

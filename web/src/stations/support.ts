@@ -1,3 +1,4 @@
+import { wordsOf } from '../fields/published'
 import { computed, ref, type Ref } from 'vue'
 
 import type { LegFigures, StakedLegs, Support } from '../api/types'
@@ -29,11 +30,6 @@ export function useSupport(): {
 }
 
 /** What the maker calls each kind of support. */
-export const SUPPORTS: Record<Support['kind'], string> = {
-  staked_legs: 'legs set into the top',
-  slab_leg: 'slab turned down',
-  plane_frames: 'two leaning frames',
-  mitred_frames: 'crossed mitred frames',
-  board_sides: 'board sides',
-  aproned_legs: 'square legs and aprons',
-}
+export const SUPPORTS = Object.fromEntries(
+  wordsOf('Piece', 'supports').map(({ value, title }) => [value, title]),
+) as Record<Support['kind'], string>

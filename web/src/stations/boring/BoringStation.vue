@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import type { SetUp } from '../../api/types'
 import Drawing from '../../drawing/Drawing.vue'
 import PieceForm from '../../fields/PieceForm.vue'
-import { choice, count, flag, type Row, typed } from '../../fields/rows'
+import { wordsOf } from '../../fields/published'
 import WhyFigure from '../../fields/WhyFigure.vue'
 import { usePiece } from '../../piece/store'
 import CardPicker from '../CardPicker.vue'
@@ -54,85 +54,43 @@ const turns = computed(() => {
   return [...found.values()].sort((a, b) => a.leg - b.leg)
 })
 const joint = computed(() => support.value?.joint)
-const WAYS: [string, string][] = [
-  ['through', 'through'],
-  ['blind', 'blind'],
-  ['reamed', 'reamed taper'],
-  ['battened', 'in battens'],
-  ['shouldered', 'shouldered, not round'],
-  ['dowel_screw', 'double-ended screw'],
-]
-const FACE = choice('joint.bored_from', 'Bored from', [
-  ['underside', 'underside'],
-  ['upper', 'upper face'],
-])
-const PEG = [typed('joint.peg.diameter', 'Peg'), typed('joint.peg.angle', 'Peg slopes')]
-const FORMS: Record<string, Row[]> = {
-  through: [typed('joint.socket', 'Socket'), typed('joint.proud', 'Proud'), FACE],
-  blind: [typed('joint.socket', 'Socket'), typed('joint.depth', 'Depth along the axis')],
-  reamed: [
-    typed('joint.socket', 'At the underside'),
-    typed('joint.included', 'Taper, included'),
-    typed('joint.proud', 'Proud'),
-    typed('joint.per_turn', 'A turn adds'),
-  ],
+const WAYS = wordsOf('StakedLegs', 'joint')
+const FACE = 'joint.bored_from'
+const PEG = ['joint.peg.diameter', 'joint.peg.angle']
+const FORMS: Record<string, string[]> = {
+  through: ['joint.socket', 'joint.proud', FACE],
+  blind: ['joint.socket', 'joint.depth'],
+  reamed: ['joint.socket', 'joint.included', 'joint.proud', 'joint.per_turn'],
   battened: [
-    typed('joint.socket', 'Socket'),
-    typed('joint.depth', 'Depth along the axis'),
-    typed('joint.batten_width', 'Batten, wide'),
-    typed('joint.batten_thickness', 'Batten, thick'),
-    typed('joint.end', 'Beyond the legs'),
-    typed('joint.screw', 'Screws'),
-    typed('joint.counterbore', 'Heads let in'),
-    count('joint.screws', 'Screws in each'),
+    'joint.socket',
+    'joint.depth',
+    'joint.batten_width',
+    'joint.batten_thickness',
+    'joint.end',
+    'joint.screw',
+    'joint.counterbore',
+    'joint.screws',
   ],
-  shouldered: [
-    typed('joint.socket', 'Along the sightline'),
-    typed('joint.across', 'Square to it'),
-    typed('joint.depth', 'Depth along the axis'),
-  ],
-  dowel_screw: [
-    typed('joint.core', 'Pilot'),
-    typed('joint.length', 'Screw, long'),
-    typed('joint.into_top', 'In the top'),
-  ],
+  shouldered: ['joint.socket', 'joint.across', 'joint.depth'],
+  dowel_screw: ['joint.socket', 'joint.core', 'joint.length', 'joint.into_top'],
 }
 const pegged = computed(() => joint.value !== undefined && 'peg' in joint.value)
 const form = computed(() => [
   ...(FORMS[joint.value?.way ?? 'through'] ?? []),
   ...(joint.value && 'peg' in joint.value && joint.value.peg
-    ? [
-        ...PEG,
-        typed(
-          'joint.peg.entry',
-          joint.value.way === 'battened' ? 'Peg below the top' : 'Peg off the mark',
-        ),
-        ...(joint.value.way === 'blind'
-          ? [
-              choice('joint.peg.place', 'Its place', [
-                ['drawn', 'drawn'],
-                ['through_socket', 'through the socket'],
-              ]),
-            ]
-          : []),
-      ]
+    ? [...PEG, 'joint.peg.entry', ...(joint.value.way === 'blind' ? ['joint.peg.place'] : [])]
     : []),
 ])
 /** A tenon that goes through or ends blind may be wedged; the blind one's wedge vanishes with it. */
 const wedge = computed(() =>
   joint.value && 'wedge' in joint.value ? joint.value.wedge : undefined,
 )
-const WEDGE = computed<Row[]>(() => [
-  choice('joint.wedge.lies', 'Its slot lies', [
-    ['across_grain', "across the seat's grain"],
-    ['to_middle', 'towards the middle'],
-  ]),
-  typed('joint.wedge.taper', 'Tapers'),
-  typed('joint.wedge.edge', 'Thin edge'),
-  typed('joint.wedge.kerf', 'Slot'),
-  ...(joint.value?.way === 'through'
-    ? [typed('joint.wedge.over', 'Over hole'), flag('joint.wedge.dry', 'driven dry')]
-    : []),
+const WEDGE = computed(() => [
+  'joint.wedge.lies',
+  'joint.wedge.taper',
+  'joint.wedge.edge',
+  'joint.wedge.kerf',
+  ...(joint.value?.way === 'through' ? ['joint.wedge.over', 'joint.wedge.dry'] : []),
 ])
 const wedgeIt = (on: boolean): void => store.set(`${base.value}.joint.wedge`, on ? {} : null)
 const peg = (on: boolean): void =>
@@ -165,7 +123,7 @@ function become(to: string): void {
         <v-select
           class="way"
           label="Joint"
-          :items="WAYS.map(([value, title]) => ({ value, title }))"
+          :items="WAYS"
           :model-value="joint.way"
           data-field="joint.way"
           @update:model-value="become"

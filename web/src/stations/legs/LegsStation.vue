@@ -5,7 +5,6 @@ import type { Figure, LegPart } from '../../api/types'
 import Drawing from '../../drawing/Drawing.vue'
 import FigureText from '../../fields/FigureText.vue'
 import PieceForm from '../../fields/PieceForm.vue'
-import { choice, count, flag, type Row, typed } from '../../fields/rows'
 import WhyFigure from '../../fields/WhyFigure.vue'
 import { inWhole } from '../../said'
 import { usePiece } from '../../piece/store'
@@ -49,49 +48,22 @@ const COLUMNS: [string, (p: LegPart) => Figure][] = [
   ['finished', (p) => p.finished],
   ['blank', (p) => p.blank],
 ]
-const FORM = computed<Row[]>(() => [
-  choice('leg.section', 'Legs are', [
-    ['round', 'round'],
-    ['octagon', 'eight-sided'],
-    ['square', 'square'],
-  ]),
-  ...(leg.value?.section === 'square'
-    ? [
-        choice('leg.facing', 'A face turned', [
-          ['front', 'to the front'],
-          ['sightline', 'along the sightline'],
-        ]),
-      ]
-    : []),
-  typed('leg.at_top', 'At the top'),
-  ...(leg.value?.belly ? [typed('leg.belly.size', 'At the belly')] : []),
-  typed('leg.at_foot', 'At the foot'),
-  typed('allowance', 'Trim allowance'),
+const FORM = computed<string[]>(() => [
+  'leg.section',
+  ...(leg.value?.section === 'square' ? ['leg.facing'] : []),
+  'leg.at_top',
+  ...(leg.value?.belly ? ['leg.belly.size'] : []),
+  'leg.at_foot',
+  'allowance',
 ])
-const making = computed<Row[]>(() => [
-  choice('leg.made_by', 'Made', [
-    ['shaved', 'shaved'],
-    ['turned', 'turned'],
-  ]),
-  choice('leg.tenon_by', 'Tenon by', [
-    ['hand', 'hand'],
-    ['lathe', 'lathe'],
-    ['cutter', 'cutter'],
-    ['sawn', 'saw and file'],
-    ['router', 'router jig'],
-    ['knife', 'knife'],
-  ]),
-  choice('leg.neck', 'At the top', [
-    ['plain', 'plain'],
-    ['cove', 'a cove'],
-    ['shoulder', 'a shoulder'],
-  ]),
-  ...(leg.value?.neck === 'cove'
-    ? [typed('leg.cove', 'Cove, radius'), flag('leg.eased', 'the mouth eased to meet it')]
-    : []),
-  typed('leg.relief', 'Foot bevel'),
-  count('leg.spare', 'Spare'),
-  count('leg.practice', 'Practice'),
+const making = computed<string[]>(() => [
+  'leg.made_by',
+  'leg.tenon_by',
+  'leg.neck',
+  ...(leg.value?.neck === 'cove' ? ['leg.cove', 'leg.eased'] : []),
+  'leg.relief',
+  'leg.spare',
+  'leg.practice',
 ])
 const belly = (on: boolean): void =>
   store.restate({

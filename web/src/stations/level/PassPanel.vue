@@ -67,9 +67,9 @@ const full = computed(() => props.round.answered === props.round.asked)
         data-field="levelling.way"
         @update:model-value="store.set(path('way'), $event)"
       />
-      <PieceField label="Flat to within" path="levelling.flat" />
-      <PieceField label="Lean it may take" path="levelling.lean_allowed" />
-      <PieceField v-if="pass?.way === 'bench'" label="Blocks it lies on" :path="path('raised')" />
+      <PieceField path="levelling.flat" />
+      <PieceField path="levelling.lean_allowed" />
+      <PieceField v-if="pass?.way === 'bench'" :path="path('raised')" />
     </div>
     <div class="fields">
       <p v-if="round.begins" class="how" data-begins>{{ round.begins }}</p>

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import OptionalForm from '../../fields/OptionalForm.vue'
-import { choice, type Row, typed } from '../../fields/rows'
 import { usePiece } from '../../piece/store'
 
 /** The arc that a piece between legs is sawn to, if it is. */
@@ -11,13 +10,7 @@ defineProps<{
   on: boolean
 }>()
 const store = usePiece()
-const ARC: Row[] = [
-  typed('arc.rise', 'Rises'),
-  choice('arc.upper', 'Its upper edge', [
-    ['straight', 'straight'],
-    ['arc', 'along the arc'],
-  ]),
-]
+const ARC = ['arc.rise', 'arc.upper']
 </script>
 
 <template>

@@ -5,7 +5,6 @@ import type { Support } from '../../api/types'
 import Choice from '../../fields/Choice.vue'
 import OptionalForm from '../../fields/OptionalForm.vue'
 import PieceForm from '../../fields/PieceForm.vue'
-import { choice, count, flag, type Row, typed } from '../../fields/rows'
 import { usePiece } from '../../piece/store'
 import { useSupport } from '../support'
 import ArcForm from './ArcForm.vue'
@@ -15,70 +14,50 @@ const store = usePiece()
 const { index, any, base } = useSupport()
 type Kind = Exclude<NonNullable<Support['kind']>, 'staked_legs'>
 
-const DOWELS: Row[] = [
-  choice('dowels.way', 'Joined by', [
-    ['dowel', 'dowels'],
-    ['loose_tenon', 'loose tenons'],
-  ]),
-  typed('dowels.size', 'Thick'),
-  typed('dowels.depth', 'Deep'),
-  count('dowels.count', 'In a joint'),
-]
-const FORMS: Record<Kind, Row[]> = {
+const DOWELS = computed(() => {
+  const loose = any.value && 'dowels' in any.value && any.value.dowels?.way === 'loose_tenon'
+  const size = loose ? ['dowels.size', 'dowels.width'] : ['dowels.size']
+  return ['dowels.way', ...size, 'dowels.depth', 'dowels.count', 'dowels.gap']
+})
+const FORMS: Record<Kind, string[]> = {
   plane_frames: [
-    typed('length', 'Over the legs'),
-    typed('width', 'Over the frames'),
-    typed('splay', 'Legs splay'),
-    typed('rake', 'Frames rake'),
-    typed('face', 'Leg, wide'),
-    typed('thickness', 'Frame, thick'),
-    count('links', 'Links'),
-    typed('link_width', 'Link, wide'),
-    typed('link_thickness', 'Link, thick'),
-    typed('allowance', 'Trim allowance'),
+    'length',
+    'width',
+    'splay',
+    'rake',
+    'face',
+    'thickness',
+    'links',
+    'link_width',
+    'link_thickness',
+    'allowance',
   ],
   mitred_frames: [
-    typed('length', 'Over the corners'),
-    typed('splay', 'Splay'),
-    choice('frames', 'Frames', [
-      [1, 'one'],
-      [2, 'two, crossing'],
-    ]),
-    typed('rail', 'Rail, deep'),
-    typed('leg', 'Leg, wide'),
-    typed('thickness', 'Thick'),
-    typed('first', 'First one at'),
-    typed('crossing', 'They cross at'),
-    typed('allowance', 'Trim allowance'),
+    'length',
+    'splay',
+    'frames',
+    'rail',
+    'leg',
+    'thickness',
+    'first',
+    'crossing',
+    'allowance',
   ],
-  board_sides: [
-    typed('length', 'Over the sides'),
-    typed('width', 'Boards, wide'),
-    typed('thickness', 'Boards, thick'),
-    typed('splay', 'Splay'),
-    typed('allowance', 'Trim allowance'),
-  ],
-  slab_leg: [
-    choice('end', 'At the', [
-      ['left', 'left end'],
-      ['right', 'right end'],
-    ]),
-    typed('splay', 'Splay'),
-    typed('allowance', 'Trim allowance'),
-  ],
+  board_sides: ['length', 'width', 'thickness', 'splay', 'allowance'],
+  slab_leg: ['end', 'splay', 'allowance'],
   aproned_legs: [
-    typed('length', 'Over the legs, long'),
-    typed('width', 'Over the legs, wide'),
-    typed('face', 'Leg'),
-    typed('splay', 'Splay'),
-    typed('rake', 'Rake'),
-    typed('apron', 'Apron, high'),
-    typed('arch', 'Arch, rises'),
-    typed('thickness', 'Apron, thick'),
-    typed('setback', 'Apron set back'),
-    typed('tenon', 'Tenon, long'),
-    typed('allowance', 'Trim allowance'),
-    flag('true_section', 'legs planed to the aprons'),
+    'length',
+    'width',
+    'face',
+    'splay',
+    'rake',
+    'apron',
+    'arch',
+    'thickness',
+    'setback',
+    'tenon',
+    'allowance',
+    'true_section',
   ],
 }
 const form = computed(() =>
@@ -115,40 +94,25 @@ const between = computed(() => {
     }
   return null
 })
-const LINE: Row[] = [typed('drop', 'Drop'), typed('depth', 'Deep'), typed('thickness', 'Thick')]
-const RAIL: Row[] = [
-  ...LINE,
-  typed('offset', 'Back'),
-  choice('lies', 'Lies', [
-    ['upright', 'edge'],
-    ['flat', 'flat'],
-  ]),
-]
-const EDGE: Row[] = [
-  typed('down', 'Down'),
-  typed('front', 'To the front'),
-  typed('back', 'To the back'),
-]
+const LINE = ['drop', 'depth', 'thickness']
+const RAIL = [...LINE, 'offset', 'lies']
+const EDGE = ['down', 'front', 'back']
 /** A second tread in front of the top, on short boards, with rails of its own. */
 const board = computed(() => any.value?.kind === 'board_sides')
 const lower = computed(() => (any.value?.kind === 'board_sides' ? any.value.lower : null))
-const LOWER: Row[] = [
-  typed('lower.drop', 'Below the top'),
-  typed('lower.board', 'Board, wide'),
-  typed('lower.thickness', 'Thick'),
-  typed('lower.past_front', 'Past in front'),
-  typed('lower.past_ends', 'Past the ends'),
-  choice('lower.upper_edge.way', 'Its edge', [
-    ['square', 'square'],
-    ['round_over', 'rounded over'],
-    ['chamfer', 'bevelled'],
-  ]),
+const LOWER = [
+  'lower.drop',
+  'lower.board',
+  'lower.thickness',
+  'lower.past_front',
+  'lower.past_ends',
+  'lower.upper_edge.way',
 ]
-const LOWER_EDGE = computed<Row[]>(() => {
+const LOWER_EDGE = computed(() => {
   const way = lower.value?.upper_edge?.way ?? 'square'
-  const size = typed('lower.upper_edge.size', way === 'chamfer' ? 'Bevel, wide' : 'Radius')
-  const slope = typed('lower.upper_edge.angle', 'Bevel, slope')
-  return way === 'square' ? LOWER : [...LOWER, size, ...(way === 'chamfer' ? [slope] : [])]
+  if (way === 'square') return LOWER
+  const size = 'lower.upper_edge.size'
+  return [...LOWER, size, ...(way === 'chamfer' ? ['lower.upper_edge.angle'] : [])]
 })
 const lowerTread = (on: boolean): void =>
   store.restate({ what: 'lower_tread', to: on ? 'on' : 'off', support: index.value })
@@ -178,54 +142,17 @@ function dropLine(k: number): void {
 }
 /** A slab leg's dowels from outside, in place of those inside its mitre. */
 const outside = computed(() => (any.value?.kind === 'slab_leg' ? any.value.outside : null))
-const OUTSIDE: Row[] = [
-  typed('outside.size', 'Thick'),
-  count('outside.level', 'Level'),
-  count('outside.plumb', 'Plumb'),
-  typed('outside.past', 'Past mitre'),
-]
+const OUTSIDE = ['outside.size', 'outside.level', 'outside.plumb', 'outside.past']
 const dowelOutside = (on: boolean): void =>
   store.restate({ what: 'outside', to: on ? 'on' : 'off', support: index.value })
 const feet = computed(() => any.value?.kind === 'board_sides')
 const cutOut = computed(() => (any.value?.kind === 'board_sides' ? any.value.cut_out : null))
-/** Tapers: which sides each kind of leg may have cut, and what one begins as. */
-const SIDES: Partial<Record<Kind, [string, string][]>> = {
-  plane_frames: [
-    ['inside', 'inner edge and inner face'],
-    ['inner', 'inner edge'],
-    ['outer', 'outer edge'],
-    ['all', 'all four'],
-  ],
-  mitred_frames: [
-    ['inner', 'inner edge'],
-    ['outer', 'outer edge'],
-    ['both', 'both edges'],
-  ],
-  aproned_legs: [
-    ['inside', 'both inner sides'],
-    ['inner', 'inner side beside the front or back'],
-    ['outer', 'outer side'],
-    ['all', 'all four'],
-  ],
-  board_sides: [
-    ['both', 'front and back edge'],
-    ['front', 'front edge'],
-    ['back', 'back edge'],
-  ],
-}
-const sides = computed(() => (any.value ? SIDES[any.value.kind as Kind] : undefined))
+/** Tapers of legs and boards. */
+const tapers = computed(() => any.value !== undefined && 'taper' in any.value)
 const taper = computed(() => (any.value && 'taper' in any.value ? any.value.taper : null))
-const TAPER = computed<Row[]>(() => [
-  choice('taper.sides', 'On', sides.value ?? []),
-  ...(board.value
-    ? [
-        choice('taper.narrower', 'Narrower at', [
-          ['top', 'the top'],
-          ['foot', 'the foot'],
-        ]),
-        typed('taper.off', 'In by'),
-      ]
-    : [typed('taper.begins', 'Begins down'), typed('taper.foot', 'At the foot')]),
+const TAPER = computed(() => [
+  'taper.sides',
+  ...(board.value ? ['taper.narrower', 'taper.off'] : ['taper.begins', 'taper.foot']),
 ])
 const taperLegs = (on: boolean): void =>
   store.restate({ what: 'taper', to: on ? 'on' : 'off', support: index.value })
@@ -237,39 +164,39 @@ const WAYS = [
   { value: 'screws', title: 'screws from below' },
   { value: 'buttons', title: 'buttons' },
 ]
-const SCREWS: Row[] = [
-  typed('held.size', 'Screw, thick'),
-  typed('held.length', 'Screw, long'),
-  typed('held.bite', 'Into the top'),
-  typed('held.head', 'Head, wide'),
-  typed('held.slant', 'Slant'),
-  count('held.count', 'In a piece'),
-  typed('held.from_ends', 'From ends'),
-  typed('held.moves', 'Top moves'),
+const SCREWS = [
+  'held.size',
+  'held.length',
+  'held.bite',
+  'held.head',
+  'held.slant',
+  'held.count',
+  'held.from_ends',
+  'held.moves',
 ]
-const BUTTONS: Row[] = [
-  typed('held.groove', 'Groove'),
-  typed('held.deep', 'Deep'),
-  typed('held.drop', 'Below the top'),
-  typed('held.wide', 'Button, wide'),
-  typed('held.bite', 'Into the top'),
-  count('held.count', 'At a piece'),
-  typed('held.from_ends', 'From ends'),
-  typed('held.moves', 'Top moves'),
+const BUTTONS = [
+  'held.groove',
+  'held.deep',
+  'held.drop',
+  'held.wide',
+  'held.bite',
+  'held.count',
+  'held.from_ends',
+  'held.moves',
 ]
 const hold = (way: string): void => store.restate({ what: 'held', to: way, support: index.value })
 /** Splines through the top into the boards' ends. */
 const splines = computed(() => (any.value?.kind === 'board_sides' ? any.value.splines : null))
-const SPLINES: Row[] = [
-  count('splines.count', 'In a board'),
-  typed('splines.width', 'Wide'),
-  typed('splines.depth', 'Notch, deep'),
-  typed('splines.from_edges', 'From edges'),
-  typed('splines.proud', 'Standing out'),
+const SPLINES = [
+  'splines.count',
+  'splines.width',
+  'splines.depth',
+  'splines.from_edges',
+  'splines.proud',
 ]
 const spline = (on: boolean): void =>
   store.restate({ what: 'splines', to: on ? 'on' : 'off', support: index.value })
-const CUT = [typed('cut_out.width', 'Between the feet'), typed('cut_out.height', 'High')]
+const CUT = ['cut_out.width', 'cut_out.height']
 function feetOf(on: boolean): void {
   store.set(`${base.value}.cut_out`, on ? {} : null)
 }
@@ -289,7 +216,7 @@ function feetOf(on: boolean): void {
       @want="feetOf"
     />
     <OptionalForm
-      v-if="sides"
+      v-if="tapers"
       :label="board ? 'tapered edges' : 'tapered legs'"
       :on="!!taper"
       :base="base"

@@ -4,30 +4,16 @@ import { computed, ref } from 'vue'
 import type { LegFigures, Restate } from '../../api/types'
 import Choice from '../../fields/Choice.vue'
 import PieceField from '../../fields/PieceField.vue'
+import { wordsOf } from '../../fields/published'
 import { usePiece } from '../../piece/store'
 import { useSupport } from '../support'
 
 /** How the legs lean: typed in one way, shown in all. */
 const store = usePiece()
 const { index, support, base, legs } = useSupport()
-const WAYS = [
-  { value: 'splay_rake', title: 'splay and rake' },
-  { value: 'resultant', title: 'resultant and sightline' },
-  { value: 'under_rim', title: 'foot under the rim' },
-  { value: 'as_wide', title: 'as wide as the top' },
-  { value: 'footprint', title: 'footprint' },
-]
-const SCOPES = [
-  { value: 'alike', title: 'all alike' },
-  { value: 'pairs', title: 'mirrored pairs' },
-  { value: 'each', title: 'each its own' },
-]
-const FROM = [
-  { value: 'out', title: 'straight out' },
-  { value: 'side', title: 'the left-right line' },
-  { value: 'centre', title: 'the front-back line' },
-  { value: 'bearing', title: 'the right, all round' },
-]
+const WAYS = wordsOf('StakedLegs', 'angles')
+const SCOPES = wordsOf('StakedLegs', 'scope')
+const FROM = wordsOf('Resultant', 'measured_from')
 const scope = computed(() => support.value?.scope ?? 'alike')
 const pick = ref(0)
 
@@ -85,12 +71,12 @@ const named = (list: LegFigures[]): string =>
     />
     <Choice label="Given by:" :items="WAYS" :value="spec.by ?? ''" @choose="become" />
     <div v-if="spec.by === 'splay_rake'" class="grid">
-      <PieceField label="Splay, outward" :path="`${path}.splay`" />
-      <PieceField label="Rake, outward" :path="`${path}.rake`" />
+      <PieceField :path="`${path}.splay`" />
+      <PieceField :path="`${path}.rake`" />
     </div>
     <div v-else-if="spec.by === 'resultant'" class="grid three">
-      <PieceField label="Resultant" :path="`${path}.resultant`" />
-      <PieceField label="Sightline" :path="`${path}.sightline`" />
+      <PieceField :path="`${path}.resultant`" />
+      <PieceField :path="`${path}.sightline`" />
       <v-select
         label="from"
         :items="FROM"
@@ -103,7 +89,7 @@ const named = (list: LegFigures[]): string =>
         :label="ring ? 'Ring round the feet' : 'Feet, side to side'"
         :path="`${path}.width`"
       />
-      <PieceField v-if="!ring" label="Feet, front to back" :path="`${path}.depth`" />
+      <PieceField v-if="!ring" :path="`${path}.depth`" />
     </div>
     <p v-if="store.faults[path]" class="wrong" role="alert">
       {{ store.faults[path]?.said }}

@@ -56,10 +56,10 @@ async function chosen(): Promise<void> {
     <template v-if="photo.laid">
       <p class="hint quiet">Taken square from above, a rule beside the wood to measure by.</p>
       <div class="grid of4">
-        <PieceField label="Shows" path="top.outline.photo.width" />
-        <PieceField label="Right" path="top.outline.photo.x" />
-        <PieceField label="Back" path="top.outline.photo.y" />
-        <PieceField label="Turned" path="top.outline.photo.turn" />
+        <PieceField path="top.outline.photo.width" />
+        <PieceField path="top.outline.photo.x" />
+        <PieceField path="top.outline.photo.y" />
+        <PieceField path="top.outline.photo.turn" />
       </div>
     </template>
   </div>

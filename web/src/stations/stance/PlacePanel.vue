@@ -3,6 +3,7 @@ import { computed } from 'vue'
 
 import Choice from '../../fields/Choice.vue'
 import PieceField from '../../fields/PieceField.vue'
+import { wordsOf } from '../../fields/published'
 import { usePiece } from '../../piece/store'
 import { useSupport } from '../support'
 
@@ -10,18 +11,8 @@ import { useSupport } from '../support'
 const store = usePiece()
 const { index, support, base } = useSupport()
 const way = computed(() => support.value?.placement)
-const WAYS = [
-  { value: 'circle', title: 'round a circle' },
-  { value: 'triangle', title: 'triangle' },
-  { value: 'insets', title: 'in from the edges' },
-  { value: 'free', title: 'freely' },
-]
-const MIRRORS = [
-  { value: 'none', title: 'alone' },
-  { value: 'sides', title: 'both sides' },
-  { value: 'ends', title: 'front and back' },
-  { value: 'both', title: 'all four' },
-]
+const WAYS = wordsOf('StakedLegs', 'placement')
+const MIRRORS = wordsOf('Spot', 'mirror')
 const spots = computed(() => (way.value?.way === 'free' ? way.value.spots : []))
 
 /** Another way of laying out, starting from where the legs are now. */
@@ -60,21 +51,21 @@ const countFault = computed(() => store.faults[`${base.value}.placement.count`])
         :data-field="`${base}.placement.count`"
         @change="recount"
       />
-      <PieceField label="Radius" :path="`${base}.placement.radius`" />
-      <PieceField label="First leg at" :path="`${base}.placement.first`" />
+      <PieceField :path="`${base}.placement.radius`" />
+      <PieceField :path="`${base}.placement.first`" />
     </div>
     <div v-else-if="way.way === 'triangle'" class="grid">
-      <PieceField label="Leg to leg" :path="`${base}.placement.side`" />
-      <PieceField label="First leg at" :path="`${base}.placement.first`" />
+      <PieceField :path="`${base}.placement.side`" />
+      <PieceField :path="`${base}.placement.first`" />
     </div>
     <div v-else-if="way.way === 'insets'" class="grid">
-      <PieceField label="In from the ends" :path="`${base}.placement.from_ends`" />
-      <PieceField label="In from front and back" :path="`${base}.placement.from_edges`" />
+      <PieceField :path="`${base}.placement.from_ends`" />
+      <PieceField :path="`${base}.placement.from_edges`" />
     </div>
     <template v-else>
       <div v-for="(spot, k) in spots" :key="k" class="spot">
-        <PieceField label="To the right" :path="`${base}.placement.spots.${k}.x`" />
-        <PieceField label="To the back" :path="`${base}.placement.spots.${k}.y`" />
+        <PieceField :path="`${base}.placement.spots.${k}.x`" />
+        <PieceField :path="`${base}.placement.spots.${k}.y`" />
         <v-select
           label="Stands"
           :items="MIRRORS"

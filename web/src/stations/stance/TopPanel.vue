@@ -4,48 +4,21 @@ import { computed } from 'vue'
 import Choice from '../../fields/Choice.vue'
 import PieceField from '../../fields/PieceField.vue'
 import PieceForm from '../../fields/PieceForm.vue'
-import { count } from '../../fields/rows'
+import { wordsOf } from '../../fields/published'
 import { usePiece } from '../../piece/store'
 import PhotoPanel from './PhotoPanel.vue'
 
 /** Height, lean and the top. */
 const store = usePiece()
 const top = computed(() => store.piece?.top)
-const KINDS = [
-  { value: 'round', title: 'round' },
-  { value: 'oval', title: 'oval' },
-  { value: 'rectangle', title: 'rectangle' },
-  { value: 'rounded_triangle', title: 'three-cornered' },
-  { value: 'd', title: 'a D' },
-  { value: 'shield', title: 'a shield' },
-  { value: 'drawn', title: 'drawn' },
-]
-const FIELDS: Record<string, [string, string][]> = {
-  round: [['diameter', 'Across']],
-  oval: [
-    ['length', 'Length'],
-    ['width', 'Width'],
-  ],
-  rectangle: [
-    ['length', 'Length'],
-    ['width', 'Width'],
-    ['corner', 'Corners'],
-  ],
-  rounded_triangle: [
-    ['side', 'Arc centres apart'],
-    ['arc', 'Arc radius'],
-  ],
-  d: [
-    ['length', 'Length'],
-    ['width', 'Width'],
-    ['straight', 'Straight'],
-  ],
-  shield: [
-    ['length', 'Across'],
-    ['width', 'Deep'],
-    ['bow', 'Bow'],
-    ['corner', 'Corners'],
-  ],
+const KINDS = wordsOf('Top', 'outline')
+const FIELDS: Record<string, string[]> = {
+  round: ['diameter'],
+  oval: ['length', 'width'],
+  rectangle: ['length', 'width', 'corner'],
+  rounded_triangle: ['side', 'arc', 'first'],
+  d: ['length', 'width', 'straight'],
+  shield: ['length', 'width', 'bow', 'corner'],
   drawn: [],
 }
 
@@ -55,16 +28,8 @@ function become(kind: string): void {
 }
 /** A corner more between every two, where the edge wants following more closely. */
 const finer = (): void => store.restate({ what: 'corners', to: 'finer' })
-const USES = [
-  ['stool', 'stool'],
-  ['bench', 'bench'],
-  ['shoe_seat', 'seat for tying shoes'],
-  ['child', "child's stool"],
-  ['high_stool', 'high stool'],
-  ['table', 'table'],
-  ['other', 'something else'],
-].map(([value, title]) => ({ value, title }))
-const MANY = [count('make', 'How many of it are made')]
+const USES = wordsOf('Piece', 'use')
+const MANY = ['make']
 const toward = computed(() => String(store.piece?.lean?.toward ?? 90))
 const SIDES = [
   { value: '90', title: 'to back' },
@@ -87,8 +52,8 @@ function putUnder(kind: string): void {
 <template>
   <section v-if="top" aria-label="Height and top">
     <div class="grid three">
-      <PieceField label="Height" path="height" />
-      <PieceField label="Seat falls by" path="lean.fall" />
+      <PieceField path="height" />
+      <PieceField path="lean.fall" />
       <v-select
         label="Falls"
         :items="SIDES"
@@ -105,19 +70,18 @@ function putUnder(kind: string): void {
         @choose="putUnder"
       />
       <template v-if="store.piece?.underfoot">
-        <PieceField label="Each, thick" path="underfoot.thickness" />
-        <PieceField label="Each, wide" path="underfoot.across" />
+        <PieceField path="underfoot.thickness" />
+        <PieceField path="underfoot.across" />
       </template>
     </div>
     <Choice label="Top:" :items="KINDS" :value="top.outline.kind ?? 'round'" @choose="become" />
     <div class="grid" :class="`of${(FIELDS[top.outline.kind ?? 'round']?.length ?? 1) + 1}`">
       <PieceField
-        v-for="[name, label] in FIELDS[top.outline.kind ?? 'round']"
+        v-for="name in FIELDS[top.outline.kind ?? 'round']"
         :key="name"
-        :label="label"
         :path="`top.outline.${name}`"
       />
-      <PieceField label="Thick" path="top.thickness" />
+      <PieceField path="top.thickness" />
       <p v-if="store.faults['top.outline']" class="wrong" role="alert">
         {{ store.faults['top.outline'].said }}
       </p>

@@ -4,7 +4,8 @@ import { computed, ref } from 'vue'
 import type { Figure, Member } from '../../api/types'
 import FigureText from '../../fields/FigureText.vue'
 import PieceForm from '../../fields/PieceForm.vue'
-import { choice, flag, type Row, typed, words } from '../../fields/rows'
+import { wordsOf } from '../../fields/published'
+import { choice, type Row, typed } from '../../fields/rows'
 import WhyFigure from '../../fields/WhyFigure.vue'
 import { usePiece } from '../../piece/store'
 
@@ -83,11 +84,7 @@ const figures = computed<Figure[]>(() => {
   ])
   return [p.centres, p.gap, p.total, ...ends]
 })
-const LEVEL: [unknown, string][] = [
-  ['height', 'above the floor'],
-  ['drop', 'below the seat'],
-  ['along', 'down the leg'],
-]
+const LEVEL = wordsOf('Level', 'by').map(({ value, title }): [unknown, string] => [value, title])
 const LEGS = computed<[unknown, string][]>(() =>
   (store.plan?.legs ?? []).map((leg) => [leg.id, String(leg.number)]),
 )
@@ -99,20 +96,12 @@ const STICKS = computed<[unknown, string][]>(() =>
     .filter((stick) => stick.number <= here.value)
     .map((stick) => [stick.id, stick.name]),
 )
-const rows = computed<Row[]>(() => {
+const rows = computed<(Row | string)[]>(() => {
   const member = one.value
   if (!member) return []
   if (member.kind === 'rope')
-    return [
-      words('name', 'Name'),
-      choice('level.by', 'Placed by', LEVEL),
-      typed('level.value', 'How much'),
-      typed('diameter', 'Rope'),
-      typed('ease', 'Hole over rope'),
-      typed('knot', 'For the knot'),
-      flag('closed', 'goes all round'),
-    ]
-  const made = [words('name', 'Name')]
+    return ['name', 'level.by', 'level.value', 'diameter', 'ease', 'knot', 'closed']
+  const made: (Row | string)[] = ['name']
   member.ends.forEach((end, e) => {
     const n = e + 1
     if (end.on === 'leg')
@@ -123,18 +112,7 @@ const rows = computed<Row[]>(() => {
       )
     else made.push(choice(`ends.${e}.member`, `End ${n} in`, STICKS.value))
   })
-  return [
-    ...made,
-    choice('section', 'It is', [
-      ['round', 'round'],
-      ['octagon', 'eight-sided'],
-      ['square', 'square'],
-    ]),
-    typed('diameter', 'Thick'),
-    typed('tenon', 'Tenons'),
-    typed('depth', 'Sockets deep'),
-    typed('spring', 'Spring'),
-  ]
+  return [...made, 'section', 'diameter', 'tenon', 'depth', 'spring']
 })
 /** Taken away with those that ran to it. */
 const drop = (id = ''): void => store.restate({ what: 'away', to: id })

@@ -3,7 +3,6 @@ import { computed } from 'vue'
 
 import Choice from '../../fields/Choice.vue'
 import PieceForm from '../../fields/PieceForm.vue'
-import { choice, flag, type Row, typed } from '../../fields/rows'
 import { usePiece } from '../../piece/store'
 
 /** What is shaped into the top: hollow, edges, boards, bark. */
@@ -15,37 +14,16 @@ const HOLLOWS = [
   { value: 'trough', title: 'hollowed one way' },
   { value: 'dish', title: 'both ways' },
 ]
-const FORMS: Record<string, Row[]> = {
-  trough: [
-    choice('hollow.across', 'Curves', [
-      ['length', 'side to side'],
-      ['width', 'front to back'],
-    ]),
-    typed('hollow.chord', 'Wide'),
-    typed('hollow.depth', 'Deep'),
-    flag('hollow.strips', 'strip by strip, before the glue-up'),
-  ],
-  dish: [
-    typed('hollow.length', 'Long'),
-    typed('hollow.width', 'Wide'),
-    typed('hollow.depth', 'Deep'),
-    flag('hollow.strips', 'strip by strip, before the glue-up'),
-  ],
+const FORMS: Record<string, string[]> = {
+  trough: ['hollow.across', 'hollow.chord', 'hollow.depth', 'hollow.strips'],
+  dish: ['hollow.length', 'hollow.width', 'hollow.depth', 'hollow.strips'],
 }
-const SHAPES: [unknown, string][] = [
-  ['square', 'left square'],
-  ['round_over', 'rounded over'],
-  ['chamfer', 'chamfered'],
-]
 const edges = computed(() => {
-  const rows: Row[] = []
-  for (const [name, label] of [
-    ['upper_edge', 'Upper edge'],
-    ['lower_edge', 'Lower edge'],
-  ] as const) {
-    rows.push(choice(`${name}.way`, label, SHAPES))
-    if (top.value?.[name]?.way !== 'square') rows.push(typed(`${name}.size`, 'Comes in by'))
-    if (top.value?.[name]?.way === 'chamfer') rows.push(typed(`${name}.angle`, 'Slope'))
+  const rows: string[] = []
+  for (const name of ['upper_edge', 'lower_edge'] as const) {
+    rows.push(`${name}.way`)
+    if (top.value?.[name]?.way !== 'square') rows.push(`${name}.size`)
+    if (top.value?.[name]?.way === 'chamfer') rows.push(`${name}.angle`)
   }
   return rows
 })
@@ -72,13 +50,7 @@ const outlineFault = computed(
 )
 
 const holds = computed(() => top.value?.hand_holds ?? [])
-const HOLD: Row[] = [
-  typed('x', 'To the right'),
-  typed('y', 'To the back'),
-  typed('length', 'Long'),
-  typed('width', 'Wide'),
-  typed('turn', 'Turned'),
-]
+const HOLD = ['x', 'y', 'length', 'width', 'turn']
 const more = (): void => store.restate({ what: 'hand_hold', to: 'more' })
 const drop = (k: number): void =>
   store.set(
@@ -86,14 +58,7 @@ const drop = (k: number): void =>
     holds.value.filter((_, at) => at !== k),
   )
 
-const STAYS: Row[] = [
-  typed('gap.width', 'Gap'),
-  choice('gap.stays', 'Stays where it is', [
-    ['middle', "each board's middle"],
-    ['outer', 'its outer edge'],
-    ['inner', 'its edge at the gap'],
-  ]),
-]
+const STAYS = ['gap.width', 'gap.stays']
 
 /** Widths as typed in one line, since that is how they are written on the offcut. */
 function setBoards(text: string): void {
@@ -130,15 +95,7 @@ const boardFault = computed(() =>
         data-field="top.boards"
         @change="setBoards(($event.target as HTMLInputElement).value)"
       />
-      <PieceForm
-        base="top"
-        :rows="[
-          typed('grain', 'Grain at'),
-          typed('left_on', 'Left on until bored'),
-          flag('bark', 'bark left on'),
-        ]"
-        :across="2"
-      />
+      <PieceForm base="top" :rows="['grain', 'left_on', 'bark']" :across="2" />
     </div>
     <label class="flag" data-gap>
       <input

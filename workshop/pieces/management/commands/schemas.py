@@ -1,4 +1,4 @@
-"""Write the published schemas of files and API into docs/. --check only compares."""
+"""Write the published schemas of files and API, and what forms take of them. --check only compares."""
 
 import json
 import sys
@@ -8,6 +8,7 @@ from django.conf import settings
 from django.core.management.base import BaseCommand, CommandParser
 
 from splay.build import build_schema
+from splay.labelled import forms
 from splay.piece import piece_schema
 from splay.shop import shop_schema
 from splay.timber.choices import wood_schema
@@ -15,9 +16,11 @@ from splay.timber.stock import stock_schema
 from workshop.api import api
 from workshop.pieces.record import Record
 
+FIELDS = "web/src/api/fields.json"
+
 
 def published() -> dict[str, str]:
-    """File name in docs/ to what should stand in it."""
+    """File by its path to what should stand in it."""
     made = {
         "piece.schema.json": piece_schema(),
         "shop.schema.json": shop_schema(),
@@ -30,14 +33,17 @@ def published() -> dict[str, str]:
         },
         "openapi.json": json.loads(json.dumps(api.get_openapi_schema(path_prefix="/api/"))),
     }
-    return {
-        name: json.dumps(schema, indent=2, sort_keys=True, ensure_ascii=False) + "\n"
+    told = {
+        f"docs/{name}": json.dumps(schema, indent=2, sort_keys=True, ensure_ascii=False) + "\n"
         for name, schema in made.items()
     }
+    # The page's forms are made from the same: fields in the order of the file, choices as they are offered.
+    fields = {"Piece": forms(piece_schema(), "Piece"), "Shop": forms(shop_schema(), "Shop")}
+    return {**told, FIELDS: json.dumps(fields, indent=2, ensure_ascii=False) + "\n"}
 
 
 class Command(BaseCommand):
-    """Keeps docs/ true to the code."""
+    """Keeps docs/ and the page's forms true to the code."""
 
     help = __doc__ or ""
 
@@ -47,10 +53,9 @@ class Command(BaseCommand):
 
     def handle(self, *args: Any, check: bool, **options: Any) -> None:
         """Write, or exit with 1 where a file is out of date."""
-        docs = settings.BASE_DIR / "docs"
         stale = []
         for name, text in published().items():
-            file = docs / name
+            file = settings.BASE_DIR / name
             if not file.exists() or file.read_text(encoding="utf-8") != text:
                 stale.append(name)
                 if not check:

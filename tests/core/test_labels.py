@@ -1,0 +1,96 @@
+"""What fields and choices are called goes out with the schemas: nothing is missing, nothing is stale."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.test import SimpleTestCase
+from pydantic import TypeAdapter
+
+from splay.labelled import forms, labelled
+from splay.piece import Piece, piece_schema
+from splay.piece.labels import LABELS, TITLES
+from splay.shop import Shop, shop_schema
+from splay.shop.labels import LABELS as SHOP_LABELS
+from splay.shop.labels import TITLES as SHOP_TITLES
+
+KINDS_ALONE = {"kind", "way", "by", "on"}
+"""What tells one model from another: chosen by asking for the whole said another way."""
+BY_ITSELF = {
+    "Piece.name", "Piece.notes",
+    "Drawn.smooth", "Corner.x", "Corner.y", "Corner.sharp",
+    "LevelPass.places", "LevelPass.way", "Levelling.ends", "StakedLegs.scope",
+    "Underfoot.kind", "Trial.name", "Trial.why",
+    "Belly.at",
+    "Stick.length", "Stick.at_foot", "Stick.note", "OldHole.nearer", "OldHole.farther",
+    "Bend.off", "Bend.at", "Bend.faces",
+    "Circle.count", "OnMember.share", "OnMember.member", "OnLeg.leg",
+    "Peg.margin", "MitredFrames.dowels",
+}  # fmt: skip
+"""Filled in by a control of their own, with its own words, or not at all."""
+WITHOUT_WORDS = {"LevelPass.way", "Underfoot.kind", "Bend.faces"}
+
+
+def filled(told: dict[str, dict[str, Any]]) -> dict[str, dict[str, Any]]:
+    return {
+        f"{model}.{field}": about
+        for model, fields in told.items()
+        for field, about in fields.items()
+        if about.get("kind") and field not in KINDS_ALONE | {"id", "legs", "format", "version"}
+    }
+
+
+class Labels(SimpleTestCase):
+    def test_every_field_of_a_piece_is_called_something_where_it_is_filled_in(self) -> None:
+        told = forms(piece_schema(), "Piece")
+        within = {
+            f"{model}.{field}.{inner}"
+            for model, fields in told.items()
+            for field, about in fields.items()
+            for inner in about.get("within", {})
+        }
+        bare = {name for name, about in filled(told).items() if "label" not in about}
+        # Called by the part they are in, wherever that is.
+        bare -= {"EdgeShape.way", "Peg.entry"}
+        self.assertEqual(bare - BY_ITSELF, set())
+        self.assertLessEqual({"Top.upper_edge.way", "Blind.peg.entry"}, within)
+
+    def test_a_field_by_itself_is_one_there_is(self) -> None:
+        told = forms(piece_schema(), "Piece")
+        for name in BY_ITSELF:
+            model, field = name.split(".")
+            self.assertIn(field, told[model], name)
+
+    def test_every_choice_has_words_for_all_it_can_be_and_no_others(self) -> None:
+        for schema, root in ((piece_schema(), "Piece"), (shop_schema(), "Shop")):
+            defs = {root: schema, **schema["$defs"]}
+            for model, about in defs.items():
+                for field, one in about.get("properties", {}).items():
+                    said = one.get("x-titles")
+                    values = one.get("enum") or (one.get("items") or one).get("discriminator", {}).get(
+                        "mapping"
+                    )
+                    if said is not None and values is not None:
+                        self.assertEqual(set(said), {str(value) for value in values}, f"{model}.{field}")
+
+    def test_choices_a_form_shows_have_words(self) -> None:
+        for name, about in filled(forms(piece_schema(), "Piece")).items():
+            if about["kind"] == "choice" and name not in WITHOUT_WORDS:
+                has = "titles" in about or any(
+                    key.split(".")[0] in name or "taper.sides" in key for key in TITLES
+                )
+                self.assertTrue(has, name)
+
+    def test_a_label_of_nothing_is_a_fault(self) -> None:
+        for labels, titles in (
+            ({**LABELS, "Gap.nothing": "x"}, TITLES),
+            (LABELS, {**TITLES, "Nothing.way": {"a": "b"}}),
+        ):
+            with self.assertRaises(KeyError):
+                labelled(TypeAdapter(Piece).json_schema(), "Piece", labels, titles)
+        labelled(TypeAdapter(Shop).json_schema(), "Shop", SHOP_LABELS, SHOP_TITLES)
+
+    def test_labels_fit_the_fields_they_stand_in(self) -> None:
+        for name, said in (*LABELS.items(), *SHOP_LABELS.items()):
+            self.assertEqual(said, said.strip(), name)
+            self.assertLessEqual(len(said), 36, name)
