@@ -22,6 +22,7 @@ from splay.setups.card import SetUp
 from splay.setups.crosscut import end_name
 from splay.setups.held import PILOT_SHARE
 from splay.stance.buttons import Button, Grooved, grooves
+from splay.stance.gapped import across_at, top_boards
 from splay.stance.holding import STILL_MM, Fastening, fastenings
 from splay.stance.splines import splined
 from splay.stance.underfoot import bearings
@@ -31,6 +32,7 @@ from splay.work.phrases import cap, listed
 NO_TOOL = (
     "No tool of the shop does this: name one that you own, or do it your own way and prove it all the same."
 )
+SAME_MM = 0.05
 MIDDLE_MM = 0.5
 """Nearer than this it stands in the middle."""
 
@@ -251,14 +253,16 @@ def _hold_top(piece: Piece, plan: Plan, show: Show) -> Iterator[Step]:
                     if isinstance(support, BoardSides) and support.splines is not None
                     else "The top face down on something soft, the frame upside down on it, on its marks.",
                     *_lower(support, show),
-                    *_gapped(piece, [one for one in screws if one.body.support == index], show),
+                    *_gapped(piece, index, screws, grooved, show),
                     *how,
                     "Feel the top over every point before the last turn.",
                 ),
             )
 
 
-def _gapped(piece: Piece, mine: list[Fastening], show: Show) -> Iterator[str]:
+def _gapped(
+    piece: Piece, index: int, screws: tuple[Fastening, ...], grooved: tuple[Grooved, ...], show: Show
+) -> Iterator[str]:
     """Who holds each of two boards, where, and what it may move there."""
     gap = piece.top.gap
     if gap is None:
@@ -267,15 +271,24 @@ def _gapped(piece: Piece, mine: list[Fastening], show: Show) -> Iterator[str]:
         f"Strips {show.length(gap.width).text} thick stay between the boards, near both ends, until all is "
         "screwed."
     )
-    for board in dict.fromkeys(one.into.board for one in mine):
-        own = [one for one in mine if one.into.board == board]
-        held = listed(dict.fromkeys(one.body.name for one in own))
-        most = max(one.travel for one in own)
-        moves = f"; it moves {show.fine(most).text} in its slots at most" if most >= STILL_MM else ""
-        yield (
-            f"{cap(board)}: held by {held}. The screws in round holes first, they keep it where it "
-            f"is{moves}."
-        )
+    for board in top_boards(piece.top):
+        mine = [one for one in screws if one.body.support == index and one.into.key == board.key]
+        if mine:
+            held = listed(dict.fromkeys(one.body.name for one in mine))
+            most = max(one.travel for one in mine)
+            moves = f"; it moves {show.fine(most).text} in its slots at most" if most >= STILL_MM else ""
+            yield (
+                f"{cap(board.name)}: held by {held}. The screws in round holes first, they keep it where "
+                f"it is{moves}."
+            )
+        by = [
+            one.body.name
+            for one in grooved
+            if one.body.support == index
+            and any(board.over(across_at(piece.top, one.at(each.along, 0.0, 0.0))) for each in one.buttons)
+        ]
+        if by:
+            yield f"{cap(board.name)}: held by {listed(dict.fromkeys(by))}, by buttons that let it move."
 
 
 def _splines(piece: Piece, plan: Plan) -> Iterator[Step]:
@@ -373,7 +386,10 @@ def _buttoned(mine: list[Grooved], show: Show) -> tuple[str, ...]:
 
 def _side(groove: Grooved, each: Button) -> str:
     """To which side of a part's middle a button stands: to both, or to the end nearer to it."""
-    if any(abs(one.along + each.along) < MIDDLE_MM for one in groove.buttons):
+    if any(
+        abs(one.along + each.along) < MIDDLE_MM and abs(one.off - each.off) < SAME_MM
+        for one in groove.buttons
+    ):
         return "to either side of"
     return f"towards its {end_name(groove.body.role, 'start' if each.along < 0.0 else 'finish')} from"
 

@@ -74,7 +74,7 @@ def _card(
     if by_cutter and mouth.left > LEFT_SHOWN_MM:
         does.append(
             Plain(
-                f"The cove is {cove.text}, the nearest cutter rounds {radius.text}: up to "
+                f"The cove's radius is {cove.text}, the nearest cutter's {radius.text}: up to "
                 f"{left.quantity.text} of air stays between them"
                 f"{', halfway round' if wider else ', at the rim'}."
             )

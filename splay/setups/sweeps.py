@@ -66,11 +66,19 @@ def sweep_cards(sticks: tuple[StickPart, ...], bodies: tuple[Body, ...], show: S
                 radius.quantity,
             ),
             Plain(
-                "The first one sawn and faired is the pattern for the rest: its line is drawn round, it is "
-                "not measured again."
+                "Sawn just outside the line, faired to it with a spokeshave from both ends towards the "
+                "middle: that is with the grain"
+                + ("; the upper edge from its middle towards the ends." if sweep.band else ".")
+            ),
+            *(
+                (
+                    Plain(
+                        "The first one is the pattern for the rest: its line is drawn round, it is not "
+                        "measured again."
+                    ),
+                )
                 if len(mates) > 1
-                else "Sawn just outside the line, faired to it with a spokeshave from both ends downhill, "
-                "with the grain."
+                else ()
             ),
             *_touches(body, sweep, bodies, show),
             Plain("The offcut stays until the glue-up: under a clamp it makes the edge straight again."),

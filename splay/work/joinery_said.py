@@ -94,9 +94,9 @@ def _(one: joinery.FlatsLeft) -> str:
 def _(one: joinery.Eased) -> str:
     named = listed(f"leg {number}" for number in one.legs)
     how = (
-        f"a cutter that rounds {one.radius.text}, its pilot in the hole"
+        f"a cutter of {one.radius.text} radius, its pilot in the hole"
         if one.by_cutter
-        else f"rasp and file, to a round of {one.radius.text} all about the hole's own axis"
+        else f"rasp and file, to a radius of {one.radius.text} all about the hole's own axis"
     )
     way = " the longer way, which is the way the leg leans" if one.leans else ""
     return f"{cap(named)}, {one.face}: {how}; in until the mouth is {one.long.text} over all{way}."

@@ -130,6 +130,20 @@ class WhatHoldsThem(SimpleTestCase):
         self.assertIn("Strips 6 mm thick stay between the boards", said)
         self.assertNotIn("glue_boards", {step.key for step in steps})
 
+    def test_with_buttons_it_says_who_holds_each_board_and_on_which_side_each_stands(self) -> None:
+        piece = restate(restate(starter("crossed"), Restate("gap", "on")), Restate("held", "buttons"))
+        steps = order_of(piece, plan(piece, workbench()), Build()).steps
+        (hold,) = (step for step in steps if step.key.startswith("hold_top"))
+        said = " ".join(hold.do)
+        self.assertIn("Front board: held by rails of frames 1 and 2, by buttons that let it move.", said)
+        # Buttons stand aside of their rail: what they stand off differs from one side to the other.
+        lines = [line for line in hold.do if "shoulders" in line]
+        self.assertEqual(len(lines), 8)
+        for rail in ("Rail of frame 1", "Rail of frame 2"):
+            places = {line.partition("off it, ")[2] for line in lines if line.startswith(rail)}
+            self.assertEqual(len(places), 4)
+        self.assertTrue(all("towards its" in line for line in lines))
+
     def test_two_boards_are_sawn_and_none_are_glued(self) -> None:
         piece = two_boards()
         every = needs_of(piece, plan(piece, workbench()), WoodChoice(), Show(Units()))
