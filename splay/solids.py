@@ -16,7 +16,7 @@ from manifold3d import CrossSection, Manifold, Mesh64, OpType, triangulate
 from numpy.typing import NDArray
 
 from splay.errors import CannotBuild
-from splay.piece import DowelScrew, Piece, Shouldered, Stretcher, Trough
+from splay.piece import Piece, Shouldered, Stretcher, Trough
 from splay.plan import Plan
 from splay.quantity import degrees as deg
 from splay.stance.aim import faces
@@ -319,7 +319,7 @@ def leg_solid(piece: Piece, stance: Stance, leg: LegStance) -> Manifold:
     floor = stance.floor
     n = floor.normal
     shaft = cut_by(cut_by(shaft, mouth), Plane((-n[0], -n[1], -n[2]), floor.h0_mm))
-    if bore.tenon <= 0.0 or isinstance(support.joint, DowelScrew):
+    if bore.tenon <= 0.0 or support.joint.tenon == "none":
         return shaft
     within = bore.size * (1.0 + deg.tan(min(75.0, leg.boring.resultant)))
     if isinstance(support.joint, Shouldered):

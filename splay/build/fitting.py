@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from splay.build.levels import between, levels
 from splay.build.plainly import told
 from splay.build.step import Step, Unit
-from splay.piece import Battened, DowelScrew, Piece, Reamed, Shouldered, StakedLegs
+from splay.piece import Battened, Piece, Reamed, Shouldered, StakedLegs
 from splay.plan import Plan
 from splay.quantity import Show
 from splay.quantity import degrees as deg
@@ -28,7 +28,7 @@ def fitted(piece: Piece, plan: Plan, show: Show) -> Iterator[Step]:
         key = f"fit.{support.id}"
         units = tuple(Unit(key, "fit", part.id, f"leg {part.number}") for part in mine)
         named = listed(f"leg {part.number}" for part in mine)
-        if not isinstance(support.joint, DowelScrew):
+        if support.joint.tenon != "none":
             yield told(
                 "fit",
                 f"Fit each tenon to its own hole: {named}",
@@ -40,8 +40,7 @@ def fitted(piece: Piece, plan: Plan, show: Show) -> Iterator[Step]:
         if isinstance(support.joint, Battened):
             do: tuple[str, ...] = (
                 "Battens on their marks, FRONT to FRONT; a pilot for each screw, then the screws by hand.",
-                "The hole nearest the middle is round and holds; the others are slots, so that the seat "
-                "can move.",
+                _round_ones(piece),
             )
             yield told("battens", "Screw the battens on", "boring", key=f"battens.{support.id}", do=do)
     if plan.parts:
@@ -65,6 +64,21 @@ def _dry(plan: Plan) -> Iterator[Step]:
         title = f"Put it together dry with {named}" if named else "Put it together dry"
         key = f"dry_fit.{at}" if at else "dry_fit"
         yield told("dry_fit", title, "stretchers", key=key, proofs=read, do=do, serves=serves)
+
+
+def _round_ones(piece: Piece) -> str:
+    """Which of a batten's screws hold, and which let the seat move."""
+    gap = piece.top.gap
+    if gap is None:
+        return (
+            "The hole nearest the middle is round and holds; the others are slots, so that the seat can "
+            "move."
+        )
+    line = {"middle": "middle", "outer": "outer edge", "inner": "edge at the gap"}[gap.stays]
+    return (
+        f"Of the holes under each board the one nearest to its {line} is round and holds; the others are "
+        "slots, so that each board moves by itself. Strips as thick as the gap stay between them meanwhile."
+    )
 
 
 def _home(joint: Reamed, show: Show) -> str:

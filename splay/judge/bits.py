@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from splay.judge.finding import Finding
-from splay.piece import Battened, Blind, DowelScrew, Piece, Reamed, Rope, Shouldered, StakedLegs
+from splay.piece import DowelScrew, Piece, Reamed, Rope, StakedLegs
 from splay.quantity import Show
 from splay.quantity import degrees as deg
 from splay.setups.loose_joints import dowels_of
@@ -41,10 +41,10 @@ def holes(piece: Piece, stance: Stance) -> Iterator[Hole]:
             yield Hole("the reamer's pilot", pilot, "boring", f"{at}.socket", numbers, most=True)
         elif isinstance(joint, DowelScrew):
             yield Hole("the screws' pilots", joint.core, "boring", f"{at}.core", numbers, most=True)
-        elif not isinstance(joint, Shouldered):
+        elif joint.tenon != "flat":
             yield Hole("the sockets", joint.socket, "boring", f"{at}.socket", numbers)
-        if isinstance(joint, Blind | Battened) and joint.peg is not None:
-            yield Hole("the pegs", joint.peg.diameter, "boring", f"{at}.peg.diameter", numbers)
+        if joint.pegged is not None:
+            yield Hole("the pegs", joint.pegged.diameter, "boring", f"{at}.peg.diameter", numbers)
     for k, member in enumerate(piece.members):
         name = member.name or f"member {k + 1}"
         if isinstance(member, Rope):

@@ -150,6 +150,18 @@ def _crossed(piece: Piece, stance: Stance, screws: tuple[Fastening, ...], show: 
                 show.length(clear), show.length(POINT_MM), f"top.hand_holds.{k}.y", (one.x, one.y),
                 station="top",
             )  # fmt: skip
+    for batten in (body for body in stance.bodies if body.role == "batten"):
+        tight = min(
+            _clear([across_at(top, at)], 0.0, opened) for at in _batten_screws(piece, stance, batten)
+        )
+        if tight < SCREW_MM:
+            yield found(
+                "gap_screwed", "stop" if tight <= 0.0 else "caution",
+                f"A screw of {batten.name} comes to stand at the gap.",
+                "Take another number of screws, or choose other boards.", show.length(tight),
+                show.length(SCREW_MM), f"supports.{batten.support}.joint.screws",
+            )  # fmt: skip
+            break
     near = [(_clear([across_at(top, screw.at)], screw.screw.size / 2.0, opened), screw) for screw in screws]
     near = sorted((two for two in near if two[0] < SCREW_MM), key=lambda two: two[0])
     for clear, screw in near[:1]:

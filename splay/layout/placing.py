@@ -10,7 +10,7 @@ from typing import Literal
 import shapely
 
 from splay.layout.marks import Mark, arc, cross, line, point
-from splay.piece import Battened, Circle, Free, Insets, Piece, StakedLegs, Through, Triangle
+from splay.piece import Circle, Free, Insets, Piece, StakedLegs, Triangle
 from splay.quantity import Figure, Quantity, Show
 from splay.quantity import degrees as deg
 from splay.stance.outline import extent, polygon
@@ -31,10 +31,7 @@ Placed = tuple[str, str, tuple[Figure, ...], tuple[Mark, ...], tuple[Act, ...]]
 
 def marked_face(support: StakedLegs) -> str:
     """The face of the seat on which a set of legs is marked and bored."""
-    joint = support.joint
-    if isinstance(joint, Battened):
-        return "battens' lower face"
-    return "upper face" if isinstance(joint, Through) and joint.bored_from == "upper" else "underside"
+    return support.joint.face
 
 
 def letters(piece: Piece, face: str, show: Show) -> Letters:

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from splay.parts.leg import LegPart
 from splay.parts.reused import Trim
-from splay.piece import Bend, DowelScrew, Piece, Stick
+from splay.piece import Bend, Piece, Stick
 from splay.quantity import degrees as deg
 from splay.stance.members import MemberStance
 from splay.stance.staked import LegStance, support_of
@@ -92,7 +92,7 @@ def bent_sticks(piece: Piece, trims: Iterable[Trim], parts: tuple[LegPart, ...])
         part = parts[trim.leg.number - 1]
         joint = support_of(piece, trim.leg).joint
         inside = part.in_top.quantity.value
-        deep = joint.length - joint.into_top if isinstance(joint, DowelScrew) else inside
+        deep = joint.in_leg or inside
         last = min(trim.stick.length, trim.top + part.finished.quantity.value)
         yield Bent(trim, bend, trim.top, last, inside, deep)
 

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from splay.parts.foot import FootCut, foot_cut, foot_figures
 from splay.parts.making import Taper, eight_sides, making, tapers
-from splay.piece import DowelScrew, Joint, Piece, Reamed, Shouldered, StakedLegs, Through
+from splay.piece import DowelScrew, Joint, Piece, Reamed, StakedLegs, Through
 from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
 from splay.stance.floor import Floor
@@ -44,12 +44,12 @@ _SQUARE_DEG = 90.0 - 1e-9
 
 def has_ring(joint: Joint) -> bool:
     """Whether a joint's tenon bears a depth ring: not a tapered or shouldered one, nor a screw."""
-    return not isinstance(joint, DowelScrew | Reamed | Shouldered)
+    return joint.ring
 
 
 def upper_end_name(joint: Joint) -> str:
     """What the end of a leg at the seat is called: a leg on a screw has no tenon."""
-    return "upper end" if isinstance(joint, DowelScrew) else "tenon end"
+    return joint.upper_end
 
 
 def leg_part(piece: Piece, stance: LegStance, floor: Floor, show: Show) -> LegPart:

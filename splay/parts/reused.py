@@ -7,7 +7,7 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, replace
 
 from splay.parts.leg import LegPart
-from splay.piece import DowelScrew, OldHole, Piece, Rope, StakedLegs, Stick, Stretcher
+from splay.piece import OldHole, Piece, Rope, StakedLegs, Stick, Stretcher
 from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
 from splay.stance.members import EndStance, MemberStance, RopeStance
@@ -117,8 +117,8 @@ def _zones(support: StakedLegs, leg: LegStance, part: LegPart, holes: Iterable[Z
     """The upper end, with as much below the seat as the leg is thick: there it is bent the most."""
     inside = part.in_top.quantity.value
     joint = support.joint
-    deep = joint.length - joint.into_top if isinstance(joint, DowelScrew) else inside
-    what = "the screw" if isinstance(joint, DowelScrew) else "the tenon"
+    deep = joint.in_leg or inside
+    what = "the tenon" if joint.tenon != "none" else "the screw"
     yield Zone(what, 0.0, max(deep, inside + support.leg.at_top))
     for hole in holes:
         yield Zone(hole.what, inside + hole.begins, inside + hole.ends)

@@ -9,7 +9,7 @@ from splay.parts import LegPart
 from splay.parts.making import eight_sides, stock_size
 from splay.parts.member import MemberEnd, MemberPart
 from splay.patterns.pattern import Pattern, arrow, cross_at, pattern, ring, words
-from splay.piece import DowelScrew, Piece, Shouldered
+from splay.piece import Piece
 from splay.quantity import Show
 from splay.quantity import degrees as deg
 from splay.setups.groups import Group, foot_groups
@@ -58,7 +58,7 @@ def _profile(piece: Piece, group: Group, part: LegPart, show: Show) -> Pattern:
     joint, shape = support.joint, support.leg
     inside, blank = leg.bore.tenon, part.blank.quantity.value
     finish = inside + leg.exposed
-    tan = deg.tan(leg.boring.resultant) if isinstance(joint, Shouldered | DowelScrew) else 0.0
+    tan = deg.tan(leg.boring.resultant) if joint.tenon in ("flat", "none") else 0.0
     slanted = shape.section == "round" or shape.facing == "sightline"
     upper, lower = (finish + part.cut.below, finish - part.cut.above) if slanted else (finish, finish)
     r0 = half_at(piece, leg, 0.0)
@@ -109,7 +109,7 @@ def _end(piece: Piece, group: Group, show: Show) -> Pattern:
         eight = [(half, k), (k, half), (-k, half), (-half, k), (-half, -k), (-k, -half), (k, -half)]
         shapes.append(ring("cut", [*eight, (half, -k)]))
     if leg.bore.tenon > 0.0:
-        if isinstance(support.joint, Shouldered):
+        if support.joint.tenon == "flat":
             a, b = leg.bore.size / 2.0, leg.bore.across / 2.0
             shapes.append(ring("tenon", [(-b, -a), (b, -a), (b, a), (-b, a)]))
         else:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
@@ -46,7 +46,47 @@ class Wedge(Frozen):
     """Driven without glue, so that the leg can come out again."""
 
 
-class Through(Frozen):
+Face = Literal["underside", "upper face", "battens' lower face"]
+
+
+class _Joint(Frozen):
+    """What the rest of the core asks of a joint; each kind answers where it differs."""
+
+    tenon: ClassVar[Literal["round", "tapered", "flat", "none"]] = "round"
+    """What of the leg goes into the hole: none where a screw holds it."""
+
+    @property
+    def face(self) -> Face:
+        """The face of the seat its legs are marked on and bored from."""
+        return "underside"
+
+    @property
+    def pegged(self) -> Peg | None:
+        """Its peg, if it has one."""
+        return None
+
+    @property
+    def wedged(self) -> Wedge | None:
+        """Its wedge, if it has one."""
+        return None
+
+    @property
+    def in_leg(self) -> float:
+        """How deep something is bored into the leg's upper end, mm."""
+        return 0.0
+
+    @property
+    def ring(self) -> bool:
+        """Whether its tenon bears a depth ring: a round one does."""
+        return self.tenon == "round"
+
+    @property
+    def upper_end(self) -> Literal["tenon end", "upper end"]:
+        """What the end of a leg at the seat is called."""
+        return "upper end" if self.tenon == "none" else "tenon end"
+
+
+class Through(_Joint):
     """A tenon that comes out at the upper face."""
 
     way: Literal["through"] = "through"
@@ -59,8 +99,18 @@ class Through(Frozen):
     wedge: Wedge | None = Wedge()
     """Its wedge, if it has one."""
 
+    @property
+    def face(self) -> Face:
+        """The face its legs are marked on and bored from."""
+        return "upper face" if self.bored_from == "upper" else "underside"
 
-class Blind(Frozen):
+    @property
+    def wedged(self) -> Wedge | None:
+        """Its wedge, if it has one."""
+        return self.wedge
+
+
+class Blind(_Joint):
     """A tenon that ends inside the top, bored from the underside."""
 
     way: Literal["blind"] = "blind"
@@ -73,10 +123,21 @@ class Blind(Frozen):
     wedge: Wedge | None = None
     """A wedge that the hole's own bottom drives home as the leg goes in, if it has one."""
 
+    @property
+    def pegged(self) -> Peg | None:
+        """Its peg, if it has one."""
+        return self.peg
 
-class Reamed(Frozen):
+    @property
+    def wedged(self) -> Wedge | None:
+        """Its wedge, if it has one."""
+        return self.wedge
+
+
+class Reamed(_Joint):
     """A tapered tenon in a reamed hole, through the top."""
 
+    tenon = "tapered"
     way: Literal["reamed"] = "reamed"
     socket: Thick
     """Diameter of the taper where its axis meets the underside, mm."""
@@ -88,7 +149,7 @@ class Reamed(Frozen):
     """What one turn of the reamer adds to the hole's diameter, as tried on scrap, mm."""
 
 
-class Battened(Frozen):
+class Battened(_Joint):
     """Blind tenons in battens screwed across the grain under a thin top."""
 
     way: Literal["battened"] = "battened"
@@ -111,10 +172,21 @@ class Battened(Frozen):
     peg: Peg | None = None
     """A peg from the batten's side, if it is pegged."""
 
+    @property
+    def face(self) -> Face:
+        """The face its legs are marked on and bored from."""
+        return "battens' lower face"
 
-class DowelScrew(Frozen):
+    @property
+    def pegged(self) -> Peg | None:
+        """Its peg, if it has one."""
+        return self.peg
+
+
+class DowelScrew(_Joint):
     """A screw pointed at both ends: half in the top, half in the leg, the leg's end cut to the lean."""
 
+    tenon = "none"
     way: Literal["dowel_screw"] = "dowel_screw"
     socket: Thick = 8.0
     """Diameter of the screw over its thread, mm."""
@@ -125,10 +197,16 @@ class DowelScrew(Frozen):
     into_top: Annotated[float, Length(3, 300)] = 30.0
     """Thread that goes into the top, along the axis, mm."""
 
+    @property
+    def in_leg(self) -> float:
+        """The rest of the screw, mm."""
+        return self.length - self.into_top
 
-class Shouldered(Frozen):
+
+class Shouldered(_Joint):
     """A tenon that is not round, with shoulders sloped to the top; measured from its foot."""
 
+    tenon = "flat"
     way: Literal["shouldered"] = "shouldered"
     socket: Thick
     """The tenon's longer side, along the sightline, mm."""

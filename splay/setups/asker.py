@@ -11,7 +11,8 @@ from splay.setups.scales import proving_scale, sawn_scale, stick_scale
 from splay.setups.slips import LIKE_DEG, LIKE_MM, Slip, angle_slips, far_off, length_slips, slip_of
 from splay.shop import Scale, Shop, reading
 from splay.work.proofs import KINDS, proof_id
-from splay.work.takes import Take, how
+from splay.work.takes import Take
+from splay.work.takes_said import how
 
 Key = tuple[str, ...]
 """A proof's kind, and the ids of what it is taken on."""

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from splay.piece import Battened, Circle, Piece, Reamed, Round, Shouldered, Triangle
+from splay.piece import Circle, Piece, Reamed, Round, Shouldered, Triangle
 from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
 from splay.setups.card import SetUp, Turn
@@ -53,14 +53,13 @@ def entry(piece: Piece, leg: LegStance) -> Entry:
     leans = None
     if way is not None:
         leans = Toward("arrow" if way[0] * d[0] + way[1] * d[1] > 0 else "tail")
-    battened = isinstance(support_of(piece, leg).joint, Battened)
-    up = "upper face" if upper else "battens' lower face" if battened else "underside"
-    return Entry(up, "underside" if upper else "upper face", face, out, leans)
+    return Entry(
+        support_of(piece, leg).joint.face, "underside" if upper else "upper face", face, out, leans
+    )
 
 
 def _from_upper(piece: Piece, leg: LegStance) -> bool:
-    joint = support_of(piece, leg).joint
-    return getattr(joint, "bored_from", "underside") == "upper"
+    return support_of(piece, leg).joint.face == "upper face"
 
 
 def face_key(piece: Piece, leg: LegStance) -> str:

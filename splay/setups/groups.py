@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from splay.piece import Piece, Through
+from splay.piece import Piece
 from splay.quantity import Show
 from splay.setups.card import Turn
 from splay.stance.lean import LeanAngles
@@ -92,5 +92,4 @@ def turn(number: int, lean: LeanAngles, show: Show) -> Turn:
 
 def bored_from(piece: Piece, group: Group) -> str:
     """The face the boring starts from, "underside" or "upper"."""
-    joint = support_of(piece, group.first).joint
-    return joint.bored_from if isinstance(joint, Through) else "underside"
+    return "upper" if support_of(piece, group.first).joint.face == "upper face" else "underside"

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from typing import Literal
 
 from splay.parts.leg import LegPart, has_ring, upper_end_name
-from splay.piece import DowelScrew, Piece, StakedLegs
+from splay.piece import Piece, StakedLegs
 from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
 from splay.setups.card import SetUp
@@ -100,7 +100,7 @@ def _marks(
     does: list[Do] = [Write(tuple(Mark(Kind.NUMBER, key) for key in keys), _numbered(legs))]
     makes = [Mark(Kind.NUMBER, key) for key in keys]
     flat = support.leg.section != "round"
-    screwed = isinstance(support.joint, DowelScrew)
+    screwed = support.joint.tenon == "none"
     end = upper_end_name(support.joint)
     for leg in legs:
         own = _lines(stance, support, leg, flat, end, show)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from splay.piece import Battened, Piece, StakedLegs
+from splay.piece import Piece, StakedLegs
 from splay.quantity import Figure, Show
 from splay.setups.asker import Asker, Words
 from splay.setups.card import Proof, SetUp
@@ -50,7 +50,8 @@ def _card(
     group: Group, support: StakedLegs, mouth: Mouth, by_cutter: bool, shop: Shop, show: Show
 ) -> SetUp:
     key = f"mouth.{group.first.id}"
-    where = "battens' lower face" if isinstance(support.joint, Battened) else "underside"
+    # A leg comes out of the underside, whichever face its hole is bored from.
+    where = "underside" if support.joint.face == "upper face" else support.joint.face
     radius, cove = show.length(mouth.rounds), show.length(mouth.cove)
     wider = mouth.rounds >= mouth.cove
     left = show.figure(

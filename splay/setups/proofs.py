@@ -12,7 +12,7 @@ from splay.parts.making import eight_wide
 from splay.parts.member import MemberPart
 from splay.parts.rope import RopePart
 from splay.parts.stick import SQUARE_DEG, StickPart
-from splay.piece import DowelScrew, Piece, Shouldered, Stretcher
+from splay.piece import Piece, Stretcher
 from splay.quantity import degrees as deg
 from splay.setups.asker import NEAR_DEG, NEAR_MM, Asker, Words
 from splay.setups.bent import bent_proofs
@@ -266,9 +266,9 @@ def _shaped(made: Made, ask: Asker) -> Iterator[Proof]:
     for one in made.sets:
         part, support, leg = one.part, one.support, one.legs[0]
         on = f"leg.{part.number}"
-        if isinstance(support.joint, DowelScrew):
+        if support.joint.tenon == "none":
             yield from _screwed(one, ask)
-        elif isinstance(support.joint, Shouldered):
+        elif support.joint.tenon == "flat":
             words = Words(
                 "Tenon, from its end to the higher shoulder",
                 FirstShoulder(on),

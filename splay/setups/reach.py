@@ -6,7 +6,7 @@ every tool well within its scale needs no card to be judged by.
 
 from __future__ import annotations
 
-from splay.piece import DowelScrew, Shouldered, StakedLegs
+from splay.piece import StakedLegs
 from splay.quantity import degrees as deg
 from splay.setups.drills import HAND_HELD, boring_tools
 from splay.setups.made import Made
@@ -32,7 +32,7 @@ def pegs(made: Made) -> bool:
     """A peg slopes more than the shortest scale that is held by hand."""
     least = min((_far(tool) for tool in made.shop.owned() if isinstance(tool, HAND_HELD)), default=0.0)
     joints = (one.joint for one in made.piece.supports if isinstance(one, StakedLegs))
-    slopes = [peg.angle for joint in joints if (peg := getattr(joint, "peg", None)) is not None]
+    slopes = [joint.pegged.angle for joint in joints if joint.pegged is not None]
     return any(slope > least for slope in slopes)
 
 
@@ -60,7 +60,7 @@ def tenons(made: Made) -> bool:
 def leg_ends(made: Made) -> bool:
     """Upper ends are sawn to the lean."""
     joints = (one.joint for one in made.piece.supports if isinstance(one, StakedLegs))
-    return any(isinstance(joint, DowelScrew | Shouldered) for joint in joints)
+    return any(joint.tenon in ("none", "flat") for joint in joints)
 
 
 def hand_holds(made: Made) -> bool:

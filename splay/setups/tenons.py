@@ -6,7 +6,7 @@ import math
 from collections.abc import Iterator
 from typing import Any
 
-from splay.piece import DowelScrew, Reamed, Shouldered, StakedLegs
+from splay.piece import Reamed, StakedLegs
 from splay.quantity import Quantity, Show
 from splay.quantity import degrees as deg
 from splay.setups.card import SetUp
@@ -68,7 +68,7 @@ def tenon_long(leg: LegStance, support: StakedLegs, inside: float) -> float:
 def tenons(one: LegSet, owned: tuple[Tool, ...], show: Show) -> Iterator[SetUp]:
     """Round tenons, by whatever makes them; a powered cutter limits the square stock it takes."""
     support, leg = one.support, one.legs[0]
-    if isinstance(support.joint, DowelScrew | Shouldered):
+    if support.joint.tenon in ("none", "flat"):
         return
     inside = one.part.in_top.quantity.value
     thick_at = tenon_long(leg, support, inside)
@@ -193,7 +193,7 @@ def _grooves(long: float) -> tuple[float, ...]:
 def _tenon_scene(one: LegSet, long: Quantity, show: Show) -> Scene:
     bore = one.legs[0].bore
     size, tip = show.length(bore.size).text, show.length(bore.tip).text
-    reamed = isinstance(one.support.joint, Reamed)
+    reamed = one.support.joint.tenon == "tapered"
     run = one.part.in_top.quantity if reamed else long
     return TenonMade(size, run.text, tip if reamed else "")
 

@@ -9,7 +9,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from splay.piece import Battened, Blind, StakedLegs, Through
+from splay.piece import StakedLegs
 from splay.quantity import degrees as deg
 
 PAST_SHOULDER_MM = 0.5
@@ -115,7 +115,7 @@ def has_eased_mouth(support: StakedLegs) -> bool:
     return (
         leg.neck == "cove"
         and leg.eased
-        and isinstance(support.joint, Through | Blind | Battened)
+        and support.joint.tenon == "round"
         and leg.at_top > support.joint.socket + PAST_SHOULDER_MM
     )
 

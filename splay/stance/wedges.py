@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from splay.piece import Blind, Joint, Piece, Through, Wedge
+from splay.piece import Blind, Joint, Piece, Wedge
 from splay.quantity import degrees as deg
 from splay.stance.lines import slot_turn
 from splay.stance.staked import LegStance, support_of
@@ -40,7 +40,7 @@ class WedgeMade:
 
 def wedge_of(joint: Joint) -> Wedge | None:
     """The wedge of a joint, where it has one."""
-    return joint.wedge if isinstance(joint, Through | Blind) else None
+    return joint.wedged
 
 
 def slot_deep(leg: LegStance, in_top: float) -> float:

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from splay.piece import Battened, Piece, StakedLegs, TopScrews
+from splay.piece import Piece, StakedLegs, TopScrews
 from splay.plan import Plan
 from splay.quantity import Figure, Input, Quantity, Show
 from splay.stance.buttons import buttons_by
@@ -182,7 +182,7 @@ def _let_move(piece: Piece, change: float, wide: float, show: Show) -> list[str]
     told: list[str] = []
     far = abs(change) / wide if wide else 0.0
     kinds = {support.kind for support in piece.supports}
-    if any(isinstance(s, StakedLegs) and isinstance(s.joint, Battened) for s in piece.supports):
+    if any(isinstance(s, StakedLegs) and s.joint.face == "battens' lower face" for s in piece.supports):
         slot = show.length(max(1.0, far * wide * FIXING_ROOM)).text
         told.append(
             f"Screws through the battens: the middle one in a round hole, the outer ones in slots {slot} "

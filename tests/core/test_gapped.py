@@ -173,6 +173,21 @@ class WhatIsWrong(SimpleTestCase):
         self.assertNotIn("gap_closes", codes(two_boards(gap={"stays": "outer", "width": 9.5})))
         self.assertNotIn("gap_closes", codes(two_boards(gap={"stays": "inner"})))
 
+    def test_battens_tie_two_boards_and_say_which_holes_are_round(self) -> None:
+        document = write_piece(starter("battened"))
+        wide = document["top"]["outline"].get("width") or document["top"]["outline"]["diameter"]
+        document["top"] |= {"gap": {"width": 6.0}, "boards": [(wide - 6.0) / 2] * 2, "hollow": None}
+        document["supports"][0]["joint"]["screws"] = 4
+        piece = read_piece(document)
+        self.assertNotIn("boards_apart", codes(piece))
+        self.assertNotIn("gap_screwed", codes(piece))
+        steps = order_of(piece, plan(piece, workbench()), Build()).steps
+        (battens,) = (step for step in steps if step.operation == "battens")
+        self.assertIn("Of the holes under each board the one nearest to its middle is round", battens.do[1])
+        # Three screws: the one between both legs stands in the middle, where the gap is.
+        document["supports"][0]["joint"]["screws"] = 3
+        self.assertEqual(codes(read_piece(document))["gap_screwed"].level, "stop")
+
     def test_a_leg_at_the_gap_is_found_with_how_much_wood_is_left(self) -> None:
         document = write_piece(starter("bench"))
         placement = document["supports"][0]["placement"]

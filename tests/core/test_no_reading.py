@@ -19,6 +19,7 @@ READERS = {
     "paths.py": "dotted paths into a document",
     "errors.py": "a fault's own sentence",
     "document.py": "what was typed, made plain",
+    "labelled.py": "a schema's own references, places in a list written in the code",
     "quantity/read.py": "what was typed",
     "quantity/show.py": "figures as they are written",
     "reading.py": "what was typed",
