@@ -12,6 +12,8 @@ from splay.stance.members import MemberStance
 from splay.stance.staked import support_of
 
 TURNED_BY = ("lathe", "router", "cutter")
+LEAST_TENON_MM = 14.0
+"""A thinner tenon is no way out for a leg (common practice, no source)."""
 OFF_MM = 2.0
 """A stretcher that meets a leg this far off its line is told (common practice, no source)."""
 
@@ -30,8 +32,12 @@ def bent(
                 f"Stick {one.trim.index + 1}, for leg {one.leg.number}: within its tenon the wood runs "
                 f"{show.closely(one.aside).text} off the string, so the tenon comes "
                 f"{show.closely(missing).text} out of the stick.",
-                "Take a thicker or a straighter stick for it, saw more off that end, or make the socket "
-                f"{show.length(2.0 * missing).text} smaller.",
+                "Take a thicker or a straighter stick for it, or saw more off that end"
+                + (
+                    f"; or make the socket {show.length(2.0 * missing).text} smaller."
+                    if thick - 2.0 * missing >= LEAST_TENON_MM
+                    else "."
+                ),
                 (one.leg.number,), show.closely(missing), show.closely(0.0), None,
                 f"supports.{one.trim.support}.leg.sticks.{one.trim.index}.bend",
             )  # fmt: skip

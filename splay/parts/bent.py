@@ -55,7 +55,7 @@ class Bent:
         found = []
         for reach in (-bend.at, stick.length - bend.at):
             # Of a parabola that drops by all of it over `reach`: the slope 2 f x / reach² is the string's.
-            x = -rise * reach * reach / 2.0 / bend.off
+            x = -rise * reach * reach / 2.0 / bend.rise
             if x * reach >= 0.0:
                 found.append(min(max(bend.at + x - self.first, 0.0), self.long))
         at = max((*found, min(max(bend.at - self.first, 0.0), self.long)), key=self.off)
@@ -66,7 +66,7 @@ class Bent:
         """How far the wood runs off the string at the upper end, degrees."""
         bend, stick = self.bend, self.trim.stick
         reach = bend.at if self.first < bend.at else stick.length - bend.at
-        runs = 2.0 * bend.off * (bend.at - self.first) / reach**2
+        runs = 2.0 * bend.rise * (bend.at - self.first) / reach**2
         a, b = _before(stick, bend, self.first), _before(stick, bend, self.last)
         return deg.atan(runs - (b - a) / self.long)
 
@@ -80,7 +80,7 @@ def _before(stick: Stick, bend: Bend, at: float) -> float:
     """How far a place lay off the string before anything was sawn off: two parabolas that meet at the back
     of the bend, each down to nothing at its own end."""
     reach = bend.at if at < bend.at else stick.length - bend.at
-    return bend.off * (1.0 - ((at - bend.at) / reach) ** 2)
+    return bend.rise * (1.0 - ((at - bend.at) / reach) ** 2)
 
 
 def bent_sticks(piece: Piece, trims: Iterable[Trim], parts: tuple[LegPart, ...]) -> Iterator[Bent]:

@@ -47,7 +47,7 @@ class OldHole(Frozen):
 class Bend(Frozen):
     """A stick whose middle line is not straight, as it lies there."""
 
-    off: Annotated[float, Length(1, 300)]
+    rise: Annotated[float, Length(1, 300)]
     """How far its middle stands off a string from the middle of one end to the middle of the other, at
     most, mm."""
     at: Annotated[float, Length(20, 4000)]

@@ -157,7 +157,7 @@ FIELDS = {
     "offset": "set back",
     "lies": "way it lies",
     "narrower": "narrower end",
-    "off": "how far off",
+    "off": "in from the edge",
     "faces": "way it faces",
     "board": "short board, width",
     "past_front": "past the boards in front",

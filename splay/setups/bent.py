@@ -47,7 +47,7 @@ def bent_cards(piece: Piece, every: tuple[Bent, ...], show: Show) -> Iterator[Se
             f"Stick {most.trim.index + 1} off its string, at the most",
             off,
             "where its middle line runs along the string",
-            show.input("f", "off it before it was sawn", most.bend.off),
+            show.input("f", "off it before it was sawn", most.bend.rise),
             show.input("a", "there, from the upper end", most.bend.at),
             show.input("u", "sawn off there", most.first),
             show.input("L", "left of it", most.long),

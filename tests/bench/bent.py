@@ -34,7 +34,7 @@ def judge_bent(judge: Judge, card: SetUp) -> None:
         stick = support.leg.sticks[do.stick - 1]
         assert stick.bend is not None
         along, off = _strung(
-            stick.length, stick.bend.off, stick.bend.at, sawn.get(do.leg, 0.0), do.long.value
+            stick.length, stick.bend.rise, stick.bend.at, sawn.get(do.leg, 0.0), do.long.value
         )
         most = int(np.argmax(off))
         hold("off its string mm", abs(off[most] - do.off.value), key)

@@ -407,7 +407,7 @@ def _bend(rng: random.Random, sticks: list[dict[str, Any]]) -> None:
     for stick in sticks:
         if rng.random() < 0.5:
             stick["bend"] = {
-                "off": rng.uniform(2, 25),
+                "rise": rng.uniform(2, 25),
                 "at": stick["length"] * rng.uniform(0.3, 0.7),
                 "faces": rng.choice(("outward", "inward", "left", "right")),
             }

@@ -42,7 +42,7 @@ def bent(
     support["leg"]["sticks"] = [
         {
             "length": length or long, "at_foot": 30.0, "old": old or [],
-            "bend": {"off": 12.0, "at": (length or long) / 2.0, **bend},
+            "bend": {"rise": 12.0, "at": (length or long) / 2.0, **bend},
         }
     ]  # fmt: skip
     return read_piece(document)
@@ -86,7 +86,7 @@ class ByHand(SimpleTestCase):
     ) -> None:
         whole = only(plan(bent(), workbench())).long
         long = whole + more
-        made = only(plan(bent(length=long, off=off, at=long * share), workbench()))
+        made = only(plan(bent(length=long, rise=off, at=long * share), workbench()))
         at, most = made.most
         self.assertAlmostEqual(made.off(0.0), 0.0, 9)
         self.assertAlmostEqual(made.off(made.long), 0.0, 9)
@@ -125,7 +125,7 @@ class Told(SimpleTestCase):
 class WhatIsWrong(SimpleTestCase):
     def test_a_tenon_that_runs_out_of_its_wood_says_by_how_much(self) -> None:
         # Within the tenon's length k of a parabola of 40 the wood runs off by 4 f x (L - x) / L².
-        piece = bent(off=40.0)
+        piece = bent(rise=40.0)
         made = plan(piece, workbench())
         one = only(made)
         k = one.inside
@@ -136,14 +136,14 @@ class WhatIsWrong(SimpleTestCase):
         self.assertAlmostEqual(
             found.number.value, support.joint.socket / 2.0 + aside - support.leg.at_top / 2.0, 6
         )
-        self.assertNotIn("bent_thin", codes(bent(off=10.0)))
+        self.assertNotIn("bent_thin", codes(bent(rise=10.0)))
 
     def test_a_bent_stick_goes_on_no_lathe(self) -> None:
         self.assertIn("bent_turned", codes(bent(leg={"tenon_by": "lathe"})))
         self.assertNotIn("bent_turned", codes(bent(leg={"tenon_by": "hand"})))
 
     def test_a_stretcher_that_finds_it_elsewhere_is_told_how_far(self) -> None:
-        document = write_piece(bent(off=20.0))
+        document = write_piece(bent(rise=20.0))
         document["members"] = [
             {
                 "kind": "stretcher", "ends": [

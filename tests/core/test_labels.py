@@ -23,7 +23,7 @@ BY_ITSELF = {
     "Underfoot.kind", "Trial.name", "Trial.why",
     "Belly.at",
     "Stick.length", "Stick.at_foot", "Stick.note", "OldHole.nearer", "OldHole.farther",
-    "Bend.off", "Bend.at", "Bend.faces",
+    "Bend.rise", "Bend.at", "Bend.faces",
     "Circle.count", "OnMember.share", "OnMember.member", "OnLeg.leg",
     "Peg.margin", "MitredFrames.dowels",
 }  # fmt: skip

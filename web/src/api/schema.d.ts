@@ -2295,11 +2295,11 @@ export interface components {
              */
             faces: "outward" | "inward" | "left" | "right";
             /**
-             * Off
+             * Rise
              * @description How far its middle stands off a string from the middle of one end to the middle of the other, at
              *     most, mm.
              */
-            off: number | string;
+            rise: number | string;
         };
         /**
          * BevelGauge

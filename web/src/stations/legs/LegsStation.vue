@@ -145,15 +145,15 @@ const strangeBend = ref('')
 function setBends(text: string): void {
   typedBends.value = text
   const sticks = leg.value?.sticks ?? []
-  const found: ({ off: string; at: string; faces: string } | null)[] = sticks.map(() => null)
+  const found: ({ rise: string; at: string; faces: string } | null)[] = sticks.map(() => null)
   strangeBend.value = ''
   for (const row of rowsOf(text)) {
-    const [stick = '', off = '', at = '', faces = ''] = wordsOf(row)
+    const [stick = '', rise = '', at = '', faces = ''] = wordsOf(row)
     if (found[Number(stick) - 1] === undefined) {
       strangeBend.value = `There is no stick ${stick} in the list above: “${row}” is kept here but not used.`
       return
     }
-    found[Number(stick) - 1] = { off, at, faces: faces || 'outward' }
+    found[Number(stick) - 1] = { rise, at, faces: faces || 'outward' }
   }
   const told = sticks.map((stick, k) => ({ ...stick, bend: found[k] }))
   store.set(`${path.value}.leg.sticks`, told)
@@ -163,7 +163,7 @@ const bendsShown = computed(() =>
     .flatMap((stick, k) => {
       const at = `${path.value}.leg.sticks.${k}.bend`
       return stick.bend
-        ? [[k + 1, readBack(`${at}.off`), readBack(`${at}.at`), stick.bend.faces].join(', ')]
+        ? [[k + 1, readBack(`${at}.rise`), readBack(`${at}.at`), stick.bend.faces].join(', ')]
         : []
     })
     .join('\n'),
