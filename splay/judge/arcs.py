@@ -6,7 +6,6 @@ import math
 from collections.abc import Iterator
 
 from splay.judge.finding import Finding, found
-from splay.piece import BoardSides, Piece, PlaneFrames
 from splay.quantity import Show
 from splay.quantity import degrees as deg
 from splay.stance.body import Body
@@ -21,35 +20,18 @@ no source)."""
 FLAT_MM = 0.5
 
 
-def arcs(piece: Piece, stance: Stance, screws: tuple[Fastening, ...], show: Show) -> Iterator[Finding]:
+def arcs(stance: Stance, screws: tuple[Fastening, ...], show: Show) -> Iterator[Finding]:
     """Of each piece between legs that is sawn to an arc all that is wrong with it, once for those alike."""
     told: set[str] = set()
     for body in stance.bodies:
         if body.sweep is None or body.alike in told:
             continue
         told.add(body.alike)
-        field = _field(piece, body)
+        field = f"supports.{body.support}.{body.sweep.field}"
         if body.sweep.band:
             yield from _short_grain(body, body.sweep, field, show)
         yield from _held(body, body.sweep, screws, show)
-        yield from _links(piece, stance, body, body.sweep, show)
-
-
-def _field(piece: Piece, body: Body) -> str:
-    support, base = piece.supports[body.support], f"supports.{body.support}"
-    assert body.sweep is not None
-    pieces, named = (
-        (support.cross, "cross") if isinstance(support, PlaneFrames)
-        else (support.rails, "rails") if isinstance(support, BoardSides) else ((), "")
-    )  # fmt: skip
-    for k, one in enumerate(pieces):
-        if (
-            one.arc is not None
-            and one.arc.rise == body.sweep.rise
-            and abs(one.thickness - body.thickness) < 1e-9
-        ):
-            return f"{base}.{named}.{k}.arc.rise"
-    return base
+        yield from _links(stance, body, body.sweep, show)
 
 
 def _short_grain(body: Body, sweep: Sweep, field: str, show: Show) -> Iterator[Finding]:
@@ -86,7 +68,7 @@ def _held(body: Body, sweep: Sweep, screws: tuple[Fastening, ...], show: Show) -
             return
 
 
-def _links(piece: Piece, stance: Stance, body: Body, sweep: Sweep, show: Show) -> Iterator[Finding]:
+def _links(stance: Stance, body: Body, sweep: Sweep, show: Show) -> Iterator[Finding]:
     """Links under the top that come to a bent piece beside its crown."""
     if not sweep.band or abs(body.pose.out((0.0, -sweep.down * body.width / 2.0, 0.0))[2]) > 1.0:
         return

@@ -76,7 +76,7 @@ def judge(whole: Whole) -> tuple[Finding, ...]:
         *held(piece, made.screws, show),
         *splines(piece, made.through, show),
         *hand_holds(piece, stance, show),
-        *arcs(piece, stance, made.screws, show),
+        *arcs(stance, made.screws, show),
         *gapped(piece, stance, made.screws, made.grooved, show),
         *buttons(piece, made.grooved, show),
         *inside(piece, stance, made.runs, made.lines, made.screws, made.grooved, made.through, show),

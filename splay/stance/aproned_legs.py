@@ -154,4 +154,4 @@ class _Table:
             tenon=self.support.tenon,
             frame=named,
         )
-        return swept(made, Arc(rise=arch) if arch else None, -1 if upper else 1, high - arch)
+        return swept(made, Arc(rise=arch) if arch else None, -1 if upper else 1, high - arch, "arch")

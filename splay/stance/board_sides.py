@@ -26,7 +26,7 @@ def board_sides(support: BoardSides, index: int, floor: Floor) -> tuple[Body, ..
     sides = [_side(support, index, side, floor) for side in (-1, 1)]
     if lower is not None:
         sides += [_short(support, index, side, floor) for side in (-1, 1)]
-    between = _rails(support, index, support.rails, "rail")
+    between = _rails(support, index, support.rails, "rail", "rails")
     if lower is None:
         return (*sides, *between)
     middle, under = front_back(support)[0] + lower.board / 2, lower.drop + lower.thickness
@@ -34,18 +34,25 @@ def board_sides(support: BoardSides, index: int, floor: Floor) -> tuple[Body, ..
         rail.model_copy(update={"drop": rail.drop + under, "offset": rail.offset + middle})
         for rail in lower.rails
     )
-    below = _rails(support, index, tuple(moved), "lower_rail", "lower ")
+    below = _rails(support, index, tuple(moved), "lower_rail", "lower.rails", "lower ")
     return (*sides, *between, *below, _tread(support, index))
 
 
 def _rails(
-    support: BoardSides, index: int, rails: tuple[CrossPiece, ...], key: str, called: str = ""
+    support: BoardSides,
+    index: int,
+    rails: tuple[CrossPiece, ...],
+    key: str,
+    field: str,
+    called: str = "",
 ) -> list[Body]:
-    """Pieces between the boards, each with cuts and readings of its own."""
-    return [
-        _between(support, index, rail, f"{support.id}.{key}.{k}", f"{called}{_SORTS[rail.lies]} {k}")
-        for k, rail in enumerate(rails, 1)
-    ]
+    """Pieces between the boards, each with cuts and readings of its own; `field` where they are listed."""
+    made = []
+    for k, rail in enumerate(rails, 1):
+        name = f"{called}{_SORTS[rail.lies]} {k}"
+        one = _between(support, index, rail, f"{support.id}.{key}.{k}", name)
+        made.append(swept(one, rail.arc, -1, rail.depth, f"{field}.{k - 1}.arc.rise"))
+    return made
 
 
 def lower_key(support: BoardSides) -> str:
@@ -224,7 +231,7 @@ def _between(support: BoardSides, index: int, rail: CrossPiece, key: str, name: 
         if flat
         else Sides("upper edge", "lower edge", "front face", "back face")
     )
-    made = body(
+    return body(
         key,
         name,
         _SORTS[rail.lies],
@@ -235,4 +242,3 @@ def _between(support: BoardSides, index: int, rail: CrossPiece, key: str, name: 
         names,
         (ends[0], ends[1]),
     )
-    return swept(made, rail.arc, -1, rail.depth)

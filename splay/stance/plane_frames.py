@@ -102,7 +102,7 @@ class _Frame:
             rips=level,
             frame=_FRAMES[self.back],
         )
-        return swept(made, arc, -1 if upper_first else 1, piece.depth)
+        return swept(made, arc, -1 if upper_first else 1, piece.depth, f"cross.{k}.arc.rise")
 
     def _end(self, side: int) -> Plane:
         edge = self.edge(side)

@@ -27,8 +27,8 @@ class Sweep:
     """In the piece's own frame, mm: the lower edge is an arc from `first` to `last` (along) over a `chord`,
     `low` across, with a `rise` towards the upper side; `down` the sign, across, of the lower side. Where
     the upper edge follows it stands `band` off, all along; it meets the sawn ends `end_up` along them from
-    the lower corners. `chords` are its strips along the piece: from, to, what the lower edge leaves, and
-    the upper one."""
+    the lower corners. `field` is where its rise stands in its support's document. `chords` are its strips
+    along the piece: from, to, what the lower edge leaves, and the upper one."""
 
     first: float
     last: float
@@ -38,6 +38,7 @@ class Sweep:
     radius: float
     band: float
     end_up: float
+    field: str
     chords: tuple[tuple[float, float, Plane, Plane | None], ...]
 
     @property
@@ -105,9 +106,10 @@ class Sweep:
         return None
 
 
-def swept(body: Body, arc: Arc | None, down: int, band: float) -> Body:
+def swept(body: Body, arc: Arc | None, down: int, band: float, field: str) -> Body:
     """A piece made as high as its arc wants it, with the arc cut; `down` the sign, across, of its lower
-    side, `band` what stays of its height in the middle, mm. CannotBuild for more than half a circle."""
+    side, `band` what stays of its height in the middle, mm; `field` where its rise stands. CannotBuild for
+    more than half a circle."""
     if arc is None:
         return body
     low = down * body.width / 2.0
@@ -119,7 +121,7 @@ def swept(body: Body, arc: Arc | None, down: int, band: float) -> Body:
             f"The {body.name} is to rise {rise:g} mm over {max(0.0, chord):.0f} mm between the legs: "
             "that is half a circle or more.",
             "Let it rise less than half its span.",
-            f"supports.{body.support}",
+            f"supports.{body.support}.{field}",
         )
     radius = arc_radius(chord, rise)
     middle, centre = (first + last) / 2.0, low - down * (rise - radius)
@@ -138,7 +140,18 @@ def swept(body: Body, arc: Arc | None, down: int, band: float) -> Body:
     end_up = (
         min(math.dist(p, (x, low)) for p, x in zip(ends, (first, last), strict=True)) if follows else 0.0
     )
-    sweep = Sweep(first, last, low, rise, down, radius, band if follows else 0.0, end_up, tuple(chords))
+    sweep = Sweep(
+        first,
+        last,
+        low,
+        rise,
+        down,
+        radius,
+        band if follows else 0.0,
+        end_up,
+        field,
+        tuple(chords),
+    )
     if not follows:
         return replace(body, sweep=sweep)
     # What both ends have in common, from the lower corner up.

@@ -6,18 +6,19 @@ import math
 from typing import TYPE_CHECKING
 
 import numpy as np
+from scipy.spatial.transform import Rotation
 
 from splay.setups.card import SetUp
 from splay.stance.staked import support_of
 from splay.work.joinery import BentLine, Shortened
-from tests.bench.frames import Array
+from splay.work.marks import leg_key
+from tests.bench.frames import Array, unit, vec
 
 if TYPE_CHECKING:
     from tests.bench.judged import Judge
 
 QUARTERS = {"along": 0, "clockwise": 1, "opposite": 2, "counter-clockwise": 3}
-LOOKS = ("outward", "right", "inward", "left")
-"""Round from out of the piece, clockwise from above."""
+LEAST_ALONG = 0.9
 
 
 def judge_bent(judge: Judge, card: SetUp) -> None:
@@ -43,9 +44,7 @@ def judge_bent(judge: Judge, card: SetUp) -> None:
         slope = math.degrees(math.atan2(abs(off[1] - off[0]), along[1] - along[0]))
         hold("slope at its end deg", max(0.0, abs(slope - do.slope.value) - 0.05), key)
         judge.strung[do.leg] = float(off[most])
-        # Where the back comes to look, from where the outer line lies off it: that looks out.
-        looks = LOOKS[(-QUARTERS[do.outer]) % 4]
-        hold("its back looks another way", float(looks != stick.bend.faces), key)
+        _looks(judge, do, stick.bend.faces, key)
         inside = judge.plan.parts[do.leg - 1].in_top.quantity.value
         joint = support.joint
         deep = joint.length - joint.into_top if joint.way == "dowel_screw" else inside
@@ -54,6 +53,23 @@ def judge_bent(judge: Judge, card: SetUp) -> None:
         out = float(within.max()) + half - support.leg.at_top / 2.0
         hold("tenon out of its wood unsaid", float(out > 0.1 and do.leg not in said), key)
         hold("called out of its wood", float(out < -0.1 and do.leg in said), key)
+
+
+def _looks(judge: Judge, do: BentLine, faces: str, key: str) -> None:
+    """Stood in its hole by its outer line, the stick's back looks where it was wanted: turned from that
+    line about the leg itself, as it is seen by one who looks at the end that goes in."""
+    leg = judge.plan.stance.legs[do.leg - 1]
+    line = judge.sticks[leg_key(do.leg)].lines["outer line"]
+    axis = np.array(leg.d)
+    outer = judge.leg_point(leg, line) - judge.leg_point(leg, vec(0, 0, 0))
+    # He looks along the leg: what turns clockwise for him turns right-handed about it.
+    back = Rotation.from_rotvec(-math.pi / 2.0 * QUARTERS[do.outer] * axis).apply(outer)
+    out = unit(vec(outer[0], outer[1], 0.0))
+    judge.tally.hold("outer line looks in", float(out[:2] @ np.array(leg.socket[:2]) < -1e-6), key)
+    right = np.cross(out, vec(0, 0, 1))
+    wanted = {"outward": out, "inward": -out, "right": right, "left": -right}[faces]
+    looks = unit(vec(back[0], back[1], 0.0))
+    judge.tally.hold("its back looks another way", float(looks @ wanted < LEAST_ALONG), key)
 
 
 def _strung(long: float, off: float, at: float, sawn: float, left: float) -> tuple[Array, Array]:

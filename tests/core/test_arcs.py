@@ -227,6 +227,17 @@ class WhatIsWrong(SimpleTestCase):
         self.assertNotIn("arc_short_grain", codes(arched(upper="arc", rise=23.5)))
         self.assertNotIn("arc_short_grain", codes(arched()))
 
+    def test_of_two_pieces_alike_the_one_that_is_wrong_is_named(self) -> None:
+        document = write_piece(arched(upper="arc"))
+        support = document["supports"][0]
+        support["cross"] = [support["cross"][1], {**support["cross"][1], "drop": 240.0}]
+        support["cross"][0] = {**support["cross"][0], "drop": 60.0}
+        found = [
+            one for one in plan(read_piece(document), workbench()).findings if one.code == "arc_short_grain"
+        ]
+        fields = [one.field for one in found]
+        self.assertEqual(fields, ["supports.0.cross.0.arc.rise", "supports.0.cross.1.arc.rise"])
+
     def test_screws_from_the_arched_edge_are_stopped_and_slanted_ones_are_not(self) -> None:
         document = write_piece(arched(at=0, rise=10.0))
         document["supports"][0]["held"] = {"length": 30.0, "bite": 12.0}

@@ -145,7 +145,7 @@ const strangeBend = ref('')
 function setBends(text: string): void {
   typedBends.value = text
   const sticks = leg.value?.sticks ?? []
-  const found: ({ rise: string; at: string; faces: string } | null)[] = sticks.map(() => null)
+  const found: ({ rise: string; at: string; faces?: string } | null)[] = sticks.map(() => null)
   strangeBend.value = ''
   for (const row of rowsOf(text)) {
     const [stick = '', rise = '', at = '', faces = ''] = wordsOf(row)
@@ -153,7 +153,7 @@ function setBends(text: string): void {
       strangeBend.value = `There is no stick ${stick} in the list above: “${row}” is kept here but not used.`
       return
     }
-    found[Number(stick) - 1] = { rise, at, faces: faces || 'outward' }
+    found[Number(stick) - 1] = { rise, at, ...(faces ? { faces } : {}) }
   }
   const told = sticks.map((stick, k) => ({ ...stick, bend: found[k] }))
   store.set(`${path.value}.leg.sticks`, told)
