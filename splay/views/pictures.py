@@ -48,6 +48,7 @@ from splay.setups.scenes import (
 )
 from splay.stance.vectors import Flat
 from splay.views import joint_pictures as joint
+from splay.views import round_pictures as rounds
 from splay.views import stick_pictures as stick
 from splay.views.saw_pictures import crosscut
 from splay.views.scale_arc import scale_arc
@@ -356,8 +357,8 @@ _DRAWN: dict[type[Any], tuple[str, Callable[[Any], list[Shape]]]] = {
     HollowCut: ("hollow", joint.hollow_cut),
     Dressed: ("hollow", joint.dressed),
     SocketPierced: ("drill", joint.socket_pierced),
-    MouthEased: ("drill", joint.mouth_eased),
-    ArcSawn: ("crosscut", joint.arc_sawn),
+    MouthEased: ("drill", rounds.mouth_eased),
+    ArcSawn: ("crosscut", rounds.arc_sawn),
     Grooving: ("crosscut", joint.grooving),
     ButtonMade: ("block", joint.button_made),
     MitreDowelled: ("drill", joint.mitre_dowelled),
