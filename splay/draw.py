@@ -15,6 +15,7 @@ from splay.stance.members import members
 from splay.stance.staked import Stance
 from splay.views.details import leg_view, section_view
 from splay.views.layout_view import layout_views
+from splay.views.leg_rings import Neck, necks_of
 from splay.views.level_view import level_views
 from splay.views.marks_view import marks_views
 from splay.views.mesh import Mesh, meshes
@@ -79,21 +80,24 @@ def draw(
     not_up = {"underside", "upper"} - set(faces_up(piece, stance))
     solid = station in ("solid", "all")
     model = None
+    necks = necks_of(plan.made) if stance.legs else {}
     if views or solid:
-        model = Model(piece, stance, parts, sockets, show, plan.findings, runs, ropes)
+        model = Model(piece, stance, parts, sockets, show, plan.findings, runs, ropes, necks)
     return Drawings(
         piece=(
             *(piece_view(model, name, along) for name in views if model and name not in not_up),
             *(_level(piece, plan, show, exaggerate) if station in ("level", "all") else ()),
         ),
         sections=tuple(
-            section_view(piece, group, sockets[group.first.number - 1], show)
+            section_view(
+                piece, group, sockets[group.first.number - 1], show, necks.get(group.first.number, Neck())
+            )
             for group in boring_groups(stance)
         )
         if station in ("boring", "all")
         else (),
         legs=tuple(
-            leg_view(piece, group, parts[group.first.number - 1], show)
+            leg_view(piece, group, parts[group.first.number - 1], show, necks)
             for group in foot_groups(stance, _lengths(stance))
         )
         if station in ("legs", "all")

@@ -154,4 +154,6 @@ class _Table:
             tenon=self.support.tenon,
             frame=named,
         )
-        return swept(made, Arc(rise=arch) if arch else None, -1 if upper else 1, high - arch, "arch")
+        return swept(
+            made, Arc(rise=arch) if arch else None, -1 if upper else 1, high - arch, "arch", "corners"
+        )

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import math
 from functools import lru_cache
+from typing import Literal
 
 from splay.piece import Leg
 from splay.quantity import degrees as deg
@@ -40,6 +41,17 @@ def socket_line(leg: LegStance) -> Vec:
         return square_to(leg.d, out if length(out) > ASIDE else (0.0, -1.0, 0.0))
     sign = 1.0 if leans_outward(leg) else -1.0
     return square_to(leg.d, (sign * x, sign * y, 0.0))
+
+
+def back_of_bend(leg: LegStance, faces: Literal["outward", "inward", "left", "right"]) -> Vec:
+    """Where the back of a bent leg looks, as `faces` says it: unit, square to its axis, top frame. Left and
+    right are those of one who looks out over its outer line, above his head up."""
+    out = socket_line(leg)
+    if faces in ("outward", "inward"):
+        return out if faces == "outward" else (-out[0], -out[1], -out[2])
+    # The leg runs down: across it from out, with up over one's head, lies what is right.
+    right = cross(leg.d, out)
+    return right if faces == "right" else (-right[0], -right[1], -right[2])
 
 
 def floor_line(leg: LegStance, floor: Floor) -> Vec | None:

@@ -9,8 +9,9 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from splay.piece import StakedLegs
+from splay.piece import StakedLegs, Support
 from splay.quantity import degrees as deg
+from splay.stance.vectors import Flat
 
 PAST_SHOULDER_MM = 0.5
 """A leg this much thicker than its tenon has a shoulder that must clear the slanted mouth."""
@@ -70,14 +71,14 @@ class Mouth:
         more = self.rounds - self.cove
         if more >= 0.0:
             return math.hypot(self.deeper, more) - more
-        out = self._rim(1.0)
+        out = self.rim(1.0)
         on = (out * deg.tan(self.lean) - self.begins, out - self.half - self.cove)
         return max(0.0, self.cove - math.hypot(*on))
 
     @property
     def longer(self) -> float:
         """The mouth on its face, over all, the way the leg leans."""
-        return sum(self._rim(side) for side in (1.0, -1.0)) / deg.cos(self.lean)
+        return sum(self.rim(side) for side in (1.0, -1.0)) / deg.cos(self.lean)
 
     @property
     def plain(self) -> float:
@@ -96,7 +97,27 @@ class Mouth:
         lip = (self.half + self.rounds) * deg.tan(self.lean)
         return lip <= self.starts + self.rounds + LIP_MM
 
-    def _rim(self, side: float) -> float:
+    def neck(self, steps: int = 12) -> tuple[Flat, ...]:
+        """The cove's own line from the tenon to the leg's thickness: along the axis, and out from it."""
+        turn = math.asin(min(1.0, self.high / self.cove))
+        return tuple(
+            (self.begins + self.cove * math.sin(t), self.half + self.cove * (1.0 - math.cos(t)))
+            for t in (turn * k / steps for k in range(steps + 1))
+        )
+
+    def rounding(self, side: float, steps: int = 12) -> tuple[Flat, ...]:
+        """The mouth's line from the hole's wall to its rim, on the side of rim() that is asked for: along
+        the axis, and out from it. One place where the face cuts the wall before the round begins."""
+        rim = self.rim(side)
+        turn = math.acos(max(0.0, min(1.0, (self.half + self.rounds - rim) / self.rounds)))
+        if turn <= 0.0:
+            return ((side * rim * deg.tan(self.lean), rim),)
+        return tuple(
+            (self.starts + self.rounds * math.sin(t), self.half + self.rounds * (1.0 - math.cos(t)))
+            for t in (turn * k / steps for k in range(steps + 1))
+        )
+
+    def rim(self, side: float) -> float:
         """How far out from the axis the mouth's rim lies in the plane of the lean, towards where the wood
         reaches further out along the axis (+1), or the other way."""
         t = side * deg.tan(self.lean)
@@ -131,3 +152,11 @@ def nearest_round(support: StakedLegs, lean: float, radii: tuple[float, ...]) ->
     where none does."""
     fit = (radius for radius in radii if mouth_of(support, lean, radius).fits)
     return min(fit, key=lambda radius: abs(radius - support.leg.cove), default=None)
+
+
+def easing_of(support: Support, lean: float, radii: tuple[float, ...]) -> Mouth | None:
+    """The eased mouth of a leg with that lean and what its drawer rounds; None where it stays as bored."""
+    if not isinstance(support, StakedLegs) or not has_eased_mouth(support):
+        return None
+    mouth = mouth_of(support, lean, nearest_round(support, lean, radii))
+    return mouth if mouth.worth else None

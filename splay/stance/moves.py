@@ -6,7 +6,9 @@ import math
 from dataclasses import dataclass
 from typing import Any, Literal
 
+from splay.document import Length
 from splay.errors import BadInput, CannotBuild, Fault
+from splay.paths import into, steps
 from splay.piece import (
     BoardSides,
     Circle,
@@ -31,6 +33,7 @@ from splay.stance.aim import foot_reach, outward
 from splay.stance.board_sides import front_corner
 from splay.stance.contacts import on_floor
 from splay.stance.handled import Handled
+from splay.stance.holds import holds
 from splay.stance.lean import LeanAngles, lean_of
 from splay.stance.members import members
 from splay.stance.outline import extent
@@ -49,7 +52,8 @@ STEEPEST_DEG = 45.0
 class Move:
     """A handle of a view dragged to `to`, in that view's own coordinates, mm.
 
-    `leg` is the number of the leg, member, corner or place on an edge, or of the support from 0.
+    `leg` is the number of the leg, member, corner place on an edge or size of a part, or of the
+    support from 0.
     """
 
     moves: Handled
@@ -79,6 +83,8 @@ def move(piece: Piece, to: Move, snap_mm: float) -> Piece:
         _edge(piece, to, document, snap_mm)
     elif to.moves == "tread":
         _tread(piece, to, document, snap_mm)
+    elif to.moves == "size":
+        _size(piece, to, document, snap_mm)
     else:
         stance = stand(piece)
         if not 1 <= to.leg <= len(stance.legs):
@@ -299,3 +305,31 @@ def _edge(piece: Piece, to: Move, document: dict[str, Any], snap_mm: float) -> N
     spot = document["supports"][index]["edges"][k]
     spot["down"] = max(5.0, _snap(down, snap_mm))
     spot[side] = _snap(-y if side == "front" else y, snap_mm)
+
+
+_SEES: dict[str, tuple[int, int]] = {"front": (0, 2), "side": (1, 2), "plan": (0, 1)}
+"""What of the floor frame a view shows to the right and up."""
+
+
+def _size(piece: Piece, to: Move, document: dict[str, Any], snap_mm: float) -> None:
+    """A size of a squared part by the point that goes with it: as far as the pointer went that point's own
+    way, within what the size may be."""
+    stance = stand(piece)
+    every = holds(stance)
+    if not 1 <= to.leg <= len(every):
+        do = "Take hold of a size there is."
+        raise BadInput(Fault("moves.leg", str(to.leg), f"1 to {len(every)}", do))
+    one = every[to.leg - 1]
+    here, way = stance.floor.to_floor(one.at), stance.floor.turn(one.way)
+    i, k = _SEES[to.view]
+    seen = (way[i], way[k])
+    far = ((to.to[0] - here[i]) * seen[0] + (to.to[1] - here[k]) * seen[1]) / math.hypot(*seen) ** 2
+    *path, name = steps(one.field)
+    chosen: Any = piece.supports[one.support]
+    into_: Any = document["supports"][one.support]
+    for step in path:
+        chosen = into(chosen, step) if step.isdigit() else getattr(chosen, step)
+        into_ = into(into_, step)
+    limits = next(rule for rule in type(chosen).model_fields[name].metadata if isinstance(rule, Length))
+    wanted = _snap(getattr(chosen, name) + far * one.per, snap_mm)
+    into_[name] = min(limits.high_mm, max(limits.low_mm, wanted))

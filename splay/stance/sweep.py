@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass, replace
 from itertools import pairwise
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Literal
 
 from splay.errors import CannotBuild
 from splay.piece import Arc
@@ -27,7 +27,8 @@ class Sweep:
     """In the piece's own frame, mm: the lower edge is an arc from `first` to `last` (along) over a `chord`,
     `low` across, with a `rise` towards the upper side; `down` the sign, across, of the lower side. Where
     the upper edge follows it stands `band` off, all along; it meets the sawn ends `end_up` along them from
-    the lower corners. `field` is where its rise stands in its support's document. `chords` are its strips
+    the lower corners. `field` is where its rise stands in its support's document; `rests` is what stays
+    where it is as that grows: the middle of the piece, or its corners. `chords` are its strips
     along the piece: from, to, what the lower edge leaves, and the upper one."""
 
     first: float
@@ -39,6 +40,7 @@ class Sweep:
     band: float
     end_up: float
     field: str
+    rests: Literal["crown", "corners"]
     chords: tuple[tuple[float, float, Plane, Plane | None], ...]
 
     @property
@@ -106,10 +108,17 @@ class Sweep:
         return None
 
 
-def swept(body: Body, arc: Arc | None, down: int, band: float, field: str) -> Body:
+def swept(
+    body: Body,
+    arc: Arc | None,
+    down: int,
+    band: float,
+    field: str,
+    rests: Literal["crown", "corners"] = "crown",
+) -> Body:
     """A piece made as high as its arc wants it, with the arc cut; `down` the sign, across, of its lower
-    side, `band` what stays of its height in the middle, mm; `field` where its rise stands. CannotBuild for
-    more than half a circle."""
+    side, `band` what stays of its height in the middle, mm; `field` where its rise stands, `rests`
+    what of it stays where it is as that grows. CannotBuild for more than half a circle."""
     if arc is None:
         return body
     low = down * body.width / 2.0
@@ -150,6 +159,7 @@ def swept(body: Body, arc: Arc | None, down: int, band: float, field: str) -> Bo
         band if follows else 0.0,
         end_up,
         field,
+        rests,
         tuple(chords),
     )
     if not follows:

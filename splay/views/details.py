@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 from splay.parts import LegPart, SocketPart
+from splay.parts.bent import Bent
 from splay.piece import Piece
 from splay.quantity import Show
 from splay.quantity import degrees as deg
@@ -10,11 +13,13 @@ from splay.setups.groups import Group, bored_from
 from splay.stance.staked import support_of
 from splay.stance.taper import foot_taper, size_at
 from splay.stance.vectors import Flat
+from splay.views.leg_rings import Neck
 from splay.views.shapes import Shape, View, area, line, text
 
 
-def section_view(piece: Piece, group: Group, socket: SocketPart, show: Show) -> View:
-    """The top cut along the sightline, the face bored from uppermost; the rim to the right."""
+def section_view(piece: Piece, group: Group, socket: SocketPart, show: Show, neck: Neck) -> View:
+    """The top cut along the sightline, the face bored from uppermost; the rim to the right. Where the
+    mouth is eased, that and the cove that comes to lie in it."""
     leg = group.first
     bore, t = leg.bore, leg.bore.limit
     rho = leg.boring.resultant
@@ -36,7 +41,16 @@ def section_view(piece: Piece, group: Group, socket: SocketPart, show: Show) -> 
         half_angle = deg.atan((bore.size - bore.tip) / 2 / bore.tenon) if bore.tenon > 0 else 0.0
         inner, outer = deg.tan(rho + half_angle), deg.tan(rho - half_angle)
         corners = ((-t * outer - slant, t), (-t * inner + slant, t))
-    hole = (put(-slant, 0.0), put(slant, 0.0), put(*corners[1]), put(*corners[0]))
+    eased = neck.mouth
+
+    # Beside the axis, out of the wood along it.
+    def beside(side: float, line: tuple[Flat, ...]) -> list[Flat]:
+        return [put(a * s + side * r * c, -a * c + side * r * s) for a, r in line]
+
+    mouth = [put(-slant, 0.0), put(slant, 0.0)]
+    if eased is not None:
+        mouth = [*beside(-1.0, eased.rounding(-1.0)), *reversed(beside(1.0, eased.rounding(1.0)))]
+    hole = (*mouth, put(*corners[1]), put(*corners[0]))
     part = f"leg.{leg.number}"
     band = (put(-reach, 0.0), put(reach, 0.0), put(reach, t), put(-reach, t))
     up = 1.6 * t
@@ -63,6 +77,8 @@ def section_view(piece: Piece, group: Group, socket: SocketPart, show: Show) -> 
         ),
         text("dimension", put(reach * 0.98, t * 1.22), show.length(t).text, anchor="end"),
     ]
+    if eased is not None:
+        shapes += [line("tenon", *beside(side, eased.neck()), part=part) for side in (-1.0, 1.0)]
     if socket.left_above is not None:
         u, z = corners[1]
         shapes.append(line("warning", put(u, z), put(u, t)))
@@ -98,8 +114,9 @@ def _hatch(reach: float, t: float, put: object) -> list[Shape]:
     ]
 
 
-def leg_view(piece: Piece, group: Group, part: LegPart, show: Show) -> View:
-    """A leg along its axis, tenon at the left, outer side up: blank, finished, foot cut, waste."""
+def leg_view(piece: Piece, group: Group, part: LegPart, show: Show, necks: Mapping[int, Neck]) -> View:
+    """A leg along its axis, tenon at the left, outer side up: blank, finished, foot cut, waste; of bent
+    sticks the middle of each by the string that is the axis."""
     first = group.first
     leg, bore = support_of(piece, first).leg, first.bore
     inside, finish = part.in_top.quantity.value, part.finished.quantity.value
@@ -108,7 +125,9 @@ def leg_view(piece: Piece, group: Group, part: LegPart, show: Show) -> View:
     cut = part.cut
     name = f"leg.{part.number}"
     exposed = finish - inside
-    waist = () if leg.belly is None else ((inside + leg.belly.at * exposed, leg.belly.size / 2),)
+    waist: tuple[Flat, ...] = (
+        () if leg.belly is None else ((inside + leg.belly.at * exposed, leg.belly.size / 2),)
+    )
 
     def radius(u: float) -> float:
         """Half its thickness; past the foot the last slope goes on."""
@@ -116,16 +135,19 @@ def leg_view(piece: Piece, group: Group, part: LegPart, show: Show) -> View:
         return size_at(leg, exposed, u - inside) / 2 - over * foot_taper(leg, exposed)
 
     outer, inner = finish + cut.below, finish - cut.above
+    mouth = necks[first.number].mouth if first.number in necks else None
+    neck: tuple[Flat, ...] = ((inside, rt), (inside, r0))
+    if mouth is not None:
+        neck = tuple((inside + along, out) for along, out in mouth.neck())
+        waist = tuple((u, r) for u, r in waist if u > neck[-1][0])
     body = (
         (0.0, -bore.tip / 2),
-        (inside, -rt),
-        (inside, -r0),
+        *((u, -r) for u, r in neck),
         *((u, -r) for u, r in waist if u < inner),
         (inner, -radius(inner)),
         (outer, radius(outer)),
         *waist,
-        (inside, r0),
-        (inside, rt),
+        *reversed(neck),
         (0.0, bore.tip / 2),
     )
     waste = (
@@ -148,6 +170,9 @@ def leg_view(piece: Piece, group: Group, part: LegPart, show: Show) -> View:
             "outer side, towards the rim" if group.side >= 0 else "side it leans to",
         ),
     ]
+    for number in group.numbers:
+        if number in necks:
+            shapes += _bowed(necks[number].bent, group, name)
     low = -stock - step
     for at, (start, end, figure) in enumerate(
         (
@@ -176,6 +201,19 @@ def leg_view(piece: Piece, group: Group, part: LegPart, show: Show) -> View:
         (-0.03 * blank, bottom, blank * 1.03, stock + 1.6 * step),
         tuple(shapes),
     )
+
+
+def _bowed(bent: Bent | None, group: Group, part: str) -> list[Shape]:
+    """The middle of a bent stick as it runs off its string, where it does so in this view."""
+    if bent is None or bent.bend.faces not in ("outward", "inward"):
+        return []
+    up = 1.0 if (bent.bend.faces == "outward") is (group.side >= 0) else -1.0
+    runs = [(bent.long * k / 24, up * bent.off(bent.long * k / 24)) for k in range(25)]
+    at, off = bent.most
+    return [
+        line("measured", *runs, part=part),
+        text("label", (at, up * off), f"stick {bent.trim.index + 1}", part),
+    ]
 
 
 _SHORT = ("", "exposed", "finished", "blank")

@@ -81,9 +81,7 @@ def seen_meshes(model: Model) -> tuple[Mesh, ...]:
     """The solids without the legs' tenons: what can be seen and touched of the piece."""
     made = [_top(model)]
     for k, leg in enumerate(model.stance.legs):
-        mouth, end = model.legs[k]
-        rings = [mouth, model.middles[k], end]
-        made.append(_tube(f"leg.{leg.number}", "leg", rings))
+        made.append(_tube(f"leg.{leg.number}", "leg", model.legs[k]))
     for body in model.stance.bodies:
         if body.drawn:
             made += _body(model, body)

@@ -8,13 +8,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from splay.parts import LegPart
-from splay.piece import Leg, Piece
 from splay.quantity import degrees as deg
-from splay.stance.aim import cornered_foot, faces
 from splay.stance.floor import Floor
-from splay.stance.lines import socket_line
-from splay.stance.staked import LegStance, support_of
-from splay.stance.taper import corners, foot_taper, taper_at
+from splay.stance.staked import LegStance
 from splay.stance.vectors import Flat, Vec, along, cross, dot, unit
 
 Points = NDArray[np.float64]
@@ -95,7 +91,7 @@ def hulls(clouds: Points) -> list[tuple[Flat, ...]]:
 
 
 _TURNS = np.linspace(0.0, 2.0 * np.pi, ROUND_POINTS, endpoint=False)
-_COS, _SIN = np.cos(_TURNS), np.sin(_TURNS)
+COS, SIN = np.cos(_TURNS), np.sin(_TURNS)
 
 
 def to_floor(floor: Floor, points: Points) -> Points:
@@ -103,46 +99,6 @@ def to_floor(floor: Floor, points: Points) -> Points:
     turned: Points = points @ np.array(floor.rows).T
     turned[:, 2] += floor.h0_mm
     return turned
-
-
-def leg_points(piece: Piece, leg: LegStance, part: LegPart, floor: Floor) -> tuple[Points, Points, Points]:
-    """The leg's mouth in the underside, its thickest place between (or its mouth again) and its
-    cut end on the floor, as rings in the floor frame."""
-    shape = support_of(piece, leg).leg
-    if shape.section != "round":
-        end = np.array(cornered_foot(shape, leg.d, floor, shape.at_foot / 2))
-        mouth = _as_many(to_floor(floor, _cornered_ring(shape, leg, shape.at_top, 0.0)))
-        between = mouth
-        if shape.belly is not None:
-            down = shape.belly.at * leg.exposed
-            between = _as_many(to_floor(floor, _cornered_ring(shape, leg, shape.belly.size, down)))
-        return mouth, between, _as_many(end + np.array(leg.foot_floor))
-    return _turned_rings(shape, leg, floor)
-
-
-def _turned_rings(shape: Leg, leg: LegStance, floor: Floor) -> tuple[Points, Points, Points]:
-    """A round leg's rings along the same lines down its side, so that they join without a twist.
-
-    A side line is where the leg's taper carries it: at its mouth it meets the underside's plane, at its
-    foot the floor.
-    """
-    d = np.array(leg.d)
-    first = np.array(socket_line(leg))
-    ways = np.outer(_COS, first) + np.outer(_SIN, np.cross(d, first))
-
-    def cut(down: float, half: float, taper: float, normal: Points) -> Points:
-        lean = ways @ normal
-        runs = -half * lean / (float(d @ normal) - taper * lean)
-        middle = np.array(leg.socket) + d * down
-        made: Points = middle + np.outer(runs, d) + ways * (half - taper * runs)[:, None]
-        return to_floor(floor, made)
-
-    long = leg.exposed
-    mouth = cut(0.0, shape.at_top / 2, taper_at(shape, long, 0.0), np.array((0.0, 0.0, 1.0)))
-    between = mouth
-    if shape.belly is not None:
-        between = cut(shape.belly.at * long, shape.belly.size / 2, 0.0, d)
-    return mouth, between, cut(long, shape.at_foot / 2, foot_taper(shape, long), np.array(floor.normal))
 
 
 def rod_points(start: Vec, end: Vec, u: Vec, half: float, floor: Floor) -> tuple[Points, Points]:
@@ -182,22 +138,10 @@ def _level(bearing: float, size: float) -> Vec:
 
 def _ellipse(at: Vec, first: Vec, second: Vec) -> Points:
     """Points of the ellipse about `at` with the two given half axes."""
-    made: Points = np.array(at) + np.outer(_COS, first) + np.outer(_SIN, second)
+    made: Points = np.array(at) + np.outer(COS, first) + np.outer(SIN, second)
     return made
 
 
-def _as_many(ring: Points) -> Points:
+def as_many(ring: Points) -> Points:
     """Four or eight corners as often as a round ring has points, so that mixed legs stack."""
     return np.repeat(ring, ROUND_POINTS // len(ring), axis=0)
-
-
-def _cornered_ring(shape: Leg, leg: LegStance, size: float, down: float) -> Points:
-    """Corners of the leg's section parallel to the top, `down` along its axis."""
-    side, front = faces(shape, leg.d)
-    half = size / 2
-    centre = along(leg.socket, leg.d, down)
-    made = []
-    for i, j in corners(shape):
-        corner = along(along(centre, side, half * i), front, half * j)
-        made.append(along(corner, leg.d, (centre[2] - corner[2]) / leg.d[2]))
-    return np.array(made)

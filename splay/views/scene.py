@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
+from itertools import pairwise
 
 import numpy as np
 import shapely
@@ -23,7 +25,8 @@ from splay.stance.splines import splined
 from splay.stance.staked import Stance
 from splay.stance.vectors import Flat, Vec, along, dot, unit
 from splay.views.edges import rings_of
-from splay.views.project import DRAWN, Eye, Points, hulls, leg_points, rod_points, tenon_points, to_floor
+from splay.views.leg_rings import Neck, leg_rings
+from splay.views.project import DRAWN, Eye, Points, hulls, rod_points, tenon_points, to_floor
 from splay.views.shapes import Layer, Shape, area, line
 
 _COARSE = 5
@@ -34,6 +37,8 @@ _FACING = 1e-6
 _ON_MM = 0.01
 _ALONG_EDGE = 0.8
 _SEAM_MM = 0.02
+_STRAIGHT = 3
+"""Rings of a leg that is neither bent nor coved, at most."""
 
 
 class Sight:
@@ -53,17 +58,29 @@ class Sight:
 
     def _see_legs(self) -> None:
         model, eye = self.model, self.eye
-        feet = np.array([eye.see_all(end) for _, end in model.legs])
-        mouths = np.array([eye.see_all(mouth) for mouth, _ in model.legs])
+        feet = np.array([eye.see_all(rings[-1]) for rings in model.legs])
+        mouths = np.array([eye.see_all(rings[0]) for rings in model.legs])
         enters = np.array([eye.see_all(ring) for ring, _ in model.tenons])
         ends = np.array([eye.see_all(end) for _, end in model.tenons])
         n = len(feet)
         solids = np.concatenate((mouths, enters)), np.concatenate((feet, ends))
-        middles = np.concatenate([np.array([eye.see_all(ring) for ring in model.middles]), enters])
+        middles = np.concatenate([np.array([eye.see_all(rings[1]) for rings in model.legs]), enters])
         long = hulls(np.concatenate((*solids, middles), axis=1))
         flat = hulls(solids[1])
         self.legs, self.tenons = long[:n], long[n:]
+        for k, rings in enumerate(model.legs):
+            if len(rings) > _STRAIGHT:
+                self.legs[k] = self._bowed(rings)
         self.feet, self.tenon_ends = flat[:n], flat[n:]
+
+    def _bowed(self, rings: list[Points]) -> tuple[Flat, ...]:
+        """The silhouette of a leg that is no convex solid: what its lengths cover together."""
+        flat = [self.eye.see_all(ring) for ring in rings]
+        lengths = [hulls(np.concatenate(pair)[None])[0] for pair in pairwise(flat)]
+        whole = shapely.union_all([shapely.Polygon(ring) for ring in lengths if len(ring) > 2])
+        if not isinstance(whole, shapely.Polygon):
+            return hulls(np.concatenate(flat)[None])[0]
+        return tuple((round(x, DRAWN), round(y, DRAWN)) for x, y in whole.exterior.coords[:-1])
 
     def outline(self, points_: Points) -> tuple[Flat, ...]:
         """A ring of the floor frame as it is seen."""
@@ -179,7 +196,9 @@ class Model:
         findings: tuple[Finding, ...] = (),
         runs: tuple[MemberStance, ...] = (),
         ropes: tuple[RopeStance, ...] = (),
+        necks: Mapping[int, Neck] | None = None,
     ) -> None:
+        """`necks` are the legs that are bent or coved, by number."""
         self.findings, self.runs, self.ropes = findings, runs, ropes
         self.piece, self.stance, self.sockets, self.show = piece, stance, sockets, show
         self.screws = fastenings(piece, stance)
@@ -188,9 +207,9 @@ class Model:
         self.splines = splined(piece, stance)
         floor = stance.floor
         pairs = list(zip(stance.legs, parts, strict=True))
-        ends = [leg_points(piece, leg, part, floor) for leg, part in pairs]
-        self.legs = [(mouth, end) for mouth, _, end in ends]
-        self.middles = [middle for _, middle, _ in ends]
+        self.legs = [
+            leg_rings(piece, leg, floor, (necks or {}).get(leg.number, Neck())) for leg in stance.legs
+        ]
         self.tenons = [tenon_points(leg, part, floor) for leg, part in pairs]
         self.rods = [self._rod(run) for run in runs]
         rings = [to_floor(floor, ring) for ring in rings_of(piece)]

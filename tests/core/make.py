@@ -6,10 +6,14 @@ from collections.abc import Iterable
 from dataclasses import replace
 from typing import Any
 
+import numpy as np
+from manifold3d import Manifold, Mesh64
+
 from splay.piece import Piece, read_piece
 from splay.plan import Plan, plan
 from splay.setups.card import Proof, SetUp
 from splay.shop import Shop, workbench
+from splay.solids import Part
 
 ROUND = {"kind": "round", "diameter": 360}
 
@@ -74,3 +78,10 @@ def with_cards(made: Plan, cards: Iterable[SetUp]) -> Plan:
     # Cards are worked out when they are first asked for: these are there before.
     vars(other)["setups"] = tuple(cards)
     return other
+
+
+def solid(part: Part) -> Manifold:
+    """A part as the solid library takes it in."""
+    return Manifold(
+        Mesh64(np.array(part.points, order="C"), np.array(part.triangles, np.uint64, order="C"))
+    )

@@ -7,22 +7,27 @@ import random
 from dataclasses import replace
 from typing import Any
 
+import numpy as np
+import shapely
 from django.test import SimpleTestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from splay.build.document import Build
 from splay.build.order import order_of
+from splay.draw import draw
 from splay.errors import BadInput
 from splay.parts.bent import Bent
 from splay.piece import Piece, read_piece, write_piece
 from splay.piece.starters import starter
 from splay.plan import Plan, plan
 from splay.shop import workbench
+from splay.solids import solids_of
+from splay.views.project import ROUND_POINTS
 from splay.work.joinery import BentLine
 from tests.bench.judged import carry_out
 from tests.bench.pieces import buildable
-from tests.core.make import with_cards
+from tests.core.make import solid, with_cards
 from tests.core.test_blind import limit
 
 
@@ -210,3 +215,55 @@ class CarriedOut(SimpleTestCase):
         self.assertIn("its back elsewhere mm", told(**more("at", 20.0)))
         self.assertIn("slope at its end deg", told(**more("slope", 1.0)))
         self.assertIn("its back looks another way", told(outer=lambda do: "opposite"))
+
+
+class Drawn(SimpleTestCase):
+    def test_in_the_round_its_middle_stands_off_its_string_as_far_as_told_and_to_that_side(self) -> None:
+        for faces in ("outward", "inward", "left", "right"):
+            piece = bent(rise=30.0, faces=faces)
+            made = plan(piece, workbench())
+            one = only(made)
+            shown = next(m for m in draw(piece, workbench(), made, "solid").meshes if m.part == "leg.1")
+            rings = np.array(shown.points).reshape(-1, ROUND_POINTS, 3).mean(axis=1)
+            leg = made.stance.legs[0]
+            top, foot = (np.array(made.stance.floor.to_floor(p)) for p in (leg.socket, leg.foot))
+            down = (foot - top) / np.linalg.norm(foot - top)
+            aside = [p - top - down * float((p - top) @ down) for p in rings[1:-1]]
+            most = max(aside, key=lambda off: float(np.linalg.norm(off)))
+            with self.subTest(faces):
+                # Drawn in twelve lengths: less than half a millimetre off.
+                self.assertAlmostEqual(float(np.linalg.norm(most)), one.most[1], delta=0.5)
+                out = np.array((*leg.socket[:2], 0.0)) / np.hypot(*leg.socket[:2])
+                ways = {"outward": out, "inward": -out, "right": (out[1], -out[0], 0.0),
+                        "left": (-out[1], out[0], 0.0)}  # fmt: skip
+                self.assertGreater(float(most @ np.array(ways[faces])), 0.8 * one.most[1])
+            # A straight leg beside it keeps its two rings.
+            straight = next(m for m in draw(piece, workbench(), made, "solid").meshes if m.part == "leg.2")
+            self.assertEqual(len(straight.points), 2 * 3 * ROUND_POINTS)
+
+    def test_seen_from_the_front_it_bows_and_along_its_middle_its_line_is_drawn(self) -> None:
+        for faces, up in (("outward", 1.0), ("inward", -1.0)):
+            piece = bent(rise=30.0, faces=faces)
+            made = plan(piece, workbench())
+            done = draw(piece, workbench(), made, "all")
+            front = next(view for view in done.piece if view.name == "front")
+            (bowed, *_), (plain, *_) = (
+                [s for s in front.shapes if s.part == f"leg.{n}" and s.layer == "leg"] for n in (1, 2)
+            )
+            hull = shapely.Polygon(bowed.points).convex_hull.area
+            self.assertLess(shapely.Polygon(bowed.points).area, 0.93 * hull)
+            self.assertAlmostEqual(
+                shapely.Polygon(plain.points).area, shapely.Polygon(plain.points).convex_hull.area, 3
+            )
+            (line,) = (s for s in done.legs[0].shapes if s.layer == "measured")
+            furthest = max((y for _, y in line.points), key=abs)
+            self.assertAlmostEqual(furthest, up * only(made).most[1], delta=0.1)
+
+    def test_as_a_solid_it_is_one_closed_part_that_shares_no_wood_with_the_top(self) -> None:
+        piece = bent(rise=24.0)
+        parts = {part.key: part for part in solids_of(piece, plan(piece, workbench()))}
+        key = next(key for key in parts if key.startswith("leg."))
+        leg, top = (solid(parts[name]) for name in (key, "top"))
+        self.assertEqual(len(leg.decompose()), 1)
+        self.assertLess((leg ^ top).volume(), 0.01)
+        self.assertAlmostEqual(leg.bounding_box()[2], 0.0, 6)

@@ -259,3 +259,66 @@ class Layouts(SimpleTestCase):
             move(piece(), Move("foot", "plan", (300.0, 0.0), 9), 0.5)
         with self.assertRaises(BadInput):
             move(piece(), Move("height", "front", (0.0, -40.0)), 0.5)
+
+
+class Sizes(SimpleTestCase):
+    """What is sawn of squared parts is taken hold of where it shows."""
+
+    SHAPED: ClassVar = {
+        "plane_frames": {"taper": {"sides": "inside", "begins": 60, "foot": 22}},
+        "aproned": {"arch": 25, "taper": {"sides": "all", "begins": 80, "foot": 24}},
+        "crossed": {"taper": {"sides": "both", "foot": 34}},
+        "board_sides": {"taper": {"off": 10}},
+    }
+
+    def shaped(self, name: str) -> Piece:
+        document = write_piece(starter(name))
+        document["supports"][0] |= self.SHAPED[name]
+        if name == "plane_frames":
+            document["supports"][0]["cross"][0]["arc"] = {"rise": 30}
+        return read_piece(document)
+
+    def sizes(self, made: Piece) -> dict[str, float]:
+        support = write_piece(made)["supports"][0]
+        found = {f"taper.{k}": v for k, v in (support["taper"] or {}).items() if isinstance(v, float)}
+        if support.get("arch"):
+            found["arch"] = support["arch"]
+        for cross in support.get("cross", ()):
+            if cross["arc"]:
+                found["cross.0.arc.rise"] = cross["arc"]["rise"]
+        return found
+
+    def test_each_size_is_there_once_in_a_view_and_follows_the_hand(self) -> None:
+        taken: dict[str, set[str]] = {}
+        for name in self.SHAPED:
+            made = self.shaped(name)
+            before = self.sizes(made)
+            found = {key: one for key, one in handles(made).items() if key[1] == "size"}
+            for (view, moves, number), handle in found.items():
+                up = "arc" in handle.label or "beginning" in handle.label
+                after, wanted = dragged(made, view, handle, (0.0, -6.0) if up else (6.0, 0.0))
+                now = self.sizes(after)
+                changed = {field for field in before if now[field] != before[field]}
+                where = handles(after)[view, moves, number].at
+                with self.subTest(name, view=view, what=handle.label):
+                    self.assertEqual(len(changed), 1)
+                    taken.setdefault(f"{name} {view}", set()).update(changed)
+                    # Up or along: a leg that leans takes the point aside as well.
+                    axis = 1 if up else 0
+                    self.assertAlmostEqual(where[axis], wanted.to[axis], delta=1.3)
+        self.assertEqual(taken["plane_frames front"], {"cross.0.arc.rise", "taper.foot", "taper.begins"})
+        self.assertEqual(taken["plane_frames side"], {"taper.foot", "taper.begins"})
+        self.assertEqual(taken["aproned side"], {"arch", "taper.foot", "taper.begins"})
+        self.assertEqual(taken["crossed front"], {"taper.foot", "taper.begins"})
+        self.assertEqual(taken["board_sides side"], {"taper.off"})
+
+    def test_dragged_past_what_it_may_be_it_stops_there(self) -> None:
+        made = self.shaped("aproned")
+        (key,) = (k for k, one in handles(made).items() if k[0] == "front" and "arc of" in one.label)
+        after, _ = dragged(made, "front", handles(made)[key], (0.0, -900.0))
+        self.assertEqual(self.sizes(after).get("arch", 0.0), 0.0)
+
+    def test_a_size_that_is_not_there_is_refused(self) -> None:
+        with self.assertRaises(BadInput) as caught:
+            move(self.shaped("board_sides"), Move("size", "side", (0.0, 0.0), 9), 0.5)
+        self.assertEqual(caught.exception.faults[0].do, "Take hold of a size there is.")

@@ -7,21 +7,25 @@ import random
 from dataclasses import replace
 from typing import Any
 
+import numpy as np
 from django.test import SimpleTestCase
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from splay.build.document import Build
 from splay.build.order import order_of
+from splay.draw import draw
 from splay.piece import Piece, StakedLegs, read_piece, write_piece
 from splay.piece.starters import starter
 from splay.plan import Plan, plan
 from splay.shop import Shop, read_shop, workbench, write_shop
+from splay.solids import solids_of
 from splay.stance.mouth import Mouth, mouth_of, nearest_round
+from splay.views.project import ROUND_POINTS
 from splay.work.joinery import Cove, Eased
 from tests.bench.judged import carry_out
 from tests.bench.pieces import buildable
-from tests.core.make import with_cards
+from tests.core.make import solid, with_cards
 from tests.core.test_blind import limit
 
 
@@ -199,3 +203,52 @@ class Kept(SimpleTestCase):
         support = made.piece.supports[0]
         assert isinstance(support, StakedLegs)
         self.assertAlmostEqual(card.setting.value, mouth_of(support, lean, 8.0).longer, 6)
+
+
+class Drawn(SimpleTestCase):
+    def test_what_the_cutter_takes_is_a_spandrel_turned_about_the_hole(self) -> None:
+        """A quarter-round spandrel of radius r has the area (1 - π/4) r², its middle lies
+        (10 - 3π) / (3 (4 - π)) r from either side (handbook tables, from memory); turned, Pappus. In
+        chords it is a little more."""
+        plumb = {"by": "splay_rake", "splay": 0.0, "rake": 0.0}
+        r, half = 9.0, 14.0
+        volumes = []
+        for eased in (False, True):
+            document = write_piece(coved(cove=r, eased=eased, at_top=60.0))
+            document["supports"][0] |= {"angles": [plumb]}
+            document["supports"][0]["joint"]["socket"] = 2.0 * half
+            piece = read_piece(document)
+            parts = {part.key: part for part in solids_of(piece, plan(piece, drawer(r)))}
+            volumes.append(solid(parts["top"]).volume())
+        area = (1.0 - math.pi / 4.0) * r * r
+        middle = half + (10.0 - 3.0 * math.pi) / (3.0 * (4.0 - math.pi)) * r
+        self.assertAlmostEqual(
+            (volumes[0] - volumes[1]) / (4.0 * math.tau * middle * area), 1.0, delta=0.01
+        )
+
+    def test_cove_and_mouth_share_no_wood(self) -> None:
+        for cove, bit in ((8.0, 8.5), (10.0, 10.0)):
+            piece = coved(cove=cove)
+            parts = {part.key: part for part in solids_of(piece, plan(piece, drawer(bit)))}
+            top = solid(parts["top"])
+            for key, part in parts.items():
+                if key.startswith("leg."):
+                    # A round in chords: less than a cube of a millimetre.
+                    self.assertLess((solid(part) ^ top).volume(), 1.0)
+
+    def test_the_section_shows_both_and_the_leg_its_neck(self) -> None:
+        piece, shop = coved(cove=10.0), drawer(10.0)
+        made = plan(piece, shop)
+        done = draw(piece, shop, made, "all")
+        mouth = mouth_of(InTheDrawer().support(piece), made.stance.legs[0].boring.resultant, 10.0)
+        hole = next(s for s in done.sections[0].shapes if s.layer == "cut")
+        rims = [x for x, y in hole.points if abs(y) < 1e-6]
+        self.assertAlmostEqual(max(rims) - min(rims), mouth.longer, 6)
+        self.assertEqual(len([s for s in done.sections[0].shapes if s.layer == "tenon"]), 2)
+        body = next(s for s in done.legs[0].shapes if s.layer == "leg")
+        inside = made.parts[0].in_top.quantity.value
+        self.assertIn((inside + mouth.ends, mouth.thick), [(x, y) for x, y in body.points])
+        shown = next(m for m in draw(piece, shop, made, "solid").meshes if m.part == "leg.1")
+        ring = np.array(shown.points).reshape(-1, 3)[:ROUND_POINTS]
+        # Its first ring is where the cove leaves the tenon: as wide as that.
+        self.assertAlmostEqual(float(np.linalg.norm(ring - ring.mean(axis=0), axis=1).max()), mouth.half, 1)

@@ -4121,7 +4121,7 @@ export interface components {
              * Moves
              * @enum {string}
              */
-            moves: "foot" | "socket" | "height" | "lean" | "member" | "frame" | "corner" | "edge" | "tread";
+            moves: "foot" | "socket" | "height" | "lean" | "member" | "frame" | "corner" | "edge" | "tread" | "size";
         };
         /**
          * Handsaw
@@ -5335,7 +5335,7 @@ export interface components {
              * Moves
              * @enum {string}
              */
-            moves: "foot" | "socket" | "height" | "lean" | "member" | "frame" | "corner" | "edge" | "tread";
+            moves: "foot" | "socket" | "height" | "lean" | "member" | "frame" | "corner" | "edge" | "tread" | "size";
             /** To */
             to: [
                 number,

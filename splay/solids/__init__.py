@@ -1,0 +1,5 @@
+"""Every part of a piece as a closed solid."""
+
+from splay.solids.whole import Part, body_solid, solids_of
+
+__all__ = ["Part", "body_solid", "solids_of"]
