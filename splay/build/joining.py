@@ -104,6 +104,21 @@ def joined(piece: Piece, plan: Plan, build: Build) -> Iterator[Step]:
                 "Sawn flush when the glue has set, with a card under the saw; then pared from the rim in.",
             ),
         )
+    for support in dict.fromkeys(one.meets.body.support for one in plan.made.through_dowels):
+        into = [one for one in plan.made.through_dowels if one.meets.body.support == support]
+        keys = dict.fromkeys(one.meets.body.key for one in into)
+        names = {stick.key: stick.name for stick in plan.sticks}
+        yield told(
+            "outside_in",
+            "Drive the dowels of the joints from outside",
+            "stretchers",
+            key=f"outside_in.{piece.supports[support].id}",
+            units=tuple(Unit(f"outside_in.{key}", "outside_in", key, names[key]) for key in keys),
+            do=(
+                f"{len(into)} of them, glue in the hole and on the dowel; blows until the sound changes.",
+                "Sawn flush when the glue has set, with a card under the saw; then pared from the rim in.",
+            ),
+        )
     pegged = [c for c in plan.setups if c.operation == "peg"]
     if pegged:
         numbers = dict.fromkeys(n for card in pegged for n in card.legs)

@@ -7,7 +7,8 @@ from dataclasses import replace
 from itertools import pairwise
 
 from splay.build.levels import levels
-from splay.build.rules import CARRIED, ON_PARTS, READ, RULES, SOCKETS, STRETCHERS
+from splay.build.rule import ON_PARTS, STRETCHERS
+from splay.build.rules import CARRIED, READ, RULES, SOCKETS
 from splay.build.step import Need, Step
 from splay.layout import Step as Marking
 from splay.plan import Plan

@@ -97,6 +97,8 @@ _ALL = (
     Operation("tread_edges", "shaping edges", "piece", 15, caution=_BLADES + " " + _DUST),
     Operation("cut_out", "cutting notches", "parts", 15, setting=10, caution=_BLADES),
     Operation("dowel", "boring for dowels", "parts", 8, setting=15, caution=_BITS),
+    Operation("through", "boring through for dowels", "parts", 8, setting=10, caution=_BITS),
+    Operation("onward", "boring on from outside", "parts", 8, setting=5, caution=_BITS),
     Operation("outside", "boring from outside", "parts", 8, setting=10, caution=_BITS),
     Operation("slot", "slotting for loose tenons", "parts", 8, setting=20, caution=_BLADES + " " + _DUST),
     Operation("stick_tenon", "tenons on squared parts", "parts", 20, setting=10, caution=_EDGES),

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from splay.build.order import Order
-from splay.build.rules import LEGS, ON_PARTS, STICKS
+from splay.build.rule import LEGS, ON_PARTS, STICKS
 from splay.build.step import Step, Unit, Wait
 from splay.piece import Piece, StakedLegs
 from splay.plan import Plan

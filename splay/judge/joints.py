@@ -19,6 +19,7 @@ from splay.piece import (
     Reamed,
     StakedLegs,
 )
+from splay.piece.kinds import driven_through
 from splay.quantity import Figure, Show
 from splay.setups.loose_joints import dowels_of
 from splay.stance.battens import tightest
@@ -228,7 +229,8 @@ def dowels(piece: Piece, show: Show) -> Iterator[Finding]:
                 None,
                 f"{base}.depth",
             )
-        deep = _room(piece, index)
+        # What is driven from outside goes right through on purpose.
+        deep = None if driven_through(piece.supports[index]) else _room(piece, index)
         if deep is not None and chosen.depth > deep - POINT_MM:
             yield Finding(
                 "dowels_meet",

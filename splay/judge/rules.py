@@ -19,6 +19,7 @@ from splay.judge.held import held
 from splay.judge.inside import inside
 from splay.judge.reused import reused
 from splay.judge.splines import splines
+from splay.judge.through import through
 from splay.judge.wedges import wedges
 from splay.level.told import LevelRound
 from splay.parts.assembly import TOGETHER_DEG, Assembly
@@ -75,6 +76,7 @@ def judge(whole: Whole) -> tuple[Finding, ...]:
         *joints.overlaps(stance, show),
         *held(piece, made.screws, show),
         *splines(piece, made.through, show),
+        *through(piece, made.through_dowels, show),
         *hand_holds(piece, stance, show),
         *arcs(stance, made.screws, show),
         *gapped(piece, stance, made.screws, made.grooved, show),

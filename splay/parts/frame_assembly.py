@@ -7,6 +7,7 @@ from typing import Any
 
 from splay.parts.stages import Stage
 from splay.piece import ApronedLegs, BoardSides, MitredFrames, Piece, PlaneFrames, SlabLeg
+from splay.piece.kinds import driven_through
 from splay.stance.body import Body
 
 _DRY = "Dry first: every joint closed, no gap at any shoulder, then apart again for the glue."
@@ -39,7 +40,7 @@ def frame_stages(piece: Piece, bodies: tuple[Body, ...]) -> list[Stage]:
         if isinstance(support, SlabLeg):
             made += _slab(support, mine)
         elif told is not None:
-            stages = told(mine)
+            stages = told(mine, driven_through(support))
             if isinstance(support, BoardSides) and support.splines is not None:
                 stages[-1] = _stage("Under the seat", (_SPLINED,), [b for b in mine if b.stands], 0)
             made += stages
@@ -58,7 +59,8 @@ def _onto_seat(bodies: list[Body]) -> Stage:
     return _stage("Onto the seat", (_SEAT,), [b for b in bodies if b.stands], 0)
 
 
-def _plane(bodies: list[Body]) -> list[Stage]:
+def _plane(bodies: list[Body], through: bool) -> list[Stage]:
+    inside = "glue on the ends" if through else "dowels in"
     links = [b for b in bodies if b.role == "link"]
     made = []
     for name in ("front", "back"):
@@ -67,7 +69,7 @@ def _plane(bodies: list[Body]) -> list[Stage]:
         steps = (
             _FLAT,
             "Cross-pieces between the two legs, each on its lines, upper edge up, outer faces one way; "
-            "dowels in, then both legs pulled on together.",
+            f"{inside}, then both legs pulled on together.",
             "Equal diagonals, no twist, before it sets.",
         )
         made.append(_stage(f"The {name} frame", steps, mine, 2 * len(crosses)))
@@ -81,7 +83,7 @@ def _plane(bodies: list[Body]) -> list[Stage]:
     return [*made, _onto_seat(bodies)]
 
 
-def _mitred(bodies: list[Body]) -> list[Stage]:
+def _mitred(bodies: list[Body], _: bool) -> list[Stage]:
     made = []
     for number in dict.fromkeys(b.frame for b in bodies):
         mine = [b for b in bodies if b.frame == number]
@@ -101,7 +103,7 @@ def _mitred(bodies: list[Body]) -> list[Stage]:
     return [*made, _onto_seat(bodies)]
 
 
-def _boards(bodies: list[Body]) -> list[Stage]:
+def _boards(bodies: list[Body], _: bool) -> list[Stage]:
     sides = [b for b in bodies if b.role == "side"]
     between = [b for b in bodies if b.role in ("rail", "tread")]
     lower = [b for b in bodies if b.role == "lower_tread"]
@@ -116,7 +118,7 @@ def _boards(bodies: list[Body]) -> list[Stage]:
     return [made, _onto_seat(bodies)]
 
 
-def _aproned(bodies: list[Body]) -> list[Stage]:
+def _aproned(bodies: list[Body], _: bool) -> list[Stage]:
     legs = [b for b in bodies if b.role == "leg"]
     made = []
     for name in ("left", "right"):
@@ -150,7 +152,7 @@ def _slab(support: SlabLeg, bodies: list[Body]) -> list[Stage]:
     return [_stage("The slab leg on its mitre", steps, bodies, 1)]
 
 
-STAGES: dict[type[Any], Callable[[list[Body]], list[Stage]]] = {
+STAGES: dict[type[Any], Callable[[list[Body], bool], list[Stage]]] = {
     PlaneFrames: _plane,
     MitredFrames: _mitred,
     BoardSides: _boards,

@@ -40,6 +40,9 @@ class Dowels(Frozen):
     """How many in one joint."""
     gap: Annotated[float, Length(0, 10)] = 1.0
     """Left over at each end for glue, mm."""
+    driven: bool = False
+    """Whether dowels are driven from outside, right through what an end joins, when the joint is glued. Of
+    no account for loose tenons, and in a mitre."""
 
 
 class Arc(Frozen):

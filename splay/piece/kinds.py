@@ -13,4 +13,10 @@ Doweled = PlaneFrames | MitredFrames | BoardSides | SlabLeg
 Lined = PlaneFrames | BoardSides
 """Its parts come to lie on others at places that are drawn on those first."""
 
-__all__ = ["Doweled", "HoldsTop", "Lined"]
+
+def driven_through(support: object) -> bool:
+    """Whether a support's dowels are driven from outside, through what its ends join."""
+    return isinstance(support, Lined) and support.dowels.way == "dowel" and support.dowels.driven
+
+
+__all__ = ["Doweled", "HoldsTop", "Lined", "driven_through"]

@@ -127,6 +127,7 @@ LABELS: dict[str, str] = {
     "Dowels.width": "Wide",
     "Dowels.count": "In a joint",
     "Dowels.gap": "Room for glue",
+    "Dowels.driven": "driven from outside",
     "PlaneFrames.length": "Over the legs",
     "PlaneFrames.width": "Over the frames",
     "PlaneFrames.splay": "Legs splay",

@@ -163,6 +163,7 @@ FIELDS = {
     "past_front": "past the boards in front",
     "past_ends": "past the boards at the ends",
     "gap": "gap",
+    "driven": "driven from outside",
     "rail": "rail, depth",
     "leg": "leg",
     "crossing": "where they cross",

@@ -37,6 +37,7 @@ from splay.setups.side_tapers import side_taper_cards
 from splay.setups.splines import spline_cards
 from splay.setups.stick_tenons import stick_tenon_cards
 from splay.setups.sweeps import sweep_cards
+from splay.setups.through import through_cards
 from splay.setups.wedge_cards import wedge_cards
 
 
@@ -160,6 +161,7 @@ FAMILIES = (
     Family(_EITHER, lambda all_: held_cards(all_.made.sticks, all_.made.screws, all_.made.show)),
     Family(_EITHER, lambda all_: groove_cards(all_.made.sticks, all_.made.grooved, all_.made.show)),
     Family(_EITHER, _of_piece(outside_cards, "sticks")),
+    Family(_EITHER, _of_piece(through_cards, "sticks", "through_dowels")),
     Family(_EITHER, lambda all_: sweep_cards(all_.made.sticks, all_.made.real.bodies, all_.made.show)),
     # Tapered last: joints are cut from sides that run straight.
     Family(_EITHER, _tapered),

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 
 from splay.parts.stick import SQUARE_DEG, EndCut, StickPart
 from splay.piece import BoardSides, Dowels, MitredFrames, Piece, PlaneFrames, SlabLeg
-from splay.piece.kinds import Lined
+from splay.piece.kinds import Lined, driven_through
 from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
 from splay.setups.card import SetUp
@@ -63,7 +63,7 @@ def loose_joints(
     wanted = "dowel" if isinstance(tool, TiltingTable) else "loose_tenon"
     for index, dowels, _, _ in dowels_of(piece):
         on = piece.supports[index].id
-        if dowels.way != wanted:
+        if dowels.way != wanted or driven_through(piece.supports[index]):
             continue
         keys: set[str] = set()
         for ends in _alike(piece, index, sticks, bodies):

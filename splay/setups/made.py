@@ -23,6 +23,7 @@ from splay.stance.meets import Meets, meets
 from splay.stance.members import MemberStance, RopeStance
 from splay.stance.splines import Splined, splined
 from splay.stance.staked import Stance
+from splay.stance.through import Through, through_dowels
 
 
 @dataclass(frozen=True)
@@ -119,6 +120,11 @@ class Made:
     def joins(self) -> tuple[Meets, ...]:
         """Where ends come to lie on the parts they join."""
         return meets(self.piece, self.real)
+
+    @cached_property
+    def through_dowels(self) -> tuple[Through, ...]:
+        """Dowels driven from outside into sawn ends."""
+        return through_dowels(self.piece, self.joins)
 
     @cached_property
     def through(self) -> tuple[Splined, ...]:

@@ -13,6 +13,7 @@ from splay.parts.member import MemberPart
 from splay.parts.rope import RopePart
 from splay.parts.stick import SQUARE_DEG, StickPart
 from splay.piece import Piece, Stretcher
+from splay.piece.kinds import driven_through
 from splay.quantity import degrees as deg
 from splay.setups.asker import NEAR_DEG, NEAR_MM, Asker, Words
 from splay.setups.bent import bent_proofs
@@ -51,6 +52,7 @@ from splay.setups.slips import (
 from splay.setups.splines import spline_proofs
 from splay.setups.stick_shapes import bevel
 from splay.setups.sweeps import sweep_proofs
+from splay.setups.through import through_proofs
 from splay.setups.wedge_cards import wedge_proofs
 from splay.stance.body import Body
 from splay.stance.members import MemberStance, acute
@@ -106,6 +108,7 @@ def all_proofs(made: Made, ask: Asker) -> tuple[Proof, ...]:
         *hand_hold_proofs(made.piece, ask),
         *button_proofs(made.sticks, made.grooved, made.read, ask),
         *outside_proofs(made.piece, ask),
+        *through_proofs(made.through_dowels, ask),
         *_between(made.piece, made.members, made.runs, ask),
         *_roped(made.ropes, ask),
     )
@@ -354,6 +357,8 @@ def _squared(made: Made, ask: Asker) -> Iterator[Proof]:
         yield from _tapered(stick, body, ask)
     for index, dowels, _, what in dowels_of(made.piece):
         on = made.piece.supports[index].id
+        if driven_through(made.piece.supports[index]):
+            continue
         loose = dowels.way == "loose_tenon"
         holes, both = ("Slots", ", at both ends of a slot") if loose else ("Dowel holes", "")
         words = Words(

@@ -355,6 +355,28 @@ class MitreDowelled:
 
 
 @dataclass(frozen=True)
+class ThroughBored:
+    """The side of a part on which an end's lines are drawn, a hole for a dowel within them: so far along
+    the line of the end's leading side, and so far from it."""
+
+    face: str
+    lead: str
+    what: str
+    aside: str
+    down: str
+
+
+@dataclass(frozen=True)
+class BoredOn:
+    """A part and the end that joins it cut through at a dowel from outside: how thick and deep its hole."""
+
+    thick: str
+    deep: str
+    mate: str
+    what: str
+
+
+@dataclass(frozen=True)
 class JointHoles:
     """A sawn end with dowel holes (`round`) or a slot for a loose tenon."""
 
@@ -420,7 +442,8 @@ Scene = (
     Drilled | OnRamp | WithBlock | LegOnSaw | Scribed | StickSawn | TwoSticks | BevelledEdge
     | HalfLap | BetweenFeet | EightSides | TenonMade | PilotHole | Tapering | SideTapering | JointLined
     | SplineSeen | TopHeld
-    | SlotBored | HollowCut | Dressed | Grooving | ButtonMade | WedgeCut | MitreDowelled | JointHoles
+    | SlotBored | HollowCut | Dressed | Grooving | ButtonMade | WedgeCut | MitreDowelled
+    | ThroughBored | BoredOn | JointHoles
     | Marked | SocketPierced | MouthEased | ArcSawn
     | KerfOnEnd | StretcherMade | StickShortened | StickBent
 )  # fmt: skip

@@ -16,7 +16,7 @@ from splay.piece import (
     SlabLeg,
     Stretcher,
 )
-from splay.piece.kinds import Doweled
+from splay.piece.kinds import Doweled, driven_through
 from splay.stance.battens import on_batten, screw_places
 from splay.stance.body import Body, shares
 from splay.stance.buttons import Grooved, grooves
@@ -25,6 +25,7 @@ from splay.stance.holding import TOP, Fastening, fastenings
 from splay.stance.members import EndStance, MemberStance, RopeStance
 from splay.stance.outside import driven
 from splay.stance.pegs import holes_along, longest_from_side, pegs_from_above, pegs_from_side
+from splay.stance.side_taper import wood_beyond
 from splay.stance.splines import Splined, splined
 from splay.stance.staked import LegStance, Stance, support_of
 from splay.stance.vectors import Vec, along, between, unit
@@ -62,7 +63,7 @@ class Rod:
     shortens: bool = False
     crosses: str = ""
     into: str = ""
-    """Of a dowel the part it runs into from the sawn end it stands on."""
+    """Of a dowel the part it runs into from the sawn end it stands on, where it is to stay inside that."""
 
     def moved(self, by: float) -> Rod:
         """The same, moved along the way it can be."""
@@ -216,7 +217,8 @@ def _dowels(piece: Piece, stance: Stance) -> Iterator[Rod]:
     """Dowels and loose tenons, from the sawn ends they stand square on."""
     for body, name, dowels in joined_ends(piece, stance):
         plane = body.start if name == "start" else body.finish
-        yield from _in_end(body, name, plane, dowels, stance)
+        through = driven_through(piece.supports[body.support])
+        yield from _in_end(body, name, plane, dowels, stance, through)
 
 
 def _driven(piece: Piece) -> Iterator[Rod]:
@@ -232,11 +234,14 @@ def _driven(piece: Piece) -> Iterator[Rod]:
         )  # fmt: skip
 
 
-def _in_end(body: Body, end: str, plane: Plane, dowels: Dowels, stance: Stance) -> Iterator[Rod]:
+def _in_end(
+    body: Body, end: str, plane: Plane, dowels: Dowels, stance: Stance, through: bool
+) -> Iterator[Rod]:
     loose = dowels.way == "loose_tenon"
     name = f"{'the loose tenon' if loose else 'a dowel'} of the {body.name}"
     out = body.pose.turn_out(plane.normal)
     mate = mate_of(body, end, stance)
+    host = next((one for one in stance.bodies if one.key == mate), None) if through else None
     # A loose tenon is as many rods beside one another as fill its width.
     half = max(0.0, dowels.width - dowels.size) / 2 if loose else 0.0
     steps = max(1, math.ceil(2 * half / dowels.size))
@@ -248,10 +253,11 @@ def _in_end(body: Body, end: str, plane: Plane, dowels: Dowels, stance: Stance) 
         for aside in beside:
             y = middle + aside * lies
             at = body.pose.out(((plane.offset - plane.normal[1] * y) / plane.normal[0], y, 0.0))
+            past = dowels.depth if host is None else wood_beyond(host, at, out)
             yield Rod(
                 "dowel", f"{body.key}.{end}.{k + 1}", name, frozenset({body.key, mate} - {""}),
-                along(at, out, -dowels.depth), along(at, out, dowels.depth), dowels.size / 2,
-                f"supports.{body.support}.dowels.depth", shortens=True, into=mate,
+                along(at, out, -dowels.depth), along(at, out, past), dowels.size / 2,
+                f"supports.{body.support}.dowels.depth", shortens=True, into="" if through else mate,
             )  # fmt: skip
 
 

@@ -231,3 +231,19 @@ def point(one: Plane, two: Plane, three: Plane) -> Vec:
         (one.offset * p[1] + two.offset * q[1] + three.offset * r[1]) / volume,
         (one.offset * p[2] + two.offset * q[2] + three.offset * r[2]) / volume,
     )
+
+
+def wood_beyond(mate: Body, at: Vec, way: Vec) -> float:
+    """How far a line from a place on a part's side runs through it until it is out, mm; all its tapers
+    cut."""
+    p, pose = mate.pose.within(at), mate.pose
+    w = (dot(way, pose.along), dot(way, pose.across), dot(way, pose.up))
+    # Beyond where a taper begins its plane lies outside the wood: then the side is still as it was.
+    every: tuple[Side, ...] = ((1, 0), (-1, 0), (0, 1), (0, -1))
+    sides = [plane(mate, side) for side in every for plane in (side_plane, side_now)]
+    runs = [
+        (plane.offset - dot(plane.normal, p)) / dot(plane.normal, w)
+        for plane in (*sides, mate.start, mate.finish)
+        if dot(plane.normal, w) > 1e-9
+    ]
+    return max(0.0, min(runs, default=0.0))

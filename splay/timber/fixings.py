@@ -6,9 +6,11 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from splay.piece import Battened, Dowels, DowelScrew, Piece, SlabLeg, StakedLegs
+from splay.piece.kinds import Lined, driven_through
 from splay.plan import Plan
 from splay.quantity import Show
 from splay.setups.outside import AIR_MM, PROUD_MM
+from splay.setups.through import dowel_long
 from splay.stance.buttons import DRAWS_MM, grooves
 from splay.stance.holding import fastenings
 from splay.stance.outside import driven
@@ -108,7 +110,14 @@ def _staked(piece: Piece, plan: Plan, show: Show) -> Iterator[Sort]:
 
 def _inside(piece: Piece, plan: Plan, show: Show) -> Iterator[Sort]:
     """Dowels and loose tenons inside the joints, as long as both their holes less the room for glue."""
-    for _, _, dowels in joined_ends(piece, plan.stance):
+    for one in plan.made.through_dowels:
+        support = piece.supports[one.meets.body.support]
+        assert isinstance(support, Lined)
+        size = f"{show.length(support.dowels.size).text} by {show.length(dowel_long(one)).text}"
+        yield "dowels", size, "the joints, from outside", 1
+    for body, _, dowels in joined_ends(piece, plan.stance):
+        if driven_through(piece.supports[body.support]):
+            continue
         yield (*_loose(dowels, show), dowels.count)
 
 

@@ -157,6 +157,14 @@ def leg_view(piece: Piece, group: Group, part: LegPart, show: Show, necks: Mappi
         (blank, -radius(blank)),
     )
     step = 0.05 * blank
+    bowed = [
+        shape
+        for number in group.numbers
+        if number in necks
+        for shape in _bowed(necks[number].bent, group, name)
+    ]
+    # Clear of a bent stick that bulges past the stock.
+    high = max([stock, *(y for shape in bowed for _, y in shape.points)])
     shapes: list[Shape] = [
         area("hidden", ((0.0, -stock), (blank, -stock), (blank, stock), (0.0, stock)), name),
         area("leg", body, name),
@@ -166,13 +174,11 @@ def leg_view(piece: Piece, group: Group, part: LegPart, show: Show, necks: Mappi
         line("tenon", (inside, -r0 * 1.15), (inside, r0 * 1.15), part=name),
         text(
             "label",
-            (inside + 0.36 * (finish - inside), stock + 0.4 * step),
+            (inside + 0.36 * (finish - inside), high + 0.4 * step),
             "outer side, towards the rim" if group.side >= 0 else "side it leans to",
         ),
     ]
-    for number in group.numbers:
-        if number in necks:
-            shapes += _bowed(necks[number].bent, group, name)
+    shapes += bowed
     low = -stock - step
     for at, (start, end, figure) in enumerate(
         (
@@ -198,7 +204,7 @@ def leg_view(piece: Piece, group: Group, part: LegPart, show: Show, necks: Mappi
     return View(
         f"leg.{part.number}",
         title,
-        (-0.03 * blank, bottom, blank * 1.03, stock + 1.6 * step),
+        (-0.03 * blank, bottom, blank * 1.03, high + 1.6 * step),
         tuple(shapes),
     )
 
@@ -209,10 +215,10 @@ def _bowed(bent: Bent | None, group: Group, part: str) -> list[Shape]:
         return []
     up = 1.0 if (bent.bend.faces == "outward") is (group.side >= 0) else -1.0
     runs = [(bent.long * k / 24, up * bent.off(bent.long * k / 24)) for k in range(25)]
-    at, off = bent.most
+    at, off = runs[20]
     return [
         line("measured", *runs, part=part),
-        text("label", (at, up * off), f"stick {bent.trim.index + 1}", part),
+        text("label", (at, off), f"stick {bent.trim.index + 1}", part),
     ]
 
 

@@ -120,4 +120,8 @@ def _dowels(model: Model, eye: Eye) -> list[Shape]:
             continue
         ends = (eye.see(model.place(p)) for p in (one.at, along(one.at, one.way, one.deep)))
         made.append(line("hidden", *ends, part=one.leg))
+    for each in model.through:
+        start = each.outside
+        ends = (eye.see(model.place(p)) for p in (start, along(start, each.way, each.deep)))
+        made.append(line("hidden", *ends, part=each.meets.mate.key))
     return made

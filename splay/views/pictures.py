@@ -13,6 +13,7 @@ from splay.setups.scenes import (
     ArcSawn,
     BetweenFeet,
     BevelledEdge,
+    BoredOn,
     ButtonMade,
     Dressed,
     Drilled,
@@ -41,6 +42,7 @@ from splay.setups.scenes import (
     StretcherMade,
     Tapering,
     TenonMade,
+    ThroughBored,
     TopHeld,
     TwoSticks,
     WedgeCut,
@@ -50,6 +52,7 @@ from splay.stance.vectors import Flat
 from splay.views import joint_pictures as joint
 from splay.views import round_pictures as rounds
 from splay.views import stick_pictures as stick
+from splay.views import through_pictures as through
 from splay.views.saw_pictures import crosscut
 from splay.views.scale_arc import scale_arc
 from splay.views.shapes import Shape, View, area, ellipse, line, text
@@ -362,6 +365,8 @@ _DRAWN: dict[type[Any], tuple[str, Callable[[Any], list[Shape]]]] = {
     Grooving: ("crosscut", joint.grooving),
     ButtonMade: ("block", joint.button_made),
     MitreDowelled: ("drill", joint.mitre_dowelled),
+    ThroughBored: ("drill", through.through_bored),
+    BoredOn: ("drill", through.bored_on),
     Marked: ("marking", stick.marking),
     KerfOnEnd: ("kerf", stick.kerf),
     StretcherMade: ("member", stick.member),

@@ -12,17 +12,20 @@ import shapely
 from splay.judge import Finding
 from splay.parts import LegPart, SocketPart
 from splay.piece import Piece, Stretcher
+from splay.piece.kinds import driven_through
 from splay.quantity import Show
 from splay.stance.body import Body
 from splay.stance.buttons import grooves
 from splay.stance.edge_profile import profile
 from splay.stance.holding import fastenings
+from splay.stance.meets import meets
 from splay.stance.member_flats import section_ring
 from splay.stance.members import MemberStance, RopeStance
 from splay.stance.outline import extent
 from splay.stance.outside import driven
 from splay.stance.splines import splined
 from splay.stance.staked import Stance
+from splay.stance.through import through_dowels
 from splay.stance.vectors import Flat, Vec, along, dot, unit
 from splay.views.edges import rings_of
 from splay.views.leg_rings import Neck, leg_rings
@@ -203,6 +206,8 @@ class Model:
         self.piece, self.stance, self.sockets, self.show = piece, stance, sockets, show
         self.screws = fastenings(piece, stance)
         self.dowels = driven(piece)
+        through = any(driven_through(support) for support in piece.supports)
+        self.through = through_dowels(piece, meets(piece, stance)) if through else ()
         self.grooved = grooves(piece, stance)
         self.splines = splined(piece, stance)
         floor = stance.floor

@@ -23,6 +23,7 @@ from splay.work.joinery import (
     MakeWedge,
     Mortises,
     Notch,
+    Onward,
     Parted,
     Places,
     SawnSquare,
@@ -33,6 +34,7 @@ from splay.work.joinery import (
     Stations,
     TaperLine,
     Tenon,
+    ThroughPlaces,
     Transferred,
 )
 from splay.work.lays import Pin, Toward, Way
@@ -300,7 +302,7 @@ Do = (
     | NameFaces | Write | Bit | WallDepth | Back | Ream | Chop | Turned | TwoWay | Tenon | Shoulders
     | Transferred | Between | Groove | Buttons | Slots | Spots | Places | Notch | CutOut | TaperLine | Joins
     | EndNotches | Mortises | MakeSplines | Parted | SawnSquare | JigOver | Cut | Plain
-    | LongPoint | SawToLine | Kerf | MakeWedge
+    | ThroughPlaces | Onward | LongPoint | SawToLine | Kerf | MakeWedge
     | ArcLine | BentLine | FlatsLeft | Stations | Shortened | Cove | Eased
     | DepthHoles | Runners | HollowLine
     | StripsLaid | StripSides | StripEnds | PlanedOff | PegFound

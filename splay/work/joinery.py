@@ -366,6 +366,30 @@ class Joins:
 
 
 @dataclass(frozen=True)
+class ThroughPlaces:
+    """Places for dowels on a side (`face`) of what sawn ends join, within the lines drawn for them there:
+    each so far along the line of the end's side `lead` from the corner its side `beside` comes to, and so
+    far square off that line, on the side where the end will lie. `ends` as of Joins."""
+
+    ends: tuple[tuple[str, str, str], ...]
+    named: str
+    what: str
+    face: str
+    lead: str
+    beside: str
+    spots: tuple[tuple[Quantity, Quantity], ...]
+
+
+@dataclass(frozen=True)
+class Onward:
+    """From outside through the holes that are there, on into the ends behind them. `ends` as of Joins."""
+
+    ends: tuple[tuple[str, str, str], ...]
+    named: str
+    what: str
+
+
+@dataclass(frozen=True)
 class MakeWedge:
     """A wedge for each of these legs: so wide along its slot, so long, tapered alike on both faces from its
     thin edge to its butt."""

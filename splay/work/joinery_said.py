@@ -313,6 +313,28 @@ def _(one: joinery.Joins) -> str:
 
 
 @do.register
+def _(one: joinery.ThroughPlaces) -> str:
+    by_place: dict[str, list[str]] = {}
+    for aside, down in one.spots:
+        by_place.setdefault(aside.text, []).append(down.text)
+    (first, downs), *more = by_place.items()
+    places = [f"{first} along it and {listed(downs)} square off it"]
+    places += [f"{aside} along and {listed(off)} off" for aside, off in more]
+    return (
+        f"{cap(one.named)}, {one.face}, within the lines for {one.what}: on the line for its {one.lead}, "
+        f"from where its {one.beside} comes, {'; '.join(places)}, where the cross is: prick each."
+    )
+
+
+@do.register
+def _(one: joinery.Onward) -> str:
+    return (
+        f"When the glue has set: through the holes in {one.named} from outside, on into {one.what}. The "
+        "hole that is there leads the bit; hold it in line all the way."
+    )
+
+
+@do.register
 def _(one: joinery.Stations) -> str:
     (down, thick), *more = one.places
     places = [f"{thick.text} thick {down.text} from the {one.end}"]

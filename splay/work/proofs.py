@@ -79,6 +79,7 @@ _ALL = (
     _length("groove", "length", "stretchers", follows="the buttons' step"),
     _length("button", "length", "stretchers"),
     _length("outside", "length", "legs"),
+    _length("through", "length", "stretchers"),
     _length("side_taper", "length", "legs"),
     _length("held", "length", "stretchers"),
     _length("sweep", "length", "stretchers"),

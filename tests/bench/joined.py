@@ -38,6 +38,7 @@ class Drawn:
         else:
             two = meet(face, opposite, end) + vec(away, 0, 0) * do.far.value
         self.begins, self.way = one, unit(two - one)
+        self.across = 0.0
 
     def at(self, across: float) -> Array:
         return self.out(self.begins + self.way * across)
@@ -69,6 +70,8 @@ def judge_joins(judge: Judge, card: SetUp) -> None:
             )
             told.add((key, end))
             judge.leads[key, end] = do.lead
+            drawn.across = across
+            judge.lines[key, end] = drawn
     judge.joined |= told
 
 

@@ -49,7 +49,7 @@ from tests.bench.buttoned import judge_buttons, judge_groove
 from tests.bench.frames import Array, apart_deg, spun, square_to, unit, vec
 from tests.bench.held import judge_boards, judge_held
 from tests.bench.hollowed import judge_hollow, judge_strips
-from tests.bench.joined import judge_cut_out, judge_joins, untold
+from tests.bench.joined import Drawn, judge_cut_out, judge_joins, untold
 from tests.bench.jointed import judge_dowels, judge_hole, judge_slots
 from tests.bench.mouthed import EasedMouth, ease_mouths, judge_cove
 from tests.bench.outside import judge_outside
@@ -59,6 +59,7 @@ from tests.bench.splined import judge_mortises, judge_notches, judge_splines
 from tests.bench.stock import Board, Seat, Stick
 from tests.bench.swept import judge_sweep
 from tests.bench.tapered import TaperedStick, judge_tapers
+from tests.bench.through import judge_onward, judge_through, unbored
 from tests.bench.wedged import judge_wedges
 
 FLATS = {"round": 0, "square": 4, "octagon": 8}
@@ -144,6 +145,9 @@ class Judge:
         self.strung: dict[int, float] = {}
         self.mouths: dict[int, EasedMouth] = {}
         self.steps: dict[str, float] = {}
+        self.lines: dict[tuple[str, str], Drawn] = {}
+        self.pierced: dict[tuple[str, str], list[tuple[Array, Array, float]]] = {}
+        self.onward: set[tuple[str, str]] = set()
         self.driven: dict[str, list[tuple[Array, Array, float, float]]] = {}
 
     def _leg(self, leg: LegStance) -> Stick:
@@ -219,6 +223,7 @@ class Judge:
             take(card)
             self.tally.done[card.operation, card.way] += 1
         untold(self)
+        unbored(self)
         judge_boards(self)
         return self.tally
 
@@ -969,6 +974,12 @@ class Judge:
 
     def _buttons(self, card: SetUp) -> None:
         judge_buttons(self, card)
+
+    def _through(self, card: SetUp) -> None:
+        judge_through(self, card)
+
+    def _onward(self, card: SetUp) -> None:
+        judge_onward(self, card)
 
     def _outside(self, card: SetUp) -> None:
         judge_outside(self, card)

@@ -111,6 +111,8 @@ def framed(rng: random.Random, name: str = "") -> Piece:
         ]  # fmt: skip
     _two_boards(random.Random(str(support)), name, document)
     _arcs(random.Random(str(support) + "arc"), document)
+    if name in ("plane_frames", "board_sides") and random.Random(str(support) + "driven").random() < 0.4:
+        support["dowels"] |= {"driven": True, "depth": random.Random(str(support)).uniform(20, 45)}
     return read_piece(document)
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from playwright.sync_api import expect
 
 from splay.piece.starters import starter
-from tests.browser.base import BrowserCase, field, pick_work, saved, type_in
+from tests.browser.base import BrowserCase, drag, field, pick_work, saved, type_in
 
 
 class Hollowed(BrowserCase):
@@ -187,6 +187,12 @@ class AnArc(BrowserCase):
     def test_a_cross_piece_is_sawn_to_an_arc_from_choosing_it_to_its_proof(self) -> None:
         page = self.at(self.hang(starter("plane_frames")))
         page.locator("[data-arc] input").nth(1).check()
+        handle = page.locator("figure.front [data-handle^='size.']")
+        expect(handle).to_have_attribute(
+            "aria-label", "Move the arc of the cross-piece 2 of the front frame"
+        )
+        drag(page, "front", handle.get_attribute("data-handle") or "", (0, 20))
+        expect(field(page, "supports.0.cross.1.arc.rise")).not_to_have_value("30 mm")
         type_in(page, "supports.0.cross.1.arc.rise", "45")
         page.locator("[data-field='supports.0.cross.1.arc.upper']").click()
         page.get_by_role("option", name="along the arc").click()
@@ -202,8 +208,22 @@ class AnArc(BrowserCase):
         proof.press("Enter")
         expect(card.locator("li.fine")).to_have_count(1)
         saved(page)
+        page.goto(page.url.replace("/stretchers", "/stance"))
+        page.get_by_label("driven from outside").check()
+        saved(page)
+        page.goto(page.url.replace("/stance", "/stretchers"))
+        pick_work(page, "Bore 4 legs through for dowels from outside")
+        expect(card).to_contain_text("10 mm, right through.")
+        pick_work(page, "Bore on into 4 cross-pieces from outside")
+        expect(card).to_contain_text("The hole that is there leads the bit")
+        deep = card.locator("[data-proof^='through.'] input")
+        deep.fill("53")
+        deep.press("Enter")
+        expect(card.locator("li.fine")).to_have_count(1)
+        saved(page)
         page.goto(page.url.replace("/stretchers", "/work"))
         expect(page.get_by_text("Saw the arc of").first).to_be_visible()
+        expect(page.get_by_text("Drive the dowels of the joints from outside").first).to_be_visible()
 
 
 class BentSticks(BrowserCase):

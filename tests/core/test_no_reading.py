@@ -27,7 +27,7 @@ READERS = {
     "timber/table.py": "a table brought in",
     "piece/upgrade.py": "what earlier versions wrote",
     "build/order.py": "lines the maker typed",
-    "build/rules.py": "lists written in the code itself",
+    "build/rule.py": "lists written in the code itself",
     "work/phrases.py": "names put into a sentence",
 }
 """The rooms where text comes in from outside or goes out, and what text that is."""

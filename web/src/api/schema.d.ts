@@ -2566,6 +2566,7 @@ export interface components {
              * @default {
              *       "count": 1,
              *       "depth": 14,
+             *       "driven": false,
              *       "gap": 1,
              *       "size": 8,
              *       "way": "loose_tenon",
@@ -3324,6 +3325,13 @@ export interface components {
              * @default 25
              */
             depth: number | string;
+            /**
+             * Driven
+             * @description Whether dowels are driven from outside, right through what an end joins, when the joint is glued. Of
+             *     no account for loose tenons, and in a mitre.
+             * @default false
+             */
+            driven: boolean;
             /**
              * Gap
              * @description Left over at each end for glue, mm.
@@ -5247,6 +5255,7 @@ export interface components {
              * @default {
              *       "count": 1,
              *       "depth": 18,
+             *       "driven": false,
              *       "gap": 1,
              *       "size": 8,
              *       "way": "loose_tenon",
@@ -6216,6 +6225,7 @@ export interface components {
              * @default {
              *       "count": 2,
              *       "depth": 25,
+             *       "driven": false,
              *       "gap": 1,
              *       "size": 10,
              *       "way": "dowel",
@@ -8179,6 +8189,7 @@ export interface components {
              * @default {
              *       "count": 4,
              *       "depth": 16,
+             *       "driven": false,
              *       "gap": 1,
              *       "size": 10,
              *       "way": "dowel",

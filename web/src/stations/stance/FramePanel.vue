@@ -17,7 +17,10 @@ type Kind = Exclude<NonNullable<Support['kind']>, 'staked_legs'>
 const DOWELS = computed(() => {
   const loose = any.value && 'dowels' in any.value && any.value.dowels?.way === 'loose_tenon'
   const size = loose ? ['dowels.size', 'dowels.width'] : ['dowels.size']
-  return ['dowels.way', ...size, 'dowels.depth', 'dowels.count', 'dowels.gap']
+  const kind = any.value?.kind
+  const driven =
+    !loose && (kind === 'plane_frames' || kind === 'board_sides') ? ['dowels.driven'] : []
+  return ['dowels.way', ...size, 'dowels.depth', 'dowels.count', 'dowels.gap', ...driven]
 })
 const FORMS: Record<Kind, string[]> = {
   plane_frames: [
