@@ -2,27 +2,27 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
+from splay.opened import Opened, open_cards, open_parts, open_step
 from splay.piece import Piece
 from splay.plan import Plan
 from splay.quantity import Show
-from splay.setups.crosscut import station_of
 from splay.setups.groups import boring_groups, foot_groups
 from splay.shop import Shop
 from splay.stance.members import members
 from splay.stance.staked import Stance
 from splay.views.details import leg_view, section_view
 from splay.views.layout_view import layout_views
-from splay.views.leg_rings import Neck, necks_of
+from splay.views.leg_rings import necks_of
 from splay.views.level_view import level_views
 from splay.views.marks_view import marks_views
 from splay.views.mesh import Mesh, meshes
 from splay.views.pictures import picture
 from splay.views.piece_views import faces_up, piece_view
 from splay.views.scene import Model
-from splay.views.shapes import View
+from splay.views.shapes import View, tidy
 from splay.views.stick_view import stick_view
 
 Station = Literal[
@@ -65,8 +65,10 @@ def draw(
     station: Station = "all",
     along: float | None = None,
     exaggerate: float = 1.0,
+    opened: Opened | None = None,
 ) -> Drawings:
-    """The drawings one station shows, of a plan made for `piece` in `shop`.
+    """The drawings one station shows, of a plan made for `piece` in `shop`; of its cards, steps and parts
+    those that are `opened`, all of them where nothing is said.
 
     `along` asks for one more view of the stance, looking in along that bearing, degrees;
     `exaggerate` multiplies how unlike the feet are at Level.
@@ -74,6 +76,7 @@ def draw(
     show = Show(shop.rounding.units())
     stance, parts, sockets = plan.stance, plan.parts, plan.sockets
     views = _VIEWS[station]
+    parts_open = open_parts(plan, station, opened)
     if along is not None and station == "stance":
         views = (*views, "sight")
     runs, ropes = members(piece, stance)
@@ -89,9 +92,7 @@ def draw(
             *(_level(piece, plan, show, exaggerate) if station in ("level", "all") else ()),
         ),
         sections=tuple(
-            section_view(
-                piece, group, sockets[group.first.number - 1], show, necks.get(group.first.number, Neck())
-            )
+            section_view(piece, group, sockets[group.first.number - 1], show, necks)
             for group in boring_groups(stance)
         )
         if station in ("boring", "all")
@@ -102,17 +103,33 @@ def draw(
         )
         if station in ("legs", "all")
         else (),
-        layout=layout_views(piece, plan.layout) if station in ("top", "all") else (),
+        layout=layout_views(piece, plan.layout, open_step(len(plan.layout.steps), opened))
+        if station in ("top", "all")
+        else (),
         sticks=tuple(
             stick_view(body, part)
             for body, part in zip(stance.bodies, plan.sticks, strict=True)
-            if station == "all" or station == station_of(part.role)
+            if part.key in parts_open
         ),
         marks=marks_views(piece, stance, parts, plan.members, runs)
-        if station in ("stretchers", "all")
+        if station in ("stretchers", "all") and (opened is None or opened.more)
         else (),
         meshes=meshes(model) if model is not None and solid else (),
-        pictures={card.id: picture(card.scene, card.tool) for card in plan.cards_at(station)},
+        pictures={card.id: picture(card.scene, card.tool) for card in open_cards(plan, station, opened)},
+    )
+
+
+def tidied(made: Drawings) -> Drawings:
+    """Drawings as they go out, to the hundredth of a millimetre; those of the whole piece are that already,
+    as far as it counts."""
+    return replace(
+        made,
+        sections=tuple(map(tidy, made.sections)),
+        legs=tuple(map(tidy, made.legs)),
+        layout=tuple(map(tidy, made.layout)),
+        sticks=tuple(map(tidy, made.sticks)),
+        marks=tuple(map(tidy, made.marks)),
+        pictures={key: tidy(view) for key, view in made.pictures.items()},
     )
 
 

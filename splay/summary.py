@@ -40,8 +40,9 @@ class LeanFigures:
 
 @dataclass(frozen=True)
 class LegFigures:
-    """One leg's leans off the top and off plumb, its socket (x, y) and where its foot stands; `index` its
-    place in what its support keeps one of a leg, `sightline` the bearing it leans along, degrees."""
+    """One leg's lean off the top (`boring`) and how far it is off plumb (`standing`), its socket (x, y) and
+    where its foot stands; `index` its place in what its support keeps one of a leg, `sightline` the
+    bearing it leans along, degrees."""
 
     id: str
     number: int
@@ -51,7 +52,7 @@ class LegFigures:
     place: tuple[Quantity, Quantity]
     foot: tuple[Quantity, Quantity]
     boring: LeanFigures
-    standing: LeanFigures
+    standing: Figure
     measured: bool
     sightline: float | None
 
@@ -118,7 +119,7 @@ def leg_figures(leg: LegStance, show: Show) -> LegFigures:
         place=(show.length(leg.socket[0]), show.length(leg.socket[1])),
         foot=(show.length(leg.foot_floor[0]), show.length(leg.foot_floor[1])),
         boring=lean_figures(leg.boring, key, out, show),
-        standing=lean_figures(leg.standing, f"{key}.floor", out, show),
+        standing=lean_figures(leg.standing, f"{key}.floor", out, show).resultant,
         measured=leg.measured,
         sightline=leg.boring.bearing,
     )

@@ -13,7 +13,7 @@ from ezdxf.filemanagement import new
 from ezdxf.layouts.layout import Modelspace
 
 from splay.formats.ink import PENS, Pen
-from splay.views.shapes import Shape, View
+from splay.views.shapes import Ellipse, Shape, View
 
 TEXT_MM = 3.4
 # The same drawing gives the same file: no clock and no number of its own in it.
@@ -61,7 +61,7 @@ def dxf(view: View, title: str) -> bytes:
     return out.getvalue().encode("utf-8")
 
 
-def _ellipse(space: Modelspace, shape: Shape, on: dict[str, str]) -> None:
+def _ellipse(space: Modelspace, shape: Ellipse, on: dict[str, str]) -> None:
     (a, b), turn = shape.sizes, math.radians(shape.turn)
     if abs(a - b) < 1e-9:
         space.add_circle(shape.points[0], a, dxfattribs=on)

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from reportlab.pdfgen.canvas import Canvas
 
 from splay.formats.type import BOLD, PLAIN, spelt, wide
-from splay.views.shapes import Layer, Shape
+from splay.views.shapes import Ellipse, Layer, Run, Shape, Words
 
 
 @dataclass(frozen=True)
@@ -77,7 +77,7 @@ def ink(canvas: Canvas, shapes: tuple[Shape, ...], where: Placed, letters: float
         canvas.restoreState()
 
 
-def _run(canvas: Canvas, shape: Shape, where: Placed, pen: Pen) -> None:
+def _run(canvas: Canvas, shape: Run, where: Placed, pen: Pen) -> None:
     path = canvas.beginPath()
     path.moveTo(*where.at(shape.points[0]))
     for point in shape.points[1:]:
@@ -91,7 +91,7 @@ def _run(canvas: Canvas, shape: Shape, where: Placed, pen: Pen) -> None:
     canvas.drawPath(path, stroke=1, fill=1 if fill else 0)
 
 
-def _ellipse(canvas: Canvas, shape: Shape, where: Placed, pen: Pen) -> None:
+def _ellipse(canvas: Canvas, shape: Ellipse, where: Placed, pen: Pen) -> None:
     x, y = where.at(shape.points[0])
     a, b = (one * where.scale for one in shape.sizes)
     canvas.translate(x, y)
@@ -99,7 +99,7 @@ def _ellipse(canvas: Canvas, shape: Shape, where: Placed, pen: Pen) -> None:
     canvas.ellipse(-a, -b, a, b, stroke=1, fill=0)
 
 
-def _words(canvas: Canvas, shape: Shape, where: Placed, letters: float) -> None:
+def _words(canvas: Canvas, shape: Words, where: Placed, letters: float) -> None:
     said = spelt(shape.text)
     bold = shape.layer == "pointer"
     size = letters * (1.15 if bold else 1.0)

@@ -5,6 +5,9 @@ from __future__ import annotations
 import math
 from collections.abc import Iterable
 from dataclasses import dataclass
+from typing import Annotated
+
+from pydantic import Field
 
 from splay.parts.leg import upper_end_name
 from splay.piece import Piece, Stretcher
@@ -90,6 +93,10 @@ def _read(built: Built, member: MemberStance, e: int) -> float | None:
     return None if read is None else member.ends[e].acute_of(read)
 
 
+_CORE = Field(exclude=True)
+"""What cards and drawings are made from and nobody is shown as it is."""
+
+
 @dataclass(frozen=True)
 class MemberEnd:
     """One end: what it goes into, where along it, at what angle, and the socket there.
@@ -115,15 +122,15 @@ class MemberEnd:
     acute_wall: Figure
     behind: Figure
     shoulder: Figure
-    acute_side: str
-    radius: float
-    mark: Figure
-    round_: Figure
-    clockwise: bool
-    face: str
-    aside_to: str
-    opening_on: float
-    hook: str
+    acute_side: Annotated[str, _CORE]
+    radius: Annotated[float, _CORE]
+    mark: Annotated[Figure, _CORE]
+    round_: Annotated[Figure, _CORE]
+    clockwise: Annotated[bool, _CORE]
+    face: Annotated[str, _CORE]
+    aside_to: Annotated[str, _CORE]
+    opening_on: Annotated[float, _CORE]
+    hook: Annotated[str, _CORE]
 
 
 @dataclass(frozen=True)
@@ -131,7 +138,7 @@ class MemberPart:
     """A stretcher's figures; `coplanar` names the members that lie in one plane with it.
 
     `total` is what to cut it to: from its measured gap and sockets where they were measured
-    (`as_built`), else as planned. `tenons` are how far each end goes in.
+    (`as_built`), else as planned, which `planned` says. `tenons` are how far each end goes in.
     """
 
     id: str
@@ -140,7 +147,8 @@ class MemberPart:
     centres: Figure
     gap: Figure
     total: Figure
-    planned_total: Figure
+    planned: str
+    planned_total: Annotated[Figure, _CORE]
     tenons: tuple[Figure, Figure]
     as_built: bool
     ends: tuple[MemberEnd, MemberEnd]
@@ -172,6 +180,15 @@ def member_part(
     )
     as_built = found is not None or any((member.number, e) in built.walls for e in (0, 1))
     real = gap if found is None else found
+    planned = show.figure(
+        f"{key}.planned",
+        "Over all, as planned",
+        gap + 2.0 * chosen.depth + chosen.spring,
+        "g + 2 · k + s",
+        show.input("g", "clear gap", gap),
+        show.input("k", "socket, along the stretcher", chosen.depth),
+        show.input("s", "spring", chosen.spring),
+    )
     return MemberPart(
         id=member.id,
         number=member.number,
@@ -203,15 +220,8 @@ def member_part(
             show.input("k₂", "second tenon, along the stretcher", tenons[1].quantity.value),
             show.input("s", "spring", chosen.spring),
         ),
-        planned_total=show.figure(
-            f"{key}.planned",
-            "Over all, as planned",
-            gap + 2.0 * chosen.depth + chosen.spring,
-            "g + 2 · k + s",
-            show.input("g", "clear gap", gap),
-            show.input("k", "socket, along the stretcher", chosen.depth),
-            show.input("s", "spring", chosen.spring),
-        ),
+        planned=planned.quantity.text,
+        planned_total=planned,
         tenons=tenons,
         as_built=as_built,
         ends=(

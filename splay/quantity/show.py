@@ -6,7 +6,9 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
-from typing import Literal
+from typing import Annotated, Literal
+
+from pydantic import Field, PlainSerializer
 
 from splay.quantity.read import MM_PER_INCH, Bare
 
@@ -30,23 +32,29 @@ class Units:
         return MM_PER_INCH / self.fraction if self.system == "inch" else self.step_mm
 
 
+def _to_a_millionth(value: float) -> float:
+    return round(value, 6)
+
+
 @dataclass(frozen=True)
 class Quantity:
-    """A value and its texts: `value` unrounded in `unit`, `text` in the maker's units, `other`."""
+    """A value and how it is read: `value` unrounded in `unit` (it goes out to a millionth), `text` in the
+    maker's units."""
 
-    value: float
+    value: Annotated[float, PlainSerializer(_to_a_millionth, return_type=float)]
     unit: Unit
     text: str
-    other: str
 
 
 @dataclass(frozen=True)
 class Input:
-    """One thing a figure was worked out from: its symbol in the formula, its name, its value."""
+    """One thing a figure was worked out from: its symbol in the formula, its name, its value, which goes
+    out as it is read."""
 
     symbol: str
     name: str
-    quantity: Quantity
+    text: str
+    quantity: Annotated[Quantity, Field(exclude=True)]
 
 
 @dataclass(frozen=True)
@@ -106,14 +114,12 @@ def degrees(value: float, places: int = 1) -> str:
 @lru_cache(maxsize=8192)
 def _length(mm: float, inch: bool, fraction: int, step_mm: float) -> Quantity:
     """From one keystroke to the next most lengths of a piece stay: each is worded once."""
-    a, b = inches(mm, fraction), millimetres(mm, step_mm)
-    return Quantity(mm, "mm", a, b) if inch else Quantity(mm, "mm", b, a)
+    return Quantity(mm, "mm", inches(mm, fraction) if inch else millimetres(mm, step_mm))
 
 
 @lru_cache(maxsize=2048)
 def _angle(value: float, places: int) -> Quantity:
-    text = degrees(value, places)
-    return Quantity(value, "deg", text, text)
+    return Quantity(value, "deg", degrees(value, places))
 
 
 class Show:
@@ -135,7 +141,7 @@ class Show:
         return self._inch
 
     def length(self, mm: float) -> Quantity:
-        """A length in millimetres with its text in both systems."""
+        """A length in millimetres."""
         if (known := self._lengths.get(mm)) is not None:
             return known
         made = self._lengths[mm] = _length(mm, self._inch, self._fraction, self._step)
@@ -146,17 +152,15 @@ class Show:
         if (known := self._fines.get(mm)) is not None:
             return known
         if abs(mm) < THIN_MM:
-            a, b = fine(mm, "inch"), fine(mm, "metric")
+            made = Quantity(mm, "mm", fine(mm, "inch" if self._inch else "metric"))
         else:
-            a, b = inches(mm, 64), millimetres(mm, 0.1)
-        made = Quantity(mm, "mm", a, b) if self._inch else Quantity(mm, "mm", b, a)
+            made = self.closely(mm)
         self._fines[mm] = made
         return made
 
     def closely(self, mm: float) -> Quantity:
         """A length held against a reading: to 0.1 mm or 1/64 in, whatever figures are rounded to."""
-        a, b = inches(mm, 64), millimetres(mm, 0.1)
-        return Quantity(mm, "mm", a, b) if self._inch else Quantity(mm, "mm", b, a)
+        return Quantity(mm, "mm", inches(mm, 64) if self._inch else millimetres(mm, 0.1))
 
     def angle(self, deg: float, places: int = 1) -> Quantity:
         """An angle in degrees."""
@@ -173,12 +177,11 @@ class Show:
 
     def count(self, number: int) -> Quantity:
         """A number of things."""
-        return Quantity(number, "count", str(number), str(number))
+        return Quantity(number, "count", str(number))
 
     def ratio(self, number: float) -> Quantity:
         """A bare number, such as the radius a taper loses per unit of length."""
-        text = f"{number:.4f}"
-        return Quantity(number, "ratio", text, text)
+        return Quantity(number, "ratio", f"{number:.4f}")
 
     def input(self, symbol: str, name: str, value: float, unit: Unit = "mm") -> Input:
         """One input of a formula."""
@@ -186,7 +189,7 @@ class Show:
         if (known := self._inputs.get(key)) is not None:
             return known
         quantity = self.angle(value, 2) if unit == "deg" else self._plain(value, unit)
-        made = Input(symbol, name, quantity)
+        made = Input(symbol, name, quantity.text, quantity)
         self._inputs[key] = made
         return made
 

@@ -53,7 +53,7 @@ def _finding(
 
 def percent(value: float) -> Quantity:
     """A moisture as it is said."""
-    return Quantity(value, "ratio", f"{value:.1f} %", f"{value:.1f} %")
+    return Quantity(value, "ratio", f"{value:.1f} %")
 
 
 SLICED, SPLIT = 60.0, 45.0
@@ -96,7 +96,7 @@ def _wet(laid: WoodLayout, used: Sequence[AnyStock], effects: Effects) -> Iterat
         names = ", ".join(unknown[:4])
         text = f"Nobody has read the moisture of {names}."
         mend = "Read it with a meter, in the middle and away from its ends, and enter it in the store."
-        number = Quantity(len(unknown), "count", str(len(unknown)), str(len(unknown)))
+        number = Quantity(len(unknown), "count", str(len(unknown)))
         yield _finding("moisture_unknown", "note", text, mend, number)
 
 

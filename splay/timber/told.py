@@ -20,7 +20,7 @@ def litres_said(litres: float, show: Show) -> Quantity:
     """A volume of wood: litres, or board feet where the maker counts in inches."""
     metric, feet = f"{litres:.1f} litres", f"{litres / BOARD_FOOT:.1f} board feet"
     inch = show.units.system == "inch"
-    return Quantity(litres, "ratio", feet if inch else metric, metric if inch else feet)
+    return Quantity(litres, "ratio", feet if inch else metric)
 
 
 KG_PER_LB = 0.45359237
@@ -30,7 +30,7 @@ def weight_said(kilograms: float, show: Show) -> Quantity:
     """A weight: kilograms, or pounds where the maker counts in inches."""
     metric, pounds = f"{kilograms:.1f} kg", f"{kilograms / KG_PER_LB:.1f} lb"
     inch = show.units.system == "inch"
-    return Quantity(kilograms, "ratio", pounds if inch else metric, metric if inch else pounds)
+    return Quantity(kilograms, "ratio", pounds if inch else metric)
 
 
 def cautions(boards: Sequence[Board], slabs: Sequence[Slab], logs: bool) -> Iterator[str]:

@@ -17,7 +17,9 @@ from splay.views.leg_rings import Neck
 from splay.views.shapes import Shape, View, area, line, text
 
 
-def section_view(piece: Piece, group: Group, socket: SocketPart, show: Show, neck: Neck) -> View:
+def section_view(
+    piece: Piece, group: Group, socket: SocketPart, show: Show, necks: Mapping[int, Neck]
+) -> View:
     """The top cut along the sightline, the face bored from uppermost; the rim to the right. Where the
     mouth is eased, that and the cove that comes to lie in it."""
     leg = group.first
@@ -41,7 +43,7 @@ def section_view(piece: Piece, group: Group, socket: SocketPart, show: Show, nec
         half_angle = deg.atan((bore.size - bore.tip) / 2 / bore.tenon) if bore.tenon > 0 else 0.0
         inner, outer = deg.tan(rho + half_angle), deg.tan(rho - half_angle)
         corners = ((-t * outer - slant, t), (-t * inner + slant, t))
-    eased = neck.mouth
+    eased = necks[leg.number].mouth if leg.number in necks else None
 
     # Beside the axis, out of the wood along it.
     def beside(side: float, line: tuple[Flat, ...]) -> list[Flat]:

@@ -19,6 +19,7 @@ from splay.stance.floor import Floor
 from splay.stance.staked import Stance
 from splay.views.edges import rings_of
 from splay.views.project import FRONT, SIDE, Eye, hulls
+from splay.views.scene import together
 from splay.views.shapes import Shape, Shows, View, area, line, text
 
 _COARSE = 6
@@ -139,7 +140,7 @@ class _Standing:
             depth = float((self.place(end.ring) @ toward).mean()) + (0.0 if foot.leg else 1000.0)
             order.append((depth, foot.part, solids, end))
         for _, part, solids, one in sorted(order, key=lambda item: item[0]):
-            shapes += [area("leg", hull(solid), part) for solid in solids]
+            shapes += [area("leg", ring, part) for ring in together([hull(solid) for solid in solids])]
             if one is None:
                 continue
             plane = self.state.plane

@@ -12,11 +12,10 @@ from splay.quantity import degrees as deg
 from splay.stance.floor import Floor
 from splay.stance.staked import LegStance
 from splay.stance.vectors import Flat, Vec, along, cross, dot, unit
+from splay.views.shapes import DRAWN
 
 Points = NDArray[np.float64]
 """n by 2 or n by 3 coordinates, mm."""
-DRAWN = 2
-"""Drawings are given to the hundredth of a millimetre: finer than any line is wide."""
 ROUND_POINTS = 24
 
 

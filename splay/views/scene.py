@@ -29,8 +29,8 @@ from splay.stance.through import through_dowels
 from splay.stance.vectors import Flat, Vec, along, dot, unit
 from splay.views.edges import rings_of
 from splay.views.leg_rings import Neck, leg_rings
-from splay.views.project import DRAWN, Eye, Points, hulls, rod_points, tenon_points, to_floor
-from splay.views.shapes import Layer, Shape, area, line
+from splay.views.project import Eye, Points, hulls, rod_points, tenon_points, to_floor
+from splay.views.shapes import DRAWN, Layer, Shape, area, fewer, line
 
 _COARSE = 5
 """Every how manieth point of a finely drawn outline is enough for a silhouette."""
@@ -83,11 +83,11 @@ class Sight:
         whole = shapely.union_all([shapely.Polygon(ring) for ring in lengths if len(ring) > 2])
         if not isinstance(whole, shapely.Polygon):
             return hulls(np.concatenate(flat)[None])[0]
-        return tuple((round(x, DRAWN), round(y, DRAWN)) for x, y in whole.exterior.coords[:-1])
+        return fewer(whole.exterior.coords[:-1])
 
     def outline(self, points_: Points) -> tuple[Flat, ...]:
         """A ring of the floor frame as it is seen."""
-        return tuple(map(tuple, self.eye.see_all(points_).round(DRAWN).tolist()))
+        return fewer(self.eye.see_all(points_).round(DRAWN).tolist())
 
     def depth(self, *ends: Vec) -> float:
         """How near to the eye the middle of some points of the top frame is."""
@@ -171,6 +171,11 @@ def _plane_key(normal: Vec, level: float) -> tuple[float, ...]:
     return (*(round(n, 5) + 0.0 for n in normal), round(level, 2) + 0.0)
 
 
+def together(rings: list[tuple[Flat, ...]]) -> list[tuple[Flat, ...]]:
+    """One or a few outlines of what a part's pieces cover."""
+    return rings if len(rings) < 2 else _outer(rings, [])
+
+
 def _outer(rings: list[tuple[Flat, ...]], against: list[tuple[Flat, ...]]) -> list[tuple[Flat, ...]]:
     """Faces of one plane joined, less where another piece of the same part lies against them."""
     whole = shapely.union_all([shapely.Polygon(ring).buffer(_SEAM_MM) for ring in rings])
@@ -180,7 +185,7 @@ def _outer(rings: list[tuple[Flat, ...]], against: list[tuple[Flat, ...]]) -> li
         )
     parts = whole.geoms if hasattr(whole, "geoms") else [whole]
     return [
-        tuple((round(x, DRAWN), round(y, DRAWN)) for x, y in part.exterior.coords[:-1])
+        fewer(part.exterior.coords[:-1])
         for part in parts
         if isinstance(part, shapely.Polygon) and part.area > 1.0
     ]

@@ -2,8 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-from typing import Literal
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from typing import Annotated, Literal
+
+import shapely
+from pydantic import Field
 
 from splay.stance.handled import Handled
 from splay.stance.vectors import Flat
@@ -38,22 +42,42 @@ Layer = Literal[
 
 
 @dataclass(frozen=True)
-class Shape:
-    """A run of straight lines, an ellipse or a text.
+class Run:
+    """A run of straight lines, closed where it is an area. `part` names what it belongs to ("leg.2",
+    "top"), so that a card can light it up."""
 
-    `points`: the run; or the ellipse's middle; or the place of the text. `part` names what it
-    belongs to ("leg.2", "top"), so that a card can light it up. `sizes` are an ellipse's half
-    axes and `turn` its first axis' bearing (or the text's slant), degrees.
-    """
-
-    kind: Literal["line", "area", "ellipse", "text"]
+    kind: Literal["line", "area"]
     layer: Layer
     points: tuple[Flat, ...]
     part: str = ""
-    text: str = ""
-    anchor: Literal["start", "middle", "end"] = "middle"
-    sizes: Flat = (0.0, 0.0)
+
+
+@dataclass(frozen=True)
+class Ellipse:
+    """An ellipse about its one point: `sizes` its half axes, `turn` its first one's bearing, degrees."""
+
+    layer: Layer
+    points: tuple[Flat, ...]
+    sizes: Flat
     turn: float = 0.0
+    part: str = ""
+    kind: Literal["ellipse"] = "ellipse"
+
+
+@dataclass(frozen=True)
+class Words:
+    """A text at its one point; `turn` its slant, degrees."""
+
+    layer: Layer
+    points: tuple[Flat, ...]
+    text: str
+    part: str = ""
+    anchor: Literal["start", "middle", "end"] = "middle"
+    turn: float = 0.0
+    kind: Literal["text"] = "text"
+
+
+Shape = Annotated[Run | Ellipse | Words, Field(discriminator="kind")]
 
 
 @dataclass(frozen=True)
@@ -82,19 +106,43 @@ class View:
     shows: Shows = ""
 
 
+DRAWN = 2
+"""Drawings are given to the hundredth of a millimetre: finer than any line is wide."""
+FLAT_MM = 0.05
+"""Corners of a run that are no further off a straight line than this are left out."""
+MANY = 12
+
+
+def tidy(view: View) -> View:
+    """A drawing as it goes out: to the hundredth of a millimetre."""
+    shapes = tuple(
+        replace(shape, points=tuple((round(x, DRAWN), round(y, DRAWN)) for x, y in shape.points))
+        for shape in view.shapes
+    )
+    return replace(view, shapes=shapes)
+
+
+def fewer(ring: Sequence[Sequence[float]]) -> tuple[Flat, ...]:
+    """A closed ring without the corners no drawing shows."""
+    kept = ring
+    if len(ring) >= MANY:
+        kept = shapely.LineString((*ring, ring[0])).simplify(FLAT_MM).coords[:-1]
+    return tuple((round(x, DRAWN), round(y, DRAWN)) for x, y in kept)
+
+
 def line(layer: Layer, *points: Flat, part: str = "") -> Shape:
     """An open run of straight lines."""
-    return Shape("line", layer, points, part)
+    return Run("line", layer, points, part)
 
 
 def area(layer: Layer, points: tuple[Flat, ...], part: str = "") -> Shape:
     """A closed area."""
-    return Shape("area", layer, points, part)
+    return Run("area", layer, points, part)
 
 
 def ellipse(layer: Layer, at: Flat, sizes: Flat, turn: float = 0.0, part: str = "") -> Shape:
     """An ellipse with half axes `sizes`, the first along bearing `turn`."""
-    return Shape("ellipse", layer, (at,), part, sizes=sizes, turn=turn)
+    return Ellipse(layer, (at,), sizes, turn, part)
 
 
 def text(
@@ -106,4 +154,4 @@ def text(
     turn: float = 0.0,
 ) -> Shape:
     """Words at a place."""
-    return Shape("text", layer, (at,), part, words, anchor, turn=turn)
+    return Words(layer, (at,), words, part, anchor, turn)

@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
-from typing import Any
+import json
+from pathlib import Path
+from typing import Any, ClassVar
 
+import workshop.demo
 from splay.piece import write_piece
 from splay.piece.starters import STARTS, starter
 from tests.api.base import ApiCase
 
 STATIONS = ("stance", "top", "boring", "legs", "stretchers", "level")
-STANCE_KB = 52
-"""Measured 49 for the bench, the largest; the aim is 40."""
 
 
 class Stations(ApiCase):
@@ -63,6 +64,70 @@ class Stations(ApiCase):
         for card in made["plan"]["setups"]:
             self.assertFalse({"lays", "does", "uses", "makes", "scene"} & set(card))
 
-    def test_an_answer_for_the_stance_is_small(self) -> None:
-        for name in STARTS:
-            self.assertLess(self.sent(name, "stance")[1], STANCE_KB * 1000, name)
+
+class Opened(ApiCase):
+    """Of cards, steps and parts a station answers with what is looked at."""
+
+    MOST: ClassVar = {"stance": 40_000}
+    MOST_OTHER = 70_000
+
+    def ask(self, piece: dict[str, Any], station: str, **opened: Any) -> Any:
+        body = {"piece": piece, "station": station, "opened": opened}
+        answer = self.call("POST", "/api/plan", body)
+        self.assertEqual(answer.status_code, 200, answer.content[:200])
+        return answer
+
+    def test_every_answer_is_small(self) -> None:
+        demo = Path(workshop.demo.__file__).parent / "pieces"
+        pieces = {name: write_piece(starter(name)) for name in STARTS}
+        pieces |= {path.stem: json.loads(path.read_text()) for path in sorted(demo.glob("*.json"))}
+        self.assertGreater(len(pieces), 20)
+        for name, piece in pieces.items():
+            for station in ("stance", "top", "boring", "legs", "stretchers", "level"):
+                size = len(self.ask(piece, station).content)
+                with self.subTest(name, station=station):
+                    self.assertLessEqual(size, self.MOST.get(station, self.MOST_OTHER))
+
+    def test_the_card_asked_for_comes_else_the_first_for_the_tool_used_last_that_reaches(self) -> None:
+        piece = write_piece(starter("bench"))
+        whole = self.call("POST", "/api/plan", {"piece": piece, "station": "boring"}).json()
+        works = whole["plan"]["works"]
+        self.assertEqual([one["id"] for one in works], [card["id"] for card in whole["plan"]["setups"]])
+        other = works[3]
+        for opened, wanted in (
+            ({}, next(one["id"] for one in works if one["first"])),
+            ({"card": other["id"]}, other["id"]),
+            ({"by": other["by"]}, next(one["id"] for one in works if one["by"] == other["by"])),
+            ({"card": "none there is"}, next(one["id"] for one in works if one["first"])),
+        ):
+            got = self.ask(piece, "boring", **opened).json()
+            with self.subTest(opened):
+                self.assertEqual([card["id"] for card in got["plan"]["setups"]], [wanted])
+                self.assertEqual(list(got["drawings"]["pictures"]), [wanted])
+                self.assertEqual(len(got["plan"]["works"]), len(works))
+                self.assertEqual(got["plan"]["turns"], whole["plan"]["turns"])
+        # Out of its reach the tool used last gives way.
+        got = self.ask({**piece, "supports": [self.steep(piece)]}, "boring", by=other["by"]).json()
+        shown = got["plan"]["setups"][0]
+        self.assertTrue(shown["in_reach"])
+
+    def steep(self, piece: dict[str, Any]) -> dict[str, Any]:
+        support = json.loads(json.dumps(piece["supports"][0]))
+        support["angles"] = [{"by": "splay_rake", "splay": 40.0, "rake": 40.0}]
+        return support
+
+    def test_the_step_and_the_part_asked_for_are_drawn_and_the_marks_when_they_are_looked_at(self) -> None:
+        piece = write_piece(starter("bench"))
+        for step, name in ((0, "step.1"), (2, "step.3"), (999, None)):
+            views = self.ask(piece, "top", step=step).json()["drawings"]["layout"]
+            self.assertEqual(len(views), 1)
+            if name:
+                self.assertEqual(views[0]["name"], name)
+        for more in (False, True):
+            got = self.ask(piece, "stretchers", more=more).json()
+            self.assertEqual(bool(got["drawings"]["marks"]), more)
+            self.assertEqual(got["plan"]["assembly"] is not None, more)
+        frames = write_piece(starter("plane_frames"))
+        for part in ("s1.front.cross.2", "s1.link.1"):
+            views = self.ask(frames, "stretchers", part=part).json()["drawings"]["sticks"]
+            self.assertEqual([view["name"] for view in views], [part])

@@ -49,7 +49,7 @@ class Store(TimberCase):
         )  # fmt: skip
         self.assertAlmostEqual(made["item"]["width"], 184.15)
         self.assertAlmostEqual(made["item"]["flaws"][0]["end"], 342.9)
-        self.assertEqual(made["chosen"]["flaws.0.start"]["other"], '12"')
+        self.assertEqual(made["chosen"]["flaws.0.start"]["text"], "305 mm")
         self.assertEqual(made["text"], "2438.5 × 184 × 51 mm")
 
     def test_what_is_wrong_is_said_at_its_field_and_nothing_is_kept(self) -> None:

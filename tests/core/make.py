@@ -14,6 +14,7 @@ from splay.plan import Plan, plan
 from splay.setups.card import Proof, SetUp
 from splay.shop import Shop, workbench
 from splay.solids import Part
+from splay.views.shapes import View
 
 ROUND = {"kind": "round", "diameter": 360}
 
@@ -85,3 +86,8 @@ def solid(part: Part) -> Manifold:
     return Manifold(
         Mesh64(np.array(part.points, order="C"), np.array(part.triangles, np.uint64, order="C"))
     )
+
+
+def texts(view: View) -> list[str]:
+    """The words of a drawing."""
+    return [shape.text for shape in view.shapes if shape.kind == "text"]

@@ -16,7 +16,7 @@ from splay.shop import workbench
 from splay.views.pictures import picture
 from splay.views.scale_arc import scale_arc
 from splay.views.shapes import View
-from tests.core.make import piece, planned, round_stool
+from tests.core.make import piece, planned, round_stool, texts
 
 
 def drawn(made: Piece) -> Any:
@@ -32,9 +32,9 @@ class Views(SimpleTestCase):
         made = piece()
         plan = planned(made)
         front = drawn(made).piece[0]
-        texts = [s.text for s in front.shapes if s.kind == "text"]
-        self.assertIn("430 mm", texts)
-        self.assertIn(plan.sizes[0].figure.quantity.text, texts)
+        said = texts(front)
+        self.assertIn("430 mm", said)
+        self.assertIn(plan.sizes[0].figure.quantity.text, said)
 
     def test_the_side_looks_from_the_right_with_the_front_to_the_left(self) -> None:
         made = piece(angles=[{"by": "splay_rake", "splay": 10, "rake": 6}])
@@ -78,9 +78,9 @@ class Views(SimpleTestCase):
 
     def test_both_lines_of_a_sightline_are_drawn_on_the_underside(self) -> None:
         under = drawn(piece()).piece[3]
-        texts = [s.text for s in under.shapes if s.kind == "text"]
-        self.assertIn("30.8°", texts)
-        self.assertIn("59.2°", texts)
+        said = texts(under)
+        self.assertIn("30.8°", said)
+        self.assertIn("59.2°", said)
 
     def test_bored_from_above_everything_is_drawn_on_the_face_that_is_up(self) -> None:
         """With FRONT towards the maker RIGHT is at the right hand, the holes where they start above."""
@@ -88,7 +88,7 @@ class Views(SimpleTestCase):
         plan = planned(made)
         view = draw(made, workbench(), plan, "boring").piece[0]
         self.assertTrue(view.title.startswith("Upper face up"))
-        words = {shape.text: shape.points[0] for shape in view.shapes if shape.text}
+        words = {shape.text: shape.points[0] for shape in view.shapes if shape.kind == "text"}
         self.assertGreater(words["RIGHT"][0], words["LEFT"][0])
         self.assertLess(words["FRONT"][1], words["BACK"][1])
         mouths = [s for s in view.shapes if s.kind == "ellipse" and s.layer == "section"]
@@ -117,7 +117,7 @@ class Views(SimpleTestCase):
             self.assertEqual(
                 hidden, {f"leg.{k}" for k in range(1, 7)}, "the others are seen through the wood"
             )
-            words = {shape.text: shape.points[0] for shape in views[name].shapes if shape.text}
+            words = {shape.text: shape.points[0] for shape in views[name].shapes if shape.kind == "text"}
             self.assertGreater(right * words["RIGHT"][0], 0.0)
             self.assertLess(words["FRONT"][1], 0.0)
 
@@ -127,7 +127,7 @@ class Views(SimpleTestCase):
             plan = planned(made)
             drawn = draw(made, workbench(), plan, "top").layout
             for step, view in zip(plan.layout.steps, drawn, strict=True):
-                words = {shape.text: shape.points[0] for shape in view.shapes if shape.text}
+                words = {shape.text: shape.points[0] for shape in view.shapes if shape.kind == "text"}
                 above = step.face == "upper face"
                 self.assertEqual(words["RIGHT"][0] > words["LEFT"][0], above, step.title)
                 self.assertTrue(any(s.layer == "cut" for s in view.shapes) or not step.marks)
@@ -142,7 +142,7 @@ class Views(SimpleTestCase):
             for step, view in zip(plan.layout.steps, drawn, strict=True):
                 if "at their ends" not in step.words:
                     continue
-                places = {shape.text: shape.points[0] for shape in view.shapes if shape.text}
+                places = {shape.text: shape.points[0] for shape in view.shapes if shape.kind == "text"}
                 for word in ("FRONT", "BACK", "LEFT", "RIGHT"):
                     self.assertEqual(step.words.count(word), 2 if word in ("FRONT", "RIGHT") else 1, word)
                 # FRONT is drawn towards the reader, who has the sheet before them.
@@ -178,10 +178,10 @@ class Details(SimpleTestCase):
     def test_the_section_shows_the_holes_lean_and_what_is_left_above(self) -> None:
         made = round_stool(20, joint={"way": "blind", "socket": 26, "depth": 24})
         section = drawn(made).sections[0]
-        self.assertIn("20.0°", [s.text for s in section.shapes])
+        self.assertIn("20.0°", texts(section))
         left = planned(made).sockets[0].left_above
         assert left is not None
-        self.assertIn(left.quantity.text, [s.text for s in section.shapes])
+        self.assertIn(left.quantity.text, texts(section))
         hole = shapes(section, "cut")[0].points
         lean = math.degrees(math.atan2(hole[2][0] - hole[1][0], hole[1][1] - hole[2][1]))
         self.assertAlmostEqual(abs(lean), 20, 6)
@@ -202,9 +202,9 @@ class Details(SimpleTestCase):
         (x0, y0), (x1, y1) = shapes(view, "cut")[0].points
         self.assertAlmostEqual(x1 - x0, part.high_low.quantity.value, 6)
         self.assertGreater(y1, y0)  # the outer side, drawn up, is the longer
-        texts = " ".join(s.text for s in view.shapes)
+        said = " ".join(texts(view))
         for figure in (part.exposed, part.finished, part.blank):
-            self.assertIn(figure.quantity.text, texts)
+            self.assertIn(figure.quantity.text, said)
 
 
 class Pictures(SimpleTestCase):
@@ -241,7 +241,7 @@ class Pictures(SimpleTestCase):
             for scene in self.scenes(off):
                 way = type(scene).__name__
                 view = picture(scene, way)
-                words = {s.text for s in view.shapes if s.kind == "text"}
+                words = set(texts(view))
                 self.assertLessEqual({"rim", "middle"}, words, way)
                 for shape in view.shapes:
                     if shape.kind in ("area", "text"):
@@ -259,7 +259,7 @@ class Pictures(SimpleTestCase):
                 if setup.operation in made:
                     met.add(setup.operation)
                     view = drawings.pictures[setup.id]
-                    self.assertIn(setup.setting.text, " ".join(s.text for s in view.shapes), setup.id)
+                    self.assertIn(setup.setting.text, " ".join(texts(view)), setup.id)
                     if setup.operation == "tenon":
                         self.assertIsInstance(setup.scene, TenonMade)
         self.assertLessEqual({"tenon", "pilot", "taper", "notch", "member_cut"}, met)

@@ -48,7 +48,7 @@ from splay.stance.outline import points
 from splay.stance.staked import support_of
 from splay.stance.taper import size_at, taper_at
 from splay.stance.vectors import Vec, along, between, cross, dot
-from splay.views.shapes import Shape, View, ellipse
+from splay.views.shapes import View, Words, ellipse
 
 SHOP = workbench()
 
@@ -158,7 +158,7 @@ class Flat(SimpleTestCase):
 
     def test_words_that_would_end_an_entry_stay_words(self) -> None:
         bad = "a\n0\nEOF\r\n</svg><script>\x00"
-        view = View("x", "x", (0, 0, 10, 10), (Shape("text", "label", ((1.0, 2.0),), text=bad),))
+        view = View("x", "x", (0, 0, 10, 10), (Words("label", ((1.0, 2.0),), bad),))
         self.assertNotIn(b"\nEOF\r\n</svg>", dxf(view, bad))
         self.assertNotIn(b"<script>", svg(view, bad))
         svgelements.SVG.parse(io.BytesIO(svg(view, bad)))

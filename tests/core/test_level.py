@@ -23,7 +23,7 @@ from splay.plan import Plan, plan
 from splay.quantity import Show
 from splay.reading import Reading
 from splay.shop import Spacer, usual_spacers, workbench
-from tests.core.make import piece, planned, round_stool
+from tests.core.make import piece, planned, round_stool, texts
 
 WAYS = ("bench", "standing", "shims", "seat", "sighted")
 UP = np.array((0.0, 0.0, 1.0))
@@ -395,5 +395,5 @@ class Drawn(SimpleTestCase):
         views = {view.name: view for view in draw(made, workbench(), now, "level").piece}
         (told,) = now.level
         for foot in told.feet:
-            texts = {shape.text for shape in views[f"level.foot.{foot.key}"].shapes}
-            self.assertLessEqual({foot.long.quantity.text, foot.short.quantity.text}, texts, foot.name)
+            said = texts(views[f"level.foot.{foot.key}"])
+            self.assertLessEqual({foot.long.quantity.text, foot.short.quantity.text}, set(said), foot.name)

@@ -1,13 +1,15 @@
 from __future__ import annotations
 
+import json
 from fractions import Fraction
 
 from django.test import SimpleTestCase
 from hypothesis import given
 from hypothesis import strategies as st
+from pydantic import TypeAdapter
 
 from splay.errors import BadInput
-from splay.quantity import MM_PER_INCH, Show, Units, read_angle, read_length
+from splay.quantity import MM_PER_INCH, Figure, Show, Units, read_angle, read_length
 from splay.quantity import degrees as deg
 
 
@@ -94,10 +96,17 @@ class Showing(SimpleTestCase):
             with self.subTest(text):
                 self.assertEqual(Show(Units("inch", below)).length(mm).text, text)
 
-    def test_both_systems_stand_in_every_length(self) -> None:
-        shown = Show(Units("metric", 16, 0.5)).length(419.1)
-        self.assertEqual((shown.text, shown.other), ("419 mm", '16 1/2"'))
-        self.assertEqual(shown.value, 419.1)
+    def test_a_length_is_said_in_the_makers_system_and_kept_unrounded(self) -> None:
+        for system, said in (("metric", "419 mm"), ("inch", '16 1/2"')):
+            shown = Show(Units(system, 16, 0.5)).length(419.1234567)
+            self.assertEqual((shown.text, shown.value), (said, 419.1234567))
+
+    def test_it_goes_out_to_a_millionth_and_what_it_was_worked_out_from_as_it_is_read(self) -> None:
+        show = Show(Units())
+        figure = show.figure("k", "Long", 10.123456789, "L", show.input("L", "long", 10.123456789))
+        out = json.loads(TypeAdapter(Figure).dump_json(figure))
+        self.assertEqual(out["quantity"], {"value": 10.123457, "unit": "mm", "text": "10 mm"})
+        self.assertEqual(out["inputs"], [{"symbol": "L", "name": "long", "text": "10 mm"}])
 
     def test_trigonometry_is_exact_at_the_quarter_turns(self) -> None:
         self.assertEqual([deg.sin(a) for a in (0, 90, 180, 270, 360)], [0, 1, 0, -1, 0])

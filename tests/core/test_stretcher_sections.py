@@ -17,6 +17,7 @@ from splay.stance.members import members
 from splay.stance.restate import Restate, restate
 from splay.stance.staked import stand
 from splay.stance.vectors import Vec, cross, dot
+from tests.core.make import texts
 
 SHOP = workbench()
 
@@ -145,7 +146,7 @@ class IntoFlats(SimpleTestCase):
         self.assertIn(face, {"LEFT face", "RIGHT face"})
         first = views["marks.member.1"]
         self.assertIn(f"seen on its {face}", first.title)
-        said = [shape.text for shape in first.shapes]
+        said = texts(first)
         self.assertIn(face, said)
         self.assertTrue(any(f"on its {face}" in one for one in said))
         # What crosses is round and bears nothing: no face is named.

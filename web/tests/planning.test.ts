@@ -1,4 +1,4 @@
-import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { ref } from 'vue'
 
 import type { Drawings, Move, Piece, Plan } from '../src/api/types'
@@ -20,6 +20,7 @@ interface Sent {
   moves: unknown[]
   restate: unknown[]
   live: boolean
+  opened: Record<string, unknown> | null
 }
 /** One request: what was sent, and how it is answered. */
 interface Call {
@@ -194,5 +195,59 @@ describe('what a station showed', () => {
     looking.turned.value = 'top'
     looking.turnTo('stance')
     expect(looking.turned.value).toBe('top')
+  })
+})
+
+describe('what of a station is looked at', () => {
+  beforeEach(() => {
+    vi.resetAllMocks()
+    vi.useFakeTimers()
+  })
+  afterEach(() => vi.useRealTimers())
+
+  /** Legs, answered with one card of two. */
+  async function legs() {
+    const all = opened()
+    all.open.station.value = 'legs'
+    all.planning.replan()
+    await call(all.calls, 0).answer()
+    const plan = { ...all.looking.plan.value, setups: [{ id: 'a' }] } as unknown as Plan
+    all.looking.answered('legs', plan, { layout: [], sticks: [], marks: [] } as never, false)
+    return all
+  }
+
+  it('is asked for when it has not come, once, with the tool used last', async () => {
+    localStorage.setItem('proud-rake.tool.legs', 't3')
+    const { planning, calls } = await legs()
+    expect(call(calls, 0).sent.opened).toMatchObject({ card: '', by: 't3' })
+    planning.opens({ card: 'a' })
+    expect(calls).toHaveLength(1)
+    planning.opens({ card: 'b' })
+    expect(calls).toHaveLength(2)
+    expect(call(calls, 1).sent.opened).toMatchObject({ card: 'b', step: 0 })
+    localStorage.clear()
+  })
+
+  it('is followed by the rest when nothing more is done for a while', async () => {
+    const { planning, calls, steps } = await legs()
+    await vi.advanceTimersByTimeAsync(1000)
+    planning.opens({ part: 'x' })
+    await call(calls, 1).answer()
+    await vi.advanceTimersByTimeAsync(1400)
+    expect(calls).toHaveLength(2)
+    await vi.advanceTimersByTimeAsync(200)
+    expect(call(calls, 2).sent.opened).toBeNull()
+    // Not heard, nobody is told: it was a courtesy.
+    await call(calls, 2).fail(new Away())
+    await vi.advanceTimersByTimeAsync(5000)
+    expect(calls).toHaveLength(3)
+    expect(steps).toEqual([])
+  })
+
+  it('is all of it at the bench', async () => {
+    const { looking, planning, calls } = opened()
+    looking.whole.value = true
+    planning.replan()
+    expect(call(calls, 0).sent.opened).toBeNull()
   })
 })

@@ -8,8 +8,9 @@ from ninja import Router, Schema
 from pydantic import Field, TypeAdapter
 
 from splay.differences import differences, in_words, worded
-from splay.draw import Drawings, Station, draw
+from splay.draw import Drawings, Station, draw, tidied
 from splay.errors import BadInput, Fault, shorten
+from splay.opened import Opened
 from splay.piece import Piece, read_piece
 from splay.piece.merge import merge
 from splay.piece.naming import called
@@ -54,12 +55,24 @@ class RestateIn(Schema):
     measured_from: Literal["side", "centre", "out", "bearing"] = "out"
 
 
+class OpenedIn(Schema):
+    """What of a station is looked at: a card, by its id; the tool used last there; the step of the
+    marking-out; the part of square stock; what comes when the
+    parts are made (marks to write on them, the order of assembly)."""
+
+    card: Annotated[str, Field(max_length=200)] = ""
+    by: Annotated[str, Field(max_length=200)] = ""
+    step: Annotated[int, Field(ge=0, le=1000)] = 0
+    part: Annotated[str, Field(max_length=200)] = ""
+    more: bool = False
+
+
 class PlanIn(Schema):
-    """A piece, whose tools, what was measured; `shop` empty means the installation's own; `along`
-    asks for one more view of the stance, in along that bearing; `live` is for a drag of the stance under
-    way: its answer has no cards, proofs or stations; `exaggerate` multiplies how unlike
-    the feet are drawn at Level; `before` is the piece as it was, for the answer to say what has become of
-    it."""
+    """A piece, whose tools, what was measured; `shop` empty means the installation's own; `along` asks
+    for one more view of the stance, in along that bearing; `live` is for a drag of the stance under way:
+    its answer has no cards, proofs or stations; `opened` is what of the station is looked at: of cards,
+    steps and parts only that comes, all of them without it; `exaggerate` multiplies how unlike the feet
+    are drawn at Level; `before` is the piece as it was, for the answer to say what has become of it."""
 
     piece: dict[str, Any]
     before: dict[str, Any] | None = None
@@ -72,6 +85,7 @@ class PlanIn(Schema):
     live: bool = False
     along: Annotated[float, Field(allow_inf_nan=False, ge=-360, le=360)] | None = None
     exaggerate: Annotated[float, Field(allow_inf_nan=False, ge=1, le=100)] = 1.0
+    opened: OpenedIn | None = None
 
 
 class PlanOut(Schema):
@@ -169,14 +183,15 @@ def make_plan(request: HttpRequest, payload: PlanIn) -> HttpResponse:
         live=payload.live and payload.station in ("stance", "solid"),
         spreads=spreads_of(request.user),
     )
-    drawings = draw(piece, shop, made, payload.station, payload.along, payload.exaggerate)
+    opened = Opened(**payload.opened.model_dump()) if payload.opened else None
+    drawings = draw(piece, shop, made, payload.station, payload.along, payload.exaggerate, opened)
     # Written out by the schema itself: the plan was made by the core and needs no second check.
     body = _PLAN_OUT.dump_json(
         PlanOut.model_construct(
             piece=piece,
             says=_changed(payload.before, piece, shop),
-            plan=shown(made, payload.station),
-            drawings=drawings,
+            plan=shown(made, payload.station, opened),
+            drawings=tidied(drawings),
         )
     )
     return HttpResponse(body, content_type="application/json")

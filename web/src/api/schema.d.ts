@@ -3500,6 +3500,42 @@ export interface components {
             ];
         };
         /**
+         * Ellipse
+         * @description An ellipse about its one point: `sizes` its half axes, `turn` its first one's bearing, degrees.
+         */
+        Ellipse: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ellipse";
+            /**
+             * Layer
+             * @enum {string}
+             */
+            layer: "outline" | "solid" | "hidden" | "section" | "hatch" | "hatch_area" | "leg" | "board" | "rope" | "tenon" | "sightline" | "axis" | "grain" | "floor" | "foot" | "footprint" | "cut" | "waste" | "measured" | "tool" | "scale" | "pointer" | "dimension" | "label" | "warning";
+            /**
+             * Part
+             * @default
+             */
+            part: string;
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            /** Sizes */
+            sizes: [
+                number,
+                number
+            ];
+            /**
+             * Turn
+             * @default 0
+             */
+            turn: number;
+        };
+        /**
          * EndCut
          * @description One end, laid with its `up` face showing. Bare numbers, degrees and mm.
          *
@@ -4243,14 +4279,16 @@ export interface components {
         };
         /**
          * Input
-         * @description One thing a figure was worked out from: its symbol in the formula, its name, its value.
+         * @description One thing a figure was worked out from: its symbol in the formula, its name, its value, which goes
+         *     out as it is read.
          */
         Input: {
             /** Name */
             name: string;
-            quantity: components["schemas"]["Quantity"];
             /** Symbol */
             symbol: string;
+            /** Text */
+            text: string;
         };
         /**
          * Insets
@@ -4523,8 +4561,9 @@ export interface components {
         };
         /**
          * LegFigures
-         * @description One leg's leans off the top and off plumb, its socket (x, y) and where its foot stands; `index` its
-         *     place in what its support keeps one of a leg, `sightline` the bearing it leans along, degrees.
+         * @description One leg's lean off the top (`boring`) and how far it is off plumb (`standing`), its socket (x, y) and
+         *     where its foot stands; `index` its place in what its support keeps one of a leg, `sightline` the
+         *     bearing it leans along, degrees.
          */
         LegFigures: {
             boring: components["schemas"]["LeanFigures"];
@@ -4550,7 +4589,7 @@ export interface components {
             ];
             /** Sightline */
             sightline: number | null;
-            standing: components["schemas"]["LeanFigures"];
+            standing: components["schemas"]["Figure"];
             /** Support */
             support: number;
         };
@@ -5029,35 +5068,19 @@ export interface components {
          *     foot, or second end.
          */
         MemberEnd: {
-            /** Acute Side */
-            acute_side: string;
             acute_wall: components["schemas"]["Figure"];
-            /** Aside To */
-            aside_to: string;
             behind: components["schemas"]["Figure"];
-            /** Clockwise */
-            clockwise: boolean;
             down: components["schemas"]["Figure"];
-            /** Face */
-            face: string;
             found: components["schemas"]["Quantity"] | null;
-            /** Hook */
-            hook: string;
             /** Into */
             into: string;
             /** Leg */
             leg: number;
-            mark: components["schemas"]["Figure"];
             /** Member */
             member: number;
             obtuse_wall: components["schemas"]["Figure"];
-            /** Opening On */
-            opening_on: number;
             pass_by: components["schemas"]["Figure"] | null;
-            /** Radius */
-            radius: number;
             read: components["schemas"]["Figure"];
-            round_: components["schemas"]["Figure"];
             shoulder: components["schemas"]["Figure"];
             turn: components["schemas"]["Figure"];
         };
@@ -5066,7 +5089,7 @@ export interface components {
          * @description A stretcher's figures; `coplanar` names the members that lie in one plane with it.
          *
          *     `total` is what to cut it to: from its measured gap and sockets where they were measured
-         *     (`as_built`), else as planned. `tenons` are how far each end goes in.
+         *     (`as_built`), else as planned, which `planned` says. `tenons` are how far each end goes in.
          */
         MemberPart: {
             /** As Built */
@@ -5086,7 +5109,8 @@ export interface components {
             name: string;
             /** Number */
             number: number;
-            planned_total: components["schemas"]["Figure"];
+            /** Planned */
+            planned: string;
             /** Tenons */
             tenons: [
                 components["schemas"]["Figure"],
@@ -5562,6 +5586,39 @@ export interface components {
         OnlyPassword: {
             /** Password */
             password: string;
+        };
+        /**
+         * OpenedIn
+         * @description What of a station is looked at: a card, by its id; the tool used last there; the step of the
+         *     marking-out; the part of square stock; what comes when the
+         *     parts are made (marks to write on them, the order of assembly).
+         */
+        OpenedIn: {
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * Card
+             * @default
+             */
+            card: string;
+            /**
+             * More
+             * @default false
+             */
+            more: boolean;
+            /**
+             * Part
+             * @default
+             */
+            part: string;
+            /**
+             * Step
+             * @default 0
+             */
+            step: number;
         };
         /**
          * OppositeLeg
@@ -6137,11 +6194,11 @@ export interface components {
         };
         /**
          * PlanIn
-         * @description A piece, whose tools, what was measured; `shop` empty means the installation's own; `along`
-         *     asks for one more view of the stance, in along that bearing; `live` is for a drag of the stance under
-         *     way: its answer has no cards, proofs or stations; `exaggerate` multiplies how unlike
-         *     the feet are drawn at Level; `before` is the piece as it was, for the answer to say what has become of
-         *     it.
+         * @description A piece, whose tools, what was measured; `shop` empty means the installation's own; `along` asks
+         *     for one more view of the stance, in along that bearing; `live` is for a drag of the stance under way:
+         *     its answer has no cards, proofs or stations; `opened` is what of the station is looked at: of cards,
+         *     steps and parts only that comes, all of them without it; `exaggerate` multiplies how unlike the feet
+         *     are drawn at Level; `before` is the piece as it was, for the answer to say what has become of it.
          */
         PlanIn: {
             /** Along */
@@ -6164,6 +6221,7 @@ export interface components {
             live: boolean;
             /** Moves */
             moves?: components["schemas"]["MoveIn"][];
+            opened?: components["schemas"]["OpenedIn"] | null;
             /** Piece */
             piece: {
                 [key: string]: unknown;
@@ -6469,11 +6527,10 @@ export interface components {
         };
         /**
          * Quantity
-         * @description A value and its texts: `value` unrounded in `unit`, `text` in the maker's units, `other`.
+         * @description A value and how it is read: `value` unrounded in `unit` (it goes out to a millionth), `text` in the
+         *     maker's units.
          */
         Quantity: {
-            /** Other */
-            other: string;
             /** Text */
             text: string;
             /**
@@ -7484,6 +7541,33 @@ export interface components {
             said: string;
         };
         /**
+         * Run
+         * @description A run of straight lines, closed where it is an area. `part` names what it belongs to ("leg.2",
+         *     "top"), so that a card can light it up.
+         */
+        Run: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "area" | "line";
+            /**
+             * Layer
+             * @enum {string}
+             */
+            layer: "outline" | "solid" | "hidden" | "section" | "hatch" | "hatch_area" | "leg" | "board" | "rope" | "tenon" | "sightline" | "axis" | "grain" | "floor" | "foot" | "footprint" | "cut" | "waste" | "measured" | "tool" | "scale" | "pointer" | "dimension" | "label" | "warning";
+            /**
+             * Part
+             * @default
+             */
+            part: string;
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+        };
+        /**
          * Said
          * @description What became of it, in words.
          */
@@ -7672,63 +7756,6 @@ export interface components {
             work: string;
         };
         /**
-         * Shape
-         * @description A run of straight lines, an ellipse or a text.
-         *
-         *     `points`: the run; or the ellipse's middle; or the place of the text. `part` names what it
-         *     belongs to ("leg.2", "top"), so that a card can light it up. `sizes` are an ellipse's half
-         *     axes and `turn` its first axis' bearing (or the text's slant), degrees.
-         */
-        Shape: {
-            /**
-             * Anchor
-             * @default middle
-             * @enum {string}
-             */
-            anchor: "start" | "middle" | "end";
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "line" | "area" | "ellipse" | "text";
-            /**
-             * Layer
-             * @enum {string}
-             */
-            layer: "outline" | "solid" | "hidden" | "section" | "hatch" | "hatch_area" | "leg" | "board" | "rope" | "tenon" | "sightline" | "axis" | "grain" | "floor" | "foot" | "footprint" | "cut" | "waste" | "measured" | "tool" | "scale" | "pointer" | "dimension" | "label" | "warning";
-            /**
-             * Part
-             * @default
-             */
-            part: string;
-            /** Points */
-            points: [
-                number,
-                number
-            ][];
-            /**
-             * Sizes
-             * @default [
-             *       0,
-             *       0
-             *     ]
-             */
-            sizes: [
-                number,
-                number
-            ];
-            /**
-             * Text
-             * @default
-             */
-            text: string;
-            /**
-             * Turn
-             * @default 0
-             */
-            turn: number;
-        };
-        /**
          * Shield
          * @description A shield: a bowed back edge, bowed sides running together to a rounded nose in front.
          */
@@ -7897,11 +7924,12 @@ export interface components {
          *     The head: `chosen` holds each typed value of the piece by its path, as the maker reads it; `legs` the
          *     leans of legs set into the top; `numbering` how they are numbered, in words; `findings`, `stations`,
          *     `next` (the station to carry on at, None where nothing is left to prove) and `changes` (what readings
-         *     moved). The rest is the station's own: `sizes` what the whole comes to; `layout` the marking-out;
-         *     `parts` and `sockets` one entry a leg, in order; `sticks` the parts of square stock;
-         *     `members` and `ropes` what runs between; `batches` how many legs to make of each kind, `counts` of
-         *     other parts where several pieces are made; `assembly` the order it goes together in; `level` the
-         *     passes of levelling.
+         *     moved). The rest is the station's own: `works` the list of its cards, `setups` those of the work that
+         *     is open, all where nothing is said of that; `turns` what each leg's bit is turned by; `sizes` what the
+         *     whole comes to; `layout` the marking-out; `parts` and `sockets` one entry a leg, in order; `sticks`
+         *     the parts of square stock; `members` and `ropes` what runs between; `batches` how many legs to make of
+         *     each kind, `counts` of other parts where several pieces are made; `assembly` the order it goes
+         *     together in; `level` the passes of levelling.
          */
         Shown: {
             assembly?: components["schemas"]["Assembly"] | null;
@@ -7974,6 +8002,13 @@ export interface components {
             stations: components["schemas"]["Station"][];
             /** Sticks */
             sticks: components["schemas"]["StickPart"][];
+            /**
+             * Turns
+             * @default []
+             */
+            turns: components["schemas"]["Turn"][];
+            /** Works */
+            works: components["schemas"]["Work"][];
         };
         /**
          * SignIn
@@ -9926,7 +9961,7 @@ export interface components {
             /** Name */
             name: string;
             /** Shapes */
-            shapes: components["schemas"]["Shape"][];
+            shapes: (components["schemas"]["Run"] | components["schemas"]["Ellipse"] | components["schemas"]["Words"])[];
             /**
              * Shows
              * @default
@@ -10238,6 +10273,70 @@ export interface components {
             document: {
                 [key: string]: unknown;
             };
+        };
+        /**
+         * Words
+         * @description A text at its one point; `turn` its slant, degrees.
+         */
+        Words: {
+            /**
+             * Anchor
+             * @default middle
+             * @enum {string}
+             */
+            anchor: "start" | "middle" | "end";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "text";
+            /**
+             * Layer
+             * @enum {string}
+             */
+            layer: "outline" | "solid" | "hidden" | "section" | "hatch" | "hatch_area" | "leg" | "board" | "rope" | "tenon" | "sightline" | "axis" | "grain" | "floor" | "foot" | "footprint" | "cut" | "waste" | "measured" | "tool" | "scale" | "pointer" | "dimension" | "label" | "warning";
+            /**
+             * Part
+             * @default
+             */
+            part: string;
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            /** Text */
+            text: string;
+            /**
+             * Turn
+             * @default 0
+             */
+            turn: number;
+        };
+        /**
+         * Work
+         * @description A card as it stands in the list it is chosen from; the rest of it comes when it is opened. `first` of
+         *     the cards of one work is the one to look at before another is chosen.
+         */
+        Work: {
+            /** By */
+            by: string;
+            /** First */
+            first: boolean;
+            /** Id */
+            id: string;
+            /** Legs */
+            legs: number[];
+            /** Parts */
+            parts: string[];
+            /** Station */
+            station: string;
+            /** Title */
+            title: string;
+            /** Tool */
+            tool: string;
+            /** Work */
+            work: string;
         };
         /**
          * Worked

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useEventListener, useIntervalFn, useWakeLock } from '@vueuse/core'
-import { computed, onMounted, ref, watch } from 'vue'
+import { computed, onMounted, onUnmounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
 import type { BuildStep } from '../api/types'
@@ -46,6 +46,9 @@ watch(
       void turnCopy(got.next_copy)
   },
 )
+// Everything of a station at once: at the bench nothing may have to be fetched with glue on the hands.
+store.whole = true
+onUnmounted(() => (store.whole = false))
 /** Kept awake while a step is looked at: hands are full. */
 const awake = useWakeLock()
 onMounted(() => {
@@ -86,7 +89,7 @@ const here = computed(() =>
   store.turned === (step.value?.station || 'stance') ? store.plan : null,
 )
 const cards = computed(() =>
-  (here.value?.setups ?? []).filter((card) => step.value?.cards.includes(card.id)),
+  (here.value?.works ?? []).filter((card) => step.value?.cards.includes(card.id)),
 )
 /** A step that was merged has cards of several works: one work is looked at at a time. */
 const works = computed(() => [...new Map(cards.value.map((c) => [c.work, c.title])).entries()])
@@ -95,7 +98,7 @@ const work = computed(() =>
   works.value.some(([one]) => one === chosen.value) ? chosen.value : (works.value[0]?.[0] ?? ''),
 )
 const mine = computed(() => cards.value.filter((card) => card.work === work.value))
-const { card, choose } = usePickedTool(
+const { picked, card, choose } = usePickedTool(
   mine,
   computed(() => step.value?.station ?? ''),
   work,
@@ -114,7 +117,8 @@ const view = computed(() => {
   if (card.value) return drawn.pictures[card.value.id]
   const last = marking.value.at(-1)
   // As it looks when this marking-out is done, not when another one follows it.
-  return last ? drawn.layout[here.value.layout.steps.indexOf(last)] : drawn.piece[0]
+  const named = last && `step.${here.value.layout.steps.indexOf(last) + 1}`
+  return last ? drawn.layout.find((one) => one.name === named) : drawn.piece[0]
 })
 /** Whether something that is asked here has no answer yet. */
 const unread = computed(() =>
@@ -234,7 +238,7 @@ useEventListener(window, 'keydown', press, { capture: true })
             v-if="mine.length > 1"
             label="With"
             :items="mine.map((one) => ({ value: one.by, title: one.tool }))"
-            :value="card?.by ?? ''"
+            :value="picked?.by ?? ''"
             @choose="choose"
           />
         </div>

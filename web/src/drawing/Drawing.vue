@@ -135,7 +135,7 @@ const key = (handle: Handle): string => `${handle.moves}.${handle.leg}`
         :class="[shape.layer, { lit: shape.part && shape.part === lit }]"
       />
       <text
-        v-else
+        v-else-if="shape.kind === 'text'"
         :x="shape.points[0]?.[0]"
         :y="-(shape.points[0]?.[1] ?? 0)"
         :text-anchor="shape.anchor"

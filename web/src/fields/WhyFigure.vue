@@ -37,7 +37,7 @@ defineProps<{
               <dt>
                 <span class="figures">{{ input.symbol }}</span> {{ input.name }}
               </dt>
-              <dd><FigureText :text="input.quantity.text" /></dd>
+              <dd><FigureText :text="input.text" /></dd>
             </div>
           </dl>
           <p v-if="figure.note" class="quiet">{{ figure.note }}</p>

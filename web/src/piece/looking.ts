@@ -1,7 +1,24 @@
-import { ref, shallowRef } from 'vue'
+import { reactive, ref, shallowRef } from 'vue'
 
 import type { Drawings, Plan } from '../api/types'
 import type { Open, StationName } from './open'
+
+const KEPT = 'proud-rake.tool.'
+/** The tool that was used last at a station, by its id. */
+export const lastTool = (station: string): string => localStorage.getItem(KEPT + station) ?? ''
+export function keepTool(station: string, by: string): void {
+  localStorage.setItem(KEPT + station, by)
+}
+
+/** What of a station is looked at, of things there are many of: a card, a step, a part. */
+export interface Opened {
+  card: string
+  step: number
+  part: string
+  /** What comes when the parts are made: marks to write on them, the order of assembly. */
+  more: boolean
+}
+const CLOSED: Opened = { card: '', step: 0, part: '', more: false }
 
 /** What is on the bench: the answer of the station that was turned to last, and how it is looked at. */
 export function useLooking({ station }: Open) {
@@ -19,7 +36,22 @@ export function useLooking({ station }: Open) {
   /** How many times over the unlikeness of the feet is drawn at Level. */
   const exaggerate = ref(1)
 
+  const opened = reactive<Opened>({ ...CLOSED })
+  /** Whether all of a station is asked for at once: at the bench, where nothing may have to be fetched. */
+  const whole = ref(false)
+
+  /** Whether what is looked at has come. */
+  function here(what: Partial<Opened>): boolean {
+    const drawn = drawings.value
+    if (what.card && !plan.value?.setups.some((card) => card.id === what.card)) return false
+    if (what.part && !drawn?.sticks.some((view) => view.name === what.part)) return false
+    if (what.more && !drawn?.marks.length) return false
+    const step = what.step === undefined ? '' : `step.${what.step + 1}`
+    return !step || (drawn?.layout.some((view) => view.name === step) ?? false)
+  }
+
   function forget(): void {
+    Object.assign(opened, CLOSED)
     plan.value = drawings.value = null
     seen.clear()
     shown.value = 'side'
@@ -48,6 +80,10 @@ export function useLooking({ station }: Open) {
   }
 
   return {
+    opened,
+    whole,
+    here,
+    close: () => Object.assign(opened, CLOSED),
     plan,
     drawings,
     turned,

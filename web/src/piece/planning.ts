@@ -6,8 +6,10 @@ import { withValue, without } from '../paths'
 import { useShop } from '../shop/store'
 import { useHad } from './had'
 import { goesOn, type PieceStep, type Step } from './history'
-import type { Looking } from './looking'
+import { lastTool, type Looking, type Opened } from './looking'
 import { type Open, RETRY_MS, same } from './open'
+
+const REST_MS = 1500
 import type { useReadings } from './readings'
 
 interface Edit {
@@ -33,6 +35,8 @@ interface Batch {
   /** The piece before it was touched. */
   old: Piece
   changing: boolean
+  /** Whether all of the station is asked for, not only what is looked at. */
+  whole: boolean
 }
 type Told = Pick<PieceStep, 'at' | 'says' | 'of' | 'when' | 'seen'>
 
@@ -63,6 +67,9 @@ export function usePlanning({ open, looking, readings, last, record, saving }: N
   let before: Piece | null = null
   let flying = false
   let stale = false
+  /** Whether what was left out of the last answer is asked for now. */
+  let rest = false
+  let later: ReturnType<typeof setTimeout> | undefined
   let movedAt = 0
   let saidAt = 0
 
@@ -75,7 +82,8 @@ export function usePlanning({ open, looking, readings, last, record, saving }: N
     pending.value = []
     said.value = []
     move.value = null
-    flying = stale = false
+    flying = stale = rest = false
+    clearTimeout(later)
   }
 
   /** What was typed in an earlier sitting and never worked out. */
@@ -127,8 +135,28 @@ export function usePlanning({ open, looking, readings, last, record, saving }: N
   }
 
   function again(): void {
+    clearTimeout(later)
+    rest = false
     stale = true
     if (!flying) void fly()
+  }
+
+  /** Something else of the station is looked at: asked for where it has not come yet. */
+  function opens(what: Partial<Opened>): void {
+    Object.assign(looking.opened, what)
+    if (!looking.here(what)) again()
+  }
+
+  /** When nothing more is done for a while, the rest of the station comes too: it is there at once then,
+   * and when the workshop cannot be heard. */
+  function restLater(batch: Batch): void {
+    clearTimeout(later)
+    if (batch.whole || station.value === 'stance') return
+    later = setTimeout(() => {
+      if (flying || asked.value || batch.turn !== open.turn()) return
+      rest = stale = true
+      void fly()
+    }, REST_MS)
   }
 
   async function fly(): Promise<void> {
@@ -169,6 +197,7 @@ export function usePlanning({ open, looking, readings, last, record, saving }: N
       // A value that is turned on is changed from what it was before it was touched.
       old: before ?? (further ? first.before : now),
       changing: edits.length + restated.length > 0 || moved !== null,
+      whole: looking.whole.value || rest,
     }
   }
 
@@ -190,6 +219,7 @@ export function usePlanning({ open, looking, readings, last, record, saving }: N
             readings: readings().told(),
             moves: batch.moved ? [batch.moved] : [],
             restate: batch.restated,
+            opened: batch.whole ? null : { ...looking.opened, by: lastTool(wanted) },
           },
         }),
       )) as PlanOut
@@ -203,8 +233,11 @@ export function usePlanning({ open, looking, readings, last, record, saving }: N
       drop('')
       if (status.value === 'away') status.value = 'saving'
       if (batch.final) settle(batch, answer.says)
+      restLater(batch)
     } catch (error) {
       if (batch.turn !== open.turn()) return
+      // What was left out is of no use to anybody yet: it is asked for again with the next change.
+      if (rest && error instanceof Away) return
       if (error instanceof Refused) {
         if (batch.steps === open.steps()) refused(error, batch)
       } else if (error instanceof Away) {
@@ -308,6 +341,7 @@ export function usePlanning({ open, looking, readings, last, record, saving }: N
     drag,
     replan,
     again,
+    opens,
     drop,
     dropWaiting,
   }

@@ -267,6 +267,7 @@ export const usePiece = defineStore('piece', () => {
   function show(name: StationName): void {
     if (station.value === name && turned.value === name && drawings.value) return
     station.value = name
+    looking.close()
     looking.turnTo(name)
     planning.again()
   }
@@ -297,6 +298,9 @@ export const usePiece = defineStore('piece', () => {
     shown,
     along,
     look,
+    opens: planning.opens,
+    opened: looking.opened,
+    whole: looking.whole,
     piece,
     plan,
     drawings,

@@ -14,7 +14,7 @@ const emit = defineEmits<{
 }>()
 const store = usePiece()
 
-const cards = computed(() => (store.plan?.setups ?? []).filter((c) => c.station === props.station))
+const cards = computed(() => (store.plan?.works ?? []).filter((c) => c.station === props.station))
 const works = computed(() => {
   const found = new Map<string, string>()
   for (const card of cards.value) if (!found.has(card.work)) found.set(card.work, card.title)
@@ -25,7 +25,7 @@ const work = computed(() =>
   works.value.some((w) => w.value === wanted.value) ? wanted.value : (works.value[0]?.value ?? ''),
 )
 const mine = computed(() => cards.value.filter((c) => c.work === work.value))
-const { card, choose } = usePickedTool(
+const { picked, card, choose } = usePickedTool(
   mine,
   computed(() => props.station),
   work,
@@ -33,8 +33,8 @@ const { card, choose } = usePickedTool(
 watch(
   work,
   () => {
-    emit('legs', card.value?.legs ?? [])
-    emit('parts', card.value?.parts ?? [])
+    emit('legs', picked.value?.legs ?? [])
+    emit('parts', picked.value?.parts ?? [])
   },
   { immediate: true },
 )
@@ -54,10 +54,11 @@ watch(
       v-if="mine.length > 1"
       label="With which tool"
       :items="mine.map((c) => ({ value: c.by, title: c.tool }))"
-      :value="card ? card.by : ''"
+      :value="picked ? picked.by : ''"
       @choose="choose"
     />
     <SetUpCard v-if="card" :key="card.id" :card="card" />
+    <p v-else-if="picked" aria-busy="true">{{ picked.title }}</p>
     <p v-else>
       No tool for this is in the shop yet.
       <RouterLink to="/shop">Say which ones you own</RouterLink> and their settings appear here.

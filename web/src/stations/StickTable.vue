@@ -24,6 +24,9 @@ const one = computed(
   () => props.sticks.find((stick) => stick.key === picked.value) ?? props.sticks[0],
 )
 const view = computed(() => store.drawings?.sticks.find((v) => v.name === one.value?.key))
+watch([() => one.value?.key, () => store.plan], ([part]) => part && store.opens({ part }), {
+  immediate: true,
+})
 const figures = computed(() => {
   const stick = one.value
   if (!stick) return []

@@ -1,30 +1,31 @@
 import { computed, type Ref, ref, watch } from 'vue'
 
-import type { SetUp } from '../api/types'
+import type { Work } from '../api/types'
+import { keepTool } from '../piece/looking'
+import { usePiece } from '../piece/store'
 
-const KEPT = 'proud-rake.tool.'
-
-/** Which of the cards of one work is shown: the tool used last at that station where it reaches, else the
- * first that does; one that was chosen for this work is shown though it does not reach. */
-export function usePickedTool(cards: Ref<SetUp[]>, station: Ref<string>, work: Ref<string>) {
-  const last = ref(localStorage.getItem(KEPT + station.value) ?? '')
+/** Which of the cards of one work is shown: the first to be looked at, or the one whose tool was chosen for
+ * this work. It is fetched where only the list of it has come. */
+export function usePickedTool(cards: Ref<Work[]>, station: Ref<string>, work: Ref<string>) {
+  const store = usePiece()
   const here = ref('')
-  watch(station, (name) => (last.value = localStorage.getItem(KEPT + name) ?? ''))
   watch(work, () => (here.value = ''))
-  const card = computed(() => {
-    const by = (key: string) => cards.value.find((one) => one.by === key)
-    const used = by(last.value)
-    return (
-      by(here.value) ??
-      (used?.in_reach ? used : undefined) ??
-      cards.value.find((one) => one.in_reach) ??
-      used ??
-      cards.value[0]
-    )
+  const picked = computed(() => {
+    const mine = cards.value.filter((one) => one.work === work.value)
+    return mine.find((one) => one.by === here.value) ?? mine.find((one) => one.first) ?? mine[0]
   })
-  function choose(key: string): void {
-    here.value = last.value = key
-    localStorage.setItem(KEPT + station.value, key)
+  const id = computed(() => picked.value?.id ?? '')
+  watch(
+    [id, () => store.plan],
+    () => {
+      if (id.value && store.turned === store.station) store.opens({ card: id.value })
+    },
+    { immediate: true },
+  )
+  const card = computed(() => store.plan?.setups.find((one) => one.id === id.value))
+  function choose(by: string): void {
+    here.value = by
+    keepTool(station.value, by)
   }
-  return { card, choose }
+  return { picked, card, choose }
 }

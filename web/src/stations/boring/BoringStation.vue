@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 
-import type { SetUp } from '../../api/types'
 import Drawing from '../../drawing/Drawing.vue'
 import PieceForm from '../../fields/PieceForm.vue'
 import { wordsOf } from '../../fields/published'
@@ -47,12 +46,7 @@ const figures = computed(() => {
     ...s.more,
   ].filter((figure) => figure !== null && figure !== undefined)
 })
-const turns = computed(() => {
-  const found = new Map<number, SetUp['turns'][number]>()
-  for (const card of store.plan?.setups ?? [])
-    if (card.station === 'boring') for (const turn of card.turns) found.set(turn.leg, turn)
-  return [...found.values()].sort((a, b) => a.leg - b.leg)
-})
+const turns = computed(() => store.plan?.turns ?? [])
 const joint = computed(() => support.value?.joint)
 const WAYS = wordsOf('StakedLegs', 'joint')
 const FACE = 'joint.bored_from'

@@ -15,7 +15,7 @@ const rows = computed(() => {
   const found = new Map<string, LegFigures[]>()
   for (const leg of store.plan?.legs ?? []) {
     const b = leg.boring
-    const key = [b.splay, b.rake, b.resultant.quantity, leg.standing.resultant.quantity]
+    const key = [b.splay, b.rake, b.resultant.quantity, leg.standing.quantity]
       .map((q) => q.text)
       .concat(b.from_side?.quantity.text ?? '', String(leg.measured))
       .join()
@@ -63,7 +63,7 @@ const rows = computed(() => {
             <td class="long">
               <WhyFigure v-if="leg.boring.from_centre" :figure="leg.boring.from_centre" label="" />
             </td>
-            <td v-if="tilted"><WhyFigure :figure="leg.standing.resultant" label="" /></td>
+            <td v-if="tilted"><WhyFigure :figure="leg.standing" label="" /></td>
           </template>
         </tr>
       </tbody>

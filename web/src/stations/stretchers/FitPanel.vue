@@ -53,9 +53,7 @@ function labels(member: MemberPart): Record<string, string> {
           ' '
         }}
         <span class="quiet">{{
-          member.as_built
-            ? `as measured; ${member.planned_total.quantity.text} planned`
-            : 'as planned'
+          member.as_built ? `as measured; ${member.planned} planned` : 'as planned'
         }}</span>
       </h2>
       <ProofList

@@ -41,6 +41,9 @@ watch(
   { immediate: true },
 )
 const task = computed(() => picked.value || first.value)
+watch(task, (now) => (now === 'mark' || now === 'order') && store.opens({ more: true }), {
+  immediate: true,
+})
 const legged = computed(() => (store.plan?.legs.length ?? 0) > 0)
 
 function drag(view: string, handle: Handle, to: [number, number], final: boolean): void {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 
 import Drawing from '../../drawing/Drawing.vue'
 import WhyFigure from '../../fields/WhyFigure.vue'
@@ -16,9 +16,12 @@ const at = ref(0)
 const steps = computed(() => store.plan?.layout.steps ?? [])
 const here = computed(() => Math.min(at.value, steps.value.length - 1))
 const step = computed(() => steps.value[here.value])
-const view = computed(() => store.drawings?.layout[here.value])
+const view = computed(() =>
+  store.drawings?.layout.find((one) => one.name === `step.${here.value + 1}`),
+)
+watch(here, (step) => step >= 0 && store.opens({ step }))
 /** Whether something is bored through the top: its hand-holds. */
-const bored = computed(() => (store.plan?.setups ?? []).some((card) => card.station === 'top'))
+const bored = computed(() => (store.plan?.works ?? []).some((card) => card.station === 'top'))
 const checks = computed(() => (store.plan?.layout.checks ?? []).map((check) => check.id))
 </script>
 
