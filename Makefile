@@ -7,6 +7,7 @@
 # make backup [TO=FILE]; make backup-check [FILE=ARCHIVE]; make restore FILE=ARCHIVE DATA=EMPTY-FOLDER
 # make take-out FILE=ZIP; make take-in FILE=ZIP   everything as open files
 # make mutants [MANY=60] [SEED=1]   put small faults in, one at a time: which does no test notice?
+# make approve   what is told, shown and drawn was read and looked at: keep it as it is now
 # make audit  ask the advisory sources about what ships
 # make lock   pin the requirements anew, with their hashes
 
@@ -22,7 +23,7 @@ STAMPS := build/stamps
 WEB := $(shell find web/src docs/glossary -type f) web/index.html web/vite.config.ts
 
 .PHONY: demo demo-fresh run test bench trust lint check build install screenshots clean
-.PHONY: mutants compiled backup backup-check restore take-out take-in audit lock
+.PHONY: approve mutants compiled backup backup-check restore take-out take-in audit lock
 .DEFAULT_GOAL := demo
 
 $(STAMPS):
@@ -90,6 +91,9 @@ bench: install build compiled
 
 trust: install build compiled
 	$(PY) tools/trust.py
+
+approve: install
+	$(PY) -m tests.approve
 
 mutants: install build compiled
 	$(PY) tools/mutants.py $(MANY) $(SEED)

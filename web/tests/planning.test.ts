@@ -244,7 +244,7 @@ describe('what of a station is looked at', () => {
     expect(steps).toEqual([])
   })
 
-  it('is all of it at the bench', async () => {
+  it('is all of it at the bench', () => {
     const { looking, planning, calls } = opened()
     looking.whole.value = true
     planning.replan()

@@ -9,6 +9,7 @@ import { tried, useAsked } from './asked'
 import BareNumber from './BareNumber.vue'
 import { long } from './long'
 import { useBuild } from './store'
+import { vStands } from '../fields/stands'
 
 /** What the piece cost, what the next one would take, and building it again. */
 const build = useBuild()
@@ -87,7 +88,7 @@ async function again(as_built: boolean): Promise<void> {
       <label>
         in
         <input
-          :value="got.money"
+          v-stands="got.money"
           maxlength="8"
           data-money
           @change="rate({ money: ($event.target as HTMLInputElement).value })"

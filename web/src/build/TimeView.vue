@@ -8,6 +8,7 @@ import BareNumber from './BareNumber.vue'
 import HoursForm from './HoursForm.vue'
 import { long, when } from './long'
 import TimeStrip from './TimeStrip.vue'
+import { vStands } from '../fields/stands'
 
 /** Several pieces over one pair of hands: today's list, when each is done, what moves when one slips. */
 const zone = Intl.DateTimeFormat().resolvedOptions().timeZone
@@ -159,8 +160,8 @@ const late = (hours: number): string =>
                 </td>
                 <td>
                   <input
+                    v-stands="one.promised ?? ''"
                     type="date"
-                    :value="one.promised ?? ''"
                     :aria-label="`${one.name}: promised for`"
                     @change="promise(one.id, ($event.target as HTMLInputElement).value)"
                   />

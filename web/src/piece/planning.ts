@@ -228,7 +228,8 @@ export function usePlanning({ open, looking, readings, last, record, saving }: N
       pending.value = pending.value.filter((edit) => !batch.edits.includes(edit))
       if (pending.value.length) stale = true
       letGo(batch)
-      piece.value = answer.piece
+      // What is the same stays the same: fields that show it are left alone.
+      if (!same(piece.value, answer.piece)) piece.value = answer.piece
       looking.answered(wanted, answer.plan, answer.drawings, live)
       drop('')
       if (status.value === 'away') status.value = 'saving'

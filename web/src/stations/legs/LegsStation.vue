@@ -11,6 +11,7 @@ import { usePiece } from '../../piece/store'
 import CardPicker from '../CardPicker.vue'
 import Findings from '../Findings.vue'
 import StickTable from '../StickTable.vue'
+import { vStands } from '../../fields/stands'
 
 const store = usePiece()
 const legs = ref<number[]>([1])
@@ -237,8 +238,8 @@ function show(numbers: number[]): void {
               <label class="measured">
                 Sticks as they lie there, one a line: length, foot, note
                 <textarea
+                  v-stands="stickFault ? typedSticks : sticksShown"
                   rows="3"
-                  :value="stickFault ? typedSticks : sticksShown"
                   data-field="leg.sticks"
                   @change="setSticks(($event.target as HTMLTextAreaElement).value)"
                 />
@@ -251,8 +252,8 @@ function show(numbers: number[]): void {
                   Old mortises and holes in them, one a line: which stick, from, to, along it from
                   the end that goes into the seat
                   <textarea
+                    v-stands="oldWrong ? typedOld : oldShown"
                     rows="3"
-                    :value="oldWrong ? typedOld : oldShown"
                     data-field="leg.sticks.old"
                     @change="setOld(($event.target as HTMLTextAreaElement).value)"
                   />
@@ -262,8 +263,8 @@ function show(numbers: number[]): void {
                   Bent ones, one a line: which stick, how far off a string from end to end, where
                   along it, its back outward, inward, left or right
                   <textarea
+                    v-stands="bendWrong ? typedBends : bendsShown"
                     rows="2"
-                    :value="bendWrong ? typedBends : bendsShown"
                     data-field="leg.sticks.bend"
                     @change="setBends(($event.target as HTMLTextAreaElement).value)"
                   />

@@ -7,6 +7,7 @@ import PieceForm from '../../fields/PieceForm.vue'
 import { wordsOf } from '../../fields/published'
 import { usePiece } from '../../piece/store'
 import PhotoPanel from './PhotoPanel.vue'
+import { vStands } from '../../fields/stands'
 
 /** Height, lean and the top. */
 const store = usePiece()
@@ -109,9 +110,9 @@ function putUnder(kind: string): void {
         <label class="notes">
           Notes
           <textarea
+            v-stands="store.piece?.notes"
             rows="3"
             maxlength="4000"
-            :value="store.piece?.notes"
             @change="store.set('notes', ($event.target as HTMLTextAreaElement).value)"
           />
         </label>
