@@ -2,6 +2,7 @@
 # make demo-fresh  the same, its story begun anew
 # make run    the same with the maker's own data
 # make test   install what is missing, lint, check types, build, run every test
+# make long   the tests that take longer: every light, power cuts, full disks, large moves
 # make bench  print the measured figures
 # make trust  pull plugs, fill disks, ask by the thousand: what is lost, let in or answered wrongly
 # make backup [TO=FILE]; make backup-check [FILE=ARCHIVE]; make restore FILE=ARCHIVE DATA=EMPTY-FOLDER
@@ -22,7 +23,7 @@ PY := .venv/bin/python
 STAMPS := build/stamps
 WEB := $(shell find web/src docs/glossary -type f) web/index.html web/vite.config.ts
 
-.PHONY: demo demo-fresh run test bench trust lint check build install screenshots clean
+.PHONY: demo demo-fresh run test long bench trust lint check build install screenshots clean
 .PHONY: approve mutants compiled backup backup-check restore take-out take-in audit lock
 .DEFAULT_GOAL := demo
 
@@ -84,7 +85,10 @@ lint: install
 
 test: install lint build compiled
 	cd web && npm run --silent test
-	$(PY) manage.py test --settings workshop.test_settings --parallel 2 --noinput
+	$(PY) manage.py test --settings workshop.test_settings --parallel 2 --noinput --exclude-tag long
+
+long: install build compiled
+	$(PY) manage.py test --settings workshop.test_settings --parallel 2 --noinput --tag long
 
 bench: install build compiled
 	$(PY) tools/bench.py

@@ -40,7 +40,7 @@ RANDOM = 12
 """Random pieces in random shops beside the starts and the demo's."""
 NUMBER = re.compile(r"-?\d+(?:[.,/]\d+)?(?: \d+/\d+)?")
 ASIDE = 0.3719
-"""Figures are cut to a hundredth here, and not halfway between two round ones, where the last bit decides."""
+"""Figures are cut to a hundredth here, not halfway between two round ones, where the last bit decides."""
 _SHOWN, _DRAWN, _ORDER = TypeAdapter(Shown), TypeAdapter(Drawings), TypeAdapter(Order)
 _LISTS = {
     "setups": "id", "sticks": "key", "members": "id", "ropes": "id", "parts": "number", "sockets": "leg",

@@ -20,7 +20,7 @@ from typing import Any, ClassVar
 from unittest import mock
 
 from django.conf import settings
-from django.test import SimpleTestCase, override_settings
+from django.test import SimpleTestCase, override_settings, tag
 
 from tests.api.base import ApiCase
 from workshop import folder
@@ -91,6 +91,7 @@ class Kept(SimpleTestCase):
         self.assertEqual({table: self.rows(table) for table in before}, before)
         self.assertEqual(self.rows("django_session"), [])
 
+    @tag("long")
     def test_a_backup_is_an_archive_too_and_either_brings_a_shop_back(self) -> None:
         """One format: the open files beside the database, and each of them alone is enough."""
         said = self.manage("backup", str(self.folder / "all.zip"))

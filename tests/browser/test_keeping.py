@@ -454,7 +454,14 @@ class OtherPages(BrowserCase):
         )
         expect(page.get_by_role("alert")).to_contain_text("Height: Got nothing")
 
-    def test_every_page_is_accessible_in_every_light_on_the_bench_and_on_a_phone(self) -> None:
+    def test_every_page_is_accessible_on_the_bench_and_on_a_phone(self) -> None:
+        self.accessible_everywhere(other_lights=False)
+
+    @tag("long")
+    def test_every_page_is_accessible_in_every_light(self) -> None:
+        self.accessible_everywhere(other_lights=True)
+
+    def accessible_everywhere(self, other_lights: bool) -> None:
         address = self.hang(starter("bench"))
         self.page.goto(self.live_server_url)
         self.page.wait_for_selector(".drawn svg")
@@ -470,6 +477,8 @@ class OtherPages(BrowserCase):
             # A phone's style sheet is one for all pages: every second one is looked at there too.
             if k % 2 == 0:
                 self.accessible(path, "limewood", every, (390, 844))
+            if not other_lights:
+                continue
             # Another light changes colours and nothing else: each page is seen in one of them by turns.
             light = ("lampblack", "sunlit")[k % 2]
             if path == "bench":

@@ -6,7 +6,7 @@ import os
 import random
 import unittest
 
-from django.test import SimpleTestCase
+from django.test import SimpleTestCase, tag
 
 from tools.trusted.asked import asked
 from tools.trusted.crowded import crowded, unfinished
@@ -28,6 +28,7 @@ class Trust(SimpleTestCase):
         self.assertGreater(int(str(found["acknowledged"])), 0)
         self.assertEqual((found["lost"], found["damaged"]), (0, 0), found)
 
+    @tag("long")
     @unittest.skipUnless(can_trace(), "no process can be watched here")
     def test_nothing_acknowledged_is_lost_in_a_power_cut(self) -> None:
         found = power_cut(5)
@@ -44,6 +45,7 @@ class Trust(SimpleTestCase):
         self.assertEqual(file.after_a_cut(random.Random(1), 0.0), b"new")
         self.assertEqual(file.after_a_cut(random.Random(1), 1.0), b"n")
 
+    @tag("long")
     @unittest.skipUnless(can_mount(), "no small disk can be had here")
     def test_a_full_disk_is_said_and_costs_nothing_that_was_saved(self) -> None:
         found = filled()
@@ -64,6 +66,7 @@ class Trust(SimpleTestCase):
         found = crowded(3, 4)
         self.assertEqual(found["errors"], 0, found)
 
+    @tag("long")
     def test_a_shop_larger_than_any_request_moves_to_another_server(self) -> None:
         """Above what any other request may be (8 MB): it is taken in a piece at a time."""
         found = moved(pieces=14, side=1000)
