@@ -98,6 +98,7 @@ trust: install build compiled
 
 approve: install
 	$(PY) -m tests.approve
+	APPROVE=1 $(PY) manage.py test tests.api.test_demo_answers --settings workshop.test_settings --noinput
 
 mutants: install build compiled
 	$(PY) tools/mutants.py $(MANY) $(SEED)

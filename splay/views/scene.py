@@ -172,8 +172,9 @@ def _plane_key(normal: Vec, level: float) -> tuple[float, ...]:
 
 
 def together(rings: list[tuple[Flat, ...]]) -> list[tuple[Flat, ...]]:
-    """One or a few outlines of what a part's pieces cover."""
-    return rings if len(rings) < 2 else _outer(rings, [])
+    """One or a few outlines of what a part's pieces cover; a sliver of one, seen on its edge, is none."""
+    seen = [ring for ring in rings if len(ring) > 2]
+    return rings if len(seen) < 2 else _outer(seen, [])
 
 
 def _outer(rings: list[tuple[Flat, ...]], against: list[tuple[Flat, ...]]) -> list[tuple[Flat, ...]]:

@@ -152,6 +152,13 @@ def walk(page: Page, path: str) -> None:
         before.wait_for_element_state("hidden")
 
 
+def choose(page: Page, name: str) -> None:
+    """One of a few words: its label, once it has come to rest (an answer may move the page under it)."""
+    radio = page.get_by_role("radio", name=name, exact=True)
+    page.locator("label", has=radio).click()
+    expect(radio).to_be_checked()
+
+
 def saved(page: Page) -> None:
     """Wait until the workshop has it."""
     expect(page.locator("[data-status=saved]")).to_be_visible()

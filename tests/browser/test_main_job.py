@@ -6,7 +6,7 @@ import re
 
 from playwright.sync_api import expect
 
-from tests.browser.base import BrowserCase, drag, field, saved, type_in
+from tests.browser.base import BrowserCase, choose, drag, field, saved, type_in
 from workshop.pieces.models import PieceRow
 
 
@@ -171,7 +171,7 @@ class Shaping(BrowserCase):
             ("three-cornered", "arc"),
             ("round", "diameter"),
         ):
-            page.get_by_role("radio", name=kind, exact=True).click(force=True)
+            choose(page, kind)
             expect(field(page, f"top.outline.{path}")).to_be_visible()
         page.get_by_label("freely").click(force=True)
         expect(page.get_by_label("To the right")).to_have_count(2)

@@ -6,6 +6,7 @@ import json
 import math
 from typing import Any
 
+import shapely
 from django.test import SimpleTestCase
 
 from splay.draw import draw
@@ -15,6 +16,7 @@ from splay.setups.scenes import Arc, Drilled, LegOnSaw, OnRamp, Scene, Scribed, 
 from splay.shop import workbench
 from splay.views.pictures import picture
 from splay.views.scale_arc import scale_arc
+from splay.views.scene import together
 from splay.views.shapes import View
 from tests.core.make import piece, planned, round_stool, texts
 
@@ -205,6 +207,18 @@ class Details(SimpleTestCase):
         said = " ".join(texts(view))
         for figure in (part.exposed, part.finished, part.blank):
             self.assertIn(figure.quantity.text, said)
+
+
+class Together(SimpleTestCase):
+    def test_pieces_of_a_part_are_drawn_as_one_and_what_is_seen_on_its_edge_is_left_out(self) -> None:
+        left = ((0.0, 0.0), (2.0, 0.0), (2.0, 2.0), (0.0, 2.0))
+        right = ((2.0, 0.0), (4.0, 0.0), (4.0, 2.0), (2.0, 2.0))
+            ((0.0, 0.0), (2.0, 0.0), (2.0, 2.0), (0.0, 2.0)),
+            ((2.0, 0.0), (4.0, 0.0), (4.0, 2.0), (2.0, 2.0)),
+        )
+        (whole,) = together([left, right, ((0.0, 0.0), (1.0, 1.0))])
+        self.assertAlmostEqual(shapely.Polygon(whole).area, 8.0, delta=0.5)
+        self.assertEqual(together([left]), [left])
 
 
 class Pictures(SimpleTestCase):
