@@ -213,9 +213,6 @@ class Together(SimpleTestCase):
     def test_pieces_of_a_part_are_drawn_as_one_and_what_is_seen_on_its_edge_is_left_out(self) -> None:
         left = ((0.0, 0.0), (2.0, 0.0), (2.0, 2.0), (0.0, 2.0))
         right = ((2.0, 0.0), (4.0, 0.0), (4.0, 2.0), (2.0, 2.0))
-            ((0.0, 0.0), (2.0, 0.0), (2.0, 2.0), (0.0, 2.0)),
-            ((2.0, 0.0), (4.0, 0.0), (4.0, 2.0), (2.0, 2.0)),
-        )
         (whole,) = together([left, right, ((0.0, 0.0), (1.0, 1.0))])
         self.assertAlmostEqual(shapely.Polygon(whole).area, 8.0, delta=0.5)
         self.assertEqual(together([left]), [left])
