@@ -46,7 +46,8 @@ $(STAMPS)/web: web/package-lock.json | $(STAMPS)
 	@touch $@
 
 $(STAMPS)/browser: | $(STAMPS)
-	@command -v chromium >/dev/null || tools/apt chromium
+	@command -v chromium-headless-shell >/dev/null || tools/apt chromium-headless-shell \
+		|| command -v chromium >/dev/null || tools/apt chromium
 	@touch $@
 
 $(STAMPS)/built: $(STAMPS)/web $(STAMPS)/run $(WEB)

@@ -15,7 +15,7 @@ from playwright.sync_api import TimeoutError as PlaywrightTimeout
 
 from splay.piece import Piece
 from splay.piece.starters import starter
-from tools.screenshots import FLAGS
+from tools.screenshots import CHROMIUM, FLAGS
 from workshop.pieces.actions import put_on_rack
 from workshop.shop.models import OwnUnits
 
@@ -31,7 +31,7 @@ def the_browser() -> Browser:
     os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "true"
     play = sync_playwright().start()
     atexit.register(play.stop)
-    return play.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+    return play.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
 
 
 @tag("browser")
