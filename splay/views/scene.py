@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from itertools import pairwise
+from typing import Any
 
 import numpy as np
 import shapely
@@ -16,6 +17,7 @@ from splay.piece.kinds import driven_through
 from splay.quantity import Show
 from splay.stance.body import Body
 from splay.stance.buttons import grooves
+from splay.stance.convex import Face
 from splay.stance.edge_profile import profile
 from splay.stance.holding import fastenings
 from splay.stance.meets import meets
@@ -40,6 +42,7 @@ _FACING = 1e-6
 _ON_MM = 0.01
 _ALONG_EDGE = 0.8
 _SEAM_MM = 0.02
+_SQUARE_ON = 1.0 - 1e-9
 _STRAIGHT = 3
 """Rings of a leg that is neither bent nor coved, at most."""
 
@@ -129,6 +132,22 @@ class Sight:
             return depth
         return max(depth, *boards) + _ON_MM if up > 0.0 else min(depth, *boards) - _ON_MM
 
+    def _faces(self, body: Body) -> Iterator[Face]:
+        """The faces a part is seen by. Of one sawn to an arc, which is worked out in strips, neither where
+        two of those lie against one another nor what looks away."""
+        sweep = body.sweep
+        if sweep is None or body.voids:
+            for solid in body.stood:
+                yield from solid
+            return
+        toward, floor = self.eye.toward(), self.model.stance.floor
+        between = {round(x, 6) for a, b, *_ in sweep.chords for x in (a, b)}
+        for own, stood in zip(body.pieces, body.stood, strict=True):
+            for bare, face in zip(own, stood, strict=True):
+                across = abs(bare.normal[0]) > _SQUARE_ON and round(bare.corners[0][0], 6) in between
+                if not across and dot(floor.turn(face.normal), toward) > _FACING:
+                    yield face
+
     def _body(self, body: Body) -> tuple[float, list[Shape]]:
         """The faces turned to the eye, drawn as one solid though it was worked out in pieces."""
         toward = self.eye.toward()
@@ -136,24 +155,27 @@ class Sight:
         seen: dict[tuple[float, ...], list[tuple[Flat, ...]]] = {}
         near: dict[tuple[float, ...], float] = {}
         corners: list[Vec] = []
-        for solid in body.stood:
+        for solid in (body.stood_plain,) if body.sweep is not None else body.stood:
             for face in solid:
                 corners += face.corners
-                ring = tuple(self.eye.see(floor.to_floor(p)) for p in face.corners)
-                level = dot(face.normal, face.corners[0])
-                key = _plane_key(face.normal, level)
-                beside = dot(face.normal, body.pose.across)
-                if body.grown and abs(beside) > _ALONG_EDGE:
-                    # An edge as the tree grew it is one side, however many places it was drawn by.
-                    side = math.copysign(1.0, beside)
-                    x, y, z = body.pose.across
-                    key = _plane_key((side * x, side * y, side * z), body.width)
-                eased = body.eased_along(face.normal) if body.rounded else None
-                if eased is not None:
-                    # A round drawn in chords is one side.
-                    key = _plane_key(body.pose.turn_out(unit((eased[0], eased[1], 1.0))), body.width)
-                seen.setdefault(key, []).append(ring)
-                near[key] = max(near.get(key, -math.inf), self.depth(*face.corners))
+        for face in self._faces(body):
+            stood = [floor.to_floor(p) for p in face.corners]
+            ring = tuple(self.eye.see(p) for p in stood)
+            level = dot(face.normal, face.corners[0])
+            key = _plane_key(face.normal, level)
+            beside = dot(face.normal, body.pose.across)
+            if body.grown and abs(beside) > _ALONG_EDGE:
+                # An edge as the tree grew it is one side, however many places it was drawn by.
+                side = math.copysign(1.0, beside)
+                x, y, z = body.pose.across
+                key = _plane_key((side * x, side * y, side * z), body.width)
+            eased = body.eased_along(face.normal) if body.rounded else None
+            if eased is not None:
+                # A round drawn in chords is one side.
+                key = _plane_key(body.pose.turn_out(unit((eased[0], eased[1], 1.0))), body.width)
+            seen.setdefault(key, []).append(ring)
+            depth = sum(dot(toward, p) for p in stood) / len(stood)
+            near[key] = max(near.get(key, -math.inf), depth)
         layer: Layer = "board" if body.role in {"side", "slab_leg", "tread", "lower_tread"} else "leg"
         shapes = []
         for key, rings in sorted(seen.items(), key=lambda one: near[one[0]]):
@@ -177,13 +199,17 @@ def together(rings: list[tuple[Flat, ...]]) -> list[tuple[Flat, ...]]:
     return rings if len(seen) < 2 else _outer(seen, [])
 
 
+def _swollen(rings: list[tuple[Flat, ...]], by: float) -> Any:
+    """Areas a hair larger, so that they join."""
+    areas = np.array([shapely.Polygon(ring) for ring in rings])
+    return shapely.buffer(areas, by, quad_segs=1, join_style="mitre")
+
+
 def _outer(rings: list[tuple[Flat, ...]], against: list[tuple[Flat, ...]]) -> list[tuple[Flat, ...]]:
     """Faces of one plane joined, less where another piece of the same part lies against them."""
-    whole = shapely.union_all([shapely.Polygon(ring).buffer(_SEAM_MM) for ring in rings])
+    whole = shapely.union_all(_swollen(rings, _SEAM_MM))
     if against:
-        whole = whole.difference(
-            shapely.union_all([shapely.Polygon(ring).buffer(2 * _SEAM_MM) for ring in against])
-        )
+        whole = whole.difference(shapely.union_all(_swollen(against, 2 * _SEAM_MM)))
     parts = whole.geoms if hasattr(whole, "geoms") else [whole]
     return [
         fewer(part.exterior.coords[:-1])
