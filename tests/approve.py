@@ -50,7 +50,8 @@ _LISTS = {
 
 
 def pieces() -> Iterator[tuple[str, Piece, Shop]]:
-    """The starts, the demo's pieces, and random ones in random shops, always the same."""
+    """The starts, the demo's pieces, ways of making one by one, random pieces in random shops; always the
+    same."""
     # The tests' own pieces want the application's settings.
     from tests.bench.pieces import random_piece, random_shop
 
@@ -58,6 +59,7 @@ def pieces() -> Iterator[tuple[str, Piece, Shop]]:
         yield name, starter(name), workbench()
     for path in sorted(DEMO.glob("*.json")):
         yield path.stem, read_piece(json.loads(path.read_text(encoding="utf-8"))), workbench()
+    yield from ((name, piece, workbench()) for name, piece in _ways())
     for number in range(RANDOM):
         rng = random.Random(f"approved {number}")
         while True:
@@ -68,6 +70,28 @@ def pieces() -> Iterator[tuple[str, Piece, Shop]]:
                 continue
             yield f"random-{number}", piece, shop
             break
+
+
+def _ways() -> Iterator[tuple[str, Piece]]:
+    """Pieces that have what neither start nor demo has."""
+    from tests.core.test_bent import bent
+    from tests.core.test_gapped import two_boards
+    from tests.core.test_left_on import thick
+    from tests.core.test_mouth import coved
+    from tests.core.test_through import driven
+    from tests.core.test_underfoot import padded
+    from tests.core.test_wedges import blind
+
+    yield "bent", bent(rise=40.0, faces="right")
+    yield "coved", coved(cove=10.0)
+    yield "driven", driven(size=36.0, depth=150.0)
+    yield "driven-sides", driven("board_sides")
+    yield "gap", two_boards()
+    yield "gap-closes", two_boards(gap={"width": 1.0, "stays": "outer"})
+    yield "thick", thick(4.0)
+    yield "fox-wedged", blind({})
+    for kind in ("pads", "glides", "screwed"):
+        yield kind, padded("aproned", kind=kind)[0]
 
 
 def template(said: str) -> str:
