@@ -244,10 +244,16 @@ describe('what of a station is looked at', () => {
     expect(steps).toEqual([])
   })
 
-  it('is all of it at the bench', () => {
-    const { looking, planning, calls } = opened()
-    looking.whole.value = true
+  it('is all of it at the bench, and what was left out before comes when that is come to', async () => {
+    const { planning, calls } = await legs()
+    planning.wholly(true)
+    expect(call(calls, 1).sent.opened).toBeNull()
+    await call(calls, 1).answer()
     planning.replan()
-    expect(call(calls, 0).sent.opened).toBeNull()
+    expect(call(calls, 2).sent.opened).toBeNull()
+    await call(calls, 2).answer()
+    planning.wholly(false)
+    planning.replan()
+    expect(call(calls, 3).sent.opened).not.toBeNull()
   })
 })

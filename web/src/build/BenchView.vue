@@ -47,8 +47,8 @@ watch(
   },
 )
 // Everything of a station at once: at the bench nothing may have to be fetched with glue on the hands.
-store.whole = true
-onUnmounted(() => (store.whole = false))
+store.wholly(true)
+onUnmounted(() => store.wholly(false))
 /** Kept awake while a step is looked at: hands are full. */
 const awake = useWakeLock()
 onMounted(() => {

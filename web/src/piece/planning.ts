@@ -147,6 +147,12 @@ export function usePlanning({ open, looking, readings, last, record, saving }: N
     if (!looking.here(what)) again()
   }
 
+  /** At the bench everything is asked for at once, and what is missing when it is come to. */
+  function wholly(on: boolean): void {
+    looking.whole.value = on
+    if (on && looking.plan.value) again()
+  }
+
   /** When nothing more is done for a while, the rest of the station comes too: it is there at once then,
    * and when the workshop cannot be heard. */
   function restLater(batch: Batch): void {
@@ -343,6 +349,7 @@ export function usePlanning({ open, looking, readings, last, record, saving }: N
     replan,
     again,
     opens,
+    wholly,
     drop,
     dropWaiting,
   }

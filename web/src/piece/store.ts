@@ -300,7 +300,7 @@ export const usePiece = defineStore('piece', () => {
     look,
     opens: planning.opens,
     opened: looking.opened,
-    whole: looking.whole,
+    wholly: planning.wholly,
     piece,
     plan,
     drawings,
