@@ -9,9 +9,10 @@ from __future__ import annotations
 from splay.piece import StakedLegs
 from splay.quantity import degrees as deg
 from splay.setups.drills import HAND_HELD, boring_tools
+from splay.setups.loose_joints import dowels_of
 from splay.setups.made import Made
 from splay.setups.saws import SAWS
-from splay.shop import Tool
+from splay.shop import BandSaw, RouterTable, TableSaw, Tool
 from splay.stance.staked import support_of
 from splay.stance.taper import thickest
 
@@ -68,9 +69,35 @@ def hand_holds(made: Made) -> bool:
     return bool(made.piece.top.hand_holds)
 
 
-def sticks(made: Made) -> bool:
-    """There is square stock to cut."""
-    return bool(made.sticks)
+def ends(made: Made) -> bool:
+    """An end of a square part is mitred or tilted further, or is larger, than some saw takes."""
+    for tool in made.shop.owned():
+        if not isinstance(tool, SAWS):
+            continue
+        wide, high = getattr(tool, "widest", 1e9), getattr(tool, "tallest", 1e9)
+        for part in made.sticks:
+            width, thick = (size.quantity.value for size in part.stock)
+            for end in (part.start, part.finish):
+                mitre, tilt = abs(end.mitre), abs(end.tilt)
+                if mitre > tool.scale.reach or tilt > tool.tilt.reach or width > wide:
+                    return True
+                if thick / deg.cos(min(tilt, 80.0)) > high:
+                    return True
+    return False
+
+
+def bevels(made: Made) -> bool:
+    """A long edge is bevelled further than some blade or table tilts."""
+    tilts = [tool.tilt.reach for tool in made.shop.owned() if isinstance(tool, TableSaw | BandSaw)]
+    least = min(tilts, default=90.0)
+    return any(figure.quantity.value > least for part in made.sticks for figure in part.bevels)
+
+
+def slots(made: Made) -> bool:
+    """Some slots are cut by a router table, whose cutter has one width and one length."""
+    routers = [tool for tool in made.shop.owned() if isinstance(tool, RouterTable)]
+    joints = [one for _, one, _, _ in dowels_of(made.piece) if one.way == "loose_tenon"]
+    return any(tool.cutter != one.size or one.depth > tool.reach for tool in routers for one in joints)
 
 
 def members(made: Made) -> bool:
