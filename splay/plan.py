@@ -253,7 +253,8 @@ class Plan:
     def _levelled(self) -> tuple[Level, tuple[Proof, ...], tuple[State, ...]]:
         """The passes, what they ask, how the piece stands in each; a reading that a slip explains better
         moves no later pass."""
-        if not self.levelling and not any(r.kind and KINDS[r.kind].station == "level" for r in self.taken):
+        wanted = self.levelling or any(r.kind and KINDS[r.kind].station == "level" for r in self.taken)
+        if self.live or not wanted:
             return Level((), (), ()), (), ()
         made = self.made
         feet = feet_of(self.piece, made.real)

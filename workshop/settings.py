@@ -100,6 +100,8 @@ DATABASES = {
     "default": {
         "ENGINE": "django.db.backends.sqlite3",
         "NAME": DATA_DIR / "proud-rake.sqlite3",
+        # A thread keeps its connection: opening the file anew costs more than what is asked of it.
+        "CONN_MAX_AGE": None,
         "OPTIONS": {
             "transaction_mode": "IMMEDIATE",
             "timeout": 20,

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Annotated, Literal
 
+import numpy as np
 import shapely
 from pydantic import Field
 
@@ -126,7 +127,8 @@ def fewer(ring: Sequence[Sequence[float]]) -> tuple[Flat, ...]:
     """A closed ring without the corners no drawing shows."""
     kept = ring
     if len(ring) >= MANY:
-        kept = shapely.LineString((*ring, ring[0])).simplify(FLAT_MM).coords[:-1]
+        whole = shapely.linestrings(np.array((*ring, ring[0])))
+        kept = shapely.get_coordinates(shapely.simplify(whole, FLAT_MM))[:-1].tolist()
     return tuple((round(x, DRAWN), round(y, DRAWN)) for x, y in kept)
 
 

@@ -1,5 +1,7 @@
 """The row of the shop: an installation has one."""
 
+import json
+from functools import lru_cache
 from typing import Literal
 
 from django.conf import settings
@@ -30,9 +32,15 @@ Maker = User | AnonymousUser
 def the_shop(maker: Maker | None = None) -> Shop:
     """The shop as it is kept, or the one to start from, with a maker's own units where they have any."""
     row = ShopRow.objects.filter(pk=1).first()
-    shop = read_shop(row.document) if row else workbench()
+    shop = _read(json.dumps(row.document)) if row else workbench()
     own = OwnUnits.objects.filter(maker=maker.pk).first() if maker is not None else None
     return shop.model_copy(update={"rounding": Rounding(**own.rounding)}) if own else shop
+
+
+@lru_cache(8)
+def _read(document: str) -> Shop:
+    """A kept shop: every request asks for it, and it seldom changes."""
+    return read_shop(json.loads(document))
 
 
 def unasked(maker: Maker) -> list[Literal["units", "tools"]]:

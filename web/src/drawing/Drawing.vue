@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 
-import type { Handle, View } from '../api/types'
-import { mmPerPixel, points, type Underlay, viewBox } from './geometry'
+import type { Handle, Shape, View } from '../api/types'
+import { mmPerPixel, points, stretched, type Underlay, viewBox } from './geometry'
 
 const props = withDefaults(
   defineProps<{
@@ -15,12 +15,14 @@ const props = withDefaults(
     warned?: string[]
     /** Whether its handles can be dragged; no by default. */
     live?: boolean
+    /** Whether something is held, here or in another drawing of it: the frame stays; no by default. */
+    still?: boolean
     /** Size of the figures written on it, px; 13 by default. */
     letter?: number
     /** A picture laid under it; none by default. */
     under?: Underlay | null
   }>(),
-  { lit: '', warned: () => [], live: false, letter: 13, under: null },
+  { lit: '', warned: () => [], live: false, still: false, letter: 13, under: null },
 )
 const emit = defineEmits<{
   /** A handle is at a place of the drawing, mm; `final` when it is let go. */
@@ -33,9 +35,21 @@ const svg = ref<SVGSVGElement>()
 const { width, height } = useElementSize(svg)
 const held = ref<Handle | null>(null)
 const heldBox = ref<View['box'] | null>(null)
-const box = computed(() => heldBox.value ?? props.view.box)
+/** The frame of a drawing beside the one something is held in. */
+const frame = ref<View['box'] | null>(null)
+watch(
+  () => [props.still, props.view] as const,
+  ([still, view]) => (frame.value = still ? stretched(frame.value ?? view.box, view.box) : null),
+)
+const box = computed(() => heldBox.value ?? frame.value ?? props.view.box)
 const unit = computed(() => mmPerPixel(box.value, width.value, height.value))
-const words = computed(() => unit.value * props.letter)
+/** Words are set at one size and made as small or large as the drawing: letters of a new size with every
+ * frame would all have to be shaped anew. */
+function set(shape: Extract<Shape, { kind: 'text' }>): string {
+  const [x, y] = shape.points[0] ?? [0, 0]
+  const turn = shape.turn ? ` rotate(${-shape.turn})` : ''
+  return `translate(${x} ${-y}) scale(${unit.value})${turn}`
+}
 
 function place(event: PointerEvent): [number, number] {
   const matrix = svg.value?.getScreenCTM()
@@ -136,15 +150,9 @@ const key = (handle: Handle): string => `${handle.moves}.${handle.leg}`
       />
       <text
         v-else-if="shape.kind === 'text'"
-        :x="shape.points[0]?.[0]"
-        :y="-(shape.points[0]?.[1] ?? 0)"
         :text-anchor="shape.anchor"
-        :font-size="words"
-        :transform="
-          shape.turn
-            ? `rotate(${-shape.turn} ${shape.points[0]?.[0]} ${-(shape.points[0]?.[1] ?? 0)})`
-            : undefined
-        "
+        :font-size="letter"
+        :transform="set(shape)"
         dominant-baseline="middle"
         :class="[shape.layer, { lit: shape.part && shape.part === lit }]"
       >
@@ -325,6 +333,7 @@ polygon.lit {
   stroke-width: 2.6px;
 }
 text {
+  text-rendering: geometricPrecision;
   font-family: var(--mono);
   fill: var(--ink);
   stroke: var(--sheet);

@@ -51,7 +51,7 @@ function press(value: string): void {
 <template>
   <div ref="root" class="choice" role="radiogroup" :aria-label="label">
     <span class="legend" aria-hidden="true">{{ label }}</span>
-    <label v-for="item in items" :key="item.value" :class="{ on: item.value === value }">
+    <label v-for="item in items" :key="item.title" :class="{ on: item.value === value }">
       <input
         type="radio"
         :name="group"

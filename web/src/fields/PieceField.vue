@@ -30,6 +30,11 @@ function bears(about: string, path: string): boolean {
   return about === path || (about.split('.').length > 2 && path.startsWith(`${about}.`))
 }
 const fault = computed(() => store.faults[props.path])
+const busy = computed(() => store.waits(props.path))
+const stamp = (): unknown => store.plan
+function set(typed: string, turning: boolean): void {
+  store.set(props.path, typed, turning)
+}
 </script>
 
 <template>
@@ -39,10 +44,10 @@ const fault = computed(() => store.faults[props.path])
     :fault="fault"
     :hint="hint ?? ''"
     :waiting="waiting"
-    :busy="store.waits(path)"
+    :busy="busy"
     :caution="caution"
-    :stamp="store.plan"
+    :stamp="stamp"
     :data-field="path"
-    @commit="(typed, turning) => store.set(path, typed, turning)"
+    @commit="set"
   />
 </template>

@@ -25,8 +25,9 @@ const props = withDefaults(
     caution?: string
     /** Whether what was typed last waits for a workshop that does not answer; not by default. */
     waiting?: boolean
-    /** Anything that is new with every answer, so that "450" is shown as "450 mm" again. */
-    stamp?: unknown
+    /** Gives anything that is new with every answer, so that "450" is shown as "450 mm" again. Asked for,
+     * not handed over: a field whose own words stay the same is not drawn anew with every answer. */
+    stamp?: () => unknown
   }>(),
   { fault: undefined, hint: '', caution: '', waiting: false, busy: false, stamp: undefined },
 )
@@ -44,7 +45,7 @@ const wrong = computed(() => props.fault?.said ?? '')
 // Whatever was read back is shown, unless something newer is being typed, is still to be mended or is on
 // its way: a fault that goes because something else was typed is no answer to that.
 watch(
-  () => [props.text, props.fault, props.stamp, props.waiting, props.busy],
+  () => [props.text, props.fault, props.stamp?.(), props.waiting, props.busy],
   ([text, fault, stamp], [hadText, hadFault, hadStamp]) => {
     if (text !== hadText || stamp !== hadStamp) answered = true
     if (props.waiting || props.busy || (hadFault && !fault && !answered)) return

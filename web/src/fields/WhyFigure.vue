@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { nextTick, ref } from 'vue'
+
 import type { Figure } from '../api/types'
 import FigureText from './FigureText.vue'
 
@@ -11,6 +13,15 @@ defineProps<{
   /** Only the question, where the figure itself stands beside it; no by default. */
   bare?: boolean
 }>()
+const button = ref<HTMLElement>()
+/** There are many figures, and few are asked why: what answers is there from the first time on. */
+const asked = ref(false)
+const open = ref(false)
+async function why(): Promise<void> {
+  asked.value = true
+  await nextTick()
+  open.value = !open.value
+}
 </script>
 
 <template>
@@ -18,17 +29,25 @@ defineProps<{
     <span class="what">{{ bare ? figure.note : (label ?? figure.label) }}</span>
     <span class="value">
       <FigureText v-if="!bare" :text="figure.quantity.text" />
-      <v-menu :close-on-content-click="false" location="bottom end">
-        <template #activator="{ props: on }">
-          <button
-            v-bind="on"
-            class="plain word why"
-            type="button"
-            :aria-label="`Why ${figure.label}?`"
-          >
-            <span class="mark" aria-hidden="true">?</span><span class="word-why">why?</span>
-          </button>
-        </template>
+      <button
+        ref="button"
+        class="plain word why"
+        type="button"
+        aria-haspopup="dialog"
+        :aria-expanded="open"
+        :aria-label="`Why ${figure.label}?`"
+        @click="why"
+      >
+        <span class="mark" aria-hidden="true">?</span><span class="word-why">why?</span>
+      </button>
+      <v-menu
+        v-if="asked"
+        v-model="open"
+        :activator="button"
+        :open-on-click="false"
+        :close-on-content-click="false"
+        location="bottom end"
+      >
         <div class="working" role="dialog" :aria-label="`Working of ${figure.label}`">
           <h3>{{ figure.label }}: <FigureText :text="figure.quantity.text" /></h3>
           <p class="figures formula">{{ figure.formula }}</p>

@@ -54,9 +54,11 @@ watch(
   { immediate: true },
 )
 
+/** The plan's own: a drag is told of none, so that they stay the very same. */
+const stations = computed(() => store.plan?.stations)
 /** The notches of the stick: the plan's stations with the build's own, which fill as steps are ticked. */
 const notches = computed(() => {
-  const made = [...(store.plan?.stations ?? [])]
+  const made = [...(stations.value ?? [])]
   const ticked = (of: string[]): { proofs: number; answered: number; off: number } => {
     const mine = build.id === store.id ? build.steps.filter((s) => of.includes(s.operation)) : []
     const answered = mine.filter((one) => one.state === 'done').length

@@ -66,10 +66,11 @@ export function useLooking({ station }: Open) {
     turned.value = name
   }
 
-  /** A station was answered. A drag is told of no stations: those that were known stay. */
+  /** A station was answered. A drag is told of no stations: those that were known stay, and the one to
+   * carry on at. */
   function answered(name: StationName, of: Plan, drawn: Drawings, live: boolean): void {
-    const stations = live ? plan.value?.stations : undefined
-    const whole = stations?.length ? { ...of, stations } : of
+    const had = live ? plan.value : null
+    const whole = had?.stations?.length ? { ...of, stations: had.stations, next: had.next } : of
     seen.set(name, { plan: whole, drawings: drawn })
     if (name === station.value) turnTo(name)
   }

@@ -1,4 +1,4 @@
-import { computed, shallowRef } from 'vue'
+import { computed, ref, shallowRef } from 'vue'
 
 import { api, ask, Away, Refused } from '../api/client'
 import type { Fault, Move, Piece, PlanOut, Restate } from '../api/types'
@@ -63,7 +63,8 @@ export function usePlanning({ open, looking, readings, last, record, saving }: N
   const pending = shallowRef<Edit[]>([])
   const move = shallowRef<Move | null>(null)
   const said = shallowRef<Restate[]>([])
-  let moving = false
+  /** Whether a handle is held. */
+  const moving = ref(false)
   let before: Piece | null = null
   let flying = false
   let stale = false
@@ -82,7 +83,7 @@ export function usePlanning({ open, looking, readings, last, record, saving }: N
     pending.value = []
     said.value = []
     move.value = null
-    flying = stale = rest = false
+    flying = stale = rest = moving.value = false
     clearTimeout(later)
   }
 
@@ -116,8 +117,8 @@ export function usePlanning({ open, looking, readings, last, record, saving }: N
 
   /** A handle is being dragged; `final` when it is let go. */
   function drag(to: Move, final: boolean): void {
-    if (!moving) before = piece.value
-    moving = !final
+    if (!moving.value) before = piece.value
+    moving.value = !final
     if (!move.value) movedAt = open.next()
     move.value = to
     open.busy()
@@ -197,7 +198,7 @@ export function usePlanning({ open, looking, readings, last, record, saving }: N
       edits,
       moved,
       restated,
-      final: !moving,
+      final: !moving.value,
       of,
       when,
       // A value that is turned on is changed from what it was before it was touched.
@@ -330,7 +331,7 @@ export function usePlanning({ open, looking, readings, last, record, saving }: N
     pending.value = []
     said.value = []
     move.value = before = null
-    moving = false
+    moving.value = false
     open.stepped()
     faults.value = {}
     replan()
@@ -340,6 +341,7 @@ export function usePlanning({ open, looking, readings, last, record, saving }: N
   return {
     pending,
     asked,
+    moving,
     waits,
     forget,
     resume,

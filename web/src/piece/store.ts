@@ -298,6 +298,7 @@ export const usePiece = defineStore('piece', () => {
     shown,
     along,
     look,
+    moving: planning.moving,
     opens: planning.opens,
     opened: looking.opened,
     wholly: planning.wholly,

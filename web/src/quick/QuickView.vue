@@ -153,7 +153,7 @@ function type(name: 'splay' | 'rail' | 'leg', typed: string): void {
           :text="shown(name)"
           :fault="faults[name]"
           :class="{ given: given.some((g) => g.name === name) }"
-          :stamp="lean"
+          :stamp="() => lean"
           :data-quick="name"
           @commit="give(name, $event)"
         />

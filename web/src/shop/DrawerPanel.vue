@@ -63,7 +63,7 @@ const listFault = computed(() => props.faults[props.list])
         <TypedField
           v-for="field in fields"
           :key="field.name"
-          :stamp="store.chosen"
+          :stamp="() => store.chosen"
           :label="field.label"
           :text="text(at, field.name, field.as)"
           :fault="faults[`${list}.${at}.${field.name}`]"
@@ -82,7 +82,7 @@ const listFault = computed(() => props.faults[props.list])
     </ul>
     <div v-if="first" class="new">
       <TypedField
-        :stamp="lines"
+        :stamp="() => lines"
         :label="`Another: ${first.label.toLowerCase()}`"
         text=""
         :fault="listFault"

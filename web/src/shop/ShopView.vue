@@ -129,14 +129,14 @@ const has = (tool: Tool, name: string): boolean => name in tool
         @choose="set('rounding.step_mm', Number($event))"
       />
       <TypedField
-        :stamp="store.chosen"
+        :stamp="() => store.chosen"
         label="Lead point"
         :text="text('bit.centre_spur')"
         :fault="faults['bit.centre_spur']"
         @commit="set('bit.centre_spur', $event)"
       />
       <TypedField
-        :stamp="store.chosen"
+        :stamp="() => store.chosen"
         label="Rim spurs"
         :text="text('bit.rim_spurs')"
         :fault="faults['bit.rim_spurs']"
@@ -175,7 +175,7 @@ const has = (tool: Tool, name: string): boolean => name in tool
           </button>
         </div>
         <TypedField
-          :stamp="store.chosen"
+          :stamp="() => store.chosen"
           :label="ABOUT[tool.kind ?? ''] ?? ''"
           :text="tool.name"
           :fault="faults[`tools.${k}.name`]"
@@ -197,7 +197,7 @@ const has = (tool: Tool, name: string): boolean => name in tool
                 @choose="set(`tools.${k}.${scale}.counts`, $event)"
               />
               <TypedField
-                :stamp="store.chosen"
+                :stamp="() => store.chosen"
                 :label="called(`tools.${k}.${scale}.reach`)"
                 :text="text(`tools.${k}.${scale}.reach`)"
                 :fault="faults[`tools.${k}.${scale}.reach`]"
@@ -205,7 +205,7 @@ const has = (tool: Tool, name: string): boolean => name in tool
                 @commit="set(`tools.${k}.${scale}.reach`, $event)"
               />
               <TypedField
-                :stamp="store.chosen"
+                :stamp="() => store.chosen"
                 :label="called(`tools.${k}.${scale}.step`)"
                 :text="text(`tools.${k}.${scale}.step`)"
                 :fault="faults[`tools.${k}.${scale}.step`]"
@@ -223,7 +223,7 @@ const has = (tool: Tool, name: string): boolean => name in tool
           <template v-for="name in SIZES" :key="name">
             <TypedField
               v-if="has(tool, name)"
-              :stamp="store.chosen"
+              :stamp="() => store.chosen"
               :label="called(`tools.${k}.${name}`)"
               :text="text(`tools.${k}.${name}`)"
               :fault="faults[`tools.${k}.${name}`]"

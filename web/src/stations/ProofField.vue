@@ -53,7 +53,7 @@ const said = computed(() => {
       :text="typed"
       :hint="compact ? said : ''"
       :fault="store.faults[`readings.${proof.id}`]"
-      :stamp="store.readings"
+      :stamp="() => store.readings"
       :waiting="proof.id in store.unsent"
       :data-proof="proof.id"
       @commit="store.answer(proof.id, $event, readWith ? { tool: readWith } : {})"

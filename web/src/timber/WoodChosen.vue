@@ -106,7 +106,7 @@ function pickStock(id: string): void {
         :label="label"
         :text="wood.chosen[name]?.text ?? ''"
         :fault="fault(name)"
-        :stamp="wood"
+        :stamp="() => wood"
         :data-wood-field="name"
         @commit="choose({ [name]: $event })"
       />

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { useElementSize } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
 
 import type { LegFigures } from '../../api/types'
 import FigureText from '../../fields/FigureText.vue'
@@ -9,6 +10,16 @@ import { usePiece } from '../../piece/store'
 /** What the chosen lean comes to: one line for legs that lean alike, and the size over the feet. */
 const store = usePiece()
 const tilted = computed(() => (store.piece?.lean?.fall ?? 0) !== 0)
+
+/** While a leg is held the strip only grows: drawings that change their size would run away under the
+ * finger. */
+const strip = ref<HTMLElement>()
+const { height } = useElementSize(strip, undefined, { box: 'border-box' })
+const tallest = ref(0)
+watch(
+  () => [store.moving, height.value] as const,
+  ([moving, now]) => (tallest.value = moving ? Math.max(tallest.value, now) : 0),
+)
 
 /** Legs whose figures read the same stand on one line. */
 const rows = computed(() => {
@@ -26,7 +37,7 @@ const rows = computed(() => {
 </script>
 
 <template>
-  <div class="strip">
+  <div ref="strip" class="strip" :style="{ minHeight: tallest ? `${tallest}px` : undefined }">
     <p v-if="store.plan?.numbering" class="numbering">{{ store.plan.numbering }}</p>
     <table v-if="rows.length">
       <thead>

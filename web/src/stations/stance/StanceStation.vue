@@ -87,6 +87,7 @@ function drag(view: string, handle: Handle, to: [number, number], final: boolean
             :lit="store.lit"
             :warned="warned"
             :under="name === 'plan' ? photo.under : null"
+            :still="store.moving"
             live
             @drag="(handle, to, final) => drag(name, handle, to, final)"
             @point="store.lit = $event"

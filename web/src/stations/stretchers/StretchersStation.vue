@@ -61,6 +61,7 @@ function drag(view: string, handle: Handle, to: [number, number], final: boolean
           <Drawing
             :view="view"
             :lit="store.lit"
+            :still="store.moving"
             live
             :letter="12"
             @drag="(handle, to, final) => drag(view.name, handle, to, final)"
