@@ -55,13 +55,20 @@ def _said(said: str | Mapping[str | int, str]) -> dict[str, Any]:
     return {"title": said} if isinstance(said, str) else {TITLES_KEY: {str(k): v for k, v in said.items()}}
 
 
-def forms(schema: dict[str, Any], root: str) -> dict[str, dict[str, Any]]:
+def forms(schema: dict[str, Any], root: str, *, limits: bool = False) -> dict[str, dict[str, Any]]:
     """What a form must know, by model and field: a `label`, the `kind` of its value (typed, count, flag,
     choice, text), the words of a choice (`titles`); `of` the model within it, or, where that may be one of
-    several, `by` which of its fields and `variants`; `list` where there are many."""
+    several, `by` which of its fields and `variants`; `list` where there are many.
+
+    With `limits` the `least` and the `most` a bare number may be, and what a field `starts` as: where a
+    number is sent as it was typed, and nothing between reads it.
+    """
     models = {root: schema, **schema["$defs"]}
     return {
-        name: {field: dict(_about(about)) for field, about in model["properties"].items()}
+        name: {
+            field: {**dict(_about(about)), **(dict(_limits(about)) if limits else {})}
+            for field, about in model["properties"].items()
+        }
         for name, model in models.items()
         if "properties" in model
     }
@@ -83,6 +90,15 @@ def _about(about: dict[str, Any]) -> Iterator[tuple[str, Any]]:
                 for field, more in within.items()
             },
         )
+
+
+def _limits(about: dict[str, Any]) -> Iterator[tuple[str, Any]]:
+    ways = [way for way in about.get("anyOf", (about,)) if way.get("type") != "null"]
+    if len(ways) == 1 and ways[0].get("type") == "number":
+        for name, keys in (("least", ("minimum", "exclusiveMinimum")), ("most", ("maximum",))):
+            yield from ((name, ways[0][key]) for key in keys if key in ways[0])
+    if isinstance(about.get("default"), bool | int | float | str):
+        yield "starts", about["default"]
 
 
 def _value(about: dict[str, Any]) -> Iterator[tuple[str, Any]]:

@@ -16,11 +16,13 @@ import random
 import re
 import sys
 from collections.abc import Iterator
+from dataclasses import dataclass
 from functools import cache
 from pathlib import Path
 from typing import Any
 
 from pydantic import TypeAdapter
+from pydantic_core import to_jsonable_python
 
 from splay.build.document import Build
 from splay.build.order import Order, order_of
@@ -29,15 +31,27 @@ from splay.errors import BadInput, CannotBuild
 from splay.piece import Piece, read_piece
 from splay.piece.starters import STARTS, starter
 from splay.plan import Plan, plan
-from splay.shop import Shop, workbench
+from splay.reading import Reading
+from splay.shop import Shop, read_shop, workbench
 from splay.shown import Shown, shown
 from splay.solids import solids_of
+from tests.besides import besides, finished_otherwise, laid_out
 
 HERE = Path(__file__).parent / "approved"
 WORDS, ITEMS = HERE / "words.txt", HERE / "items.txt"
+FAULTY, REFUSED = HERE / "faulty.json", HERE / "refused.json"
 DEMO = Path(__file__).parent.parent / "workshop" / "demo" / "pieces"
+FINISHED = ("round_four", "bench", "log_slice")
+"""Starts that are finished in every way there is, and cut from every sort of wood."""
 RANDOM = 12
 """Random pieces in random shops beside the starts and the demo's."""
+TALKATIVE = (
+    518, 194, 614, 579, 750, 271, 130, 908, 308, 384, 625, 711, 226, 197, 725, 994, 206, 340, 72, 204, 515,
+    746, 879, 83, 120, 239, 512, 556, 602, 681, 812, 533, 732, 737, 12, 135, 165, 405, 828, 839, 23, 40, 94,
+    416, 536, 696,
+)  # fmt: skip
+"""Random pieces that say most of what no other piece here says, of a thousand tried; of these the words
+alone are kept."""
 NUMBER = re.compile(r"-?\d+(?:[.,/]\d+)?(?: \d+/\d+)?")
 ASIDE = 0.3719
 """Figures are cut to a hundredth here, not halfway between two round ones, where the last bit decides."""
@@ -49,27 +63,80 @@ _LISTS = {
 """What of a plan is told apart one by one, and by what."""
 
 
-def pieces() -> Iterator[tuple[str, Piece, Shop]]:
+@dataclass(frozen=True)
+class Case:
+    """One piece, in whose shop, with what was read of it."""
+
+    name: str
+    piece: Piece
+    shop: Shop
+    read: tuple[Reading, ...] = ()
+
+
+def pieces() -> Iterator[Case]:
     """The starts, the demo's pieces, ways of making one by one, random pieces in random shops; always the
     same."""
+    for name in STARTS:
+        yield Case(name, starter(name), workbench())
+    for path in sorted(DEMO.glob("*.json")):
+        yield Case(path.stem, read_piece(json.loads(path.read_text(encoding="utf-8"))), workbench())
+    yield from (Case(name, piece, workbench()) for name, piece in _ways())
+    yield from map(_random, range(RANDOM))
+
+
+def _random(number: int) -> Case:
     # The tests' own pieces want the application's settings.
     from tests.bench.pieces import random_piece, random_shop
 
+    rng = random.Random(f"approved {number}")
+    while True:
+        try:
+            piece, shop = random_piece(rng), random_shop(rng)
+            plan(piece, shop)
+        except (BadInput, CannotBuild):
+            continue
+        return Case(f"random-{number}", piece, shop)
+
+
+def faulty() -> Iterator[Case]:
+    """Pieces with something wrong, each kind of thing once."""
+    for number, one in enumerate(json.loads(FAULTY.read_text(encoding="utf-8"))):
+        read = tuple(Reading(**reading) for reading in one.get("read", ()))
+        shop = read_shop(one["shop"]) if "shop" in one else workbench()
+        yield Case(f"faulty-{number}", read_piece(one["piece"]), shop, read)
+
+
+def refused() -> Iterator[str]:
+    """What is said of documents that cannot be read or cannot be built, each kind of thing once."""
+    for document in json.loads(REFUSED.read_text(encoding="utf-8")):
+        try:
+            plan(read_piece(document), workbench())
+        except BadInput as bad:
+            yield from (f"{fault.allowed}. {fault.do}" for fault in bad.faults)
+        except CannotBuild as no:
+            yield f"{no.rule} {no.mend}"
+
+
+def misread() -> Iterator[Case]:
+    """One reading of every kind that starts ask for, wrong in each way hands get one wrong."""
+    seen = set()
     for name in STARTS:
-        yield name, starter(name), workbench()
-    for path in sorted(DEMO.glob("*.json")):
-        yield path.stem, read_piece(json.loads(path.read_text(encoding="utf-8"))), workbench()
-    yield from ((name, piece, workbench()) for name, piece in _ways())
-    for number in range(RANDOM):
-        rng = random.Random(f"approved {number}")
-        while True:
-            try:
-                piece, shop = random_piece(rng), random_shop(rng)
-                plan(piece, shop)
-            except (BadInput, CannotBuild):
+        piece, shop = starter(name), workbench()
+        made = plan(piece, shop)
+        for proof in made.proofs:
+            if proof.kind in seen:
                 continue
-            yield f"random-{number}", piece, shop
-            break
+            seen.add(proof.kind)
+            true = proof.expected.value
+            values = [true + off for off in (-40.0, -6.0, -1.2, 1.2, 6.0, 40.0)] + [
+                180.0 - true,
+                90.0 - true,
+            ]
+            if made.stance.legs:
+                lean = made.stance.legs[0].boring
+                values += [90.0 - lean.splay, 90.0 - lean.rake, lean.splay, lean.rake]
+            for value in values:
+                yield Case(name, piece, shop, (Reading(proof.id, value, kind=proof.kind),))
 
 
 def _ways() -> Iterator[tuple[str, Piece]]:
@@ -159,12 +226,29 @@ def now() -> tuple[dict[str, str], frozenset[str]]:
     """What there is now: the sign of every item by piece and name, and every sentence."""
     signs: dict[str, str] = {}
     said: set[str] = set()
-    for name, piece, shop in pieces():
-        made = plan(piece, shop)
-        for item, of in _items(piece, made, shop):
-            signs[f"{name} | {item}"] = digest(of)
+    for case in pieces():
+        made = plan(case.piece, case.shop)
+        for item, of in _items(case.piece, made, case.shop):
+            signs[f"{case.name} | {item}"] = digest(of)
             if not item.startswith(("drawn", "solid")):
                 said |= set(_sentences(of))
+        if case.name in STARTS:
+            said |= set(_sentences(to_jsonable_python(list(besides(case.piece, made, case.shop)))))
+    for name in FINISHED:
+        case = Case(name, starter(name), workbench())
+        made = plan(case.piece, case.shop)
+        for more in (finished_otherwise, laid_out):
+            said |= set(_sentences(to_jsonable_python(list(more(case.piece, made, case.shop)))))
+    for case in map(_random, TALKATIVE):
+        made = plan(case.piece, case.shop)
+        said |= set(_sentences(json.loads(_SHOWN.dump_json(shown(made, "all")))))
+        said |= set(_sentences(json.loads(_ORDER.dump_json(order_of(case.piece, made, Build())))))
+    said |= set(map(template, refused()))
+    for case in (*faulty(), *misread()):
+        made = plan(case.piece, case.shop, case.read)
+        said |= {template(words) for one in made.findings for words in (one.text, one.mend)}
+        read = {reading.proof for reading in case.read}
+        said |= {template(one.slip) for one in made.proofs if one.id in read and one.slip}
     return signs, frozenset(said)
 
 

@@ -11,8 +11,10 @@ from pydantic import BaseModel, Field, TypeAdapter, ValidationInfo, field_valida
 from pydantic_core import PydanticCustomError
 
 from splay.build.glues import GlueName
+from splay.build.labels import LABELS, TITLES
 from splay.document import Frozen, Plain, current, read_document
 from splay.ids import Id, Ids
+from splay.labelled import labelled
 
 BUILD_FORMAT = "proud-rake-build"
 BUILD_VERSION = 1
@@ -148,5 +150,5 @@ def write_build(build: Build) -> dict[str, Any]:
 
 def build_schema() -> dict[str, Any]:
     """JSON Schema (draft 2020-12) of what is kept about a build."""
-    schema: dict[str, Any] = TypeAdapter(Build).json_schema()
+    schema = labelled(TypeAdapter(Build).json_schema(), "Build", LABELS, TITLES)
     return {"$schema": "https://json-schema.org/draft/2020-12/schema", **schema}

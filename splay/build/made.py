@@ -199,7 +199,7 @@ def _underfoot(piece: Piece, plan: Plan, show: Show) -> Step:
             f"{show.fine(under.thickness).text} thick: one in the middle of each foot's cut.",
             "A pilot hole first, square to the cut: end grain splits near its rim.",
             how,
-            "Look again whether it rocks: one under a foot that is not flat lifts it.",
+            "Look again whether it rocks: put on a foot that is not flat, one of them stands too high.",
         ),
     )
 

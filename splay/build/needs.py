@@ -14,6 +14,7 @@ from splay.layout import Step as Marking
 from splay.plan import Plan
 from splay.setups.card import SetUp
 from splay.work.marks import Kind, Mark
+from splay.work.phrases import listed
 
 _BRIEF = {
     Kind.LETTERS: "the words FRONT, BACK, LEFT and RIGHT",
@@ -48,6 +49,11 @@ _BRIEF = {
 def marks_in_words(marks: Iterable[Mark]) -> tuple[str, ...]:
     """What is left on the wood, each kind once."""
     return tuple(dict.fromkeys(_BRIEF[mark.kind] for mark in marks))
+
+
+def _all_in_words(marks: set[Mark]) -> str:
+    """The same in a sentence, in one order whatever order they come in."""
+    return listed(words for kind, words in _BRIEF.items() if any(mark.kind is kind for mark in marks))
 
 
 def needs(steps: tuple[Step, ...], plan: Plan) -> tuple[Need, ...]:
@@ -132,11 +138,11 @@ def _marked(steps: tuple[Step, ...], plan: Plan) -> Iterator[Need]:
     for k, (after, uses, _, loses) in enumerate(told):
         for before, used, makes, _ in told[:k]:
             if leaned := uses & makes:
-                words = marks_in_words(leaned)[0]
+                words = _all_in_words(leaned)
                 cost = f"{words} would have to be found again before it"
                 yield Need(before.key, after.key, f"it is measured from {words} made there", cost)
             if gone := loses & used:
-                words = marks_in_words(gone)[0]
+                words = _all_in_words(gone)
                 yield Need(
                     before.key,
                     after.key,

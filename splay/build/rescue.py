@@ -15,6 +15,7 @@ from splay.piece import Piece, StakedLegs
 from splay.plan import Plan
 from splay.quantity import Show
 from splay.quantity import degrees as deg
+from splay.work.phrases import with_the
 
 Asks = Literal["", "length", "leg"]
 
@@ -73,8 +74,8 @@ def rescues(
                 "anew",
                 "Make that part again from stock",
                 (
-                    f"The one that went wrong goes to the offcuts. What was done to {unit.name} is done "
-                    "again.",
+                    "The one that went wrong goes to the offcuts. What was done to "
+                    f"{with_the(unit.name)} is done again.",
                 ),
                 anew=True,
                 scraps=True,
@@ -82,9 +83,7 @@ def rescues(
         )
     if step.operation in _TURNED and unit.of:
         found += (
-            Rescue(
-                "wall", "Turn the odd one to the wall", ("Mark that side BACK: it is looked at least.",)
-            ),
+            Rescue("wall", "Turn the odd one to the wall", ("Mark that side BACK: it is seen least.",)),
         )
     return (
         *found,

@@ -27,6 +27,7 @@ from splay.quantity import Show
 from splay.setups.asker import Spread
 from splay.setups.card import Proof, SetUp
 from splay.setups.made import Made
+from splay.work.phrases import uncap
 
 _WEIGHT = {"stop": 0, "caution": 1, "note": 2}
 _ALWAYS_TOLD = {"bore", "foot_cut", "tenon", "slot"}
@@ -149,7 +150,7 @@ def reach(cards: tuple[SetUp, ...], show: Show) -> Iterator[Finding]:
             "past_reach",
             "caution",
             card.station,
-            f"{card.tool}: {card.reach_note}",
+            f"{card.tool}: {uncap(card.reach_note)}",
             "Use the jig on the card, or another tool.",
             card.legs,
             card.angle.quantity,

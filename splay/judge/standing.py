@@ -18,6 +18,7 @@ from splay.stance.outline import polygon
 from splay.stance.staked import Stance
 from splay.stance.underfoot import bearings
 from splay.stance.vectors import Flat
+from splay.work.phrases import with_the
 
 STANDS_MM = 20.0
 """Less ground than this between its feet is a line, not a stand (common practice, no source)."""
@@ -72,8 +73,8 @@ def underfoot(piece: Piece, stance: Stance, show: Show) -> Iterator[Finding]:
             "underfoot_wide",
             "caution",
             "level",
-            f"What goes under the foot of {least.name} is {show.length(under.across).text} across, the "
-            f"foot {show.length(least.narrow).text}.",
+            f"What goes under the foot of {with_the(least.name)} is {show.length(under.across).text} "
+            f"across, the foot {show.length(least.narrow).text}.",
             "Take a smaller one, or leave the foot thicker.",
             tuple(leg.number for leg in stance.legs if f"leg.{leg.number}" in {o.part for o in narrow}),
             show.length(under.across),

@@ -21,11 +21,11 @@ from splay.work.takes import OffString
 
 HELD = Bench("stringing", "String, V-blocks and packing")
 _CARE = "Wedge it so that it cannot roll: a bent stick turns to its belly the moment it is let go."
-_OUTER: dict[str, Literal["along", "opposite", "clockwise", "counter-clockwise"]] = {
+_OUTER: dict[str, Literal["along", "opposite", "clockwise", "anticlockwise"]] = {
     "outward": "along",
     "inward": "opposite",
     # Looking at the tenon's end of a leg that stands: down on it, with out of the piece ahead.
-    "right": "counter-clockwise",
+    "right": "anticlockwise",
     "left": "clockwise",
 }
 """Where the leg's outer line lies from the back of the bend, by the way that back looks. Seen from above a

@@ -10,7 +10,9 @@ from pydantic import Field, TypeAdapter, model_validator
 from pydantic_core import PydanticCustomError
 
 from splay.document import Angle, Frozen, Length, current, read_document
+from splay.labelled import labelled
 from splay.quantity import Bare
+from splay.timber.labels import WOOD_LABELS
 from splay.timber.sawing import Saw
 
 WOOD_FORMAT = "proud-rake-wood"
@@ -120,5 +122,5 @@ def write_choice(choice: WoodChoice) -> dict[str, Any]:
 
 def wood_schema() -> dict[str, Any]:
     """JSON Schema (draft 2020-12) of what is chosen about a piece's wood."""
-    schema = TypeAdapter(WoodChoice).json_schema()
+    schema = labelled(TypeAdapter(WoodChoice).json_schema(), "WoodChoice", WOOD_LABELS, {})
     return {"$schema": "https://json-schema.org/draft/2020-12/schema", **schema}

@@ -13,6 +13,7 @@ from splay.timber.laid import WoodLayout
 from splay.timber.moisture import WETTER, drying, led_to
 from splay.timber.needs import Need
 from splay.timber.stock import AnyStock, Board, Slab
+from splay.work.phrases import listed
 
 DRYER = 3.0
 
@@ -93,8 +94,7 @@ def _wet(laid: WoodLayout, used: Sequence[AnyStock], effects: Effects) -> Iterat
                 percent(ends - DRYER),
             )
     if unknown:
-        names = ", ".join(unknown[:4])
-        text = f"Nobody has read the moisture of {names}."
+        text = f"Nobody has read the moisture of {listed(list(dict.fromkeys(unknown))[:4])}."
         mend = "Read it with a meter, in the middle and away from its ends, and enter it in the store."
         number = Quantity(len(unknown), "count", str(len(unknown)))
         yield _finding("moisture_unknown", "note", text, mend, number)

@@ -14,9 +14,11 @@ from shapely.geometry.base import BaseGeometry
 from splay.document import Angle, Frozen, Length, Plain, current, read_document
 from splay.errors import BadInput, Fault, shorten
 from splay.ids import Id, Ids
+from splay.labelled import labelled
 from splay.paths import inside, under
 from splay.piece.tops import Photo
 from splay.quantity import Bare
+from splay.timber.labels import STOCK_LABELS, STOCK_TITLES
 from splay.timber.moisture import Weighing, from_weight
 from splay.timber.species import WOODS, Wood
 
@@ -342,7 +344,7 @@ def read_pile(given: object, bare: Bare = "metric", at: str = "", salt: str = ""
 
 def stock_schema() -> dict[str, Any]:
     """The JSON Schema of a file of stock."""
-    schema = TypeAdapter(Pile).json_schema()
+    schema = labelled(TypeAdapter(Pile).json_schema(), "Pile", STOCK_LABELS, STOCK_TITLES)
     return {"$schema": "https://json-schema.org/draft/2020-12/schema", **schema}
 
 

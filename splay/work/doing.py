@@ -36,10 +36,11 @@ def _(one: does.Round) -> str:
 
 @do.register
 def _(one: does.Across) -> str:
+    each = "each " if len(one.marks) > 1 else ""
     if not one.toward or one.mm.value < SHOWN_MM:
-        return f"{cap(one.named)}: on the middle line of its {one.face}."
+        return f"{cap(one.named)}: {each}on the middle line of its {one.face}."
     return (
-        f"{cap(one.named)}: on its {one.face}, {one.mm.text} from the face's middle line towards its "
+        f"{cap(one.named)}: {each}on its {one.face}, {one.mm.text} from the face's middle line towards its "
         f"{one.toward}."
     )
 

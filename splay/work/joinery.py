@@ -140,7 +140,7 @@ class BentLine:
     off: Quantity
     at: Quantity
     slope: Quantity
-    outer: Literal["along", "opposite", "clockwise", "counter-clockwise"]
+    outer: Literal["along", "opposite", "clockwise", "anticlockwise"]
 
 
 @dataclass(frozen=True)

@@ -116,7 +116,7 @@ _OUTER = {
     "along": "along that back",
     "opposite": "straight across from that back",
     "clockwise": "a quarter round from that back, clockwise looking at the {end}",
-    "counter-clockwise": "a quarter round from that back, counter-clockwise looking at the {end}",
+    "anticlockwise": "a quarter round from that back, anticlockwise looking at the {end}",
 }
 
 

@@ -44,6 +44,11 @@ def cap(text: str) -> str:
     return text[:1].upper() + text[1:]
 
 
+def uncap(text: str) -> str:
+    """Without one, where it goes on after a colon."""
+    return text[:1].lower() + text[1:]
+
+
 def toward(way: Toward) -> str:
     """A direction along the work, as a noun."""
     if way.by == "arrow":

@@ -56,8 +56,8 @@ def _(one: tops.PegFound) -> str:
     said = (
         f"Leg {one.leg}, before it goes in: a {one.bit.text} bit on from the small hole that the large "
         "bit's point left in the middle of the socket's floor, held in the middle of the socket by a bush, "
-        f"out of the upper face. From there {line.run.text} towards {line.along}{over}: a line through "
-        f"both, its arrowhead {'pointing away from' if line.back else 'at'} that end."
+        f"out of the upper face. From there {line.run.text} towards {line.along}{over}, a second place; a "
+        f"line through both, its arrowhead {'pointing away from' if line.back else 'at'} the second."
     )
     if one.away.value < MIDDLE:
         return f"{said} Where the bit came out is the peg's mark."

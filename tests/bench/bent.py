@@ -17,7 +17,7 @@ from tests.bench.frames import Array, unit, vec
 if TYPE_CHECKING:
     from tests.bench.judged import Judge
 
-QUARTERS = {"along": 0, "clockwise": 1, "opposite": 2, "counter-clockwise": 3}
+QUARTERS = {"along": 0, "clockwise": 1, "opposite": 2, "anticlockwise": 3}
 LEAST_ALONG = 0.9
 
 

@@ -108,7 +108,7 @@ class Told(SimpleTestCase):
         for faces, said in (
             ("outward", "along that back"),
             ("inward", "straight across from that back"),
-            ("right", "a quarter round from that back, counter-clockwise looking at the tenon end"),
+            ("right", "a quarter round from that back, anticlockwise looking at the tenon end"),
             ("left", "a quarter round from that back, clockwise looking at the tenon end"),
         ):
             self.assertIn(f"Its outer line goes {said}.", " ".join(self.card(bent(faces=faces)).steps))

@@ -4,6 +4,7 @@ import { computed, watch } from 'vue'
 import { api, ask } from '../api/client'
 import type { BuildDocument, Finishing } from '../api/types'
 import Choice from '../fields/Choice.vue'
+import { labelOf, numberOf, startOf, type Words, wordsOf } from '../fields/published'
 import { usePiece } from '../piece/store'
 import { useAsked } from './asked'
 import BareNumber from './BareNumber.vue'
@@ -33,28 +34,11 @@ watch(
   { immediate: true },
 )
 const own = computed(() => build.build?.document)
-const USES = [
-  { value: 'indoors', title: 'indoors' },
-  { value: 'feet', title: 'stepped on' },
-  { value: 'outdoors', title: 'outdoors' },
-  { value: 'child', title: 'a child’s' },
-]
-const KINDS = [
-  { value: 'hard_wax_oil', title: 'hard-wax oil' },
-  { value: 'wiping_varnish', title: 'wiping varnish' },
-  { value: 'exterior_varnish', title: 'exterior varnish' },
-  { value: 'lacquer', title: 'lacquer, sprayed' },
-  { value: 'soap', title: 'soap' },
-  { value: 'bare', title: 'none' },
-]
-const YES = [
-  { value: 'no', title: 'after assembly' },
-  { value: 'yes', title: 'before, where it will be out of reach' },
-]
-const OLD = [
-  { value: 'no', title: 'none' },
-  { value: 'yes', title: 'of unknown kind' },
-]
+/** What it is used for; the core says what its kind says. */
+const USES = wordsOf('Build', 'used', 'Build').filter((one) => one.value)
+const words = (field: string): Words => wordsOf('Build', field, 'Build')
+const label = (field: string): string => labelOf('Build', field, 'Build')
+const AIR_C = startOf<number>('Build', 'air_c', 'Build')
 const hours = (from: number, to: number): string => `${Math.round(from)} to ${Math.round(to)} h`
 const millilitres = (litres: number): string => `${Math.max(1, Math.round(litres * 1000))} ml`
 const state = (number: number): string => build.step(`finish.${number}`)?.state ?? ''
@@ -143,35 +127,33 @@ const set = (change: Partial<BuildDocument>): Promise<boolean> => build.change((
     </div>
     <aside v-if="own && finish" class="panel">
       <Choice
-        label="Used"
+        :label="label('used')"
         :items="USES"
         :value="finish.use"
         @choose="set({ used: $event as 'feet' })"
       />
       <Choice
-        label="Finish"
-        :items="KINDS"
-        :value="own.finish ?? 'hard_wax_oil'"
+        :label="label('finish')"
+        :items="words('finish')"
+        :value="own.finish ?? startOf('Build', 'finish', 'Build')"
         @choose="set({ finish: $event as 'soap' })"
       />
       <Choice
-        label="When"
-        :items="YES"
+        :label="label('prefinish')"
+        :items="words('prefinish')"
         :value="own.prefinish ? 'yes' : 'no'"
         @choose="set({ prefinish: $event === 'yes' })"
       />
       <Choice
-        label="Old finish on the wood"
-        :items="OLD"
+        :label="label('reused')"
+        :items="words('reused')"
         :value="own.reused ? 'yes' : 'no'"
         @choose="set({ reused: $event === 'yes' })"
       />
       <BareNumber
-        label="Shop, °C"
-        :value="own.air_c ?? 20"
-        :least="-20"
-        :most="60"
-        @commit="(c) => set({ air_c: c ?? 20 })"
+        v-bind="numberOf('Build', 'air_c', 'Build')"
+        :value="own.air_c ?? AIR_C"
+        @commit="(c) => set({ air_c: c ?? AIR_C })"
       />
       <p v-if="build.said" class="care" role="status">{{ build.said }}</p>
       <p v-for="line in finish.cautions" :key="line" class="care" data-caution>{{ line }}</p>

@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue'
 import { api, ask } from '../api/client'
 import type { GlueUp, Sitting } from '../api/types'
 import Choice from '../fields/Choice.vue'
+import { labelOf, numberOf, startOf, wordsOf } from '../fields/published'
 import { usePiece } from '../piece/store'
 import { useAsked } from './asked'
 import BareNumber from './BareNumber.vue'
@@ -37,14 +38,9 @@ watch(
 )
 
 const own = computed(() => build.build?.document)
-const GLUES = [
-  { value: 'yellow', title: 'yellow' },
-  { value: 'slow', title: 'slow yellow' },
-  { value: 'hide', title: 'hot hide' },
-  { value: 'liquid_hide', title: 'liquid hide' },
-  { value: 'epoxy', title: 'slow epoxy' },
-  { value: 'none', title: 'none' },
-]
+const GLUES = wordsOf('Build', 'glue', 'Build')
+const AIR_C = startOf<number>('Build', 'air_c', 'Build')
+const AIR_RH = startOf<number>('Build', 'air_rh', 'Build')
 const minutes = (value: number): string =>
   `${value < 10 ? value.toFixed(1) : Math.round(value)} min`
 const hours = (value: number): string =>
@@ -114,33 +110,27 @@ const share = (sitting: Sitting): number =>
     </div>
     <aside v-if="own && glue" class="panel">
       <Choice
-        label="Glue"
+        :label="labelOf('Build', 'glue', 'Build')"
         :items="GLUES"
-        :value="own.glue ?? 'yellow'"
+        :value="own.glue ?? startOf('Build', 'glue', 'Build')"
         @choose="build.change(() => ({ glue: $event as NonNullable<typeof own.glue> }))"
       />
       <div class="air">
         <BareNumber
-          label="Shop today, °C"
-          :value="own.air_c ?? 20"
-          :least="-20"
-          :most="60"
+          v-bind="numberOf('Build', 'air_c', 'Build')"
+          :value="own.air_c ?? AIR_C"
           data-air
-          @commit="(c) => build.change(() => ({ air_c: c ?? 20 }))"
+          @commit="(c) => build.change(() => ({ air_c: c ?? AIR_C }))"
         />
         <BareNumber
-          label="Damp, %"
-          :value="own.air_rh ?? 50"
-          :least="0"
-          :most="100"
+          v-bind="numberOf('Build', 'air_rh', 'Build')"
+          :value="own.air_rh ?? AIR_RH"
           data-damp
-          @commit="(c) => build.change(() => ({ air_rh: c ?? 50 }))"
+          @commit="(c) => build.change(() => ({ air_rh: c ?? AIR_RH }))"
         />
         <BareNumber
-          label="Open at 20 °C by your own count, min"
+          v-bind="numberOf('Build', 'open_min', 'Build')"
           :value="own.open_min ?? null"
-          :least="0.1"
-          :most="600"
           data-own-open
           @commit="(c) => build.change(() => ({ open_min: c }))"
         />

@@ -3,6 +3,7 @@ import { computed, nextTick, ref, watch } from 'vue'
 
 import type { BuildStep } from '../api/types'
 import Choice from '../fields/Choice.vue'
+import { labelOf, startOf, type Words, wordsOf } from '../fields/published'
 import { usePiece } from '../piece/store'
 import AddStep from './AddStep.vue'
 import { long, when } from './long'
@@ -114,19 +115,11 @@ const after = computed(() => build.steps[keys.value.indexOf(step.value?.key ?? '
 const again = (): Promise<boolean> =>
   build.change(() => ({ order: [], skipped: [], added: [], split: [], merged: [] }))
 const bench = (key: string): string => `/piece/${store.id}/bench/${encodeURIComponent(key)}`
-const GLUES = [
-  { value: 'yellow', title: 'yellow glue' },
-  { value: 'hide', title: 'hot hide glue' },
-  { value: 'none', title: 'none' },
-]
-const OUTLINES = [
-  { value: 'after_boring', title: 'after boring' },
-  { value: 'before_boring', title: 'before boring, in a cradle' },
-]
-const FINISHES = [
-  { value: 'no', title: 'after assembly' },
-  { value: 'yes', title: 'before, where it will be out of reach' },
-]
+/** A choice about the build: what it is called, the words of it. */
+const of = (field: string): { label: string; items: Words } => ({
+  label: labelOf('Build', field, 'Build'),
+  items: wordsOf('Build', field, 'Build'),
+})
 </script>
 
 <template>
@@ -318,20 +311,17 @@ const FINISHES = [
       </div>
       <hr />
       <Choice
-        label="Outline cut"
-        :items="OUTLINES"
-        :value="build.build.document.outline ?? 'after_boring'"
+        v-bind="of('outline')"
+        :value="build.build.document.outline ?? startOf('Build', 'outline', 'Build')"
         @choose="build.change(() => ({ outline: $event as 'after_boring' | 'before_boring' }))"
       />
       <Choice
-        label="Glue"
-        :items="GLUES"
-        :value="build.build.document.glue ?? 'yellow'"
+        v-bind="of('glue')"
+        :value="build.build.document.glue ?? startOf('Build', 'glue', 'Build')"
         @choose="build.change(() => ({ glue: $event as 'yellow' | 'hide' | 'none' }))"
       />
       <Choice
-        label="Finish"
-        :items="FINISHES"
+        v-bind="of('prefinish')"
         :value="build.build.document.prefinish ? 'yes' : 'no'"
         @choose="build.change(() => ({ prefinish: $event === 'yes' }))"
       />

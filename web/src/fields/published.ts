@@ -12,6 +12,9 @@ interface Told {
   variants?: Record<string, string>
   list?: boolean
   within?: Record<string, { label?: string; titles?: Record<string, string> }>
+  least?: number
+  most?: number
+  starts?: unknown
 }
 /** The documents a form is made for. */
 export type Root = keyof typeof FIELDS
@@ -73,3 +76,15 @@ export const wordsOf = (model: string, field: string, root: Root = 'Piece'): Wor
 /** What a field is called, by the model it belongs to. */
 export const labelOf = (model: string, field: string, root: Root = 'Piece'): string =>
   MODELS[root][model]?.[field]?.label ?? ''
+
+/** A bare number as a form shows it: what it is called, the least and the most it can be. */
+export function numberOf(model: string, field: string, root: Root) {
+  const told = MODELS[root][model]?.[field]
+  if (told?.least === undefined || told.most === undefined)
+    throw new Error(`The core has no limits for ${model}.${field}.`)
+  return { label: told.label ?? '', least: told.least, most: told.most }
+}
+
+/** What a field is where nothing is said. */
+export const startOf = <T>(model: string, field: string, root: Root): T =>
+  MODELS[root][model]?.[field]?.starts as T

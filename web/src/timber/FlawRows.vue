@@ -3,6 +3,7 @@ import { nextTick, ref } from 'vue'
 
 import type { Fault } from '../api/types'
 import type { FlawTyped } from './draft'
+import { labelOf } from '../fields/published'
 import TextBox from './TextBox.vue'
 
 /** What is wrong with a board, a row each: which, from where to where along it, and across it. */
@@ -38,7 +39,7 @@ defineExpose({ more })
       </select>
       <TextBox
         v-model="row.start"
-        label="along it, from"
+        :label="labelOf('Flaw', 'start', 'Pile')"
         bare
         figures
         :fault="fault(k, 'start')"
@@ -46,7 +47,7 @@ defineExpose({ more })
       />
       <TextBox
         v-model="row.end"
-        label="along it, to"
+        :label="labelOf('Flaw', 'end', 'Pile')"
         bare
         figures
         :fault="fault(k, 'end')"
@@ -54,7 +55,7 @@ defineExpose({ more })
       />
       <TextBox
         v-model="row.low"
-        label="across it, from"
+        :label="labelOf('Flaw', 'low', 'Pile')"
         bare
         figures
         :fault="fault(k, 'low')"
@@ -62,7 +63,7 @@ defineExpose({ more })
       />
       <TextBox
         v-model="row.high"
-        label="across it, to"
+        :label="labelOf('Flaw', 'high', 'Pile')"
         bare
         figures
         :fault="fault(k, 'high')"

@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 
 import type { Fault } from '../api/types'
 import Choice from '../fields/Choice.vue'
+import { labelOf } from '../fields/published'
 import type { At, Draft } from './draft'
 import { corners } from './stock'
 import TextBox from './TextBox.vue'
@@ -261,7 +262,7 @@ const round = (value: number): string => String(Math.round(value))
     <div v-if="draft.photo && photo" class="fields">
       <TextBox
         :model-value="round(draft.photo.width)"
-        label="The photograph shows, mm across"
+        :label="labelOf('Photo', 'width', 'Pile')"
         figures
         @update:model-value="draft.photo.width = Number($event) || draft.photo.width"
       />

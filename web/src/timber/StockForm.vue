@@ -6,7 +6,8 @@ import type { Fault, StockOut, StoreOut } from '../api/types'
 import { smaller } from '../piece/smaller'
 import { useShop } from '../shop/store'
 import Choice from '../fields/Choice.vue'
-import { type Draft, documentOf, draftOf, FIELDS, fresh, LABELS } from './draft'
+import { labelOf, type Words } from '../fields/published'
+import { called, type Draft, documentOf, draftOf, FIELDS, fresh, words } from './draft'
 import FlawRows from './FlawRows.vue'
 import SlabEditor from './SlabEditor.vue'
 import StationRows from './StationRows.vue'
@@ -56,23 +57,13 @@ const unknown = computed(() => {
   return name !== '' && !props.store.species.includes(name)
 })
 const general = computed(() => said.value || faults.value['item']?.said || '')
-const SOURCES = [
-  { value: 'bought', title: 'bought' },
-  { value: 'felled', title: 'felled' },
-  { value: 'given', title: 'given' },
-  { value: 'reclaimed', title: 'taken from something old' },
-  { value: 'offcut', title: 'left over' },
-]
-const RINGS = [
-  { value: '', title: 'not known' },
-  { value: 'flat', title: 'flat' },
-  { value: 'rift', title: 'rift' },
-  { value: 'quarter', title: 'quarter' },
-]
-const SECTIONS = [
-  { value: 'round', title: 'round' },
-  { value: 'square', title: 'square' },
-]
+const called_ = (field: string): string => called(draft.value.kind, field)
+/** A choice about it: what it is called, the words of it. */
+const of = (field: string): { label: string; items: Words } => ({
+  label: called_(field),
+  items: words(draft.value.kind, field),
+})
+const own = (field: string): string => labelOf('OwnWood', field, 'Pile')
 
 async function send(another = false): Promise<void> {
   if (busy.value) return
@@ -106,7 +97,7 @@ async function send(another = false): Promise<void> {
     else if (error instanceof Refused) {
       said.value = error.problem.faults?.length ? '' : error.problem.detail
       for (const fault of error.problem.faults ?? []) faults.value[fault.field] = fault
-      const shown = [...Object.keys(LABELS), 'name', 'species', 'moisture', 'cost', 'own']
+      const shown = [...FIELDS[draft.value.kind], 'name', 'species', 'moisture', 'cost', 'own']
       const lost = (error.problem.faults ?? []).filter(
         (f) =>
           !shown.some((n) => f.field.startsWith(`item.${n}`)) &&
@@ -237,14 +228,14 @@ const set = (name: string, value: string): void => {
     <div class="grid">
       <TextBox
         :model-value="draft.texts['name'] ?? ''"
-        label="What is chalked on it"
+        :label="called_('name')"
         :fault="fault('name')"
         data-first
         @update:model-value="set('name', $event)"
       />
       <TextBox
         :model-value="draft.texts['species'] ?? ''"
-        label="Kind of wood"
+        :label="called_('species')"
         list="kinds-of-wood"
         :fault="fault('species')"
         @update:model-value="set('species', $event)"
@@ -259,21 +250,21 @@ const set = (name: string, value: string): void => {
       </p>
       <TextBox
         :model-value="draft.texts['gravity'] ?? ''"
-        label="Specific gravity at 12 %"
+        :label="own('gravity')"
         figures
         :fault="fault('own.gravity')"
         @update:model-value="set('gravity', $event)"
       />
       <TextBox
         :model-value="draft.texts['radial'] ?? ''"
-        label="Shrinks, radial, %"
+        :label="own('radial')"
         figures
         :fault="fault('own.radial')"
         @update:model-value="set('radial', $event)"
       />
       <TextBox
         :model-value="draft.texts['tangential'] ?? ''"
-        label="Tangential, %"
+        :label="own('tangential')"
         figures
         :fault="fault('own.tangential')"
         @update:model-value="set('tangential', $event)"
@@ -284,7 +275,7 @@ const set = (name: string, value: string): void => {
         v-for="name in FIELDS[draft.kind]"
         :key="name"
         :model-value="draft.texts[name] ?? ''"
-        :label="LABELS[name] ?? name"
+        :label="called_(name)"
         figures
         :fault="fault(name)"
         :data-stock-field="name"
@@ -292,14 +283,14 @@ const set = (name: string, value: string): void => {
       />
       <TextBox
         :model-value="draft.texts['moisture'] ?? ''"
-        label="Moisture, %"
+        :label="called_('moisture')"
         figures
         :fault="fault('moisture')"
         @update:model-value="set('moisture', $event)"
       />
       <TextBox
         :model-value="draft.texts['cost'] ?? ''"
-        label="Paid for it"
+        :label="called_('cost')"
         figures
         :fault="fault('cost')"
         @update:model-value="set('cost', $event)"
@@ -318,39 +309,28 @@ const set = (name: string, value: string): void => {
     />
     <details>
       <summary>Where from, where it lies, how it is sawn</summary>
-      <Choice
-        label="Where from"
-        :items="SOURCES"
-        :value="draft.source"
-        @choose="draft.source = $event"
-      />
+      <Choice v-bind="of('source')" :value="draft.source" @choose="draft.source = $event" />
       <template v-if="draft.kind === 'board'">
-        <Choice
-          label="Rings to its face"
-          :items="RINGS"
-          :value="draft.rings"
-          @choose="draft.rings = $event"
-        />
-        <label><input v-model="draft.planed" type="checkbox" /> its faces are planed already</label>
+        <Choice v-bind="of('rings')" :value="draft.rings" @choose="draft.rings = $event" />
+        <label><input v-model="draft.planed" type="checkbox" /> {{ called_('planed') }}</label>
       </template>
       <Choice
         v-if="draft.kind === 'stick'"
-        label="Section"
-        :items="SECTIONS"
+        v-bind="of('section')"
         :value="draft.section"
         @choose="draft.section = $event"
       />
       <label v-if="draft.kind === 'slab'"
-        ><input v-model="draft.live" type="checkbox" /> its edges are as the tree grew them</label
+        ><input v-model="draft.live" type="checkbox" /> {{ called_('live') }}</label
       >
       <TextBox
         :model-value="draft.texts['place'] ?? ''"
-        label="Where it lies"
+        :label="called_('place')"
         @update:model-value="set('place', $event)"
       />
       <TextBox
         :model-value="draft.texts['notes'] ?? ''"
-        label="Notes"
+        :label="called_('notes')"
         @update:model-value="set('notes', $event)"
       />
     </details>

@@ -5,6 +5,7 @@ import { api, ask } from '../api/client'
 import type { Fault, WoodChoice, WoodOut } from '../api/types'
 import { tried } from '../build/asked'
 import BareNumber from '../build/BareNumber.vue'
+import { labelOf, numberOf, startOf } from '../fields/published'
 import TypedField from '../fields/TypedField.vue'
 import { useShop } from '../shop/store'
 
@@ -23,14 +24,10 @@ const emit = defineEmits<{
 }>()
 const shop = useShop()
 const choose = (change: Partial<WoodChoice>): void => emit('choose', change)
-const FIGURES: ['kerf' | 'trim' | 'planing' | 'margin' | 'keep' | 'keep_wide', string][] = [
-  ['kerf', 'The saw takes'],
-  ['trim', 'Off each end'],
-  ['planing', 'Planing takes'],
-  ['margin', 'Round a seat'],
-  ['keep', 'Leftover kept from'],
-  ['keep_wide', 'and so wide'],
-]
+const FIGURES = ['kerf', 'trim', 'planing', 'margin', 'keep', 'keep_wide'] as const
+const AIRS = ['home_c', 'home_rh', 'shop_rh'] as const
+const label = (field: string): string => labelOf('WoodChoice', field, 'WoodChoice')
+const start = (field: string): number => startOf<number>('WoodChoice', field, 'WoodChoice')
 const fault = (name: string): Fault | undefined => {
   const text = props.faults[name]
   return text ? { field: name, got: '', allowed: '', do: text, what: '', said: text } : undefined
@@ -60,7 +57,7 @@ function pickStock(id: string): void {
   <fieldset :disabled="wood.reserved" class="choices">
     <legend>Chosen</legend>
     <label class="pick">
-      <span>Legs, stretchers, frames of</span>
+      <span>{{ label('species') }}</span>
       <select
         :value="wood.document.species ?? ''"
         data-species
@@ -71,7 +68,7 @@ function pickStock(id: string): void {
       </select>
     </label>
     <label class="pick">
-      <span>Seat or tabletop of</span>
+      <span>{{ label('top_species') }}</span>
       <select
         :value="wood.document.top_species ?? ''"
         data-top-species
@@ -101,9 +98,9 @@ function pickStock(id: string): void {
     </details>
     <div class="fields">
       <TypedField
-        v-for="[name, label] in FIGURES"
+        v-for="name in FIGURES"
         :key="name"
-        :label="label"
+        :label="label(name)"
         :text="wood.chosen[name]?.text ?? ''"
         :fault="fault(name)"
         :stamp="() => wood"
@@ -113,25 +110,12 @@ function pickStock(id: string): void {
     </div>
     <div class="fields">
       <BareNumber
-        label="Where it will live, °C"
-        :value="wood.document.home_c ?? 21"
-        :least="-20"
-        :most="60"
-        @commit="(c) => choose({ home_c: c ?? 21 })"
-      />
-      <BareNumber
-        label="Damp there, %"
-        :value="wood.document.home_rh ?? 40"
-        :least="0"
-        :most="100"
-        @commit="(rh) => choose({ home_rh: rh ?? 40 })"
-      />
-      <BareNumber
-        label="Damp in the shop, %"
-        :value="wood.document.shop_rh ?? 50"
-        :least="0"
-        :most="100"
-        @commit="(rh) => choose({ shop_rh: rh ?? 50 })"
+        v-for="name in AIRS"
+        :key="name"
+        v-bind="numberOf('WoodChoice', name, 'WoodChoice')"
+        :value="wood.document[name] ?? start(name)"
+        :data-air-field="name"
+        @commit="choose({ [name]: $event ?? start(name) })"
       />
     </div>
     <button

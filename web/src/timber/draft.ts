@@ -1,4 +1,5 @@
 import type { StockItem, StockOut } from '../api/types'
+import { labelOf, startOf, type Words, wordsOf } from '../fields/published'
 
 export interface At {
   x: number
@@ -60,19 +61,19 @@ export const FIELDS: Record<StockItem['kind'], string[]> = {
   log: ['length', 'small_end', 'large_end', 'bark', 'pith', 'checks'],
   stick: ['length', 'thick_end', 'thin_end'],
 }
-export const LABELS: Record<string, string> = {
-  length: 'Length',
-  width: 'Width',
-  thickness: 'Thickness',
-  grain: 'Grain, off its length, °',
-  small_end: 'Across its small end',
-  large_end: 'Across its large end',
-  bark: 'Bark, thick',
-  pith: 'Left out about the pith, across',
-  checks: 'Checked from each end',
-  thick_end: 'Across its thick end',
-  thin_end: 'Across its thin end',
+/** The core's names of the models that wood is kept in. */
+const MODEL: Record<StockItem['kind'], string> = {
+  board: 'Board',
+  slab: 'Slab',
+  log: 'Log',
+  stick: 'TurnedStick',
 }
+/** What a field of a piece of wood is called. */
+export const called = (kind: StockItem['kind'], field: string): string =>
+  labelOf(MODEL[kind], field, 'Pile')
+/** The words of a choice about it. */
+export const words = (kind: StockItem['kind'], field: string): Words =>
+  wordsOf(MODEL[kind], field, 'Pile')
 /** A rectangle to begin a slab's outline with, mm. */
 const BEGIN: At[] = [
   { x: 0, y: 0 },
@@ -86,10 +87,10 @@ export function fresh(kind: StockItem['kind'], species = ''): Draft {
     kind,
     texts: { species },
     rings: '',
-    section: 'round',
-    planed: false,
-    live: true,
-    source: 'bought',
+    section: startOf('TurnedStick', 'section', 'Pile'),
+    planed: startOf('Board', 'planed', 'Pile'),
+    live: startOf('Slab', 'live', 'Pile'),
+    source: startOf('Board', 'source', 'Pile'),
     flaws: [],
     outline: structuredClone(BEGIN),
     spots: [],
@@ -121,7 +122,7 @@ export function draftOf(stock: StockOut): Draft {
     if (read) made.was[name] = read
     made.texts[name] = read?.text ?? said(all[name])
   }
-  made.source = item.source ?? 'bought'
+  made.source = item.source ?? made.source
   made.kept = { seen: item.seen ?? [], own: item.own ?? null }
   if (item.own) {
     made.texts['gravity'] = said(item.own.gravity)
@@ -130,7 +131,7 @@ export function draftOf(stock: StockOut): Draft {
   }
   if (item.kind === 'board') {
     made.rings = item.rings ?? ''
-    made.planed = item.planed ?? false
+    made.planed = item.planed ?? made.planed
     made.flaws = (item.flaws ?? []).map((f, k) => {
       // Without its unit: the columns are narrow, and what is typed there has none either.
       const [start, end, low, high] = ['start', 'end', 'low', 'high'].map((n) => {
@@ -149,7 +150,7 @@ export function draftOf(stock: StockOut): Draft {
     })
   }
   if (item.kind === 'slab') {
-    made.live = item.live ?? true
+    made.live = item.live ?? made.live
     made.outline = item.outline.map((p) => ({ x: num(p.x), y: num(p.y) }))
     made.spots = (item.spots ?? []).map((s, k) => ({
       id: s.id ?? '',
@@ -168,7 +169,7 @@ export function draftOf(stock: StockOut): Draft {
       return read ? { ...typed, was: read } : typed
     })
   }
-  if (item.kind === 'stick') made.section = item.section ?? 'round'
+  if (item.kind === 'stick') made.section = item.section ?? made.section
   return made
 }
 

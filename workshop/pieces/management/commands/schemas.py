@@ -38,8 +38,23 @@ def published() -> dict[str, str]:
         for name, schema in made.items()
     }
     # The page's forms are made from the same: fields in the order of the file, choices as they are offered.
-    fields = {"Piece": forms(piece_schema(), "Piece"), "Shop": forms(shop_schema(), "Shop")}
+    fields = {
+        "Piece": forms(piece_schema(), "Piece"),
+        "Shop": forms(shop_schema(), "Shop"),
+        "Build": _filled(forms(build_schema(), "Build", limits=True)),
+        "Pile": _filled(forms(stock_schema(), "Pile", limits=True)),
+        "WoodChoice": _filled(forms(wood_schema(), "WoodChoice", limits=True)),
+    }
     return {**told, FIELDS: json.dumps(fields, indent=2, ensure_ascii=False) + "\n"}
+
+
+def _filled(told: dict[str, dict[str, Any]]) -> dict[str, dict[str, Any]]:
+    """What is filled in by somebody: what is called something there."""
+    kept = {
+        model: {field: about for field, about in fields.items() if "label" in about}
+        for model, fields in told.items()
+    }
+    return {model: fields for model, fields in kept.items() if fields}
 
 
 class Command(BaseCommand):
