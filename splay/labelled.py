@@ -60,8 +60,8 @@ def forms(schema: dict[str, Any], root: str, *, limits: bool = False) -> dict[st
     choice, text), the words of a choice (`titles`); `of` the model within it, or, where that may be one of
     several, `by` which of its fields and `variants`; `list` where there are many.
 
-    With `limits` the `least` and the `most` a bare number may be, and what a field `starts` as: where a
-    number is sent as it was typed, and nothing between reads it.
+    With `limits` the `least` and the `most` a bare number may be, or what it must be `above`, and what a
+    field `starts` as: where a number is sent as it was typed, and nothing between reads it.
     """
     models = {root: schema, **schema["$defs"]}
     return {
@@ -95,8 +95,8 @@ def _about(about: dict[str, Any]) -> Iterator[tuple[str, Any]]:
 def _limits(about: dict[str, Any]) -> Iterator[tuple[str, Any]]:
     ways = [way for way in about.get("anyOf", (about,)) if way.get("type") != "null"]
     if len(ways) == 1 and ways[0].get("type") == "number":
-        for name, keys in (("least", ("minimum", "exclusiveMinimum")), ("most", ("maximum",))):
-            yield from ((name, ways[0][key]) for key in keys if key in ways[0])
+        named = (("least", "minimum"), ("above", "exclusiveMinimum"), ("most", "maximum"))
+        yield from ((name, ways[0][key]) for name, key in named if key in ways[0])
     if isinstance(about.get("default"), bool | int | float | str):
         yield "starts", about["default"]
 

@@ -22,7 +22,7 @@ from splay.stance.slab_leg import edges_at, edges_down, end_of
 from splay.timber.choices import WoodChoice
 from splay.timber.sawing import Want
 from splay.work.marks import UNSENT
-from splay.work.phrases import cap
+from splay.work.phrases import cap, listed
 
 Flat2 = tuple[float, float]
 
@@ -187,10 +187,10 @@ def _legs(piece: Piece, plan: Plan, choice: WoodChoice, show: Show) -> Iterator[
                 ("trimming level and the slant of the foot", size - finished),
                 ("sawing both ends", SAWING_MM),
             ]
-            numbers = ", ".join(str(n) for n in sorted(part.number for part in alike))
+            numbers = sorted(part.number for part in alike)
             yield _need(
                 f"legs.{support.id}.{k}",
-                f"leg{'s' * (len(alike) > 1)} {numbers}",
+                listed(f"leg {number}" for number in numbers),
                 "leg",
                 len(alike) * piece.make + spare,
                 (finished, square, square),

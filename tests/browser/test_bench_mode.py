@@ -255,7 +255,7 @@ class GlueAndFinish(BrowserCase):
         expect(page.locator("[data-against]").first).to_contain_text("A second pair of hands")
         page.locator("[data-own-open] input").fill("-3")
         page.locator("[data-own-open] input").press("Enter")
-        expect(page.locator("[data-own-open]")).to_contain_text("Type a number from 0.1 to 600")
+        expect(page.locator("[data-own-open]")).to_contain_text("Type a number above 0 and at most 600")
         page.locator("[data-own-open] input").fill("0.1")
         page.locator("[data-own-open] input").press("Enter")
         expect(page.locator("[data-open]")).to_have_text("0.1 min")

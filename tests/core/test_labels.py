@@ -7,12 +7,17 @@ from typing import Any
 from django.test import SimpleTestCase
 from pydantic import TypeAdapter
 
+from splay.build import build_schema
+from splay.build.document import Build
+from splay.errors import BadInput
 from splay.labelled import forms, labelled
 from splay.piece import Piece, piece_schema
 from splay.piece.labels import LABELS, TITLES
 from splay.shop import Shop, shop_schema
 from splay.shop.labels import LABELS as SHOP_LABELS
 from splay.shop.labels import TITLES as SHOP_TITLES
+from splay.timber.choices import read_choice, wood_schema
+from splay.timber.stock import stock_schema
 
 KINDS_ALONE = {"kind", "way", "by", "on"}
 """What tells one model from another: chosen by asking for the whole said another way."""
@@ -40,7 +45,39 @@ def filled(told: dict[str, dict[str, Any]]) -> dict[str, dict[str, Any]]:
     }
 
 
+EVERY = (
+    (piece_schema(), "Piece"),
+    (shop_schema(), "Shop"),
+    (build_schema(), "Build"),
+    (stock_schema(), "Pile"),
+    (wood_schema(), "WoodChoice"),
+)
+"""What forms are made for, and the model each begins with."""
+
+
 class Labels(SimpleTestCase):
+    def test_every_choice_of_a_build_and_of_wood_has_words(self) -> None:
+        for schema, root in EVERY[2:]:
+            for name, about in filled(forms(schema, root)).items():
+                if about["kind"] == "choice" and name.split(".")[0] in {root, "Board", "TurnedStick"}:
+                    self.assertIn("titles", about, name)
+
+    def test_limits_of_bare_numbers_and_what_they_start_as_are_the_models(self) -> None:
+        """A form that sends a number as typed knows from the schema alone what it may be."""
+        build = forms(build_schema(), "Build", limits=True)["Build"]
+        self.assertEqual({key: build["air_c"][key] for key in ("least", "most", "starts")},
+                         {"least": -20, "most": 60, "starts": Build().air_c})  # fmt: skip
+        self.assertEqual((build["open_min"]["above"], build["open_min"]["most"]), (0, 600))
+        self.assertNotIn("starts", build["open_min"])
+        self.assertEqual(build["glue"]["starts"], Build().glue)
+        wood = forms(wood_schema(), "WoodChoice", limits=True)["WoodChoice"]
+        for field in ("home_c", "home_rh", "shop_rh"):
+            with self.assertRaises(BadInput):
+                read_choice({field: wood[field]["most"] + 1})
+            self.assertEqual(getattr(read_choice({field: wood[field]["most"]}), field), wood[field]["most"])
+        # Lengths are read by the core, whatever they are typed in: no form bounds them.
+        self.assertNotIn("most", wood["kerf"])
+
     def test_every_field_of_a_piece_is_called_something_where_it_is_filled_in(self) -> None:
         told = forms(piece_schema(), "Piece")
         within = {
@@ -62,7 +99,7 @@ class Labels(SimpleTestCase):
             self.assertIn(field, told[model], name)
 
     def test_every_choice_has_words_for_all_it_can_be_and_no_others(self) -> None:
-        for schema, root in ((piece_schema(), "Piece"), (shop_schema(), "Shop")):
+        for schema, root in EVERY:
             defs = {root: schema, **schema["$defs"]}
             for model, about in defs.items():
                 for field, one in about.get("properties", {}).items():

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 
-import { labelOf, published, toldOf, wordsOf } from '../src/fields/published'
+import { labelOf, numberOf, published, startOf, toldOf, wordsOf } from '../src/fields/published'
 
 const PIECE = {
   height: 430,
@@ -47,5 +47,18 @@ describe('a field as the core publishes it', () => {
     expect(published(shop, '', 'tools.0.scale.at_square', 'Shop').label).toBe('Gauge at square')
     expect(published(shop, '', 'tools.0.tallest', 'Shop').label).toBe('Cuts as high as')
     expect(labelOf('OwnedBit', 'diameter', 'Shop')).toBe('Bores')
+  })
+  it('is published of a build and of wood, with the limits of bare numbers', () => {
+    expect(numberOf('Build', 'air_c', 'Build')).toEqual({
+      label: 'Shop today, °C',
+      least: -20,
+      most: 60,
+      above: false,
+    })
+    expect(numberOf('Build', 'open_min', 'Build')).toMatchObject({ least: 0, above: true })
+    expect(startOf('Build', 'glue', 'Build')).toBe('yellow')
+    expect(wordsOf('Build', 'glue', 'Build').map((one) => one.value)).toContain('slow')
+    expect(labelOf('Log', 'bark', 'Pile')).toBe('Bark, thick')
+    expect(() => numberOf('WoodChoice', 'kerf', 'WoodChoice')).toThrow('no limits')
   })
 })

@@ -10,7 +10,11 @@ const props = defineProps<{
   /** The least and the most it can be. */
   least: number
   most: number
+  /** Whether it must be above the least; not by default. */
+  above?: boolean
 }>()
+const bears = (value: number): boolean =>
+  (props.above ? value > props.least : value >= props.least) && value <= props.most
 const emit = defineEmits<{
   /** Typed, on Enter or on leaving; null where it was emptied. */ commit: [value: number | null]
 }>()
@@ -28,8 +32,9 @@ watch(
 function commit(): void {
   const text = typed.value.trim().replace(',', '.')
   const value = text === '' ? null : Number(text)
-  if (value !== null && !(value >= props.least && value <= props.most)) {
-    wrong.value = `Type a number from ${props.least} to ${props.most}.`
+  if (value !== null && !bears(value)) {
+    const from = props.above ? `above ${props.least} and at most` : `from ${props.least} to`
+    wrong.value = `Type a number ${from} ${props.most}.`
     return
   }
   wrong.value = ''

@@ -13,6 +13,7 @@ interface Told {
   list?: boolean
   within?: Record<string, { label?: string; titles?: Record<string, string> }>
   least?: number
+  above?: number
   most?: number
   starts?: unknown
 }
@@ -77,12 +78,14 @@ export const wordsOf = (model: string, field: string, root: Root = 'Piece'): Wor
 export const labelOf = (model: string, field: string, root: Root = 'Piece'): string =>
   MODELS[root][model]?.[field]?.label ?? ''
 
-/** A bare number as a form shows it: what it is called, the least and the most it can be. */
+/** A bare number as a form shows it: what it is called, the least (or what it must be above) and the most
+ * it can be. */
 export function numberOf(model: string, field: string, root: Root) {
   const told = MODELS[root][model]?.[field]
-  if (told?.least === undefined || told.most === undefined)
+  const least = told?.least ?? told?.above
+  if (least === undefined || told?.most === undefined)
     throw new Error(`The core has no limits for ${model}.${field}.`)
-  return { label: told.label ?? '', least: told.least, most: told.most }
+  return { label: told.label ?? '', least, most: told.most, above: told.above !== undefined }
 }
 
 /** What a field is where nothing is said. */

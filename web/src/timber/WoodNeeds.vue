@@ -70,10 +70,8 @@ function unfold(key: string, event: Event): void {
           <td>
             <details @toggle="unfold(need.key, $event)">
               <summary>
-                <b class="figures">{{ need.count }}</b> {{ need.name }}
-                <template v-if="need.spare"
-                  >, {{ need.spare }} of them spare or for practice</template
-                >
+                <b class="figures">{{ need.count }}</b> {{ need.name
+                }}{{ need.spare ? `, ${need.spare} of them spare or for practice` : '' }}
               </summary>
               <template v-if="unfolded.has(need.key)">
                 <p v-for="more in need.allowances" :key="more.what" class="small">
