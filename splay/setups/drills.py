@@ -53,7 +53,8 @@ class Hole:
     `lean` is off square to the part (to the face, or to the stick's middle line), `on_surface` the same
     against the surface a gauge stands on, degrees: they differ on a tapered stick. `at` are the marks
     it is bored at, `up` and `down` the faces turned so (empty on a stick), `leans` what the way out of
-    the hole leans to, None for a square one; `sight` the marks opposite; `flat` that a stick has flats.
+    the hole leans to, None for a square one; `sight` the marks opposite; `flat` that a stick has flats;
+    `carriers` the stretchers among what is bored.
     """
 
     on: Literal["seat", "stick", "batten"]
@@ -65,6 +66,7 @@ class Hole:
     leans: Toward | None
     sight: tuple[Mark, ...] = ()
     flat: bool = False
+    carriers: str = ""
 
 
 @dataclass(frozen=True)
@@ -145,7 +147,8 @@ def _block(tool: GuideBlock, hole: Hole, angle: Figure, show: Show, key: str) ->
 def _by_hand(hole: Hole, holder: Any, zero: Any = "") -> ByHand:
     along = _ALONG[hole.on]
     sight = hole.sight if holder == "opposite" else ()
-    return ByHand(hole.at, holder, hole.up, along, hole.leans, sight, zero)
+    dry = hole.carriers if holder == "opposite" else ""
+    return ByHand(hole.at, holder, hole.up, along, hole.leans, sight, zero, dry)
 
 
 def _guide(tool: AngleGuide, hole: Hole, angle: Figure, show: Show, key: str) -> Met:

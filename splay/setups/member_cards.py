@@ -103,6 +103,7 @@ def _set(piece: Piece, parts: tuple[MemberPart, ...], uses: list[_Use], show: Sh
     checks = (end.obtuse_wall, end.acute_wall, end.behind, end.pass_by)
     ends = [p.ends[k] for p, k in uses]
     by_number = {one.number: one for one in parts}
+    carriers = [by_number[one.member].name for one in ends if one.member]
     uses_marks = tuple(mark for one in ends for mark in stick_marks(one.leg, one.member, bool(one.face)))
     return Into(
         key=key,
@@ -125,6 +126,7 @@ def _set(piece: Piece, parts: tuple[MemberPart, ...], uses: list[_Use], show: Sh
         ),
         checks=tuple(figure for figure in checks if figure is not None),
         parts=tuple(dict.fromkeys(member_key(p.number) for p, _ in uses)),
+        carriers=listed(carriers) if carriers else "",
     )
 
 

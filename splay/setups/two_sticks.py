@@ -27,7 +27,7 @@ _SURFACE = (Protractor, BevelGauge, DigitalGauge)
 class Into:
     """What is bored into sticks at one setting: `ends` the sockets, `angle` the acute angle between the
     axes to bore at; `stick` what the first is bored into, `leg` its number (0 for a stretcher), `other`
-    what runs along the hole; `sight` the marks opposite."""
+    what runs along the hole; `sight` the marks opposite; `carriers` the stretchers among what is bored."""
 
     key: str
     operation: str
@@ -46,6 +46,7 @@ class Into:
     proofs: tuple[str, ...]
     checks: tuple[Figure, ...]
     parts: tuple[str, ...]
+    carriers: str = ""
 
 
 def end_toward(near: str, leg: int, opening: float) -> Toward | None:
@@ -83,6 +84,7 @@ def _card(bore: Into, said: tuple[str, ...], tool: Tool, show: Show) -> SetUp:
         end_toward(first.hook, bore.leg, on if by_surface else opening),
         bore.sight,
         bool(first.face),
+        bore.carriers,
     )
     met = set_for(tool, hole, bore.angle, show, key)
     setting: Quantity = met.setting

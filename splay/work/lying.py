@@ -46,7 +46,7 @@ _ON = {
     "across": "square across the edge, through the mark",
 }
 _ZERO = {
-    "square": "Zero it with the bit standing square on the face.",
+    "square": "Zero it with the bit standing square to {on}.",
     "flat": "Zero it lying flat on the face.",
 }
 
@@ -56,23 +56,24 @@ def _(one: ByHand) -> tuple[str, ...]:
     said = [f"{cap(one.up)} up."] if one.up else []
     if one.holder == "opposite":
         said.append(
-            "Legs dry in the seat as they will stand. Bit on the mark; sight along the drill to the "
-            f"mark for the same part at its other end: {listed(place(mark) for mark in one.sight)}."
+            f"Legs dry in the seat{f', {one.dry} dry in them,' if one.dry else ''} as they will stand. Bit "
+            "on the mark; sight along the drill to the mark for the same part at its other end: "
+            f"{listed(place(mark) for mark in one.sight)}."
         )
         return tuple(said)
+    side = "the face" if one.up else "the stick's side"
     if one.leans is None:
-        on = "the face" if one.up else "the stick's side"
-        return (*said, f"Square to {on}: the drill leans no way.")
+        return (*said, f"Square to {side}: the drill leans no way.")
     on = _ON[one.along]
     how, leans = _HOLDERS[one.holder]
     if one.zero:
-        said.append(_ZERO[one.zero])
+        said.append(_ZERO[one.zero].format(on=side))
     said.append(f"{how.format(on=on)}; {leans}, and the bit with it, {leaning(one.leans)}.")
     if one.holder == "block":
-        side = {"arrow": "on the arrow's side of the mark", "tail": "on the plain side of the mark"}.get(
+        where = {"arrow": "on the arrow's side of the mark", "tail": "on the plain side of the mark"}.get(
             one.leans.by, f"beside the mark, {leaning(one.leans)}"
         )
-        said.append(f"The block stands {side}, so that the bit lies on its slope.")
+        said.append(f"The block stands {where}, so that the bit lies on its slope.")
     return tuple(said)
 
 

@@ -12,6 +12,7 @@ from hypothesis import strategies as st
 from scipy.spatial.transform import Rotation
 
 from splay.errors import BadInput, CannotBuild
+from splay.piece.starters import starter
 from splay.plan import Plan, plan
 from splay.quick import quick_lean, quick_mitre
 from splay.reading import read_reading
@@ -21,6 +22,7 @@ from splay.setups.foot import plane_cut
 from splay.setups.groups import toward
 from splay.shop import Shop, read_shop, workbench, write_shop
 from splay.stance.lean import direction, direction_on, lean_of, solve
+from splay.stance.restate import Restate, restate
 from splay.stance.staked import stand
 from splay.stance.vectors import unit
 from splay.work.proofs import KINDS
@@ -143,6 +145,29 @@ class WhichWay(SimpleTestCase):
         ]
         made = planned(piece(angles=angles, scope="pairs"))
         self.assertEqual([card.legs for card in cards(made, "ramp")], [(1, 2), (3, 4)])
+
+
+class Sticks(SimpleTestCase):
+    """Sockets bored into legs and into stretchers, what each drill is told of the stick."""
+
+    def cards(self, way: str) -> dict[str, SetUp]:
+        piece = restate(starter("round_four"), Restate("members", "h"))
+        found = [c for c in planned(piece).setups if c.operation == "bore_member" and c.way == way]
+        self.assertEqual(len(found), 2)
+        return {"leg" if card.legs else "stretcher": card for card in found}
+
+    def test_bored_by_eye_a_stretcher_stands_dry_in_its_legs(self) -> None:
+        cards = self.cards("opposite_leg")
+        self.assertTrue(cards["leg"].which_way[0].startswith("Legs dry in the seat as they will stand."))
+        dry = "Legs dry in the seat, stretchers 1 and 2 dry in them, as they will stand."
+        self.assertTrue(cards["stretcher"].which_way[0].startswith(dry))
+
+    def test_a_gauge_on_a_drill_is_zeroed_on_what_is_bored(self) -> None:
+        """A stick has no face to be square on: the drill stands square to its side."""
+        self.assertIn("square to the stick's side", self.cards("digital_gauge")["leg"].which_way[0])
+        seat = [c for c in planned(starter("round_four")).setups if c.operation == "bore"]
+        zero = next(card.which_way for card in seat if card.way == "digital_gauge")
+        self.assertIn("Zero it with the bit standing square to the face.", zero)
 
 
 class ManyAtOnce(SimpleTestCase):
