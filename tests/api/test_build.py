@@ -59,6 +59,41 @@ class BuildCase(ApiCase):
             self.clock += timedelta(hours=30)
 
 
+class Changed(BuildCase):
+    """What the log says of a changed order, in the maker's words: one change of each kind at a time."""
+
+    def said(self, **document: Any) -> str:
+        based_on = self.call("GET", f"{self.path}/build").json()["number"]
+        self.order(based_on=based_on, **document)
+        return str(next(line["says"] for line in self.log() if line["sort"] == "order"))
+
+    def test_each_change_is_said_once_and_in_words(self) -> None:
+        skipped = [{"key": "practice", "why": "done it before"}]
+        added = [{"id": "o1", "title": "Stamp the year", "before": "write_down"}]
+        self.assertEqual(self.said(skipped=skipped), "left out: practice (done it before)")
+        more = [*skipped, {"key": "ready", "why": ""}]
+        self.assertEqual(self.said(skipped=more), "left out: ready")
+        self.assertEqual(self.said(skipped=[more[1]]), "taken in again: practice")
+        self.assertEqual(self.said(), "taken in again: ready")
+        self.assertEqual(self.said(added=added), "added: Stamp the year")
+        self.assertEqual(self.said(added=added, glue="liquid_hide"), "glue: liquid hide")
+        self.assertEqual(self.said(outline="before_boring"),
+                         "glue: yellow; the outline is cut before boring, in a cradle")  # fmt: skip
+        before = "before, where it will be out of reach"
+        self.assertEqual(self.said(prefinish=True), f"the outline is cut after boring; finished {before}")
+        self.assertEqual(self.said(finish="lacquer"), "finished after assembly; finish: lacquer, sprayed")
+        self.assertEqual(self.said(finish="soap", used="child"), "finish: soap, a child’s")
+        self.assertEqual(self.said(promised="2026-04-01"), "promised for 2026-04-01; finish: hard-wax oil")
+        self.assertEqual(self.said(), "no longer promised")
+
+    def test_what_changes_nothing_is_no_event(self) -> None:
+        self.said(glue="hide")
+        lines = len(self.log())
+        self.order(based_on=1, glue="hide")
+        self.order(based_on=1, glue="hide", air_c=14.0)
+        self.assertEqual(len(self.log()), lines)
+
+
 class Going(BuildCase):
     def test_a_new_piece_begins_with_the_wood_and_every_step_says_what_it_wants_before_it(self) -> None:
         made = self.build()

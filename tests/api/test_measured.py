@@ -63,6 +63,18 @@ class Kept(ApiCase):
         self.assertEqual(spread.count, 4)  # the fifth was a slip, and says nothing of the hand
         self.assertAlmostEqual(spread.rms, math.sqrt(sum(o * o for o in offs[:4]) / 4), places=2)
 
+    def test_levelling_and_kinds_there_are_no_more_say_nothing_of_the_hand(self) -> None:
+        """Every foot of a levelling is off before it is cut: that is its job."""
+        id = self.hang()
+        self.call("PUT", f"/api/pieces/{id}/readings/bore.l1", {"typed": "14.3"})
+        row = PieceRow.objects.get(pk=id).readings.get()
+        expected = float(row.expected or 0.0)
+        for proof, kind in (("bench.p1.l1", "bench"), ("old.l1", "weighed")):
+            row.pk, row.proof, row.kind = None, proof, kind
+            row.value, row.expected = expected + 0.4, expected
+            row.save()
+        self.assertEqual(set(spreads_of(row.by)), {"bore"})  # type: ignore[arg-type]
+
     def test_bad_readings_are_refused_with_what_to_do_and_nothing_is_lost(self) -> None:
         id = self.hang()
         self.call("PUT", f"/api/pieces/{id}/readings/bore.l1", {"typed": "14"})

@@ -62,6 +62,10 @@ class Out(ApiCase):
             pages = self.call("GET", f"{self.path}/out{query}").json()["pattern_pages"]
             made = self.out("patterns", query).content
             self.assertEqual(len(pypdfium2.PdfDocument(made)), pages, query)
+        listed = self.call("GET", f"{self.path}/out").json()
+        # A sort is offered where there is any pattern of it.
+        self.assertEqual(set(listed["sorts"]), {one["sort"] for one in listed["patterns"]})
+        self.assertGreater(len(listed["sorts"]), 2)
         alone = self.call("GET", f"{self.path}/out?sorts=cards").json()
         self.assertLess(
             alone["pattern_pages"], self.call("GET", f"{self.path}/out").json()["pattern_pages"]

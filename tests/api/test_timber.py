@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import json
 from typing import Any
 
 import ezdxf
@@ -240,6 +241,13 @@ class Files(TimberCase):
         body = {"sort": "csv", "text": text, "bare": "metric", "sure": True}
         found = self.call("POST", "/api/timber/taken_in", body).json()
         self.assertEqual(([b["row"] for b in found["bad"]], found["taken"]), ([3], 1))
+        items = [
+            {"kind": "board", "name": "A", "species": ASH, "length": 900, "width": 90, "thickness": 20}
+        ]
+        pile = {"format": "proud-rake-stock", "version": 1, "items": [{**items[0], "length": -4}, items[0]]}
+        body = {"sort": "json", "text": json.dumps(pile), "bare": "metric"}
+        found = self.call("POST", "/api/timber/taken_in", body).json()
+        self.assertEqual(([b["row"] for b in found["bad"]], found["count"]), ([1], 1))
         for text in ("{}", "[1]", "{", '{"format": "proud-rake-stock", "version": 9}'):
             body = {"sort": "json", "text": text, "bare": "metric", "sure": True}
             self.assertEqual(self.call("POST", "/api/timber/taken_in", body).status_code, 422, text)

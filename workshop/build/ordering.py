@@ -9,6 +9,7 @@ from uuid import UUID
 from django.db import transaction
 
 from splay.build import Build, read_build, write_build
+from splay.build.labels import TITLES
 from splay.shop import Shop
 from workshop.build.log import Line, write
 from workshop.build.models import BuildRow, KeptOrder
@@ -49,19 +50,25 @@ def _changed(before: Build, after: Build) -> str:
     titles = {one.id for one in before.added}
     said += [f"added: {one.title}" for one in after.added if one.id not in titles]
     if before.glue != after.glue:
-        said.append(f"glue: {after.glue}")
+        said.append(f"glue: {_word('glue', after.glue)}")
     if before.outline != after.outline:
-        said.append("the outline is cut " + after.outline.replace("_", " "))
+        said.append(f"the outline is cut {_word('outline', after.outline)}")
     if before.prefinish != after.prefinish:
-        said.append("finished before assembly" if after.prefinish else "finished after assembly")
+        said.append(f"finished {_word('prefinish', 'yes' if after.prefinish else 'no')}")
     if before.promised != after.promised:
         said.append(f"promised for {after.promised}" if after.promised else "no longer promised")
     if (before.finish, before.used) != (after.finish, after.used):
-        said.append(f"finish: {after.finish.replace('_', ' ')}{f', {after.used}' if after.used else ''}")
+        used = f", {_word('used', after.used)}" if after.used else ""
+        said.append(f"finish: {_word('finish', after.finish)}{used}")
     paid = [one for one in after.spent if one not in before.spent]
     said += [f"paid: {one.what}, {one.amount:g}" for one in paid]
     moved = (before.order, before.split, before.merged) != (after.order, after.split, after.merged)
     return "; ".join(said) or ("the order was changed" if moved else "")
+
+
+def _word(field: str, value: str) -> str:
+    """A choice as the maker reads it."""
+    return TITLES[f"Build.{field}"][value]
 
 
 @transaction.atomic
