@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
@@ -33,8 +34,12 @@ class Eye:
 
     def see_all(self, points: Points) -> Points:
         """Points of the floor frame (n by 3) in the drawing (n by 2), mm."""
-        seen: Points = points @ np.array((self.right, self.up)).T
+        seen: Points = points @ self._across
         return seen
+
+    @cached_property
+    def _across(self) -> Points:
+        return np.array((self.right, self.up)).T
 
     def toward(self) -> Vec:
         """The direction from the piece to the eye."""

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from itertools import pairwise
 from typing import Any
 
@@ -94,8 +94,7 @@ class Sight:
 
     def depth(self, *ends: Vec) -> float:
         """How near to the eye the middle of some points of the top frame is."""
-        toward = self.eye.toward()
-        return sum(dot(toward, self.model.place(p)) for p in ends) / len(ends)
+        return dot(self.eye.toward(), self.model.place(_middle(ends)))
 
     def solids(self) -> list[Shape]:
         """Legs, sticks and members, the furthest first, so that the nearer hide what is behind."""
@@ -117,7 +116,8 @@ class Sight:
             ring = (*ends, ends[0]) if closed else tuple(ends)
             nearest = max(self.depth(p) for p in rope.points)
             made.append((nearest, [line("rope", *ring, part=f"member.{rope.number}")]))
-        return [shape for _, shapes in sorted(made, key=lambda one: one[0]) for shape in shapes]
+        # As near as one another they stand as they are listed, not by the last bit.
+        return [shape for _, shapes in sorted(made, key=lambda one: round(one[0], 6)) for shape in shapes]
 
     def _lying(self, tread: Body, depth: float, depths: dict[str, float]) -> float:
         """The depth of a tread that is drawn over the boards it lies on, seen from above; under them, seen
@@ -132,21 +132,22 @@ class Sight:
             return depth
         return max(depth, *boards) + _ON_MM if up > 0.0 else min(depth, *boards) - _ON_MM
 
-    def _faces(self, body: Body) -> Iterator[Face]:
-        """The faces a part is seen by. Of one sawn to an arc, which is worked out in strips, neither where
-        two of those lie against one another nor what looks away."""
+    def _faces(self, body: Body) -> Iterator[tuple[Face, list[Vec]]]:
+        """The faces a part is seen by, each with its corners in the floor frame. Of one sawn to an arc,
+        which is worked out in strips, neither where two of those lie against one another nor what looks
+        away."""
         sweep = body.sweep
+        standing = self.model.standing(body)
         if sweep is None or body.voids:
-            for solid in body.stood:
-                yield from solid
+            yield from standing
             return
         toward, floor = self.eye.toward(), self.model.stance.floor
         between = {round(x, 6) for a, b, *_ in sweep.chords for x in (a, b)}
-        for own, stood in zip(body.pieces, body.stood, strict=True):
-            for bare, face in zip(own, stood, strict=True):
-                across = abs(bare.normal[0]) > _SQUARE_ON and round(bare.corners[0][0], 6) in between
-                if not across and dot(floor.turn(face.normal), toward) > _FACING:
-                    yield face
+        own = (bare for solid in body.pieces for bare in solid)
+        for bare, (face, corners) in zip(own, standing, strict=True):
+            across = abs(bare.normal[0]) > _SQUARE_ON and round(bare.corners[0][0], 6) in between
+            if not across and dot(floor.turn(face.normal), toward) > _FACING:
+                yield face, corners
 
     def _body(self, body: Body) -> tuple[float, list[Shape]]:
         """The faces turned to the eye, drawn as one solid though it was worked out in pieces."""
@@ -154,12 +155,7 @@ class Sight:
         floor = self.model.stance.floor
         seen: dict[tuple[float, ...], list[tuple[Flat, ...]]] = {}
         near: dict[tuple[float, ...], float] = {}
-        corners: list[Vec] = []
-        for solid in (body.stood_plain,) if body.sweep is not None else body.stood:
-            for face in solid:
-                corners += face.corners
-        for face in self._faces(body):
-            stood = [floor.to_floor(p) for p in face.corners]
+        for face, stood in self._faces(body):
             ring = tuple(self.eye.see(p) for p in stood)
             level = dot(face.normal, face.corners[0])
             key = _plane_key(face.normal, level)
@@ -174,7 +170,7 @@ class Sight:
                 # A round drawn in chords is one side.
                 key = _plane_key(body.pose.turn_out(unit((eased[0], eased[1], 1.0))), body.width)
             seen.setdefault(key, []).append(ring)
-            depth = sum(dot(toward, p) for p in stood) / len(stood)
+            depth = dot(toward, _middle(stood))
             near[key] = max(near.get(key, -math.inf), depth)
         layer: Layer = "board" if body.role in {"side", "slab_leg", "tread", "lower_tread"} else "leg"
         shapes = []
@@ -185,7 +181,12 @@ class Sight:
             against = seen.get(_plane_key((-key[0], -key[1], -key[2]), -key[3]), [])
             flat = _outer(rings, against) if against or len(rings) > 1 else rings
             shapes += [area(layer, ring, body.key) for ring in flat]
-        return self.depth(*corners), shapes
+        return self.depth(self.model.middle(body)), shapes
+
+
+def _middle(points: Sequence[Vec]) -> Vec:
+    n = len(points)
+    return (sum(p[0] for p in points) / n, sum(p[1] for p in points) / n, sum(p[2] for p in points) / n)
 
 
 def _plane_key(normal: Vec, level: float) -> tuple[float, ...]:
@@ -234,6 +235,8 @@ class Model:
         necks: Mapping[int, Neck] | None = None,
     ) -> None:
         """`necks` are the legs that are bent or coved, by number."""
+        self._standing: dict[str, list[tuple[Face, list[Vec]]]] = {}
+        self._middles: dict[str, Vec] = {}
         self.findings, self.runs, self.ropes = findings, runs, ropes
         self.piece, self.stance, self.sockets, self.show = piece, stance, sockets, show
         self.screws = fastenings(piece, stance)
@@ -263,6 +266,21 @@ class Model:
             if body.stands:
                 stood += [floor.to_floor(p) for solid in body.stood for face in solid for p in face.corners]
         self.stood = [p for p in stood if abs(p[2]) < 0.01] or [(0.0, 0.0, 0.0)]
+
+    def standing(self, body: Body) -> list[tuple[Face, list[Vec]]]:
+        """The faces of a part with their corners in the floor frame: the same for whoever looks."""
+        if body.key not in self._standing:
+            faces = [face for solid in body.stood for face in solid]
+            self._standing[body.key] = [(face, [self.place(p) for p in face.corners]) for face in faces]
+        return self._standing[body.key]
+
+    def middle(self, body: Body) -> Vec:
+        """The middle of a part's corners, top frame; of one sawn to an arc, as if it were not."""
+        if body.key not in self._middles:
+            solids = (body.stood_plain,) if body.sweep is not None else body.stood
+            corners = [p for solid in solids for face in solid for p in face.corners]
+            self._middles[body.key] = _middle(corners)
+        return self._middles[body.key]
 
     def place(self, point: Vec) -> Vec:
         """A point of the top frame in the floor frame."""

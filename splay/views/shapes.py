@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from functools import lru_cache
 from typing import Annotated, Literal
 
 import numpy as np
@@ -125,10 +126,16 @@ def tidy(view: View) -> View:
 
 def fewer(ring: Sequence[Sequence[float]]) -> tuple[Flat, ...]:
     """A closed ring without the corners no drawing shows."""
-    kept = ring
     if len(ring) >= MANY:
-        whole = shapely.linestrings(np.array((*ring, ring[0])))
-        kept = shapely.get_coordinates(shapely.simplify(whole, FLAT_MM))[:-1].tolist()
+        return _simplified(np.array((*ring, ring[0])).tobytes())
+    return tuple((round(x, DRAWN), round(y, DRAWN)) for x, y in ring)
+
+
+@lru_cache(64)
+def _simplified(closed: bytes) -> tuple[Flat, ...]:
+    """The same, kept: while a leg is dragged the top's outline stays as it is."""
+    whole = shapely.linestrings(np.frombuffer(closed).reshape(-1, 2))
+    kept = shapely.get_coordinates(shapely.simplify(whole, FLAT_MM))[:-1].tolist()
     return tuple((round(x, DRAWN), round(y, DRAWN)) for x, y in kept)
 
 

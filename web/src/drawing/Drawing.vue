@@ -3,6 +3,7 @@ import { useElementSize } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 
 import type { Handle, Shape, View } from '../api/types'
+import { close } from '../fields/fractions'
 import { mmPerPixel, points, stretched, type Underlay, viewBox } from './geometry'
 
 const props = withDefaults(
@@ -156,7 +157,7 @@ const key = (handle: Handle): string => `${handle.moves}.${handle.leg}`
         dominant-baseline="middle"
         :class="[shape.layer, { lit: shape.part && shape.part === lit }]"
       >
-        {{ shape.text }}
+        {{ close(shape.text) }}
       </text>
     </template>
     <g v-if="live">

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-import { runs } from './fractions'
+import { close, runs } from './fractions'
 
 /** A figure with its fractions set as fractions. */
 const props = defineProps<{ /** Text such as '16 1/2"'. */ text: string }>()
-const parts = computed(() => runs(props.text.replace(' mm', '\u202fmm')))
+const parts = computed(() => runs(close(props.text)))
 </script>
 
 <template>

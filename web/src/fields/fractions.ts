@@ -17,3 +17,6 @@ export function runs(text: string): Run[] {
   if (last < text.length) found.push({ plain: text.slice(last) })
   return found
 }
+
+/** A figure with its unit close by: as one word, so that nothing comes between them. */
+export const close = (text: string): string => text.replace(/(\d) mm/g, '$1\u202fmm')
