@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
 from itertools import pairwise
 from typing import Any
 
@@ -132,22 +133,14 @@ class Sight:
             return depth
         return max(depth, *boards) + _ON_MM if up > 0.0 else min(depth, *boards) - _ON_MM
 
-    def _faces(self, body: Body) -> Iterator[tuple[Face, list[Vec]]]:
-        """The faces a part is seen by, each with its corners in the floor frame. Of one sawn to an arc,
-        which is worked out in strips, neither where two of those lie against one another nor what looks
-        away."""
-        sweep = body.sweep
-        standing = self.model.standing(body)
-        if sweep is None or body.voids:
-            yield from standing
+    def _faces(self, body: Body) -> Iterator[Side]:
+        """The faces a part is seen by; of one sawn to an arc none that looks away."""
+        sides = self.model.standing(body)
+        if body.sweep is None or body.voids:
+            yield from sides
             return
-        toward, floor = self.eye.toward(), self.model.stance.floor
-        between = {round(x, 6) for a, b, *_ in sweep.chords for x in (a, b)}
-        own = (bare for solid in body.pieces for bare in solid)
-        for bare, (face, corners) in zip(own, standing, strict=True):
-            across = abs(bare.normal[0]) > _SQUARE_ON and round(bare.corners[0][0], 6) in between
-            if not across and dot(floor.turn(face.normal), toward) > _FACING:
-                yield face, corners
+        toward = self.eye.toward()
+        yield from (side for side in sides if dot(side.looks, toward) > _FACING)
 
     def _body(self, body: Body) -> tuple[float, list[Shape]]:
         """The faces turned to the eye, drawn as one solid though it was worked out in pieces."""
@@ -155,23 +148,9 @@ class Sight:
         floor = self.model.stance.floor
         seen: dict[tuple[float, ...], list[tuple[Flat, ...]]] = {}
         near: dict[tuple[float, ...], float] = {}
-        for face, stood in self._faces(body):
-            ring = tuple(self.eye.see(p) for p in stood)
-            level = dot(face.normal, face.corners[0])
-            key = _plane_key(face.normal, level)
-            beside = dot(face.normal, body.pose.across)
-            if body.grown and abs(beside) > _ALONG_EDGE:
-                # An edge as the tree grew it is one side, however many places it was drawn by.
-                side = math.copysign(1.0, beside)
-                x, y, z = body.pose.across
-                key = _plane_key((side * x, side * y, side * z), body.width)
-            eased = body.eased_along(face.normal) if body.rounded else None
-            if eased is not None:
-                # A round drawn in chords is one side.
-                key = _plane_key(body.pose.turn_out(unit((eased[0], eased[1], 1.0))), body.width)
-            seen.setdefault(key, []).append(ring)
-            depth = dot(toward, _middle(stood))
-            near[key] = max(near.get(key, -math.inf), depth)
+        for side in self._faces(body):
+            seen.setdefault(side.key, []).append(tuple(self.eye.see(p) for p in side.corners))
+            near[side.key] = max(near.get(side.key, -math.inf), dot(toward, side.middle))
         layer: Layer = "board" if body.role in {"side", "slab_leg", "tread", "lower_tread"} else "leg"
         shapes = []
         for key, rings in sorted(seen.items(), key=lambda one: near[one[0]]):
@@ -182,6 +161,41 @@ class Sight:
             flat = _outer(rings, against) if against or len(rings) > 1 else rings
             shapes += [area(layer, ring, body.key) for ring in flat]
         return self.depth(self.model.middle(body)), shapes
+
+
+@dataclass(frozen=True)
+class Side:
+    """A face of a part as it stands: its corners, their middle and the way it looks in the floor frame, and
+    the side of the part it belongs to."""
+
+    corners: list[Vec]
+    middle: Vec
+    looks: Vec
+    key: tuple[float, ...]
+
+
+def _side_key(body: Body, face: Face) -> tuple[float, ...]:
+    """The same for all faces of one side of a part."""
+    beside = dot(face.normal, body.pose.across)
+    eased = body.eased_along(face.normal) if body.rounded else None
+    if eased is not None:
+        # A round drawn in chords is one side.
+        return _plane_key(body.pose.turn_out(unit((eased[0], eased[1], 1.0))), body.width)
+    if body.grown and abs(beside) > _ALONG_EDGE:
+        # An edge as the tree grew it is one side, however many places it was drawn by.
+        side = math.copysign(1.0, beside)
+        x, y, z = body.pose.across
+        return _plane_key((side * x, side * y, side * z), body.width)
+    return _plane_key(face.normal, dot(face.normal, face.corners[0]))
+
+
+def _within(body: Body) -> Iterator[bool]:
+    """Of each face of a part in turn, whether it lies between two strips of an arc."""
+    chords = body.sweep.chords if body.sweep is not None and not body.voids else ()
+    between = {round(x, 6) for a, b, *_ in chords for x in (a, b)}
+    for solid in body.pieces:
+        for bare in solid:
+            yield abs(bare.normal[0]) > _SQUARE_ON and round(bare.corners[0][0], 6) in between
 
 
 def _middle(points: Sequence[Vec]) -> Vec:
@@ -202,7 +216,8 @@ def together(rings: list[tuple[Flat, ...]]) -> list[tuple[Flat, ...]]:
 
 def _swollen(rings: list[tuple[Flat, ...]], by: float) -> Any:
     """Areas a hair larger, so that they join."""
-    areas = np.array([shapely.Polygon(ring) for ring in rings])
+    of = np.repeat(np.arange(len(rings)), [len(ring) for ring in rings])
+    areas = shapely.polygons(shapely.linearrings(np.array([p for ring in rings for p in ring]), indices=of))
     return shapely.buffer(areas, by, quad_segs=1, join_style="mitre")
 
 
@@ -235,7 +250,7 @@ class Model:
         necks: Mapping[int, Neck] | None = None,
     ) -> None:
         """`necks` are the legs that are bent or coved, by number."""
-        self._standing: dict[str, list[tuple[Face, list[Vec]]]] = {}
+        self._standing: dict[str, list[Side]] = {}
         self._middles: dict[str, Vec] = {}
         self.findings, self.runs, self.ropes = findings, runs, ropes
         self.piece, self.stance, self.sockets, self.show = piece, stance, sockets, show
@@ -267,11 +282,19 @@ class Model:
                 stood += [floor.to_floor(p) for solid in body.stood for face in solid for p in face.corners]
         self.stood = [p for p in stood if abs(p[2]) < 0.01] or [(0.0, 0.0, 0.0)]
 
-    def standing(self, body: Body) -> list[tuple[Face, list[Vec]]]:
-        """The faces of a part with their corners in the floor frame: the same for whoever looks."""
+    def standing(self, body: Body) -> list[Side]:
+        """The faces of a part as they stand, but for those between two strips of an arc: the same for
+        whoever looks."""
         if body.key not in self._standing:
-            faces = [face for solid in body.stood for face in solid]
-            self._standing[body.key] = [(face, [self.place(p) for p in face.corners]) for face in faces]
+            floor, made = self.stance.floor, []
+            faces = (face for solid in body.stood for face in solid)
+            for face, within in zip(faces, _within(body), strict=True):
+                if within:
+                    continue
+                corners = [floor.to_floor(p) for p in face.corners]
+                looks, key = floor.turn(face.normal), _side_key(body, face)
+                made.append(Side(corners, _middle(corners), looks, key))
+            self._standing[body.key] = made
         return self._standing[body.key]
 
     def middle(self, body: Body) -> Vec:
