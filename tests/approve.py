@@ -166,25 +166,26 @@ def template(said: str) -> str:
     return NUMBER.sub("#", said.replace("\n", " ¶ "))
 
 
-def _walk(of: Any) -> Iterator[str]:
+def _walk(of: Any, figures: bool = False) -> Iterator[str]:
     if isinstance(of, str):
-        yield template(of)
+        yield of if figures else template(of)
     elif isinstance(of, bool) or of is None:
         yield str(of)
     elif isinstance(of, int | float):
         yield str(math.floor(of * 100.0 + ASIDE))
     elif isinstance(of, list):
         for one in of:
-            yield from _walk(one)
+            yield from _walk(one, figures)
     else:
         for name, one in of.items():
             yield name
-            yield from _walk(one)
+            yield from _walk(one, figures)
 
 
-def digest(of: Any) -> str:
-    """A short sign of everything in a document."""
-    return hashlib.sha256("\n".join(_walk(of)).encode()).hexdigest()[:10]
+def digest(of: Any, *, figures: bool = False) -> str:
+    """A short sign of everything in a document; of its sentences without their figures, where those stand
+    beside them, or with them."""
+    return hashlib.sha256("\n".join(_walk(of, figures)).encode()).hexdigest()[:10]
 
 
 def _items(piece: Piece, made: Plan, shop: Shop) -> Iterator[tuple[str, Any]]:
@@ -233,12 +234,16 @@ def now() -> tuple[dict[str, str], frozenset[str]]:
             if not item.startswith(("drawn", "solid")):
                 said |= set(_sentences(of))
         if case.name in STARTS:
-            said |= set(_sentences(to_jsonable_python(list(besides(case.piece, made, case.shop)))))
+            for k, of in enumerate(map(to_jsonable_python, besides(case.piece, made, case.shop))):
+                signs[f"{case.name} | besides {k}"] = digest(of, figures=True)
+                said |= set(_sentences(of))
     for name in FINISHED:
         case = Case(name, starter(name), workbench())
         made = plan(case.piece, case.shop)
         for more in (finished_otherwise, laid_out):
-            said |= set(_sentences(to_jsonable_python(list(more(case.piece, made, case.shop)))))
+            for k, of in enumerate(map(to_jsonable_python, more(case.piece, made, case.shop))):
+                signs[f"{case.name} | {more.__name__} {k}"] = digest(of, figures=True)
+                said |= set(_sentences(of))
     for case in map(_random, TALKATIVE):
         made = plan(case.piece, case.shop)
         said |= set(_sentences(json.loads(_SHOWN.dump_json(shown(made, "all")))))
