@@ -35,7 +35,7 @@ from splay.reading import Reading
 from splay.shop import Shop, read_shop, workbench
 from splay.shown import Shown, shown
 from splay.solids import solids_of
-from tests.besides import besides, finished_otherwise, laid_out
+from tests.besides import besides, finished_otherwise, laid_out, tables
 
 HERE = Path(__file__).parent / "approved"
 WORDS, ITEMS = HERE / "words.txt", HERE / "items.txt"
@@ -227,6 +227,9 @@ def now() -> tuple[dict[str, str], frozenset[str]]:
     """What there is now: the sign of every item by piece and name, and every sentence."""
     signs: dict[str, str] = {}
     said: set[str] = set()
+    for name, of in tables():
+        signs[f"table | {name}"] = digest(of, figures=True)
+        said |= set(_sentences(of))
     for case in pieces():
         made = plan(case.piece, case.shop)
         for item, of in _items(case.piece, made, case.shop):

@@ -4,22 +4,28 @@ its parts are called."""
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import fields, is_dataclass
 from itertools import pairwise
 from typing import Any, get_args
 
 from splay.build.classwork import judged as judged_order
 from splay.build.document import Build
+from splay.build.finish import FINISHES as FINISHES_KNOWN
 from splay.build.finish import finishing
+from splay.build.glues import GLUES
 from splay.build.glueup import glue_up
+from splay.build.operations import OPERATIONS
 from splay.build.order import order_of
 from splay.build.rescue import rescues
+from splay.build.rules import RULES
 from splay.paper.labels import labels_of
 from splay.patterns.whole import patterns_of
 from splay.piece import Piece, write_piece
 from splay.piece.naming import called
+from splay.piece.starters import STARTS, starter
 from splay.plan import Plan
 from splay.quantity import Show
-from splay.shop import Shop
+from splay.shop import Shop, workbench, write_shop
 from splay.timber.buying import to_buy
 from splay.timber.choices import WoodChoice
 from splay.timber.effects import effects
@@ -27,7 +33,9 @@ from splay.timber.fixings import fixings
 from splay.timber.judged import judged as judged_wood
 from splay.timber.layout import lay_out_wood
 from splay.timber.needs import needs_of, said
+from splay.timber.species import WOODS
 from splay.timber.stock import read_stock
+from splay.work.proofs import KINDS
 
 FINISHES = get_args(Build.model_fields["finish"].annotation)
 USES = get_args(Build.model_fields["used"].annotation)
@@ -55,6 +63,36 @@ def besides(piece: Piece, made: Plan, shop: Shop) -> Iterator[Any]:
         yield judged_order(order, turned)
     document = write_piece(piece)
     yield [called(document, path) for path in _paths(document)]
+
+
+def tables() -> Iterator[tuple[str, Any]]:
+    """What the core knows by heart, table by table."""
+    for name, table in (
+        ("woods", WOODS),
+        ("glues", GLUES),
+        ("finishes", FINISHES_KNOWN),
+        ("operations", OPERATIONS),
+        ("proofs", KINDS),
+        ("rules of the order", dict(enumerate(RULES))),
+        ("starts", {name: write_piece(starter(name)) for name in STARTS}),
+        ("sets of tools", write_shop(workbench())),
+    ):
+        yield name, {str(key): _plain(one) for key, one in table.items()}
+
+
+def _plain(of: Any) -> Any:
+    """Data without what has no order of its own; what is worked out by a function by its name."""
+    if is_dataclass(of):
+        return {one.name: _plain(getattr(of, one.name)) for one in fields(of)}
+    if isinstance(of, set | frozenset):
+        return sorted(map(str, of))
+    if isinstance(of, dict):
+        return {str(key): _plain(one) for key, one in of.items()}
+    if isinstance(of, list | tuple):
+        return [_plain(one) for one in of]
+    return (
+        of if of is None or isinstance(of, str | int | float | bool) else getattr(of, "__name__", str(of))
+    )
 
 
 def laid_out(piece: Piece, made: Plan, shop: Shop) -> Iterator[Any]:

@@ -7,10 +7,9 @@ from collections.abc import Iterator
 from splay.build.levels import between, levels
 from splay.build.plainly import told
 from splay.build.step import Step, Unit
-from splay.piece import Battened, Piece, Reamed, Shouldered, StakedLegs
+from splay.piece import Battened, Piece, Reamed, StakedLegs
 from splay.plan import Plan
 from splay.quantity import Show
-from splay.quantity import degrees as deg
 from splay.work.phrases import SHOWN_MM, listed
 
 TRIED_MM = {False: 5.0, True: 6.35}
@@ -92,7 +91,7 @@ def _first_try(joint: Reamed, show: Show) -> str:
     """What a tapered tenon that does not go home yet wants: it sinks 1 / (2 tan (included/2)) for each
     millimetre of diameter."""
     short = show.length(TRIED_MM[show.inch])
-    over = short.value * 2.0 * deg.tan(joint.included / 2.0)
+    over = short.value * joint.thins
     turns = over / joint.per_turn
     return (
         f"A first try that stops {short.text} short of that is {show.fine(over).text} too thick all along, "
@@ -109,7 +108,7 @@ def _fits(support: StakedLegs, show: Show) -> tuple[str, ...]:
             "when glued.",
             _first_try(support.joint, show),
         )
-    if isinstance(support.joint, Shouldered):
+    if support.joint.tenon == "flat":
         return (
             "Start with the tenon a millimetre over; take half of what is left each time, from where it "
             "shines.",

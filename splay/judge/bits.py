@@ -6,9 +6,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from splay.judge.finding import Finding
-from splay.piece import DowelScrew, Piece, Reamed, Rope, StakedLegs
+from splay.piece import Piece, Rope, StakedLegs
 from splay.quantity import Show
-from splay.quantity import degrees as deg
 from splay.setups.loose_joints import dowels_of
 from splay.shop import SAME_BIT_MM, Shop, nearest_bit
 from splay.stance.staked import Stance
@@ -35,14 +34,9 @@ def holes(piece: Piece, stance: Stance) -> Iterator[Hole]:
         joint, at = support.joint, f"supports.{index}.joint"
         legs = tuple(leg for leg in stance.legs if leg.support == index)
         numbers = tuple(leg.number for leg in legs)
-        if isinstance(joint, Reamed):
-            shortest = max(leg.bore.deep for leg in legs)
-            pilot = joint.socket - 2.0 * deg.tan(joint.included / 2.0) * shortest
-            yield Hole("the reamer's pilot", pilot, "boring", f"{at}.socket", numbers, most=True)
-        elif isinstance(joint, DowelScrew):
-            yield Hole("the screws' pilots", joint.core, "boring", f"{at}.core", numbers, most=True)
-        elif joint.tenon != "flat":
-            yield Hole("the sockets", joint.socket, "boring", f"{at}.socket", numbers)
+        bit = joint.bit(max(leg.bore.deep for leg in legs))
+        if bit is not None:
+            yield Hole(bit.name, bit.size, "boring", f"{at}.{bit.field}", numbers, most=bit.most)
         if joint.pegged is not None:
             yield Hole("the pegs", joint.pegged.diameter, "boring", f"{at}.peg.diameter", numbers)
     for k, member in enumerate(piece.members):

@@ -16,7 +16,6 @@ from splay.piece import (
     MitredFrames,
     Peg,
     Piece,
-    Reamed,
     StakedLegs,
 )
 from splay.piece.kinds import driven_through
@@ -131,7 +130,7 @@ def pegs(piece: Piece, sockets: tuple[SocketPart, ...], stance: Stance, show: Sh
         assert isinstance(support, StakedLegs)
         joint = support.joint
         base = f"supports.{leg.support}.joint"
-        if isinstance(joint, Reamed) and leg.bore.tip <= 0.3 * leg.bore.size:
+        if joint.tenon == "tapered" and leg.bore.tip <= 0.3 * leg.bore.size:
             yield Finding(
                 "taper_to_a_point",
                 "stop",

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from itertools import pairwise
 from typing import Literal
 
-from splay.piece import DowelScrew, Reamed, Shouldered, StakedLegs
+from splay.piece import Reamed, StakedLegs
 from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
 from splay.stance.mouth import has_eased_mouth
@@ -116,7 +116,7 @@ def _slope(thick: float, thin: float, run: float) -> float:
 def _tenon(key: str, support: StakedLegs, leg: LegStance, show: Show) -> list[Figure]:
     joint, bore = support.joint, leg.bore
     lean = show.input("ρ", "lean to the top", leg.boring.resultant, "deg")
-    if isinstance(joint, DowelScrew):
+    if joint.tenon == "none":
         return [
             show.figure(
                 f"{key}.top_cut",
@@ -128,7 +128,7 @@ def _tenon(key: str, support: StakedLegs, leg: LegStance, show: Show) -> list[Fi
                 note="in the plane of the lean: the inner side comes out longer",
             )
         ]
-    if isinstance(joint, Shouldered):
+    if joint.tenon == "flat":
         return [
             show.figure(
                 f"{key}.shoulder",

@@ -218,14 +218,13 @@ class _Socket:
 
     def _reamed(self, joint: Reamed) -> tuple[Figure, ...]:
         """Sink per millimetre of diameter: 1 / (2 tan (included/2))."""
-        show, half = self.show, deg.tan(joint.included / 2.0)
-        sink = 1.0 / (2.0 * half)
+        show, sink = self.show, 1.0 / joint.thins
         taper = show.input("i", "included angle", joint.included, "deg")
         return (
             show.figure(
                 f"{self.key}.pilot",
                 "Bore first, before reaming",
-                self.bore.size - 2.0 * half * self.bore.deep,
+                joint.pilot(self.bore.deep),
                 "d − 2 · tan (i/2) · k",
                 show.input("d", "taper at the underside", self.bore.size),
                 taper,

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
 from splay.document import Angle, Frozen, Length
+from splay.quantity import degrees as deg
 
 Thick = Annotated[float, Length(6, 200)]
 Depth = Annotated[float, Length(3, 400)]
@@ -49,6 +51,34 @@ class Wedge(Frozen):
 Face = Literal["underside", "upper face", "battens' lower face"]
 
 
+THROUGH_MM = 1e-6
+
+
+@dataclass(frozen=True)
+class Hole:
+    """A joint's hole and its tenon, mm along the axis: the hole's `size` where the leg enters and at the
+    far end of the tenon (`tip`), whether it comes out, how `deep` it is bored, how much of the leg is in
+    it, a flat tenon's shorter side (`across`)."""
+
+    size: float
+    tip: float
+    through: bool
+    deep: float
+    tenon: float
+    across: float
+
+
+@dataclass(frozen=True)
+class Bit:
+    """The bit a joint asks for: what it is for, its size, the field that says so; whether a smaller one
+    does as well (`most`)."""
+
+    name: str
+    size: float
+    field: str
+    most: bool = False
+
+
 class _Joint(Frozen):
     """What the rest of the core asks of a joint; each kind answers where it differs."""
 
@@ -59,6 +89,19 @@ class _Joint(Frozen):
     def face(self) -> Face:
         """The face of the seat its legs are marked on and bored from."""
         return "underside"
+
+    def hole(self, out: float) -> Hole:
+        """Its hole where the axis is `out` long from the underside to the upper face, mm."""
+        raise NotImplementedError
+
+    def bit(self, shortest: float) -> Bit | None:
+        """The bit for holes the least of which is so deep, mm; None where they are chopped."""
+        return Bit("the sockets", self.hole(shortest).size, "socket")
+
+    @property
+    def below(self) -> float:
+        """How far under the underside its legs are set in, mm."""
+        return 0.0
 
     @property
     def pegged(self) -> Peg | None:
@@ -99,6 +142,10 @@ class Through(_Joint):
     wedge: Wedge | None = Wedge()
     """Its wedge, if it has one."""
 
+    def hole(self, out: float) -> Hole:
+        """Right through, the tenon as far out as it stands proud."""
+        return Hole(self.socket, self.socket, True, out, out + self.proud, self.socket)
+
     @property
     def face(self) -> Face:
         """The face its legs are marked on and bored from."""
@@ -122,6 +169,10 @@ class Blind(_Joint):
     """A peg from above, if it is pegged."""
     wedge: Wedge | None = None
     """A wedge that the hole's own bottom drives home as the leg goes in, if it has one."""
+
+    def hole(self, out: float) -> Hole:
+        """As deep as it is bored."""
+        return Hole(self.socket, self.socket, False, self.depth, self.depth, self.socket)
 
     @property
     def pegged(self) -> Peg | None:
@@ -148,6 +199,25 @@ class Reamed(_Joint):
     per_turn: Annotated[float, Length(0.005, 5)] = 0.1
     """What one turn of the reamer adds to the hole's diameter, as tried on scrap, mm."""
 
+    @property
+    def thins(self) -> float:
+        """What the taper loses of its diameter along its axis, mm a mm."""
+        return 2.0 * deg.tan(self.included / 2.0)
+
+    def pilot(self, deep: float) -> float:
+        """The widest that may be bored before reaming, where the hole is so deep, mm: the taper's diameter
+        where it comes out."""
+        return self.socket - self.thins * deep
+
+    def hole(self, out: float) -> Hole:
+        """Right through; its tenon thins as far as it goes."""
+        long = out + self.proud
+        return Hole(self.socket, self.pilot(long), True, out, long, self.socket)
+
+    def bit(self, shortest: float) -> Bit:
+        """What is bored before it is reamed."""
+        return Bit("the reamer's pilot", self.pilot(shortest), "socket", most=True)
+
 
 class Battened(_Joint):
     """Blind tenons in battens screwed across the grain under a thin top."""
@@ -171,6 +241,15 @@ class Battened(_Joint):
     """How deep its head is let in, mm."""
     peg: Peg | None = None
     """A peg from the batten's side, if it is pegged."""
+
+    @property
+    def below(self) -> float:
+        """The batten."""
+        return self.batten_thickness
+
+    def hole(self, out: float) -> Hole:
+        """As deep as it is bored into the batten."""
+        return Hole(self.socket, self.socket, False, self.depth, self.depth, self.socket)
 
     @property
     def face(self) -> Face:
@@ -197,6 +276,14 @@ class DowelScrew(_Joint):
     into_top: Annotated[float, Length(3, 300)] = 30.0
     """Thread that goes into the top, along the axis, mm."""
 
+    def hole(self, out: float) -> Hole:
+        """The screw's pilot; nothing of the leg is in it."""
+        return Hole(self.core, self.core, False, self.into_top, 0.0, self.core)
+
+    def bit(self, shortest: float) -> Bit:
+        """What its pilots are bored with."""
+        return Bit("the screws' pilots", self.core, "core", most=True)
+
     @property
     def in_leg(self) -> float:
         """The rest of the screw, mm."""
@@ -214,6 +301,14 @@ class Shouldered(_Joint):
     """The tenon's shorter side, square to the sightline, mm."""
     depth: Depth
     """Depth of the mortise along the axis, mm; past the upper face it goes through."""
+
+    def hole(self, out: float) -> Hole:
+        """A mortise, through where it is deeper than the wood."""
+        through = self.depth >= out - THROUGH_MM
+        return Hole(self.socket, self.socket, through, min(self.depth, out), self.depth, self.across)
+
+    def bit(self, shortest: float) -> None:
+        """It is chopped."""
 
 
 Joint = Annotated[

@@ -320,8 +320,7 @@ def _last(piece: Piece, group: Group, show: Show) -> tuple[Do, ...]:
         # Under a hollow legs that lean alike go through more wood or less: no hole may be wider than the
         # thinnest of their tenons' tips.
         deepest = max(leg.bore.deep for leg in group.legs)
-        pilot = bore.size - 2.0 * deg.tan(joint.included / 2.0) * deepest
-        return (Ream(show.length(pilot), show.angle(joint.included)), Back())
+        return (Ream(show.length(joint.pilot(deepest)), show.angle(joint.included)), Back())
     if bore.through:
         return (Bit(show.length(bore.size), None, None), Back())
     stop = bore.deep + bore.size / 2 * deg.tan(rho)

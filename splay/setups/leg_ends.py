@@ -133,8 +133,7 @@ def top_side(one: LegSet) -> str:
 
 def pilot_deep(joint: Joint) -> float:
     """How deep a screw's pilot goes into its leg, mm."""
-    assert isinstance(joint, DowelScrew)
-    return joint.length - joint.into_top + PILOT_PAST_MM
+    return joint.in_leg + PILOT_PAST_MM
 
 
 def _screwed(one: LegSet, tool: Tool, show: Show) -> Iterator[SetUp]:

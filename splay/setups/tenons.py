@@ -6,7 +6,7 @@ import math
 from collections.abc import Iterator
 from typing import Any
 
-from splay.piece import Reamed, StakedLegs
+from splay.piece import StakedLegs
 from splay.quantity import Quantity, Show
 from splay.quantity import degrees as deg
 from splay.setups.card import SetUp
@@ -75,7 +75,7 @@ def tenons(one: LegSet, owned: tuple[Tool, ...], show: Show) -> Iterator[SetUp]:
     coved = mouth_of(support, leg.boring.resultant, None) if has_eased_mouth(support) else None
     long = show.length(thick_at - (coved.high if coved else 0.0))
     does: list[Do] = [Tenon(one.named, "tenon end", show.length(leg.bore.size), long)]
-    if isinstance(support.joint, Reamed):
+    if support.joint.tenon == "tapered":
         does = [
             Plain(
                 f"{one.named[0].upper()}{one.named[1:]}: taper the tenon evenly from "
@@ -84,13 +84,13 @@ def tenons(one: LegSet, owned: tuple[Tool, ...], show: Show) -> Iterator[SetUp]:
             )
         ]
     by = support.leg.tenon_by
-    if not isinstance(support.joint, Reamed):
+    if support.joint.tenon != "tapered":
         does += _how(one, by, long.value, show)
     if coved is not None:
         does.append(Cove(show.length(coved.cove), long, show.length(thick_at)))
     does.append(Plain("Try it in a real hole: snug and pushed, never hammered where it is parallel."))
     limited = [tool for tool in owned if isinstance(tool, _LIMITED.get(by, ()))]
-    if limited and not isinstance(support.joint, Reamed):
+    if limited and support.joint.tenon != "tapered":
         for tool in limited:
             if isinstance(tool, TenonCutter):
                 yield _by_cutter(one, tool, tuple(does), long, show)

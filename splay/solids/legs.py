@@ -7,7 +7,7 @@ import math
 import numpy as np
 from manifold3d import CrossSection, Manifold
 
-from splay.piece import Leg, Piece, Shouldered
+from splay.piece import Leg, Piece
 from splay.quantity import degrees as deg
 from splay.solids.shapes import (
     EDGE_STEPS,
@@ -38,7 +38,7 @@ def socket(piece: Piece, leg: LegStance, mouth: Mouth | None) -> Manifold:
     up = (-leg.d[0], -leg.d[1], -leg.d[2])
     deep = bore.deep + (OUT_MM if bore.through else 0.0)
     outside = along(leg.socket, leg.d, OUT_MM / 4.0)
-    if isinstance(joint, Shouldered):
+    if joint.tenon == "flat":
         return _flat(leg, bore.size / 2.0, bore.across / 2.0, OUT_MM / 4.0, deep)
     if bore.tip != bore.size and bore.tenon > 0.0:
         # A reamed hole: the taper of its tenon, carried on past both faces.
@@ -113,7 +113,7 @@ def leg_solid(piece: Piece, stance: Stance, leg: LegStance, neck: Neck) -> Manif
         start = along(leg.socket, leg.d, inside.begins)
         return shaft + cylinder(start, up, inside.begins + bore.tenon, bore.size / 2.0)
     within = bore.size * (1.0 + deg.tan(min(75.0, leg.boring.resultant)))
-    if isinstance(support.joint, Shouldered):
+    if support.joint.tenon == "flat":
         tenon = _flat(leg, bore.size / 2.0, bore.across / 2.0, within, bore.tenon)
     else:
         slope = (bore.size - bore.tip) / 2.0 / bore.tenon

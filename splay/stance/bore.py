@@ -4,12 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from splay.piece import Battened, Blind, DowelScrew, Joint, Reamed, Shouldered, Top
-from splay.quantity import degrees as deg
+from splay.piece import Joint, Top
 from splay.stance.hollow import way_out
 from splay.stance.vectors import Flat, Vec
-
-THROUGH_MM = 1e-6
 
 
 @dataclass(frozen=True)
@@ -34,26 +31,20 @@ class Bore:
 
 def mouth_level(joint: Joint) -> float:
     """The level of the face legs are bored into: the underside, or the battens'."""
-    return -joint.batten_thickness if isinstance(joint, Battened) else 0.0
+    return -joint.below
 
 
 def bore_of(top: Top, joint: Joint, at: Flat, d: Vec) -> Bore:
     """The hole of a leg at `at` whose axis runs along `d` from top to floor."""
-    z, size = mouth_level(joint), joint.socket
-    if isinstance(joint, Battened):
-        return Bore(z, size, size, False, joint.depth, joint.depth, joint.batten_thickness, size)
     out = way_out(top, at, d)
-    limit = out * -d[2]
-    if isinstance(joint, Blind):
-        return Bore(z, size, size, False, joint.depth, joint.depth, limit, size)
-    if isinstance(joint, DowelScrew):
-        return Bore(z, joint.core, joint.core, False, joint.into_top, 0.0, limit, joint.core)
-    if isinstance(joint, Shouldered):
-        through = joint.depth >= out - THROUGH_MM
-        deep = min(joint.depth, out)
-        return Bore(z, size, size, through, deep, joint.depth, limit, joint.across)
-    tenon = out + joint.proud
-    tip = size
-    if isinstance(joint, Reamed):
-        tip = size - 2.0 * deg.tan(joint.included / 2.0) * tenon
-    return Bore(z, size, tip, True, out, tenon, limit, size)
+    hole = joint.hole(out)
+    return Bore(
+        mouth_z=mouth_level(joint),
+        size=hole.size,
+        tip=hole.tip,
+        through=hole.through,
+        deep=hole.deep,
+        tenon=hole.tenon,
+        limit=joint.below or out * -d[2],
+        across=hole.across,
+    )
