@@ -183,8 +183,8 @@ def _walk(of: Any, figures: bool = False) -> Iterator[str]:
 
 
 def digest(of: Any, *, figures: bool = False) -> str:
-    """A short sign of everything in a document; of its sentences without their figures, where those stand
-    beside them, or with them."""
+    """A short sign of everything in a document; its sentences with their figures, or without, in drawings,
+    whose places are told to the hundredth besides."""
     return hashlib.sha256("\n".join(_walk(of, figures)).encode()).hexdigest()[:10]
 
 
@@ -233,8 +233,9 @@ def now() -> tuple[dict[str, str], frozenset[str]]:
     for case in pieces():
         made = plan(case.piece, case.shop)
         for item, of in _items(case.piece, made, case.shop):
-            signs[f"{case.name} | {item}"] = digest(of)
-            if not item.startswith(("drawn", "solid")):
+            drawn = item.startswith(("drawn", "solid"))
+            signs[f"{case.name} | {item}"] = digest(of, figures=not drawn)
+            if not drawn:
                 said |= set(_sentences(of))
         if case.name in STARTS:
             for k, of in enumerate(map(to_jsonable_python, besides(case.piece, made, case.shop))):

@@ -49,7 +49,7 @@ def besides(piece: Piece, made: Plan, shop: Shop) -> Iterator[Any]:
     yield [said(need) for need in needs]
     yield to_buy([(need, need.count) for need in needs], WoodChoice(), show)
     yield fixings(piece, made, show)
-    yield [(one.title, one.told) for one in patterns_of(piece, shop, made)]
+    yield patterns_of(piece, shop, made)
     yield labels_of(piece, made, needs)
     yield finishing(piece, made, Build(prefinish=True), show)
     yield glue_up(piece, made, Build(), show)

@@ -84,7 +84,7 @@ def _guide(tool: GuideBlock, group: Group, rho: float, show: Show) -> Pattern:
     """A block whose leaning face guides the bit: its corner at the base is 90° − ρ."""
     high = tool.height
     over = high * deg.tan(rho)
-    block: list[Flat] = [(0.0, 0.0), (BASE_MM, 0.0), (BASE_MM + 0.0, high), (over, high)]
+    block: list[Flat] = [(0.0, 0.0), (BASE_MM, 0.0), (BASE_MM, high), (over, high)]
     shapes: list[Shape] = [
         ring("cut", block),
         words(((over + BASE_MM) / 2.0, high * 0.62), group.named()),
