@@ -16,7 +16,8 @@ import random
 import re
 import sys
 from collections.abc import Iterator
-from dataclasses import dataclass
+from contextlib import suppress
+from dataclasses import dataclass, replace
 from functools import cache
 from pathlib import Path
 from typing import Any
@@ -28,19 +29,24 @@ from splay.build.document import Build
 from splay.build.order import Order, order_of
 from splay.draw import Drawings, draw
 from splay.errors import BadInput, CannotBuild
-from splay.piece import Piece, read_piece
+from splay.piece import Piece, read_piece, write_piece
 from splay.piece.starters import STARTS, starter
 from splay.plan import Plan, plan
 from splay.reading import Reading
+from splay.setups.asker import Spread
 from splay.shop import Shop, read_shop, workbench
 from splay.shown import Shown, shown
 from splay.solids import solids_of
+from splay.stance.restate import Restate, restate
+from tests.bench.levelled import WAYS
 from tests.besides import besides, finished_otherwise, laid_out, tables
 
 HERE = Path(__file__).parent / "approved"
 WORDS, ITEMS = HERE / "words.txt", HERE / "items.txt"
 FAULTY, REFUSED = HERE / "faulty.json", HERE / "refused.json"
 DEMO = Path(__file__).parent.parent / "workshop" / "demo" / "pieces"
+STEADY = {"bore": Spread(0.3, 40), "mark": Spread(0.2, 40)}
+"""A hand that is steady at some things."""
 FINISHED = ("round_four", "bench", "log_slice")
 """Starts that are finished in every way there is, and cut from every sort of wood."""
 RANDOM = 12
@@ -137,6 +143,8 @@ def misread() -> Iterator[Case]:
                 values += [90.0 - lean.splay, 90.0 - lean.rake, lean.splay, lean.rake]
             for value in values:
                 yield Case(name, piece, shop, (Reading(proof.id, value, kind=proof.kind),))
+    gone = (Reading("bore.gone", 14.0, kind="bore"), Reading("gap.m9", 300.0, kind="gap"))
+    yield Case("resting", starter("round_four"), workbench(), gone)
 
 
 def _ways() -> Iterator[tuple[str, Piece]]:
@@ -159,6 +167,62 @@ def _ways() -> Iterator[tuple[str, Piece]]:
     yield "fox-wedged", blind({})
     for kind in ("pads", "glides", "screwed"):
         yield kind, padded("aproned", kind=kind)[0]
+
+
+OTHERWISE = (
+    ("outline", ("round", "oval", "rectangle", "rounded_triangle", "d", "shield", "drawn")),
+    ("placement", ("circle", "triangle", "insets", "free")),
+    ("angle", ("splay_rake", "resultant", "under_rim", "as_wide", "footprint")),
+    ("scope", ("alike", "pairs", "each")),
+    ("joint", ("through", "blind", "reamed", "battened", "dowel_screw", "shouldered")),
+    ("members", ("single", "side", "h", "t", "cross", "triangle", "box", "footrest", "rope")),
+    ("hollow", ("trough", "dish", "none")),
+    ("belly", ("belly",)),
+    ("peg", ("peg", "sideways")),
+    ("held", ("screws", "buttons")),
+    ("hand_hold", ("on", "off")),
+    ("splines", ("on",)),
+    ("lower_tread", ("on",)),
+    ("taper", ("on", "off")),
+    ("cross_piece", ("more", "fewer")),
+    ("outside", ("0", "1")),
+    ("gap", ("on",)),
+    ("support", ("plane_frames", "mitred_frames", "board_sides", "slab_leg", "aproned_legs")),
+    ("away", ("supports.0", "members.0", "support.0")),
+)
+"""What can be said another way, and each way of saying it."""
+
+
+def otherwise() -> Iterator[Case]:
+    """Starts said another way, one thing at a time, as far as that can be."""
+    for name in ("round_four", "bench", "plane_frames", "board_sides"):
+        for what, ways in OTHERWISE:
+            for to in ways:
+                with suppress(BadInput, CannotBuild):
+                    made = restate(starter(name), Restate(what, to), "x")
+                    plan(made, workbench())
+                    yield Case(f"{name}, {what} {to}", made, workbench())
+
+
+def measured() -> Iterator[Case]:
+    """Pieces read all over, a little off; levelled by each way, and once with one height far out."""
+    stool = restate(starter("round_four"), Restate("members", "h"))
+    for name, piece in (("h", stool), ("bench", starter("bench")), ("frames", starter("plane_frames"))):
+        for way in WAYS:
+            document = write_piece(piece)
+            document["levelling"] = {"passes": [{"way": way}]}
+            made = read_piece(document)
+            proofs = plan(made, workbench()).proofs
+            read = [
+                Reading(proof.id, proof.expected.value + 0.4 * (-1) ** k, kind=proof.kind)
+                for k, proof in enumerate(proofs)
+            ]
+            with suppress(BadInput, CannotBuild):
+                plan(made, workbench(), read)
+                yield Case(f"{name}, {way}", made, workbench(), tuple(read))
+                wild = [replace(one, value=one.value * 1.3) if k == len(read) - 1 else one
+                        for k, one in enumerate(read)]  # fmt: skip
+                yield Case(f"{name}, {way}, wild", made, workbench(), tuple(wild))
 
 
 def template(said: str) -> str:
@@ -252,9 +316,14 @@ def now() -> tuple[dict[str, str], frozenset[str]]:
         made = plan(case.piece, case.shop)
         said |= set(_sentences(json.loads(_SHOWN.dump_json(shown(made, "all")))))
         said |= set(_sentences(json.loads(_ORDER.dump_json(order_of(case.piece, made, Build())))))
+    for case in (*otherwise(), *measured()):
+        made = plan(case.piece, case.shop, case.read, spreads=STEADY)
+        of = json.loads(_SHOWN.dump_json(shown(made, "all")))
+        signs[f"{case.name} | shown"] = digest(of, figures=True)
+        said |= set(_sentences(of))
     said |= set(map(template, refused()))
     for case in (*faulty(), *misread()):
-        made = plan(case.piece, case.shop, case.read)
+        made = plan(case.piece, case.shop, case.read, spreads=STEADY if case.read else None)
         said |= {template(words) for one in made.findings for words in (one.text, one.mend)}
         read = {reading.proof for reading in case.read}
         said |= {template(one.slip) for one in made.proofs if one.id in read and one.slip}

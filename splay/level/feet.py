@@ -313,7 +313,7 @@ def _body_foot(body: Body, points: list[Vec], end: str, floor: Floor) -> Foot:
     suffix = f".{end}" if end else ""
     return Foot(
         key=f"{body.key}{suffix}",
-        name=f"{body.whole}, {end} foot" if end else body.name,
+        name=f"{end} foot of the {body.whole}" if end else body.name,
         leg=0,
         part=body.key,
         start=start,

@@ -11,6 +11,7 @@ from splay.piece import LevelPass, Piece
 from splay.quantity import Show
 from splay.setups.asker import Asker, Words
 from splay.setups.card import Proof
+from splay.work.phrases import with_the
 
 NEAR_MM = 0.5
 """A foot this near what was expected needs no thought (common practice, no source)."""
@@ -89,9 +90,9 @@ def _names(ask: Ask, every: tuple[Foot, ...], feet: dict[str, Foot]) -> tuple[st
         return f"Height of the top, {where}", where
     name = feet[ask.key].name
     if ask.kind == "under":
-        return f"Gap under {name}", f"gap, {name}"
+        return f"Gap under {with_the(name)}", f"gap, {name}"
     if ask.kind == "shim":
-        return f"Shim under {name}", f"shim, {name}"
+        return f"Shim under {with_the(name)}", f"shim, {name}"
     if ask.kind == "sight":
-        return f"Packing at {name}", f"packing, {name}"
-    return (f"End of {name} off the bench" if ask.kind == "bench" else f"{name}, along it"), name
+        return f"Packing at {with_the(name)}", f"packing, {name}"
+    return (f"End of {with_the(name)} off the bench" if ask.kind == "bench" else f"{name}, along it"), name

@@ -20,7 +20,7 @@ from splay.shop import Shop
 from splay.stance.floor import Floor
 from splay.stance.staked import Stance
 from splay.stance.vectors import angle, dot
-from splay.work.phrases import listed
+from splay.work.phrases import listed, with_the
 
 LEAVE_MM = 0.05
 SAW_MM = 1.0
@@ -236,10 +236,12 @@ def _stacked(shop: Shop, thick: float, show: Show) -> str:
 def _bears(ends: tuple[End, ...], stands: Rocking | None) -> str:
     if stands is None:
         return "It has no three feet to stand on."
-    names = [ends[k].foot.name for k in stands.rests.bears]
+    on = [k for k in range(len(ends)) if k in stands.rests.bears]
     off = [k for k in range(len(ends)) if k not in stands.rests.bears]
-    said = f"It bears on {listed(names)}"
-    return f"{said}; {listed([ends[k].foot.name for k in off])} {_s(off)}." if off else f"{said}."
+    said, others = (
+        listed([with_the(ends[k].foot.name) for k in some]) if some else "" for some in (on, off)
+    )
+    return f"It bears on {said}; {others} {_s(off)}." if off else f"It bears on {said}."
 
 
 def _s(many: list[int]) -> str:

@@ -103,7 +103,9 @@ def _set(piece: Piece, parts: tuple[MemberPart, ...], uses: list[_Use], show: Sh
     checks = (end.obtuse_wall, end.acute_wall, end.behind, end.pass_by)
     ends = [p.ends[k] for p, k in uses]
     by_number = {one.number: one for one in parts}
-    carriers = [by_number[one.member].name for one in ends if one.member]
+    # A stretcher that is bored by eye, or aimed at, has to be there.
+    there = (*ends, *(p.ends[1 - k] for p, k in uses))
+    carriers = [by_number[one.member].name for one in there if one.member]
     uses_marks = tuple(mark for one in ends for mark in stick_marks(one.leg, one.member, bool(one.face)))
     return Into(
         key=key,

@@ -168,7 +168,7 @@ class OwnEdges(SimpleTestCase):
         )
         long = (piece.height) / math.cos(math.radians(11.0))
         front = 120 + (170 - 120) * (long - 200) / 500
-        foot = next(f for f in feet_of(piece, stand(piece)) if f.name.endswith("front foot"))
+        foot = next(f for f in feet_of(piece, stand(piece)) if f.name.startswith("front foot"))
         shown = foot.points(foot.cut_at(np.array((0.0, 0.0, 1.0)), piece.stands - T))
         self.assertAlmostEqual(min(p[1] for p in shown), -front, 3)
         # Sawn 40 mm shorter it is as much narrower as the edge runs in there.
