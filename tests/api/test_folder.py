@@ -10,7 +10,9 @@ import stat
 import subprocess
 import sys
 import tempfile
+import time
 from pathlib import Path
+from threading import Timer
 from unittest import mock
 
 from django.conf import settings
@@ -88,6 +90,18 @@ class Folder(SimpleTestCase):
         assert again is not None
         self.assertTrue(os.get_inheritable(again), "the server that follows would lose it")
         os.close(again)
+
+    def test_a_server_that_is_just_ending_is_waited_for(self) -> None:
+        held = folder.hold(self.folder)
+        assert held is not None
+        ending = Timer(0.3, os.close, (held,))
+        ending.start()
+        self.addCleanup(ending.join)
+        began = time.monotonic()
+        after = folder.hold(self.folder, patience=20.0)
+        assert after is not None
+        self.assertGreater(time.monotonic() - began, 0.2)
+        os.close(after)
 
     def test_what_is_wrong_with_a_folder_is_said_plainly(self) -> None:
         said = {
