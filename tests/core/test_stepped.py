@@ -479,7 +479,9 @@ class Feet(SimpleTestCase):
         for cut in (None, {"width": 60.0, "height": 30.0}, {"width": 200.0, "height": 40.0}):
             piece = stepped(cut_out=cut)
             names = [foot.name for foot in feet_of(piece, stand(piece))]
-            each = [f"{side} side, {end} foot" for side in ("left", "right") for end in ("back", "front")]
+            each = [
+                f"{end} foot of the {side} side" for end in ("back", "front") for side in ("left", "right")
+            ]
             self.assertEqual(sorted(names), each)
 
     def test_what_goes_under_it_stands_where_both_boards_do(self) -> None:
