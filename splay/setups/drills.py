@@ -54,7 +54,7 @@ class Hole:
     against the surface a gauge stands on, degrees: they differ on a tapered stick. `at` are the marks
     it is bored at, `up` and `down` the faces turned so (empty on a stick), `leans` what the way out of
     the hole leans to, None for a square one; `sight` the marks opposite; `flat` that a stick has flats;
-    `carriers` the stretchers among what is bored.
+    `carriers` the stretchers among what is bored and what is aimed at.
     """
 
     on: Literal["seat", "stick", "batten"]

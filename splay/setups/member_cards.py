@@ -27,7 +27,9 @@ def member_cards(piece: Piece, parts: tuple[MemberPart, ...], shop: Shop, show: 
         assert isinstance(chosen, Stretcher)
         for e, end in enumerate(part.ends):
             angle = (round(end.read.quantity.value, 4), round(end.opening_on, 4))
-            key = (*angle, chosen.tenon, chosen.depth, end.acute_side, bool(end.leg), bool(end.face))
+            # By eye: a stretcher that is aimed at is there only when its own sockets are bored.
+            aimed = bool(part.ends[1 - e].member)
+            key = (*angle, chosen.tenon, chosen.depth, end.acute_side, bool(end.leg), bool(end.face), aimed)
             groups.setdefault(key, []).append((part, e))
     groups = dict(_as_read(groups))
     tools = tuple(boring_tools(shop, "stick"))

@@ -27,7 +27,8 @@ _SURFACE = (Protractor, BevelGauge, DigitalGauge)
 class Into:
     """What is bored into sticks at one setting: `ends` the sockets, `angle` the acute angle between the
     axes to bore at; `stick` what the first is bored into, `leg` its number (0 for a stretcher), `other`
-    what runs along the hole; `sight` the marks opposite; `carriers` the stretchers among what is bored."""
+    what runs along the hole; `sight` the marks opposite; `carriers` the stretchers among what is bored
+    and what is aimed at."""
 
     key: str
     operation: str

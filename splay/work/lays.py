@@ -63,8 +63,8 @@ class ByHand:
     `up` is the face that lies up, empty on a stick; `along` what the gauge stands on: the leg's own
     sightline, the stick's surface at the mark, or square across a batten's edge. `leans`
     is what the drill leans to, None when square. `sight` are the marks aimed at where the opposite leg is
-    the sight, `dry` the stretchers that are bored so and stand in their legs for it; `zero` how a digital
-    gauge is zeroed.
+    the sight, `dry` the stretchers that are bored so or aimed at, and are in place for it; `zero` how a
+    digital gauge is zeroed.
     """
 
     at: tuple[Mark, ...]

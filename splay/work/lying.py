@@ -56,8 +56,8 @@ def _(one: ByHand) -> tuple[str, ...]:
     said = [f"{cap(one.up)} up."] if one.up else []
     if one.holder == "opposite":
         said.append(
-            f"Legs dry in the seat{f', {one.dry} dry in them,' if one.dry else ''} as they will stand. Bit "
-            "on the mark; sight along the drill to the mark for the same part at its other end: "
+            f"Legs dry in the seat{f' and {one.dry} dry in place,' if one.dry else ''} as they will stand. "
+            "Bit on the mark; sight along the drill to the mark for the same part at its other end: "
             f"{listed(place(mark) for mark in one.sight)}."
         )
         return tuple(said)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+import random
 from typing import Any
 
 import numpy as np
@@ -25,7 +26,9 @@ from splay.stance.lean import direction, direction_on, lean_of, solve
 from splay.stance.restate import Restate, restate
 from splay.stance.staked import stand
 from splay.stance.vectors import unit
+from splay.work.lays import ByHand
 from splay.work.proofs import KINDS
+from tests.bench.pieces import buildable
 from tests.core.make import piece, planned, proof_of, round_stool
 
 
@@ -159,8 +162,19 @@ class Sticks(SimpleTestCase):
     def test_bored_by_eye_a_stretcher_stands_dry_in_its_legs(self) -> None:
         cards = self.cards("opposite_leg")
         self.assertTrue(cards["leg"].which_way[0].startswith("Legs dry in the seat as they will stand."))
-        dry = "Legs dry in the seat, stretchers 1 and 2 dry in them, as they will stand."
+        dry = "Legs dry in the seat and stretchers 1 and 2 dry in place, as they will stand."
         self.assertTrue(cards["stretcher"].which_way[0].startswith(dry))
+
+    def test_a_stretcher_that_is_aimed_at_is_there_and_bored_for_by_then(self) -> None:
+        """No card bores a leg for a stretcher that has to stand in it for another hole of that card."""
+        for seed in range(60):
+            for card in buildable(random.Random(seed))[1].setups:
+                for lay in card.lays:
+                    if isinstance(lay, ByHand) and lay.holder == "opposite":
+                        on = [mark.said.startswith("stretcher") for mark in lay.sight]
+                        self.assertEqual(len(set(on)), 1, card.title)
+                        bored = any(mark.said.startswith("stretcher") for mark in lay.at)
+                        self.assertEqual(bool(lay.dry), on[0] or bored, card.title)
 
     def test_a_gauge_on_a_drill_is_zeroed_on_what_is_bored(self) -> None:
         """A stick has no face to be square on: the drill stands square to its side."""
