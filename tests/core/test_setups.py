@@ -167,11 +167,11 @@ class Sticks(SimpleTestCase):
         self.assertTrue(cards["stretcher"].which_way[0].startswith(dry))
 
     def test_a_stretcher_that_is_aimed_at_is_there_and_bored_for_by_then(self) -> None:
-        """No card bores a leg for a stretcher that has to stand in it for another hole of that card: between
-        plumb legs with like tenons all sockets of a T have one angle."""
+        """No card bores a leg for a stretcher that has to stand in it for another hole of that card:
+        between plumb legs with like tenons all sockets of a T have one angle."""
         alike = write_piece(restate(starter("round_three"), Restate("members", "t")))
         for angle in alike["supports"][0]["angles"]:
-            angle |= {key: 0.0 for key in ("splay", "rake") if key in angle}
+            angle |= {key: 0.0 for key in ("splay", "rake", "resultant") if key in angle}
         one, other = alike["members"]
         other |= {key: one[key] for key in ("tenon", "depth", "diameter")}
         for made in (planned(read_piece(alike)), *(buildable(random.Random(n))[1] for n in range(60))):
