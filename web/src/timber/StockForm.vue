@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, onMounted, ref, watch } from 'vue'
 
 import { api, ask, Away, Refused } from '../api/client'
 import type { Fault, StockOut, StoreOut } from '../api/types'
@@ -57,6 +57,9 @@ const unknown = computed(() => {
   return name !== '' && !props.store.species.includes(name)
 })
 const general = computed(() => said.value || faults.value['item']?.said || '')
+/** The form may come later than it was asked for: the store has first to be there. */
+const form = ref<HTMLFormElement>()
+onMounted(() => form.value?.querySelector<HTMLElement>('[data-first] input')?.focus())
 const called_ = (field: string): string => called(draft.value.kind, field)
 /** A choice about it: what it is called, the words of it. */
 const of = (field: string): { label: string; items: Words } => ({
@@ -191,7 +194,7 @@ const set = (name: string, value: string): void => {
 </script>
 
 <template>
-  <form class="form" data-stock-form @submit.prevent="send()">
+  <form ref="form" class="form" data-stock-form @submit.prevent="send()">
     <div v-if="draft.kind === 'slab'" class="wide">
       <SlabEditor
         v-model:draft="draft"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
-import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue'
+import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 
 import { api, ask, Away, Refused } from '../api/client'
 import type { StockItem, StockOut, StoreOut, TakenIn } from '../api/types'
@@ -86,12 +86,10 @@ const groups = computed(() =>
 )
 const SEARCH = [{ value: '', title: 'all' }, ...KINDS.map((k) => ({ ...k, value: k.value }))]
 
-async function show(one: StockOut | null, made: StockItem['kind'] | '' = ''): Promise<void> {
+function show(one: StockOut | null, made: StockItem['kind'] | '' = ''): void {
   open.value = one
   fresh.value = made
   turn.value += 1
-  await nextTick()
-  document.querySelector<HTMLElement>('[data-first] input, input[data-first]')?.focus()
 }
 async function kept(got: StockOut, another: boolean): Promise<void> {
   said.value = `${got.item.name}: kept, ${got.text}.`
@@ -99,13 +97,13 @@ async function kept(got: StockOut, another: boolean): Promise<void> {
   const text = said.value
   await look()
   said.value = text
-  await show(null, made)
+  show(null, made)
 }
 async function throwOut(one: StockOut): Promise<void> {
   const params = { path: { id: one.id } }
   const done = await tried(said, () => ask(api.DELETE('/api/timber/{id}', { params })))
   if (!done) return
-  await show(null)
+  show(null)
   await look()
   gone.value = one
 }
