@@ -74,9 +74,7 @@ def _seat(piece: Piece, plan: Plan) -> Iterator[Step]:
         do = ("Outside the line, then to it: the line is the seat's edge.",)
         yield told("cut_outline", title, "top", do=do)
     shaped = [
-        name
-        for edge, name in ((top.upper_edge, "upper"), (top.lower_edge, "lower"))
-        if edge.way != "square"
+        name for edge, name in ((top.upper_edge, "upper"), (top.lower_edge, "lower")) if edge.inward > 0.0
     ]
     if shaped:
         yield told("edges", f"Shape the {' and the '.join(shaped)} edge", "top")
@@ -255,7 +253,7 @@ def _tread_edges(piece: Piece) -> Iterator[Step]:
     """A lower tread's shaped edge: in front and at both ends, not behind."""
     for support in piece.supports:
         lower = support.lower if isinstance(support, BoardSides) else None
-        if lower is not None and lower.upper_edge.way != "square":
+        if lower is not None and lower.upper_edge.inward > 0.0:
             yield told(
                 "tread_edges",
                 "Shape the lower tread's upper edge",

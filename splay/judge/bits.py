@@ -8,7 +8,6 @@ from dataclasses import dataclass
 from splay.judge.finding import Finding
 from splay.piece import Piece, Rope, StakedLegs
 from splay.quantity import Show
-from splay.setups.loose_joints import dowels_of
 from splay.shop import SAME_BIT_MM, Shop, nearest_bit
 from splay.stance.staked import Stance
 
@@ -46,10 +45,10 @@ def holes(piece: Piece, stance: Stance) -> Iterator[Hole]:
             yield Hole(f"the holes of the {name}", size, "stretchers", f"members.{k}.diameter")
         else:
             yield Hole(f"the sockets of the {name}", member.tenon, "stretchers", f"members.{k}.tenon")
-    for index, dowels, _, what in dowels_of(piece):
-        if dowels.way == "dowel":
+    for index, joined in piece.joined():
+        if joined.dowels.way == "dowel":
             at = f"supports.{index}.dowels.size"
-            yield Hole(f"the dowels of the {what}", dowels.size, "stretchers", at)
+            yield Hole(f"the dowels of the {joined.named}", joined.dowels.size, "stretchers", at)
 
 
 def missing(piece: Piece, shop: Shop, stance: Stance, show: Show) -> Iterator[Finding]:

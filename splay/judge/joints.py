@@ -20,7 +20,6 @@ from splay.piece import (
 )
 from splay.piece.kinds import driven_through
 from splay.quantity import Figure, Show
-from splay.setups.loose_joints import dowels_of
 from splay.stance.battens import tightest
 from splay.stance.body import Body
 from splay.stance.convex import Plane, Solid, clip, plane_at, volume
@@ -199,7 +198,8 @@ def _beside(piece: Piece, leg: LegStance, peg: Peg, field: str, show: Show) -> I
 
 def dowels(piece: Piece, show: Show) -> Iterator[Finding]:
     """Dowels and loose tenons too thick for their parts, or deeper than there is wood."""
-    for index, chosen, thin, what in dowels_of(piece):
+    for index, joined in piece.joined():
+        chosen, thin, what = joined.dowels, joined.thinnest, joined.named
         base = f"supports.{index}.dowels"
         if chosen.size > DOWEL_SHARE * thin:
             yield Finding(

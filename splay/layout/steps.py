@@ -42,7 +42,7 @@ def lay_out(piece: Piece, stance: Stance, checks: tuple[Check, ...], show: Show)
     """Mark out the underside, which will not show, before any edge is shaped or hollowed; `checks` are
     those of checks_of()."""
     there = in_strips(piece.top)
-    shaped = (piece.top.hollow is not None and not there) or piece.top.upper_edge.way != "square"
+    shaped = (piece.top.hollow is not None and not there) or piece.top.upper_edge.inward > 0.0
     before = "before any edge is rounded or any hollow cut" if shaped else "before any edge is rounded"
     middle = f" {_under_the_hollow(piece)}" if there else ""
     first = letters(piece, "underside", show)

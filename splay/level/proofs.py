@@ -36,7 +36,7 @@ def _how(piece: Piece, chosen: LevelPass, ask: Ask, foot: Foot | None, show: Sho
     """How one reading is taken, with the side, the face and the place it is taken at."""
     place, across = "", ""
     if ask.kind == "top":
-        inset = show.length(piece.top.upper_edge.size + EDGE_MM).text
+        inset = show.length(piece.top.upper_edge.inward + EDGE_MM).text
         over = "plumb over where its leg's middle leaves the underside"
         place = over if chosen.places == "legs" else f"{inset} in from the middle of that edge"
         if piece.top.hollow is not None:

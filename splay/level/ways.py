@@ -76,7 +76,7 @@ def places(piece: Piece, ends: tuple[End, ...], chosen: LevelPass) -> dict[str, 
     """Where the top's height is taken, on its upper face, top frame: a little in from its edges, clear
     of what is shaped away there, or over its legs."""
     if chosen.places == "edges":
-        inset = piece.top.upper_edge.size + EDGE_MM
+        inset = piece.top.upper_edge.inward + EDGE_MM
         return {name: _inside(piece, bearing, inset) for name, bearing in PLACES.items()}
     return {f"over.{e.foot.key}": (e.foot.start[0], e.foot.start[1]) for e in ends}
 

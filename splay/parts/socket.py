@@ -190,8 +190,8 @@ class _Socket:
         """
         half = self.bore.size / 2 / deg.cos(self.rho)
         top = self.piece.top
-        mouth = edge_distance(top.outline, self.leg.place.at) - top.lower_edge.size
-        out = edge_distance(top.outline, exit_at) - (top.upper_edge.size if self.bore.through else 0.0)
+        mouth = edge_distance(top.outline, self.leg.place.at) - top.lower_edge.inward
+        out = edge_distance(top.outline, exit_at) - (top.upper_edge.inward if self.bore.through else 0.0)
         return self.show.figure(
             f"{self.key}.edge",
             "Wood to the rim",

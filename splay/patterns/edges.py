@@ -29,9 +29,7 @@ def edge_patterns(piece: Piece, show: Show) -> Iterator[Pattern]:
     elif isinstance(hollow, Dish):
         yield _hollow(piece, "hollow.1", hollow.length, True, "side to side", show)
         yield _hollow(piece, "hollow.2", hollow.width, False, "front to back", show)
-    if any(
-        edge.way != "square" and edge.size > 0.0 for edge in (piece.top.lower_edge, piece.top.upper_edge)
-    ):
+    if any(edge.inward > 0.0 for edge in (piece.top.lower_edge, piece.top.upper_edge)):
         yield _edge(piece)
 
 

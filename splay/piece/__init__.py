@@ -1,26 +1,14 @@
 """Piece: the document of choices; the product's own open format."""
 
 from splay.piece.angles import AsWide, Footprint, Lean, Resultant, Spec, SplayRake, UnderRim
-from splay.piece.boards import BoardSides, BoardTaper, FootCutOut, LowerTread, Splines
-from splay.piece.frames import (
-    ApronedLegs,
-    Arc,
-    CrossPiece,
-    Dowels,
-    EdgeSpot,
-    EdgeTaper,
-    LegTaper,
-    MitredFrames,
-    OutsideDowels,
-    PlaneFrames,
-    SlabLeg,
-    TopButtons,
-    TopScrews,
-)
+from splay.piece.aproned_legs import ApronedLegs
+from splay.piece.board_sides import BoardSides, BoardTaper, FootCutOut, LowerTread, Splines
+from splay.piece.held import TopButtons, TopScrews
 from splay.piece.joints import Battened, Blind, DowelScrew, Joint, Peg, Reamed, Shouldered, Through, Wedge
 from splay.piece.legs import Belly, Bend, Leg, OldHole, StakedLegs, Stick
 from splay.piece.levelling import Levelling, LevelPass, LevelWay
 from splay.piece.members import Level, Member, OnLeg, OnMember, Rope, Stretcher
+from splay.piece.mitred_frames import MitredFrames
 from splay.piece.model import (
     FORMAT,
     MOST_MADE,
@@ -35,6 +23,9 @@ from splay.piece.model import (
     write_piece,
 )
 from splay.piece.places import Circle, Free, Insets, Spot, Triangle
+from splay.piece.plane_frames import PlaneFrames
+from splay.piece.slab_leg import EdgeSpot, OutsideDowels, SlabLeg
+from splay.piece.square import Arc, CrossPiece, Dowels, EdgeTaper, LegTaper
 from splay.piece.tops import (
     Dish,
     Drawn,

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
 from splay.document import Angle, Frozen, Length
+from splay.piece.bounds import CLEAR_MM, Bound
 from splay.quantity import degrees as deg
 
 Thick = Annotated[float, Length(6, 200)]
@@ -52,6 +54,10 @@ Face = Literal["underside", "upper face", "battens' lower face"]
 
 
 THROUGH_MM = 1e-6
+LEG_SHARE = 0.6
+"""A screw wider than this share of its leg weakens it (common practice, no source)."""
+LEAST_THREAD_MM = 0.1
+"""What is left of a thread on either side of its pilot together, at least (common practice, no source)."""
 
 
 @dataclass(frozen=True)
@@ -97,6 +103,10 @@ class _Joint(Frozen):
     def bit(self, shortest: float) -> Bit | None:
         """The bit for holes the least of which is so deep, mm; None where they are chopped."""
         return Bit("the sockets", self.hole(shortest).size, "socket")
+
+    def bounds(self, at_top: float) -> Iterator[Bound]:
+        """Each of its sizes that something bounds, in a leg so thick at the top, mm."""
+        yield from ()
 
     @property
     def below(self) -> float:
@@ -242,6 +252,18 @@ class Battened(_Joint):
     peg: Peg | None = None
     """A peg from the batten's side, if it is pegged."""
 
+    def bounds(self, at_top: float) -> Iterator[Bound]:
+        """A batten wider than its socket and thicker than its counterbores are deep."""
+        yield Bound(
+            "batten_narrow", "boring", "The socket is wider than its batten.",
+            "Make the batten wider, or the socket smaller.", self.socket, self.batten_width, "batten_width",
+        )  # fmt: skip
+        yield Bound(
+            "counterbore_through", "boring", "The screws' heads are let in through the batten.",
+            "Let them in less deep, or take a thicker batten.", self.counterbore,
+            self.batten_thickness - CLEAR_MM, "counterbore",
+        )  # fmt: skip
+
     @property
     def below(self) -> float:
         """The batten."""
@@ -284,6 +306,18 @@ class DowelScrew(_Joint):
         """What its pilots are bored with."""
         return Bit("the screws' pilots", self.core, "core", most=True)
 
+    def bounds(self, at_top: float) -> Iterator[Bound]:
+        """A pilot thinner than its screw, and that thinner than the leg."""
+        yield Bound(
+            "pilot_wide", "boring", "The pilot is as wide as the screw: its thread finds no wood.",
+            "Bore the pilot thinner than the screw over its thread.", self.core,
+            self.socket - LEAST_THREAD_MM, "core",
+        )  # fmt: skip
+        yield Bound(
+            "screw_thick", "legs", "The screw is thicker than the leg it goes into.",
+            "Take a thinner screw, or a thicker leg.", self.socket, LEG_SHARE * at_top, "socket",
+        )  # fmt: skip
+
     @property
     def in_leg(self) -> float:
         """The rest of the screw, mm."""
@@ -309,6 +343,13 @@ class Shouldered(_Joint):
 
     def bit(self, shortest: float) -> None:
         """It is chopped."""
+
+    def bounds(self, at_top: float) -> Iterator[Bound]:
+        """A tenon no wider than its leg."""
+        yield Bound(
+            "tenon_over_leg", "legs", "The tenon is wider than the leg it is cut on.",
+            "Make its shorter side smaller, or thicken the leg at the top.", self.across, at_top, "across",
+        )  # fmt: skip
 
 
 Joint = Annotated[

@@ -3,8 +3,11 @@ that hold of it."""
 
 from __future__ import annotations
 
-from splay.piece.boards import BoardSides
-from splay.piece.frames import ApronedLegs, MitredFrames, PlaneFrames, SlabLeg
+from splay.piece.aproned_legs import ApronedLegs
+from splay.piece.board_sides import BoardSides
+from splay.piece.mitred_frames import MitredFrames
+from splay.piece.plane_frames import PlaneFrames
+from splay.piece.slab_leg import SlabLeg
 
 HoldsTop = PlaneFrames | MitredFrames | BoardSides | ApronedLegs
 """Parts of it lie under the top: screws or buttons can hold that down to them."""

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
@@ -10,8 +11,10 @@ from pydantic_core import PydanticCustomError
 from splay.document import Frozen, Length
 from splay.ids import Id
 from splay.piece.angles import Spec
+from splay.piece.bounds import Bound
 from splay.piece.joints import Joint, Thick
 from splay.piece.places import Placement
+from splay.piece.support import SupportBase
 
 
 class Belly(Frozen):
@@ -118,7 +121,7 @@ class Leg(Frozen):
     """Shaped or reused legs, measured one by one; the shortest sets what all can come to."""
 
 
-class StakedLegs(Frozen):
+class StakedLegs(SupportBase):
     """A set of legs that end in the top, or in battens under it."""
 
     kind: Literal["staked_legs"] = "staked_legs"
@@ -146,3 +149,8 @@ class StakedLegs(Frozen):
             }
             raise PydanticCustomError("rule", "bend", detail)
         return self
+
+    def bounds(self, high: float) -> Iterator[Bound]:
+        """What its joint's are."""
+        for one in self.joint.bounds(self.leg.at_top):
+            yield one.within("joint")

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import replace
 from typing import Annotated, Any, Literal, Self
 
@@ -14,15 +14,19 @@ from splay.errors import BadInput
 from splay.labelled import labelled
 from splay.paths import inside
 from splay.piece.angles import Lean
-from splay.piece.boards import BoardSides
-from splay.piece.frames import ApronedLegs, MitredFrames, PlaneFrames, SlabLeg
+from splay.piece.aproned_legs import ApronedLegs
+from splay.piece.board_sides import BoardSides
 from splay.piece.ids import with_ids
 from splay.piece.labels import LABELS, TITLES
 from splay.piece.legs import StakedLegs
 from splay.piece.levelling import Levelling
 from splay.piece.members import MOST_MEMBERS, Member, OnMember, Stretcher
+from splay.piece.mitred_frames import MitredFrames
 from splay.piece.naming import called
 from splay.piece.places import MOST, Placement
+from splay.piece.plane_frames import PlaneFrames
+from splay.piece.slab_leg import SlabLeg
+from splay.piece.support import Joined
 from splay.piece.tops import Top, straight_end
 from splay.piece.underfoot import Underfoot
 from splay.piece.upgrade import STEPS
@@ -78,6 +82,13 @@ class Piece(Frozen):
     def stands(self) -> float:
         """The height it has on its sawn feet, before anything is put under them, mm."""
         return self.height - (self.underfoot.thickness if self.underfoot else 0.0)
+
+    def joined(self) -> Iterator[tuple[int, Joined]]:
+        """Each support, by its index, whose sawn ends are joined by dowels or loose tenons."""
+        for index, support in enumerate(self.supports):
+            joined = support.joined(self.top.thickness)
+            if joined is not None:
+                yield index, joined
 
     @model_validator(mode="before")
     @classmethod

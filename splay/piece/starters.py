@@ -4,20 +4,17 @@ from __future__ import annotations
 
 from splay.errors import BadInput, Fault, shorten
 from splay.piece.angles import Resultant, SplayRake
-from splay.piece.boards import BoardSides
-from splay.piece.frames import (
-    ApronedLegs,
-    CrossPiece,
-    Dowels,
-    MitredFrames,
-    PlaneFrames,
-    SlabLeg,
-)
+from splay.piece.aproned_legs import ApronedLegs
+from splay.piece.board_sides import BoardSides
 from splay.piece.joints import Battened, Blind, DowelScrew, Joint, Peg, Shouldered, Through
 from splay.piece.legs import Leg, StakedLegs
 from splay.piece.members import Level, OnLeg, OnMember, Rope, Stretcher
+from splay.piece.mitred_frames import MitredFrames
 from splay.piece.model import Piece, Support
 from splay.piece.places import Circle, Free, Insets, Placement, Spot, Triangle
+from splay.piece.plane_frames import PlaneFrames
+from splay.piece.slab_leg import SlabLeg
+from splay.piece.square import CrossPiece, Dowels
 from splay.piece.tops import (
     Corner,
     Dish,

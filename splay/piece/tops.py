@@ -9,6 +9,7 @@ from pydantic import Field, model_validator
 from pydantic_core import PydanticCustomError
 
 from splay.document import Angle, Frozen, Length
+from splay.quantity import degrees as deg
 
 Span = Annotated[float, Length(50, 6000)]
 
@@ -247,6 +248,16 @@ class EdgeShape(Frozen):
     """Radius of a round-over, or how far a chamfer comes in on the face, mm."""
     angle: Annotated[float, Angle(10, 80)] = 45.0
     """Slope of a chamfer off the face, degrees."""
+
+    @property
+    def inward(self) -> float:
+        """How far it comes in on the face, mm; 0 where it is left square, whatever its size was before."""
+        return 0.0 if self.way == "square" else self.size
+
+    @property
+    def down(self) -> float:
+        """How far it comes down the side, mm."""
+        return self.inward * (deg.tan(self.angle) if self.way == "chamfer" else 1.0)
 
 
 class HandHold(Frozen):

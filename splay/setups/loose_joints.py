@@ -6,7 +6,7 @@ import math
 from collections.abc import Iterator
 
 from splay.parts.stick import SQUARE_DEG, EndCut, StickPart
-from splay.piece import BoardSides, Dowels, MitredFrames, Piece, PlaneFrames, SlabLeg
+from splay.piece import Dowels, MitredFrames, Piece
 from splay.piece.kinds import Lined, driven_through
 from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
@@ -29,24 +29,9 @@ _ENTERED = {"cross", "rail", "link", "tread", "slab_leg", "slab"}
 """Roles both of whose joined ends take dowels; a mitred leg takes them at its mitre too."""
 
 
-def dowels_of(piece: Piece) -> Iterator[tuple[int, Dowels, float, str]]:
-    """Every support with dowels or loose tenons: index, what, the thinnest part, its name."""
-    for index, support in enumerate(piece.supports):
-        if isinstance(support, PlaneFrames):
-            thin = min((support.thickness, *(c.thickness for c in support.cross)))
-            yield index, support.dowels, thin, "frames"
-        elif isinstance(support, MitredFrames):
-            yield index, support.dowels, support.thickness, "mitres"
-        elif isinstance(support, BoardSides) and support.rails:
-            thin = min(support.thickness, *(r.thickness for r in support.rails))
-            yield index, support.dowels, thin, "sides"
-        elif isinstance(support, SlabLeg) and support.outside is None:
-            yield index, support.dowels, piece.top.thickness, "slab's mitre"
-
-
 ON_LINE_MM = 0.05
 """A dowel this near the middle line stands on it."""
-Joined = tuple[StickPart, Body, str]
+Ended = tuple[StickPart, Body, str]
 """A part, where it lies, and the end of it that is joined."""
 
 
@@ -61,8 +46,8 @@ def loose_joints(
     if not isinstance(tool, TiltingTable | RouterTable):
         return
     wanted = "dowel" if isinstance(tool, TiltingTable) else "loose_tenon"
-    for index, dowels, _, _ in dowels_of(piece):
-        on = piece.supports[index].id
+    for index, joined in piece.joined():
+        on, dowels = piece.supports[index].id, joined.dowels
         if dowels.way != wanted or driven_through(piece.supports[index]):
             continue
         keys: set[str] = set()
@@ -102,9 +87,9 @@ def end_down(part: StickPart, body: Body, name: str) -> EndDown:
     return EndDown((part.key,), part.name, end_name(part.role, name), face, along)
 
 
-def _on_one_fence(ends: list[Joined]) -> list[list[Joined]]:
+def _on_one_fence(ends: list[Ended]) -> list[list[Ended]]:
     """Ends of one slope that want the same fence: as thick, leaning as much over it and along it."""
-    found: dict[tuple[float, ...], list[Joined]] = {}
+    found: dict[tuple[float, ...], list[Ended]] = {}
     for part, body, name in ends:
         end = part.start if name == "start" else part.finish
         key = (round(abs(end.tilt), 4), round(abs(end.mitre), 4), round(body.thickness, 4))
@@ -112,7 +97,7 @@ def _on_one_fence(ends: list[Joined]) -> list[list[Joined]]:
     return list(found.values())
 
 
-def _stood(ends: list[Joined]) -> tuple[EndDown, ...]:
+def _stood(ends: list[Ended]) -> tuple[EndDown, ...]:
     """Ends that stand alike share one lay."""
     found: dict[tuple[object, ...], list[EndDown]] = {}
     for one in ends:
@@ -127,7 +112,7 @@ def _stood(ends: list[Joined]) -> tuple[EndDown, ...]:
     )  # fmt: skip
 
 
-def _held(ends: list[Joined]) -> tuple[EndUp, ...]:
+def _held(ends: list[Ended]) -> tuple[EndUp, ...]:
     """Ends held alike share one lay."""
     found: dict[tuple[object, ...], list[EndUp]] = {}
     for one in ends:
@@ -144,7 +129,7 @@ def _held(ends: list[Joined]) -> tuple[EndUp, ...]:
     )
 
 
-def _spots(piece: Piece, ends: list[Joined], dowels: Dowels, show: Show) -> Spots:
+def _spots(piece: Piece, ends: list[Ended], dowels: Dowels, show: Show) -> Spots:
     """Evenly over the sawn end: n shares of its width, a middle in each, halfway through its thickness.
 
     Where the tree grew its edges they are measured from its middle line, to either side.
@@ -186,10 +171,10 @@ def slope_of(end: EndCut) -> float:
 
 def _alike(
     piece: Piece, index: int, sticks: tuple[StickPart, ...], bodies: tuple[Body, ...]
-) -> list[list[Joined]]:
+) -> list[list[Ended]]:
     """The joined ends of a support's parts that one setting and the same places do for: of one slope, to
     the ten-thousandth of a degree, and as wide along the cut. The least slope first."""
-    found: dict[tuple[float, ...], list[Joined]] = {}
+    found: dict[tuple[float, ...], list[Ended]] = {}
     mitred = isinstance(piece.supports[index], MitredFrames)
     for stick, body in zip(sticks, bodies, strict=True):
         if stick.support != index or not (stick.role in _ENTERED or (mitred and stick.role == "leg")):
@@ -207,7 +192,7 @@ def _alike(
     return [found[key] for key in sorted(found, key=lambda one: one[0])]
 
 
-def _slope_figure(key: str, label: str, on: Joined, note: str, show: Show) -> Figure:
+def _slope_figure(key: str, label: str, on: Ended, note: str, show: Show) -> Figure:
     part, _, name = on
     end = part.start if name == "start" else part.finish
     return show.figure(
@@ -232,7 +217,7 @@ def _holes(
     key: str,
     on: str,
     dowels: Dowels,
-    ends: list[Joined],
+    ends: list[Ended],
     tool: TiltingTable,
     show: Show,
 ) -> SetUp:
@@ -267,7 +252,7 @@ def _slots(
     key: str,
     on: str,
     dowels: Dowels,
-    ends: list[Joined],
+    ends: list[Ended],
     tool: RouterTable,
     show: Show,
 ) -> SetUp:

@@ -30,7 +30,6 @@ from splay.setups.joins import join_proofs
 from splay.setups.leg_ends import pilot_deep, shoulder_first, top_side
 from splay.setups.leg_marks import kerf_deep
 from splay.setups.leg_sets import LegSet
-from splay.setups.loose_joints import dowels_of
 from splay.setups.made import Made
 from splay.setups.member_cards import socket_mark
 from splay.setups.mouths import mouth_proofs
@@ -355,14 +354,14 @@ def _squared(made: Made, ask: Asker) -> Iterator[Proof]:
             )  # fmt: skip
             yield ask.length(("notch", stick.key), stick.notches[1].quantity, words)
         yield from _tapered(stick, body, ask)
-    for index, dowels, _, what in dowels_of(made.piece):
-        on = made.piece.supports[index].id
+    for index, joined in made.piece.joined():
+        dowels, on = joined.dowels, made.piece.supports[index].id
         if driven_through(made.piece.supports[index]):
             continue
         loose = dowels.way == "loose_tenon"
         holes, both = ("Slots", ", at both ends of a slot") if loose else ("Dowel holes", "")
         words = Words(
-            f"{holes} of the {what}, deep",
+            f"{holes} of the {joined.named}, deep",
             Deep(on, "square to the sawn end" + both),
             "too shallow holds the joint open", on,
             "legs" if made.piece.supports[index].kind == "slab_leg" else "stretchers",

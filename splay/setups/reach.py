@@ -9,7 +9,6 @@ from __future__ import annotations
 from splay.piece import StakedLegs
 from splay.quantity import degrees as deg
 from splay.setups.drills import HAND_HELD, boring_tools
-from splay.setups.loose_joints import dowels_of
 from splay.setups.made import Made
 from splay.setups.saws import SAWS
 from splay.shop import BandSaw, RouterTable, TableSaw, Tool
@@ -96,7 +95,7 @@ def bevels(made: Made) -> bool:
 def slots(made: Made) -> bool:
     """Some slots are cut by a router table, whose cutter has one width and one length."""
     routers = [tool for tool in made.shop.owned() if isinstance(tool, RouterTable)]
-    joints = [one for _, one, _, _ in dowels_of(made.piece) if one.way == "loose_tenon"]
+    joints = [one.dowels for _, one in made.piece.joined() if one.dowels.way == "loose_tenon"]
     return any(tool.cutter != one.size or one.depth > tool.reach for tool in routers for one in joints)
 
 

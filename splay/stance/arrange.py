@@ -21,7 +21,6 @@ from splay.piece import (
 )
 from splay.piece.ids import fresh_ids
 from splay.piece.starters import starting_support
-from splay.stance.board_sides import front_back
 from splay.stance.body import Body
 from splay.stance.outline import extent
 from splay.stance.redraw import with_straight_end
@@ -349,7 +348,7 @@ def with_lower_tread(piece: Piece, to: str, index: int) -> dict[str, Any]:
     document = write_piece(piece)
     support = boards_asked(piece, to, index)
     made = document["supports"][index]
-    cut, whole = made["cut_out"], front_back(support)
+    cut, whole = made["cut_out"], support.front_back
     made["lower"] = _lower_tread(piece, support) if to == "on" else None
     if cut is not None:
         # What is cut out stays the same share of the side.

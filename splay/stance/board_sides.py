@@ -29,7 +29,7 @@ def board_sides(support: BoardSides, index: int, floor: Floor) -> tuple[Body, ..
     between = _rails(support, index, support.rails, "rail", "rails")
     if lower is None:
         return (*sides, *between)
-    middle, under = front_back(support)[0] + lower.board / 2, lower.drop + lower.thickness
+    middle, under = support.front_back[0] + lower.board / 2, lower.drop + lower.thickness
     moved = (
         rail.model_copy(update={"drop": rail.drop + under, "offset": rail.offset + middle})
         for rail in lower.rails
@@ -65,19 +65,13 @@ def outer_at(support: BoardSides, down: float) -> float:
     return support.length / 2 + down * deg.tan(support.splay)
 
 
-def front_back(support: BoardSides) -> tuple[float, float]:
-    """From where to where front to back a side goes, both boards of it, before any taper (y), mm."""
-    half = support.width / 2
-    return -half - (support.lower.board if support.lower is not None else 0.0), half
-
-
 def lower_span(support: BoardSides) -> tuple[float, float]:
     """From where to where front to back a lower tread goes (y), mm: past the short boards where it lies on
     them, which are narrower there perhaps."""
     lower, taper = support.lower, support.taper
     assert lower is not None
     in_front = taper is not None and taper.narrower == "top" and taper.sides in ("front", "both")
-    edge = front_back(support)[0] + (taper.off if taper is not None and in_front else 0.0)
+    edge = support.front_back[0] + (taper.off if taper is not None and in_front else 0.0)
     return edge - lower.past_front, -support.width / 2
 
 
@@ -138,7 +132,7 @@ def _short(support: BoardSides, index: int, side: int, floor: Floor) -> Body:
     """The board in front of a long one, that carries the lower tread."""
     lower = support.lower
     assert lower is not None
-    out, front = _outward(support, side), front_back(support)[0]
+    out, front = _outward(support, side), support.front_back[0]
     middle = along((side * support.length / 2, front + lower.board / 2, 0.0), out, -support.thickness / 2)
     made = body(
         f"{support.id}.short.{_NAMES[side]}",
@@ -203,7 +197,7 @@ def _feet(support: BoardSides, floor: Floor, side: int, over: tuple[float, float
     cut = support.cut_out
     if cut is None:
         return ()
-    low, high = front_back(support)
+    low, high = support.front_back
     low, high = (low + high - cut.width) / 2, (low + high + cut.width) / 2
     if high <= over[0] or low >= over[1]:
         return ()

@@ -15,12 +15,11 @@ def profile(edge: EdgeShape, thickness: float, steps: int = STEPS) -> tuple[tupl
     Neither goes past half the thickness, so that two shaped edges never cross; a round-over is drawn in
     `steps` chords.
     """
-    if edge.way == "square" or edge.size <= 0.0:
+    if edge.inward <= 0.0:
         return ((0.0, 0.0),)
     most = thickness / 2.0
     if edge.way == "chamfer":
-        drop = edge.size * deg.tan(edge.angle)
-        return ((0.0, min(drop, most)), (edge.size, 0.0))
+        return ((0.0, min(edge.down, most)), (edge.inward, 0.0))
     turns = [90.0 * k / steps for k in range(steps + 1)]
     size = edge.size
     return tuple((size * (1.0 - deg.cos(a)), min(size * (1.0 - deg.sin(a)), most)) for a in turns)

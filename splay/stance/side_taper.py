@@ -6,8 +6,8 @@ import math
 from dataclasses import replace
 
 from splay.errors import CannotBuild
-from splay.piece.boards import BoardTaper
-from splay.piece.frames import EdgeTaper, LegTaper
+from splay.piece.board_sides import BoardTaper
+from splay.piece.square import EdgeTaper, LegTaper
 from splay.stance.body import Body, Side, SideTaper
 from splay.stance.convex import Plane
 from splay.stance.vectors import Vec, cross, dot, unit

@@ -132,7 +132,7 @@ def plan_view(model: Model, eye: Eye, title: str) -> View:
     shapes.append(area("outline", sight.outline(model.rim), "top"))
     above = eye is not UNDERSIDE
     edge = model.piece.top.upper_edge if above else model.piece.top.lower_edge
-    if edge.way != "square" and edge.size > 0.0:
+    if edge.inward > 0.0:
         ring = sight.outline(model.upper if above else model.lower)
         shapes.append(line("hidden", *ring, ring[0], part="top"))
     shapes += _grain(model, eye)

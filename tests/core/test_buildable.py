@@ -68,6 +68,21 @@ class CannotBeBuilt(SimpleTestCase):
         for name in STARTS:
             self.assertEqual(found(planned(starter(name))), {}, name)
 
+    def test_what_an_edge_was_shaped_to_before_it_was_left_square_is_of_no_account(self) -> None:
+        """No wood is gone there: not from the rim, nor where a straight-edge stands at levelling."""
+        for name in STARTS:
+            document = write_piece(starter(name))
+            for edge in ("upper_edge", "lower_edge"):
+                document["top"][edge] = {"way": "square"}
+            plain = plan(read_piece(document), workbench())
+            for edge in ("upper_edge", "lower_edge"):
+                document["top"][edge] = {"way": "square", "size": 60, "angle": 45}
+            after = plan(read_piece(document), workbench())
+            with self.subTest(name):
+                self.assertEqual(after.findings, plain.findings)
+                self.assertEqual(after.sockets, plain.sockets)
+                self.assertEqual(after.proofs, plain.proofs)
+
     def test_two_stretchers_that_cross_at_one_level_meet_in_the_middle(self) -> None:
         level = {"by": "height", "value": 150}
         ends = [[{"on": "leg", "leg": a, "level": level}, {"on": "leg", "leg": b, "level": level}]
