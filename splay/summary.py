@@ -175,9 +175,7 @@ def batches(
 ) -> tuple[Batch, ...]:
     """The counts of every set of legs; shaped or reused sticks against what is wanted of them."""
     made = []
-    for index, support in enumerate(piece.supports):
-        if not isinstance(support, StakedLegs):
-            continue
+    for index, support in piece.staked():
         mine = [part for part in parts if part.support == index]
         leg = support.leg
         count = show.figure(

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from splay.piece import Piece, Resultant, StakedLegs
+from splay.piece import Piece, Resultant
 from splay.plan import Plan
 
 
@@ -10,9 +10,9 @@ def as_built(piece: Piece, plan: Plan) -> Piece:
     """The piece with every leg's lean as it was read, where any leg of a set was read: what stood well is
     built again. Nothing else changes; sets of which nothing was read stay as they were chosen."""
     supports = list(piece.supports)
-    for index, support in enumerate(piece.supports):
+    for index, support in piece.staked():
         legs = [leg for leg in plan.stance.legs if leg.support == index]
-        if not isinstance(support, StakedLegs) or not any(leg.measured for leg in legs):
+        if not any(leg.measured for leg in legs):
             continue
         angles = tuple(
             Resultant(

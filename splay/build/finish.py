@@ -11,7 +11,7 @@ from typing import Literal
 
 from splay.build.document import Build
 from splay.build.glues import AT_C, DOUBLE_C
-from splay.piece import Piece, StakedLegs
+from splay.piece import Piece
 from splay.plan import Plan
 from splay.quantity import Show
 from splay.views.surface import surface
@@ -145,11 +145,8 @@ def use_of(piece: Piece, build: Build) -> UseOf:
     """What the piece is used for: as said, else by its kind."""
     if build.used:
         return build.used
-    return "child" if piece.use == "child" else "feet" if _stepped_on(piece) else "indoors"
-
-
-def _stepped_on(piece: Piece) -> bool:
-    return any(support.kind == "board_sides" for support in piece.supports)
+    stepped_on = any(support.stepped_on for support in piece.supports)
+    return "child" if piece.use == "child" else "feet" if stepped_on else "indoors"
 
 
 def finishing(piece: Piece, plan: Plan, build: Build, show: Show) -> Finishing:
@@ -198,7 +195,7 @@ def _masked(piece: Piece, plan: Plan, build: Build) -> list[str]:
     if not build.prefinish:
         return []
     found = []
-    if any(isinstance(support, StakedLegs) for support in piece.supports):
+    if any(piece.staked()):
         found += ["every tenon up to its ring, and the sockets", "the foot, to above where it is cut level"]
     if plan.members:
         found.append("stretchers' ends up to their rings, and the sockets in the legs")

@@ -20,9 +20,9 @@ DRY_READ = frozenset({"read", "gap"})
 
 def fitted(piece: Piece, plan: Plan, show: Show) -> Iterator[Step]:
     """Fitting, battens and dry fits, as far as the piece has them."""
-    for index, support in enumerate(piece.supports):
+    for index, support in piece.staked():
         mine = [part for part in plan.parts if part.support == index]
-        if not isinstance(support, StakedLegs) or not mine:
+        if not mine:
             continue
         key = f"fit.{support.id}"
         units = tuple(Unit(key, "fit", part.id, f"leg {part.number}") for part in mine)

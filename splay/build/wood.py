@@ -22,7 +22,7 @@ def wood(piece: Piece, plan: Plan, build: Build, record: Record) -> Iterator[Ste
         flat += " The rest comes off when the holes are bored."
     do = [flat, *_blanks(piece, plan)]
     new = [joint for joint in _joints(piece) if joint not in record.joints]
-    if new and not any(isinstance(s, StakedLegs) and s.leg.spare for s in piece.supports):
+    if new and not any(s.leg.spare for _, s in piece.staked()):
         do.append("One blank more of each kind than there are parts: a joint of it is new to you.")
     dry = "Dry enough that it stays where it is: wet wood bores badly and moves later."
     yield told("ready", "Ready the wood", do=(*do, dry))
@@ -34,7 +34,7 @@ def wood(piece: Piece, plan: Plan, build: Build, record: Record) -> Iterator[Ste
         if in_strips(piece.top):
             how = ("Start each seam in its middle, where the strips' lines must meet.", *how)
         yield told("glue_boards", "Glue the seat from its boards", do=how)
-    if new or any(isinstance(s, StakedLegs) and s.leg.practice for s in piece.supports):
+    if new or any(s.leg.practice for _, s in piece.staked()):
         why = (
             "This joint is in none of your finished pieces yet." if new else "A practice leg is made along."
         )
@@ -47,7 +47,7 @@ def wood(piece: Piece, plan: Plan, build: Build, record: Record) -> Iterator[Ste
 
 def _joints(piece: Piece) -> list[str]:
     """The ways legs are joined to the top, each once."""
-    return list(dict.fromkeys(s.joint.way for s in piece.supports if isinstance(s, StakedLegs)))
+    return list(dict.fromkeys(s.joint.way for _, s in piece.staked()))
 
 
 def _blanks(piece: Piece, plan: Plan) -> Iterator[str]:

@@ -6,7 +6,7 @@ import math
 from collections.abc import Iterator, Mapping
 
 from splay.judge.finding import Finding
-from splay.piece import Piece, StakedLegs
+from splay.piece import Piece
 from splay.quantity import Show
 from splay.quantity import degrees as deg
 from splay.setups.asker import ENOUGH, Spread
@@ -30,9 +30,9 @@ def foot_spread(leg: LegStance, spreads: Mapping[str, Spread]) -> float:
 
 def allowance(piece: Piece, stance: Stance, spreads: Mapping[str, Spread], show: Show) -> Iterator[Finding]:
     """Sets of legs with too little left on for the spread of this maker's own readings."""
-    for index, support in enumerate(piece.supports):
+    for index, support in piece.staked():
         legs = tuple(leg for leg in stance.legs if leg.support == index)
-        if not isinstance(support, StakedLegs) or not legs or support.leg.sticks:
+        if not legs or support.leg.sticks:
             continue
         # Two feet part by the square root of two times what one of them strays.
         need = SURE * math.sqrt(2.0) * max(foot_spread(leg, spreads) for leg in legs)

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from splay.judge.finding import Finding
-from splay.piece import Piece, Rope, StakedLegs
+from splay.piece import Piece, Rope
 from splay.quantity import Show
 from splay.shop import SAME_BIT_MM, Shop, nearest_bit
 from splay.stance.staked import Stance
@@ -27,9 +27,7 @@ class Hole:
 
 def holes(piece: Piece, stance: Stance) -> Iterator[Hole]:
     """Every hole the piece asks for, once for each setting."""
-    for index, support in enumerate(piece.supports):
-        if not isinstance(support, StakedLegs):
-            continue
+    for index, support in piece.staked():
         joint, at = support.joint, f"supports.{index}.joint"
         legs = tuple(leg for leg in stance.legs if leg.support == index)
         numbers = tuple(leg.number for leg in legs)

@@ -13,10 +13,8 @@ from splay.piece import (
     Battened,
     Blind,
     DowelScrew,
-    MitredFrames,
     Peg,
     Piece,
-    StakedLegs,
 )
 from splay.piece.kinds import driven_through
 from splay.quantity import Figure, Show
@@ -25,7 +23,7 @@ from splay.stance.body import Body
 from splay.stance.convex import Plane, Solid, clip, plane_at, volume
 from splay.stance.hollow import thickness_at
 from splay.stance.pegs import THIN_MM, holes_along, peg_from_above
-from splay.stance.staked import LegStance, Stance
+from splay.stance.staked import LegStance, Stance, support_of
 from splay.stance.vectors import Vec
 
 POINT_MM = 3.0
@@ -43,9 +41,7 @@ def screws(piece: Piece, sockets: tuple[SocketPart, ...], stance: Stance, show: 
     """Screws through battens and double-ended ones that come out, or hold nothing."""
     done: set[int] = set()
     for socket, leg in zip(sockets, stance.legs, strict=True):
-        support = piece.supports[leg.support]
-        assert isinstance(support, StakedLegs)
-        joint = support.joint
+        joint = support_of(piece, leg).joint
         if isinstance(joint, DowelScrew) and leg.support not in done:
             done.add(leg.support)
             if joint.into_top >= joint.length - POINT_MM:
@@ -125,9 +121,7 @@ def _named(socket: SocketPart, what: str) -> Figure:
 def pegs(piece: Piece, sockets: tuple[SocketPart, ...], stance: Stance, show: Show) -> Iterator[Finding]:
     """Pegs that cannot stay inside, or miss their tenon; tapers that run to a point."""
     for socket, leg in zip(sockets, stance.legs, strict=True):
-        support = piece.supports[leg.support]
-        assert isinstance(support, StakedLegs)
-        joint = support.joint
+        joint = support_of(piece, leg).joint
         base = f"supports.{leg.support}.joint"
         if joint.tenon == "tapered" and leg.bore.tip <= 0.3 * leg.bore.size:
             yield Finding(
@@ -229,8 +223,8 @@ def dowels(piece: Piece, show: Show) -> Iterator[Finding]:
                 f"{base}.depth",
             )
         # What is driven from outside goes right through on purpose.
-        deep = None if driven_through(piece.supports[index]) else _room(piece, index)
-        if deep is not None and chosen.depth > deep - POINT_MM:
+        deep = joined.room
+        if not driven_through(piece.supports[index]) and chosen.depth > deep - POINT_MM:
             yield Finding(
                 "dowels_meet",
                 "stop",
@@ -243,20 +237,6 @@ def dowels(piece: Piece, show: Show) -> Iterator[Finding]:
                 None,
                 f"{base}.depth",
             )
-
-
-def _room(piece: Piece, index: int) -> float | None:
-    """How deep a dowel may go before it comes out of the part it enters, mm."""
-    support = piece.supports[index]
-    if support.kind == "plane_frames":
-        return support.face
-    if support.kind == "board_sides":
-        return support.thickness
-    if support.kind == "slab_leg":
-        return piece.top.thickness
-    if isinstance(support, MitredFrames):
-        return min(support.rail, support.leg)
-    return None
 
 
 def apron_tenons(piece: Piece, show: Show) -> Iterator[Finding]:

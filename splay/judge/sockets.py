@@ -8,7 +8,7 @@ from itertools import combinations
 
 from splay.judge.finding import Finding
 from splay.parts import SocketPart
-from splay.piece import DowelScrew, Piece, Shouldered, StakedLegs, Through
+from splay.piece import DowelScrew, Piece, Shouldered, Through
 from splay.quantity import Show
 from splay.quantity import degrees as deg
 from splay.stance.staked import LegStance, Stance, support_of
@@ -140,9 +140,7 @@ def _mouth(piece: Piece, leg: LegStance, u: Flat) -> float:
 
 def tenons(piece: Piece, stance: Stance, show: Show) -> Iterator[Finding]:
     """Tenons thicker than their legs, and proud ends that do not clear the slanted mouth."""
-    for index, support in enumerate(piece.supports):
-        if not isinstance(support, StakedLegs):
-            continue
+    for index, support in piece.staked():
         legs = tuple(leg for leg in stance.legs if leg.support == index)
         numbers = tuple(leg.number for leg in legs)
         joint = support.joint

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from splay.judge.finding import Finding
-from splay.piece import Piece, StakedLegs
+from splay.piece import Piece
 from splay.quantity import Show
 from splay.quantity import degrees as deg
 from splay.stance.staked import Stance
@@ -20,12 +20,12 @@ OPENS_SHARE = 0.2
 
 def wedges(piece: Piece, stance: Stance, show: Show) -> Iterator[Finding]:
     """Of each support its wedges, and the legs whose slots lie along the grain."""
-    for index, support in enumerate(piece.supports):
+    for index, _ in piece.staked():
         mine = [leg for leg in stance.legs if leg.support == index]
         # A leg that turned out to stand plumb has no sightline to draw a slot from, and no wedge.
         pairs = [(leg, one) for leg in mine if (one := wedge_made(piece, leg)) is not None]
         legs, made = [leg for leg, _ in pairs], [one for _, one in pairs]
-        if not isinstance(support, StakedLegs) or not made:
+        if not made:
             continue
         base = f"supports.{index}.joint.wedge"
         numbers = tuple(leg.number for leg in legs)

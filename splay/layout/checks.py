@@ -8,7 +8,7 @@ from itertools import combinations
 from typing import Annotated
 
 from splay.layout.placing import at_face, marked_face
-from splay.piece import Piece, StakedLegs
+from splay.piece import Piece
 from splay.quantity import Figure, Show
 from splay.stance.outline import edge_distance
 from splay.stance.staked import Stance
@@ -34,7 +34,7 @@ class Check:
 def checks_of(piece: Piece, stance: Stance, show: Show) -> tuple[Check, ...]:
     """Leg to leg, diagonals, and each leg to the edge where the edge is not bark, on the face marked."""
     made = []
-    faces = {k: marked_face(s) for k, s in enumerate(piece.supports) if isinstance(s, StakedLegs)}
+    faces = {k: marked_face(s) for k, s in piece.staked()}
     at = {leg.number: at_face(piece, leg, faces[leg.support]) for leg in stance.legs}
     for one, two in combinations(stance.legs, 2):
         if faces[one.support] != faces[two.support]:

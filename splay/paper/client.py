@@ -9,7 +9,7 @@ from splay.draw import draw
 from splay.formats.ink import Placed, ink
 from splay.formats.page import Book, Pdf, Printer
 from splay.paper.flow import Block, Column, Heading, Text, fill, fitted
-from splay.piece import Piece, Rope, StakedLegs, Through
+from splay.piece import Piece, Rope, Through
 from splay.plan import Plan
 from splay.shop import Shop
 
@@ -70,7 +70,7 @@ def _kept(piece: Piece) -> Iterator[str]:
         "Wood takes up water from the air and gives it off: it is wider in summer, narrower in winter. "
         "Keep it off radiators and out of standing water."
     )
-    staked = [one for one in piece.supports if isinstance(one, StakedLegs)]
+    staked = [one for _, one in piece.staked()]
     if any(isinstance(one.joint, Through) for one in staked):
         yield "In a dry room a leg's end may come to stand a hair above the seat: the seat has shrunk."
     if any(isinstance(member, Rope) for member in piece.members):

@@ -83,9 +83,7 @@ def trims(
     ends = [(end, _socket(piece, run.number, end)) for run in runs for end in run.ends if end.leg]
     ends += [(hole, _through(piece, line.number, hole)) for line in lines for hole in line.holes]
     made = []
-    for index, support in enumerate(piece.supports):
-        if not isinstance(support, StakedLegs):
-            continue
+    for index, support in piece.staked():
         mine = [leg for leg in stance.legs if leg.support == index]
         for k, (stick, leg) in enumerate(zip(support.leg.sticks, mine, strict=False)):
             part = parts[leg.number - 1]

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
@@ -87,6 +87,7 @@ class Splines(Frozen):
 class BoardSides(SupportBase):
     """Two boards that lean outward, one at each end."""
 
+    stepped_on: ClassVar[bool] = True
     kind: Literal["board_sides"] = "board_sides"
     id: Id = ""
     length: Size
@@ -120,7 +121,8 @@ class BoardSides(SupportBase):
         """What lies between the boards, into them."""
         if not self.rails:
             return None
-        return Joined(self.dowels, min(self.thickness, *(r.thickness for r in self.rails)), "sides")
+        thinnest = min(self.thickness, *(r.thickness for r in self.rails))
+        return Joined(self.dowels, thinnest, "sides", self.thickness)
 
     def bounds(self, high: float) -> Iterator[Bound]:
         """Treads and rails above the floor and between the boards' edges, feet left of what is cut out."""

@@ -53,4 +53,4 @@ class MitredFrames(SupportBase):
 
     def joined(self, top: float) -> Joined:
         """Mitres."""
-        return Joined(self.dowels, self.thickness, "mitres")
+        return Joined(self.dowels, self.thickness, "mitres", min(self.rail, self.leg), mitred=True)

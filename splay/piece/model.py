@@ -83,6 +83,12 @@ class Piece(Frozen):
         """The height it has on its sawn feet, before anything is put under them, mm."""
         return self.height - (self.underfoot.thickness if self.underfoot else 0.0)
 
+    def staked(self) -> Iterator[tuple[int, StakedLegs]]:
+        """Each set of legs that ends in the top, by its index among the supports."""
+        for index, support in enumerate(self.supports):
+            if isinstance(support, StakedLegs):
+                yield index, support
+
     def joined(self) -> Iterator[tuple[int, Joined]]:
         """Each support, by its index, whose sawn ends are joined by dowels or loose tenons."""
         for index, support in enumerate(self.supports):

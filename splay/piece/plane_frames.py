@@ -53,4 +53,5 @@ class PlaneFrames(SupportBase):
 
     def joined(self, top: float) -> Joined:
         """Cross-pieces into legs, links between the frames."""
-        return Joined(self.dowels, min((self.thickness, *(c.thickness for c in self.cross))), "frames")
+        thinnest = min((self.thickness, *(c.thickness for c in self.cross)))
+        return Joined(self.dowels, thinnest, "frames", self.face)

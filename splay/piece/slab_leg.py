@@ -85,4 +85,6 @@ class SlabLeg(SupportBase):
 
     def joined(self, top: float) -> Joined | None:
         """Its mitre, if that is not dowelled from outside."""
-        return None if self.outside is not None else Joined(self.dowels, top, "slab's mitre")
+        if self.outside is not None:
+            return None
+        return Joined(self.dowels, top, "slab's mitre", top, station="legs")

@@ -7,7 +7,7 @@ from typing import Literal
 
 from splay.parts.bent import Bent
 from splay.parts.leg import upper_end_name
-from splay.piece import Piece, StakedLegs
+from splay.piece import Piece
 from splay.quantity import Show
 from splay.setups.asker import Asker, Words
 from splay.setups.card import Proof, SetUp
@@ -34,9 +34,9 @@ back that looks to the right is a quarter clockwise from what looks out: that li
 
 def bent_cards(piece: Piece, every: tuple[Bent, ...], show: Show) -> Iterator[SetUp]:
     """One card a support that has bent sticks."""
-    for index, support in enumerate(piece.supports):
+    for index, support in piece.staked():
         mine = [one for one in every if one.trim.support == index]
-        if not mine or not isinstance(support, StakedLegs):
+        if not mine:
             continue
         end = upper_end_name(support.joint)
         key = f"bent.{support.id}"

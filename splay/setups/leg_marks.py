@@ -44,9 +44,7 @@ def leg_mark_cards(
     piece: Piece, stance: Stance, parts: tuple[LegPart, ...], shop: Shop, show: Show
 ) -> Iterator[SetUp]:
     """One card a support for the marks on its legs."""
-    for index, support in enumerate(piece.supports):
-        if not isinstance(support, StakedLegs):
-            continue
+    for index, support in piece.staked():
         legs = [leg for leg in stance.legs if leg.support == index]
         mine = {part.number: part for part in parts if part.support == index}
         if legs:

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from splay.parts.leg import LegPart
 from splay.piece import Piece, StakedLegs
-from splay.stance.staked import LegStance, Stance
+from splay.stance.staked import LegStance, Stance, support_of
 from splay.work.phrases import listed
 
 
@@ -57,8 +57,7 @@ def leg_sets(piece: Piece, stance: Stance, parts: tuple[LegPart, ...]) -> tuple[
         found.setdefault(key, []).append(leg)
     made: list[LegSet] = []
     for legs in found.values():
-        support = piece.supports[legs[0].support]
-        assert isinstance(support, StakedLegs)
+        support = support_of(piece, legs[0])
         first = all(one.index != legs[0].support for one in made)
         made.append(LegSet(legs[0].support, support, tuple(legs), by_number[legs[0].number], first))
     return tuple(made)

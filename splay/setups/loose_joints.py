@@ -6,7 +6,7 @@ import math
 from collections.abc import Iterator
 
 from splay.parts.stick import SQUARE_DEG, EndCut, StickPart
-from splay.piece import Dowels, MitredFrames, Piece
+from splay.piece import Dowels, Piece
 from splay.piece.kinds import Lined, driven_through
 from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
@@ -51,7 +51,7 @@ def loose_joints(
         if dowels.way != wanted or driven_through(piece.supports[index]):
             continue
         keys: set[str] = set()
-        for ends in _alike(piece, index, sticks, bodies):
+        for ends in _alike(index, joined.mitred, sticks, bodies):
             for mates in [ends] if isinstance(tool, TiltingTable) else _on_one_fence(ends):
                 part, _, name = mates[0]
                 key = f"{dowels.way}.{part.key}"
@@ -170,12 +170,11 @@ def slope_of(end: EndCut) -> float:
 
 
 def _alike(
-    piece: Piece, index: int, sticks: tuple[StickPart, ...], bodies: tuple[Body, ...]
+    index: int, mitred: bool, sticks: tuple[StickPart, ...], bodies: tuple[Body, ...]
 ) -> list[list[Ended]]:
     """The joined ends of a support's parts that one setting and the same places do for: of one slope, to
     the ten-thousandth of a degree, and as wide along the cut. The least slope first."""
     found: dict[tuple[float, ...], list[Ended]] = {}
-    mitred = isinstance(piece.supports[index], MitredFrames)
     for stick, body in zip(sticks, bodies, strict=True):
         if stick.support != index or not (stick.role in _ENTERED or (mitred and stick.role == "leg")):
             continue

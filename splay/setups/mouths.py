@@ -35,11 +35,11 @@ ROUND_DEG = 0.05
 
 def mouth_cards(piece: Piece, stance: Stance, shop: Shop, show: Show) -> Iterator[SetUp]:
     """One card for legs that lean alike."""
-    if not any(isinstance(one, StakedLegs) and has_eased_mouth(one) for one in piece.supports):
+    if not any(has_eased_mouth(one) for _, one in piece.staked()):
         return
     for group in boring_groups(stance):
         support = support_of(piece, group.first)
-        if not isinstance(support, StakedLegs) or not has_eased_mouth(support):
+        if not has_eased_mouth(support):
             continue
         lean = group.first.boring.resultant
         rounds = nearest_round(support, lean, shop.rounds)

@@ -364,8 +364,7 @@ def _squared(made: Made, ask: Asker) -> Iterator[Proof]:
             f"{holes} of the {joined.named}, deep",
             Deep(on, "square to the sawn end" + both),
             "too shallow holds the joint open", on,
-            "legs" if made.piece.supports[index].kind == "slab_leg" else "stretchers",
-            f"{holes.lower()}, deep",
+            joined.station, f"{holes.lower()}, deep",
         )  # fmt: skip
         yield ask.length(("slot", on), ask.show.length(dowels.depth), words)
 

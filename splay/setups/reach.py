@@ -6,7 +6,6 @@ every tool well within its scale needs no card to be judged by.
 
 from __future__ import annotations
 
-from splay.piece import StakedLegs
 from splay.quantity import degrees as deg
 from splay.setups.drills import HAND_HELD, boring_tools
 from splay.setups.made import Made
@@ -31,7 +30,7 @@ def boring(made: Made) -> bool:
 def pegs(made: Made) -> bool:
     """A peg slopes more than the shortest scale that is held by hand."""
     least = min((_far(tool) for tool in made.shop.owned() if isinstance(tool, HAND_HELD)), default=0.0)
-    joints = (one.joint for one in made.piece.supports if isinstance(one, StakedLegs))
+    joints = (one.joint for _, one in made.piece.staked())
     slopes = [joint.pegged.angle for joint in joints if joint.pegged is not None]
     return any(slope > least for slope in slopes)
 
@@ -53,13 +52,13 @@ def feet(made: Made) -> bool:
 
 def tenons(made: Made) -> bool:
     """Some tenons are made by what takes only some stock."""
-    legs = (one.leg for one in made.piece.supports if isinstance(one, StakedLegs))
+    legs = (one.leg for _, one in made.piece.staked())
     return any(leg.tenon_by in ("cutter", "router") for leg in legs)
 
 
 def leg_ends(made: Made) -> bool:
     """Upper ends are sawn to the lean."""
-    joints = (one.joint for one in made.piece.supports if isinstance(one, StakedLegs))
+    joints = (one.joint for _, one in made.piece.staked())
     return any(joint.tenon in ("none", "flat") for joint in joints)
 
 

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from splay.parts.leg import upper_end_name
 from splay.parts.reused import Trim, from_hole
-from splay.piece import Piece, StakedLegs
+from splay.piece import Piece
 from splay.quantity import Show
 from splay.setups.card import SetUp
 from splay.setups.plain_card import Bench, plain_card
@@ -22,9 +22,9 @@ SAW = Bench("sawing_off", "Any saw, square across")
 
 def reused_cards(piece: Piece, every: tuple[Trim, ...], show: Show) -> Iterator[SetUp]:
     """One card a support whose sticks have old holes."""
-    for index, support in enumerate(piece.supports):
+    for index, support in piece.staked():
         mine = [one for one in every if one.support == index]
-        if not isinstance(support, StakedLegs) or not any(one.stick.old for one in mine):
+        if not any(one.stick.old for one in mine):
             continue
         key = f"reused.{support.id}"
         end = upper_end_name(support.joint)

@@ -70,9 +70,7 @@ def stand(piece: Piece, measured: dict[str, float] | None = None) -> Stance:
     floor = floor_under(piece.lean, piece.stands, piece.top.thickness)
     legs: list[LegStance] = []
     carried: list[Body] = []
-    for index, support in enumerate(piece.supports):
-        if not isinstance(support, StakedLegs):
-            continue
+    for index, support in piece.staked():
         sockets = places(support, piece.top.outline)
         carried += battens(piece, support, index, [place.at for place in sockets])
         mates = pairs(sockets)

@@ -8,7 +8,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from splay.piece import Piece, StakedLegs, TopScrews
+from splay.piece import Piece, SlabLeg, TopScrews
+from splay.piece.kinds import HoldsTop
 from splay.plan import Plan
 from splay.quantity import Figure, Input, Quantity, Show
 from splay.stance.buttons import buttons_by
@@ -181,8 +182,7 @@ def _let_move(piece: Piece, change: float, wide: float, show: Show) -> list[str]
     """What holds the top and must let it move: battens, frames, aprons; a slab leg moves along."""
     told: list[str] = []
     far = abs(change) / wide if wide else 0.0
-    kinds = {support.kind for support in piece.supports}
-    if any(isinstance(s, StakedLegs) and s.joint.face == "battens' lower face" for s in piece.supports):
+    if any(s.joint.face == "battens' lower face" for _, s in piece.staked()):
         slot = show.length(max(1.0, far * wide * FIXING_ROOM)).text
         told.append(
             f"Screws through the battens: the middle one in a round hole, the outer ones in slots {slot} "
@@ -195,13 +195,13 @@ def _let_move(piece: Piece, change: float, wide: float, show: Show) -> list[str]
         enough = "that is enough" if room >= need.value else f"make it {need.text} at least"
         by = "screws" if any(isinstance(way, TopScrews) for way in screwed) else "buttons"
         told.append(f"The top's {by} leave it {show.length(room).text} to move in: {enough}.")
-    elif kinds & {"plane_frames", "mitred_frames", "aproned_legs", "board_sides"}:
+    elif any(isinstance(support, HoldsTop) for support in piece.supports):
         slot = show.length(max(1.0, far * wide * FIXING_ROOM / 2.0)).text
         told.append(
             f"Fastened to what stands under it: fixed in the middle of its width, slots {slot} longer "
             "than the screw is thick at either edge."
         )
-    if "slab_leg" in kinds:
+    if any(isinstance(support, SlabLeg) for support in piece.supports):
         told.append(
             "Seat and slab leg come out of one slab, their grain in line: they move alike at the mitre."
         )

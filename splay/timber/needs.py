@@ -14,7 +14,7 @@ from shapely.geometry.base import BaseGeometry
 
 from splay.parts import LegPart
 from splay.parts.stick import SAWING_MM, StickPart
-from splay.piece import Piece, SlabLeg, StakedLegs, Stretcher
+from splay.piece import Piece, SlabLeg, Stretcher
 from splay.plan import Plan
 from splay.quantity import Quantity, Show, times
 from splay.stance.outline import polygon
@@ -172,9 +172,9 @@ def _three(sizes: tuple[float, float, float], show: Show) -> tuple[Quantity, Qua
 
 
 def _legs(piece: Piece, plan: Plan, choice: WoodChoice, show: Show) -> Iterator[Need]:
-    for index, support in enumerate(piece.supports):
+    for index, support in piece.staked():
         # Legs that lie there already, shaped, want no blanks.
-        if not isinstance(support, StakedLegs) or support.leg.sticks:
+        if support.leg.sticks:
             continue
         mine = [part for part in plan.parts if part.support == index]
         for k, alike in enumerate(_nearly(mine)):

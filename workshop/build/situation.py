@@ -14,7 +14,7 @@ from django.utils import timezone
 from splay.build import Build, Order, Record, order_of, read_build
 from splay.build.glueup import Pace
 from splay.build.progress import Done, Hold, Progress, progress
-from splay.piece import Piece, StakedLegs, read_piece
+from splay.piece import Piece, read_piece
 from splay.plan import Plan
 from splay.quantity import Show
 from splay.shop import Shop, with_every_kind
@@ -102,7 +102,7 @@ def kind_of(piece: Piece) -> str:
 
 def joints_of(piece: Piece) -> set[str]:
     """The ways its legs are joined to the top."""
-    return {support.joint.way for support in piece.supports if isinstance(support, StakedLegs)}
+    return {support.joint.way for _, support in piece.staked()}
 
 
 def record_of(maker: Maker, piece: Piece, row: PieceRow | None = None) -> Record:
