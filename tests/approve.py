@@ -34,12 +34,15 @@ from splay.piece.starters import STARTS, starter
 from splay.plan import Plan, plan
 from splay.reading import Reading
 from splay.setups.asker import Spread
-from splay.shop import Shop, read_shop, workbench
+from splay.setups.scales import scale_of
+from splay.shop import Shop, read_shop, reading, workbench
 from splay.shown import Shown, shown
 from splay.solids import solids_of
 from splay.stance.restate import Restate, restate
+from splay.work.proofs import KINDS
 from tests.bench.levelled import WAYS
-from tests.besides import besides, finished_otherwise, laid_out, tables
+from tests.besides import besides, finished_otherwise, laid_out, papers, tables
+from tests.turned_down import turned_down
 
 HERE = Path(__file__).parent / "approved"
 WORDS, ITEMS = HERE / "words.txt", HERE / "items.txt"
@@ -143,6 +146,15 @@ def misread() -> Iterator[Case]:
                 values += [90.0 - lean.splay, 90.0 - lean.rake, lean.splay, lean.rake]
             for value in values:
                 yield Case(name, piece, shop, (Reading(proof.id, value, kind=proof.kind),))
+    piece, shop = starter("bench"), workbench()
+    made = plan(piece, shop)
+    for number, proof in enumerate(one for one in made.proofs if one.kind in ("bore", "foot")):
+        lean, part = made.stance.legs[number % 4].boring, made.parts[number % 4]
+        half = part.high_low.quantity.value / 2.0
+        of_leg = [part.exposed.quantity.value, *(part.finished.quantity.value + by for by in (half, -half))]
+        scale = scale_of(KINDS[proof.kind], shop)[1] if proof.kind == "bore" else None
+        for value in of_leg if scale is None else [reading(scale, one) for one in (lean.splay, lean.rake)]:
+            yield Case("bench", piece, shop, (Reading(proof.id, value, kind=proof.kind),))
     gone = (Reading("bore.gone", 14.0, kind="bore"), Reading("gap.m9", 300.0, kind="gap"))
     yield Case("resting", starter("round_four"), workbench(), gone)
 
@@ -165,8 +177,25 @@ def _ways() -> Iterator[tuple[str, Piece]]:
     yield "gap-closes", two_boards(gap={"width": 1.0, "stays": "outer"})
     yield "thick", thick(4.0)
     yield "fox-wedged", blind({})
+    yield "wedged to the middle", _with("round_four", "supports.0.joint.wedge", {"lies": "to_middle"})
+    yield "relieved", _with("round_four", "supports.0.leg.relief", 3.0)
+    yield "necked", _with("round_four", "supports.0.leg.neck", "cove")
+    yield "left on", _with("bench", "top.left_on", 3.0)
+    for by in ("sawn", "cutter", "router"):
+        yield f"tenons {by}", _with("round_four", "supports.0.leg.tenon_by", by)
     for kind in ("pads", "glides", "screwed"):
         yield kind, padded("aproned", kind=kind)[0]
+
+
+def _with(name: str, path: str, value: Any) -> Piece:
+    """A start with one choice of its own."""
+    document: Any = write_piece(starter(name))
+    *ways, last = path.split(".")
+    part = document
+    for way in ways:
+        part = part[int(way)] if way.isdigit() else part[way]
+    part[last] = value
+    return read_piece(document)
 
 
 OTHERWISE = (
@@ -220,7 +249,7 @@ def measured() -> Iterator[Case]:
             with suppress(BadInput, CannotBuild):
                 plan(made, workbench(), read)
                 yield Case(f"{name}, {way}", made, workbench(), tuple(read))
-                wild = [replace(one, value=one.value * 1.3) if k == len(read) - 1 else one
+                wild = [replace(one, value=one.value * 1.3, sure=True) if k == len(read) - 1 else one
                         for k, one in enumerate(read)]  # fmt: skip
                 yield Case(f"{name}, {way}, wild", made, workbench(), tuple(wild))
 
@@ -302,6 +331,8 @@ def now() -> tuple[dict[str, str], frozenset[str]]:
             if not drawn:
                 said |= set(_sentences(of))
         if case.name in STARTS:
+            for k, sheet in enumerate(papers(case.piece, made, case.shop)):
+                signs[f"{case.name} | paper {k}"] = digest(sheet, figures=True)
             for k, of in enumerate(map(to_jsonable_python, besides(case.piece, made, case.shop))):
                 signs[f"{case.name} | besides {k}"] = digest(of, figures=True)
                 said |= set(_sentences(of))
@@ -321,7 +352,7 @@ def now() -> tuple[dict[str, str], frozenset[str]]:
         of = json.loads(_SHOWN.dump_json(shown(made, "all")))
         signs[f"{case.name} | shown"] = digest(of, figures=True)
         said |= set(_sentences(of))
-    said |= set(map(template, refused()))
+    said |= {template(words) for words in (*refused(), *turned_down())}
     for case in (*faulty(), *misread()):
         made = plan(case.piece, case.shop, case.read, spreads=STEADY if case.read else None)
         said |= {template(words) for one in made.findings for words in (one.text, one.mend)}

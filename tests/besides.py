@@ -8,6 +8,8 @@ from dataclasses import fields, is_dataclass
 from itertools import pairwise
 from typing import Any, get_args
 
+import pypdfium2
+
 from splay.build.classwork import judged as judged_order
 from splay.build.document import Build
 from splay.build.finish import FINISHES as FINISHES_KNOWN
@@ -18,6 +20,9 @@ from splay.build.operations import OPERATIONS
 from splay.build.order import order_of
 from splay.build.rescue import rescues
 from splay.build.rules import RULES
+from splay.formats.page import Pdf, Printer
+from splay.paper.bench_sheet import Told, bench_sheet
+from splay.paper.client import Handed, client_page
 from splay.paper.labels import labels_of
 from splay.patterns.whole import patterns_of
 from splay.piece import Piece, write_piece
@@ -63,6 +68,20 @@ def besides(piece: Piece, made: Plan, shop: Shop) -> Iterator[Any]:
         yield judged_order(order, turned)
     document = write_piece(piece)
     yield [called(document, path) for path in _paths(document)]
+
+
+def papers(piece: Piece, made: Plan, shop: Shop) -> Iterator[str]:
+    """The words on what is printed of a piece: its bench sheet, short and long, and its client's page."""
+    told = Told("A maker", "2 May", address="http://here/p")
+    handed = Handed("A maker", "The shop", "2 May", ("ash, white",), "oil", ("Wipe it with a damp cloth.",))
+    for whole in (False, True):
+        yield _words(bench_sheet(piece, shop, made, Printer(), told, whole))
+    yield _words(client_page(piece, shop, made, Printer(), handed))
+
+
+def _words(pdf: Pdf) -> str:
+    pages = pypdfium2.PdfDocument(pdf.file)
+    return " ".join(" ".join(page.get_textpage().get_text_range().split()) for page in pages)
 
 
 def tables() -> Iterator[tuple[str, Any]]:
