@@ -18,7 +18,7 @@ from workshop.paper.api import router as paper
 from workshop.pieces.api import router as pieces
 from workshop.pieces.photo_api import router as photos
 from workshop.pieces.plan_api import router as plans
-from workshop.problems import PROBLEM, answer_problems
+from workshop.problems import PROBLEM, Problem, answer_problems
 from workshop.shop.api import router as shop
 from workshop.timber.api import router as timber
 from workshop.timber.wood_api import router as wood
@@ -47,6 +47,8 @@ class ProudRake(NinjaAPI):
     def get_openapi_schema(self, **how: Any) -> OpenAPISchema:
         """The schema with every problem under its own content type, and pictures as pictures."""
         schema = super().get_openapi_schema(**how)
+        problem = Problem.model_json_schema(ref_template="#/components/schemas/{model}")
+        schema["components"]["schemas"] |= {**problem.pop("$defs"), "Problem": problem}
         said = {PROBLEM: {"schema": {"$ref": "#/components/schemas/Problem"}}}
         schema["components"]["responses"] = {
             f"Problem{status}": {"description": description, "content": said}

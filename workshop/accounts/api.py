@@ -19,7 +19,7 @@ from workshop.accounts import makers
 from workshop.accounts.demo import BACKEND
 from workshop.accounts.models import SignedIn
 from workshop.accounts.sessions import end
-from workshop.problems import Problem, Wait
+from workshop.problems import Wait
 
 router = Router()
 makers_router = Router()
@@ -107,14 +107,14 @@ def session(request: HttpRequest) -> SessionOut:
     return _session(request)
 
 
-@router.post("", auth=Anybody(), response={200: SessionOut, (401, 403, 413, 422, 429): Problem})
+@router.post("", auth=Anybody(), response={200: SessionOut})
 def sign_in(request: HttpRequest, payload: SignIn) -> SessionOut:
     """Sign a maker in."""
     login(request, _checked(request, payload.name, payload.password, "password"), BACKEND)
     return _session(request)
 
 
-@router.post("/first", auth=Anybody(), response={200: SessionOut, (401, 403, 413, 422): Problem})
+@router.post("/first", auth=Anybody(), response={200: SessionOut})
 def first_maker(request: HttpRequest, payload: SignIn) -> SessionOut:
     """Make the shop's first maker, while there is none and only at the machine itself."""
     if not at_the_machine(request):
@@ -127,7 +127,7 @@ def first_maker(request: HttpRequest, payload: SignIn) -> SessionOut:
     return _session(request)
 
 
-@router.delete("", response={200: SessionOut, (401, 403): Problem})
+@router.delete("", response={200: SessionOut})
 def sign_out(request: HttpRequest) -> SessionOut:
     """Sign out."""
     SignedIn.objects.filter(session=request.session.session_key).delete()
@@ -135,7 +135,7 @@ def sign_out(request: HttpRequest) -> SessionOut:
     return _session(request)
 
 
-@router.put("/password", response={200: SessionOut, (401, 403, 413, 422, 429): Problem})
+@router.put("/password", response={200: SessionOut})
 def change_password(request: HttpRequest, payload: NewPassword) -> SessionOut:
     """Change one's own password; every other browser is signed out."""
     maker = _checked(request, request.user.get_username(), payload.old, "old")
@@ -150,7 +150,7 @@ def change_password(request: HttpRequest, payload: NewPassword) -> SessionOut:
     return _session(request)
 
 
-@router.get("/browsers", response={200: list[BrowserOut], 401: Problem})
+@router.get("/browsers", response={200: list[BrowserOut]})
 def browsers(request: HttpRequest) -> list[BrowserOut]:
     """Where one is signed in, the latest first."""
     key = request.session.session_key
@@ -167,7 +167,7 @@ def browsers(request: HttpRequest) -> list[BrowserOut]:
     ]
 
 
-@router.delete("/browsers/{int:id}", response={204: None, (401, 403, 404): Problem})
+@router.delete("/browsers/{int:id}", response={204: None})
 def sign_browser_out(request: HttpRequest, id: int) -> Status:
     """Sign one's other browser out."""
     rows = SignedIn.objects.filter(maker_id=request.user.pk, pk=id)
@@ -181,7 +181,7 @@ def _maker_out(maker: User, first: User | None) -> MakerOut:
     return MakerOut(name=maker.username, since=maker.date_joined, first=maker == first)
 
 
-@makers_router.get("", response={200: list[MakerOut], 401: Problem})
+@makers_router.get("", response={200: list[MakerOut]})
 def all_makers(request: HttpRequest) -> list[MakerOut]:
     """Every maker of the shop, the first one first."""
     first = makers.the_first()
@@ -189,7 +189,7 @@ def all_makers(request: HttpRequest) -> list[MakerOut]:
     return [_maker_out(maker, first) for maker in found]
 
 
-@makers_router.post("", response={201: MakerOut, (401, 403, 413, 422): Problem})
+@makers_router.post("", response={201: MakerOut})
 def add_maker(request: HttpRequest, payload: SignIn) -> Status:
     """Add a maker: the first one does."""
     makers.only_the_first(request.user)
@@ -198,7 +198,7 @@ def add_maker(request: HttpRequest, payload: SignIn) -> Status:
     return Status(201, _maker_out(makers.add(payload.name, payload.password), makers.the_first()))
 
 
-@makers_router.put("/{name}/password", response={204: None, (401, 403, 404, 413, 422): Problem})
+@makers_router.put("/{name}/password", response={204: None})
 def new_password(request: HttpRequest, name: str, payload: OnlyPassword) -> Status:
     """Give somebody who forgot it a new password: the first maker does."""
     makers.only_the_first(request.user)
@@ -206,7 +206,7 @@ def new_password(request: HttpRequest, name: str, payload: OnlyPassword) -> Stat
     return Status(204, None)
 
 
-@makers_router.delete("/{name}", response={204: None, (401, 403, 404): Problem})
+@makers_router.delete("/{name}", response={204: None})
 def remove_maker(request: HttpRequest, name: str) -> Status:
     """Take a maker from the shop; what they did stays, with their name. The first maker does."""
     makers.only_the_first(request.user)

@@ -21,12 +21,10 @@ from workshop.build.models import LONGEST_SAID, Entry
 from workshop.build.reading_log import EntryOut, LogOut, log_of
 from workshop.build.situation import pace_of, situation
 from workshop.pieces.actions import get_row
-from workshop.problems import Problem
 from workshop.shop.models import the_shop
 
 router = Router()
 log_router = Router()
-Refused = (400, 401, 403, 404, 413, 422)
 Copy = Annotated[int, Field(ge=1, le=MOST_MADE)]
 Key = Annotated[str, Field(max_length=LONGEST_KEY)]
 Token = Annotated[str, Field(max_length=40)]
@@ -164,13 +162,13 @@ def _ticked(payload: Tick) -> ticking.Ticked:
     )
 
 
-@router.get("/{uuid:id}/build", response={200: BuildOut, (401, 404, 422): Problem})
+@router.get("/{uuid:id}/build", response={200: BuildOut})
 def look(request: HttpRequest, id: UUID, copy_number: Copy = 1) -> BuildOut:
     """The order of work of a piece and how far it is."""
     return _out(request, id, copy_number)
 
 
-@router.put("/{uuid:id}/build", response={200: BuildOut, (*Refused, 409): Problem})
+@router.put("/{uuid:id}/build", response={200: BuildOut})
 def keep(request: HttpRequest, id: UUID, payload: BuildSave) -> BuildOut:
     """Keep the maker's own order."""
     shop = the_shop(request.user)
@@ -178,28 +176,28 @@ def keep(request: HttpRequest, id: UUID, payload: BuildSave) -> BuildOut:
     return _out(request, id, payload.copy_number)
 
 
-@router.put("/{uuid:id}/build/kept", response={200: BuildOut, Refused: Problem})
+@router.put("/{uuid:id}/build/kept", response={200: BuildOut})
 def keep_order(request: HttpRequest, id: UUID) -> BuildOut:
     """Keep this order for the next piece of its kind."""
     ordering.keep_order(id, the_shop(request.user), request.user)
     return _out(request, id, 1)
 
 
-@router.put("/{uuid:id}/build/done", response={200: BuildOut, Refused: Problem})
+@router.put("/{uuid:id}/build/done", response={200: BuildOut})
 def tick(request: HttpRequest, id: UUID, payload: Tick) -> BuildOut:
     """Say that a step is done."""
     said = ticking.tick(id, _ticked(payload), the_shop(request.user), request.user)
     return _out(request, id, payload.copy_number, said)
 
 
-@router.put("/{uuid:id}/build/undone", response={200: BuildOut, Refused: Problem})
+@router.put("/{uuid:id}/build/undone", response={200: BuildOut})
 def untick(request: HttpRequest, id: UUID, payload: Tick) -> BuildOut:
     """Say that a step is not done after all."""
     ticking.untick(id, _ticked(payload), the_shop(request.user), request.user)
     return _out(request, id, payload.copy_number)
 
 
-@router.put("/{uuid:id}/build/timer", response={200: BuildOut, Refused: Problem})
+@router.put("/{uuid:id}/build/timer", response={200: BuildOut})
 def run_timer(request: HttpRequest, id: UUID, payload: TimerIn) -> BuildOut:
     """Start or stop a step's timer."""
     shop = the_shop(request.user)
@@ -209,7 +207,7 @@ def run_timer(request: HttpRequest, id: UUID, payload: TimerIn) -> BuildOut:
     return _out(request, id, payload.copy_number, said)
 
 
-@router.get("/{uuid:id}/build/rescues", response={200: list[Rescue], (401, 404, 422): Problem})
+@router.get("/{uuid:id}/build/rescues", response={200: list[Rescue]})
 def ways_out(
     request: HttpRequest, id: UUID, step: Key, of: Key = "", copy_number: Copy = 1
 ) -> list[Rescue]:
@@ -217,7 +215,7 @@ def ways_out(
     return list(mishaps.ways_out(id, step, of, copy_number, the_shop(request.user), request.user))
 
 
-@router.put("/{uuid:id}/build/wrong", response={200: BuildOut, (*Refused, 409): Problem})
+@router.put("/{uuid:id}/build/wrong", response={200: BuildOut})
 def go_wrong(request: HttpRequest, id: UUID, payload: WrongIn) -> BuildOut:
     """Write down what went wrong and do what its way out asks."""
     wrong = mishaps.Wrong(
@@ -234,14 +232,14 @@ def go_wrong(request: HttpRequest, id: UUID, payload: WrongIn) -> BuildOut:
     return _out(request, id, payload.copy_number, said)
 
 
-@router.get("/{uuid:id}/build/glueup", response={200: GlueUp | None, (401, 404, 422): Problem})
+@router.get("/{uuid:id}/build/glueup", response={200: GlueUp | None})
 def look_at_glue_up(request: HttpRequest, id: UUID, copy_number: Copy = 1) -> GlueUp | None:
     """The glue-up of a piece in today's air; nothing for one that has no joints."""
     now = situation(get_row(id, request.user), the_shop(request.user), request.user, copy_number)
     return glue_up(now.piece, now.plan, now.build, Show(now.shop.rounding.units()), pace_of(request.user))
 
 
-@router.put("/{uuid:id}/build/glued", response={200: BuildOut, Refused: Problem})
+@router.put("/{uuid:id}/build/glued", response={200: BuildOut})
 def glued(request: HttpRequest, id: UUID, payload: GluedIn) -> BuildOut:
     """Keep how a sitting of the glue-up went, dry or in earnest."""
     outcomes = tuple((one.name, one.outcome) for one in payload.joints)
@@ -259,14 +257,14 @@ def glued(request: HttpRequest, id: UUID, payload: GluedIn) -> BuildOut:
     return _out(request, id, payload.copy_number)
 
 
-@router.get("/{uuid:id}/build/finish", response={200: Finishing, (401, 404, 422): Problem})
+@router.get("/{uuid:id}/build/finish", response={200: Finishing})
 def look_at_finish(request: HttpRequest, id: UUID) -> Finishing:
     """How a piece is finished: coats, waits, how much of it."""
     now = situation(get_row(id, request.user), the_shop(request.user), request.user)
     return finishing(now.piece, now.plan, now.build, Show(now.shop.rounding.units()))
 
 
-@router.get("/{uuid:id}/build/cost", response={200: CostOut, (401, 404, 422): Problem})
+@router.get("/{uuid:id}/build/cost", response={200: CostOut})
 def look_at_cost(request: HttpRequest, id: UUID) -> CostOut:
     """What a piece cost by now, and what the next one would."""
     now = situation(get_row(id, request.user), the_shop(request.user), request.user)
@@ -274,21 +272,21 @@ def look_at_cost(request: HttpRequest, id: UUID) -> CostOut:
     return CostOut(cost=worth.cost(now, rate), rate=rate, money=money)
 
 
-@router.put("/rate", response={200: RateIO, (400, 401, 403, 413, 422): Problem})
+@router.put("/rate", response={200: RateIO})
 def keep_rate(request: HttpRequest, payload: RateIO) -> RateIO:
     """Keep what this maker's hour costs."""
     worth.keep_rate(payload.rate, payload.money, request.user)
     return payload
 
 
-@router.post("/{uuid:id}/again", response={201: AgainOut, Refused: Problem})
+@router.post("/{uuid:id}/again", response={201: AgainOut})
 def build_again(request: HttpRequest, id: UUID, payload: AgainIn) -> Status:
     """Hang up the same piece to be built again, with its order of work."""
     row = worth.build_again(id, payload.as_built, the_shop(request.user), request.user)
     return Status(201, AgainOut(id=row.pk))
 
 
-@router.get("/{uuid:id}/log", response={200: LogOut, (401, 404, 422): Problem})
+@router.get("/{uuid:id}/log", response={200: LogOut})
 def log(
     request: HttpRequest,
     id: UUID,
@@ -300,7 +298,7 @@ def log(
     return log_of(request.user, id, words, sort, before)
 
 
-@router.post("/{uuid:id}/log", response={200: BuildOut, Refused: Problem})
+@router.post("/{uuid:id}/log", response={200: BuildOut})
 def say(request: HttpRequest, id: UUID, payload: SaidIn) -> BuildOut:
     """Write a line into a piece's log."""
     said = telling.Said(
@@ -310,7 +308,7 @@ def say(request: HttpRequest, id: UUID, payload: SaidIn) -> BuildOut:
     return _out(request, id, payload.copy_number)
 
 
-@router.put("/{uuid:id}/log/photo", response={200: EntryOut, (400, 401, 403, 404, 413, 422): Problem})
+@router.put("/{uuid:id}/log/photo", response={200: EntryOut})
 def picture(
     request: HttpRequest,
     id: UUID,
@@ -326,7 +324,7 @@ def picture(
     return next(one for one in found if one.id == kept.pk)
 
 
-@router.get("/{uuid:id}/log/{int:number}/photo", response={200: None, (401, 404): Problem})
+@router.get("/{uuid:id}/log/{int:number}/photo", response={200: None})
 def see(request: HttpRequest, id: UUID, number: int) -> HttpResponse:
     """A photograph of the log, a JPEG."""
     row = get_row(id, request.user)
@@ -338,7 +336,7 @@ def see(request: HttpRequest, id: UUID, number: int) -> HttpResponse:
     return answer
 
 
-@log_router.get("", response={200: LogOut, (401, 422): Problem})
+@log_router.get("", response={200: LogOut})
 def whole_log(
     request: HttpRequest,
     words: Annotated[str, Field(max_length=200)] = "",

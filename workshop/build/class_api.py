@@ -14,7 +14,6 @@ from splay.errors import BadInput, Fault
 from workshop.build.models import ClassOrder
 from workshop.build.situation import situation
 from workshop.pieces.actions import get_row
-from workshop.problems import Problem
 from workshop.shop.models import the_shop
 
 router = Router()
@@ -59,7 +58,7 @@ class JudgedOut(Schema):
     wrong: list[Wrong]
 
 
-@router.get("/{uuid:id}/class", response={200: ClassOut, (401, 404, 422): Problem})
+@router.get("/{uuid:id}/class", response={200: ClassOut})
 def hand_out(
     request: HttpRequest, id: UUID, learner: Annotated[str, Field(max_length=60)] = ""
 ) -> ClassOut:
@@ -74,7 +73,7 @@ def hand_out(
     )
 
 
-@router.put("/{uuid:id}/class", response={200: JudgedOut, (400, 401, 403, 404, 413, 422): Problem})
+@router.put("/{uuid:id}/class", response={200: JudgedOut})
 def hand_in(request: HttpRequest, id: UUID, payload: OrderIn) -> JudgedOut:
     """Judge a learner's order and keep it; one handed in again takes the place of the one before."""
     row = get_row(id, request.user)

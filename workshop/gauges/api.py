@@ -18,11 +18,9 @@ from splay.shop import Shop
 from splay.work.proofs import KINDS, Instrument
 from workshop.gauges.bench import SimulatedBench
 from workshop.pieces.readings_sent import ReadingIn, read_readings
-from workshop.problems import Problem
 from workshop.shop.models import Maker, the_shop
 
 router = Router()
-Refused = (400, 401, 403, 413, 422)
 
 
 class OnPiece(Schema):
@@ -61,14 +59,14 @@ def _known(payload: OnPiece, maker: Maker) -> tuple[Piece, Shop, Hidden, tuple[R
 Rehearsed = Literal["round_three", "round_four", "bench", "slab"]
 
 
-@router.get("/rehearsal/pieces/{start}", response={200: Piece, (401, 422): Problem})
+@router.get("/rehearsal/pieces/{start}", response={200: Piece})
 def rehearsal(request: HttpRequest, start: Rehearsed) -> Piece:
     """A piece to rehearse on: assembled, its feet over length, never kept."""
     made = in_round_figures(starter(start), the_shop(request.user).rounding.system)
     return made.model_copy(update={"name": "Rehearsal", "members": ()})
 
 
-@router.post("/gauges/read", response={200: HeardOut, Refused: Problem})
+@router.post("/gauges/read", response={200: HeardOut})
 def listen_once(request: HttpRequest, payload: GaugeIn) -> HeardOut:
     """One reading from the instrument a proof is taken with."""
     piece, shop, hidden, known = _known(payload, request.user)
@@ -84,7 +82,7 @@ def listen_once(request: HttpRequest, payload: GaugeIn) -> HeardOut:
     )
 
 
-@router.post("/rehearsal/reveal", response={200: Revealed, Refused: Problem})
+@router.post("/rehearsal/reveal", response={200: Revealed})
 def show_hidden(request: HttpRequest, payload: OnPiece) -> Revealed:
     """How a rehearsal's hidden piece really stands by now."""
     piece, shop, hidden, known = _known(payload, request.user)

@@ -20,7 +20,6 @@ from workshop.keeping import archive, backup, imports, nightly, taking_in, versi
 from workshop.keeping.models import Night
 from workshop.keeping.parts import NotAnArchive
 from workshop.pieces.actions import named
-from workshop.problems import Problem
 
 router = Router()
 LEAST_FREE = 1_000_000
@@ -134,14 +133,14 @@ def _backup_out(one: backup.Backup) -> BackupOut:
     return BackupOut(name=one.name, made=one.made, size=one.path.stat().st_size, kind=one.kind)
 
 
-@router.get("/backups", response={200: list[BackupOut], (401, 403): Problem})
+@router.get("/backups", response={200: list[BackupOut]})
 def backups(request: HttpRequest) -> list[BackupOut]:
     """The archives there are, the latest first. They hold everybody's work: the first maker sees them."""
     only_the_first(request.user)
     return [_backup_out(one) for one in backup.all_in(settings.DATA_DIR)[:60]]
 
 
-@router.post("/backups", response={201: BackupOut, (401, 403, 507): Problem})
+@router.post("/backups", response={201: BackupOut})
 def back_up(request: HttpRequest) -> Status:
     """Make one now."""
     only_the_first(request.user)
@@ -155,7 +154,7 @@ def back_up(request: HttpRequest) -> Status:
     )
 
 
-@router.get("/archive", response={200: None, (401, 403): Problem})
+@router.get("/archive", response={200: None})
 def take_out(request: HttpRequest) -> StreamingHttpResponse:
     """The whole shop as open files: what everybody keeps to themselves is in it too."""
     only_the_first(request.user)
@@ -164,7 +163,7 @@ def take_out(request: HttpRequest) -> StreamingHttpResponse:
     return answer
 
 
-@router.post("/archive", response={200: ArchiveOut, (401, 403, 413, 422): Problem})
+@router.post("/archive", response={200: ArchiveOut})
 def take_in(request: HttpRequest, wished: Query[ArchiveWish]) -> ArchiveOut:
     """Look through an archive that is sent as it is (a zip), and take it in where that is wished."""
     maker = named(request.user)
@@ -195,13 +194,13 @@ def take_in(request: HttpRequest, wished: Query[ArchiveWish]) -> ArchiveOut:
     )
 
 
-@router.post("/imports/{int:number}/undo", response={200: Said, (401, 403, 404, 409): Problem})
+@router.post("/imports/{int:number}/undo", response={200: Said})
 def take_back(request: HttpRequest, number: int) -> Said:
     """Take back what was brought in at once."""
     return Said(said=imports.undo(number, request.user))
 
 
-@router.get("/backups/{name}", response={200: None, (401, 403, 404): Problem})
+@router.get("/backups/{name}", response={200: None})
 def fetch(request: HttpRequest, name: str) -> FileResponse:
     """One archive, to be put away elsewhere."""
     only_the_first(request.user)

@@ -15,11 +15,9 @@ from splay.quantity import Bare
 from workshop.paper import readings_in
 from workshop.paper.answers import PaperOut, Wished
 from workshop.pieces.actions import get_row
-from workshop.problems import Problem
 from workshop.settings import LOOPBACK
 
 router = Router()
-Refused = (400, 401, 403, 404, 409, 413, 422)
 Copy = Annotated[int, Field(ge=1, le=MOST_MADE)]
 
 
@@ -65,7 +63,7 @@ def _address(request: HttpRequest, id: UUID) -> str:
         return address
 
 
-@router.get("/{uuid:id}/out", response={200: PaperOut, Refused: Problem})
+@router.get("/{uuid:id}/out", response={200: PaperOut})
 def look(request: HttpRequest, id: UUID, wished: Query[Wished]) -> PaperOut:
     """All that goes out of a piece, with the pages of each sheet."""
     # Read in when paper is first asked for: its libraries take longer than the rest of a start.
@@ -75,7 +73,7 @@ def look(request: HttpRequest, id: UUID, wished: Query[Wished]) -> PaperOut:
     return making.listed(making.ready(row, request.user, wished, _address(request, id)))
 
 
-@router.get("/{uuid:id}/out/{name}", response={200: None, Refused: Problem})
+@router.get("/{uuid:id}/out/{name}", response={200: None})
 def take_out(request: HttpRequest, id: UUID, name: str, wished: Query[Wished]) -> HttpResponse:
     """One sheet or file."""
     from workshop.paper import making
@@ -89,7 +87,7 @@ def take_out(request: HttpRequest, id: UUID, name: str, wished: Query[Wished]) -
     return answer
 
 
-@router.post("/{uuid:id}/readings_table", response={200: TableOut, Refused: Problem})
+@router.post("/{uuid:id}/readings_table", response={200: TableOut})
 def take_in_readings(request: HttpRequest, id: UUID, payload: TableIn) -> TableOut:
     """Look through a table of readings, and take in all of it where that is wished."""
     found = readings_in.read(id, payload.text, payload.bare, payload.copy_number, request.user)

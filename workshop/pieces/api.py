@@ -33,7 +33,7 @@ from workshop.pieces.rack import drawings as hung_drawings
 from workshop.pieces.rack import rack as hanging
 from workshop.pieces.record import Record, hang_record, read_record, record_of
 from workshop.pieces.starts import Start, ready_starts
-from workshop.problems import Conflict, Problem
+from workshop.problems import Conflict
 from workshop.shop.models import the_shop
 
 router = Router()
@@ -41,7 +41,6 @@ _VIEW = TypeAdapter(View)
 Copy = Annotated[int, Field(ge=1, le=MOST_MADE)]
 LONGEST_LIST = 1000
 """The latest of a history; all of it is in the file of the piece."""
-Refused = (400, 401, 403, 404, 413, 422)
 
 
 class ReadingOut(Schema):
@@ -201,19 +200,19 @@ def _piece_out(row: PieceRow, revision: Revision, maker: actions.Maker) -> Piece
     )
 
 
-@router.get("/starts", response={200: list[Start], 401: Problem})
+@router.get("/starts", response={200: list[Start]})
 def starts(request: HttpRequest) -> list[Start]:
     """Every piece there is to start from."""
     return ready_starts()
 
 
-@router.get("", response={200: list[RackPiece], 401: Problem})
+@router.get("", response={200: list[RackPiece]})
 def rack(request: HttpRequest) -> list[RackPiece]:
     """Every piece, the one changed last first."""
     return hanging(request.user)
 
 
-@router.get("/bin", response={200: list[OffRack], 401: Problem})
+@router.get("/bin", response={200: list[OffRack]})
 def off_rack(request: HttpRequest) -> list[OffRack]:
     """The pieces that were taken off the rack and that this maker may hang up again."""
     return [
@@ -228,26 +227,26 @@ def off_rack(request: HttpRequest) -> list[OffRack]:
     ]
 
 
-@router.post("/{uuid:id}/hang", response={200: PieceOut, (401, 403, 404, 422): Problem})
+@router.post("/{uuid:id}/hang", response={200: PieceOut})
 def hang_again(request: HttpRequest, id: UUID) -> PieceOut:
     """Hang up again what was taken off."""
     row = actions.hang_again(id, request.user)
     return _piece_out(row, actions.document_of(row), request.user)
 
 
-@router.put("/{uuid:id}/kept", response={200: Kept, Refused: Problem})
+@router.put("/{uuid:id}/kept", response={200: Kept})
 def keep_to_maker(request: HttpRequest, id: UUID, payload: Kept) -> Kept:
     """Keep a piece to its maker, or show it to the shop again."""
     return Kept(kept=actions.keep_to_maker(id, payload.kept, request.user).kept)
 
 
-@router.put("/{uuid:id}/finished", response={200: Finished, Refused: Problem})
+@router.put("/{uuid:id}/finished", response={200: Finished})
 def finish(request: HttpRequest, id: UUID, payload: Finished) -> Finished:
     """Say that a piece is finished, or not yet."""
     return Finished(finished=actions.finish(id, payload.finished, request.user).finished is not None)
 
 
-@router.get("/drawings", response={200: dict[UUID, View], (401, 422): Problem})
+@router.get("/drawings", response={200: dict[UUID, View]})
 def drawings(request: HttpRequest, id: Annotated[list[UUID], Query(max_length=24)]) -> HttpResponse:
     """Some pieces as they hang drawn on the rack, by id; those that hang undrawn are left out."""
     found = {str(key): drawn for key, drawn in hung_drawings(id, request.user).items()}
@@ -255,7 +254,7 @@ def drawings(request: HttpRequest, id: Annotated[list[UUID], Query(max_length=24
     return HttpResponse(json.dumps(found), content_type="application/json")
 
 
-@router.post("", response={201: PieceOut, (*Refused, 409): Problem})
+@router.post("", response={201: PieceOut})
 def put_on_rack(request: HttpRequest, payload: PieceNew) -> Status:
     """Put a new piece on the rack."""
     bare = payload.bare or the_shop(request.user).rounding.system
@@ -276,21 +275,21 @@ def put_on_rack(request: HttpRequest, payload: PieceNew) -> Status:
     return Status(201, _piece_out(row, actions.document_of(row), request.user))
 
 
-@router.post("/example", response={201: PieceOut, Refused: Problem})
+@router.post("/example", response={201: PieceOut})
 def example(request: HttpRequest) -> Status:
     """Hang a finished piece on the rack, to look into and throw away."""
     row = hang_example(the_shop(request.user), request.user)
     return Status(201, _piece_out(row, actions.document_of(row), request.user))
 
 
-@router.get("/{uuid:id}", response={200: PieceOut, (401, 404, 422): Problem})
+@router.get("/{uuid:id}", response={200: PieceOut})
 def read(request: HttpRequest, id: UUID) -> PieceOut:
     """One piece as it was last saved."""
     row = actions.get_row(id, request.user)
     return _piece_out(row, actions.document_of(row), request.user)
 
 
-@router.put("/{uuid:id}", response={200: PieceOut, (*Refused, 409): Problem})
+@router.put("/{uuid:id}", response={200: PieceOut})
 def save(request: HttpRequest, id: UUID, payload: PieceSave) -> PieceOut:
     """Save a piece as its next revision."""
     bare = payload.bare or the_shop(request.user).rounding.system
@@ -305,7 +304,7 @@ def _file_name(document: Any, ending: str) -> str:
     return content_disposition_header(True, f"{' '.join(plain.split()) or 'Piece'}{ending}") or "attachment"
 
 
-@router.get("/{uuid:id}/file", response={200: Piece, (401, 404): Problem})
+@router.get("/{uuid:id}/file", response={200: Piece})
 def file(request: HttpRequest, id: UUID) -> HttpResponse:
     """The piece as a file to keep: the product's own open format; as it was stored, where that cannot be
     read."""
@@ -317,7 +316,7 @@ def file(request: HttpRequest, id: UUID) -> HttpResponse:
     return answer
 
 
-@router.get("/{uuid:id}/record", response={200: Record, (401, 404): Problem})
+@router.get("/{uuid:id}/record", response={200: Record})
 def record(request: HttpRequest, id: UUID) -> HttpResponse:
     """The piece with its whole history, readings and photograph, as one file to keep."""
     row = actions.get_row(id, request.user)
@@ -326,14 +325,14 @@ def record(request: HttpRequest, id: UUID) -> HttpResponse:
     return answer
 
 
-@router.delete("/{uuid:id}", response={204: None, (401, 403, 404): Problem})
+@router.delete("/{uuid:id}", response={204: None})
 def take_off(request: HttpRequest, id: UUID) -> Status:
     """Take a piece off the rack; for some nights it can be hung up again."""
     actions.take_off_rack(id, request.user)
     return Status(204, None)
 
 
-@router.get("/{uuid:id}/revisions", response={200: list[RevisionOut], (401, 404): Problem})
+@router.get("/{uuid:id}/revisions", response={200: list[RevisionOut]})
 def revisions(request: HttpRequest, id: UUID) -> list[RevisionOut]:
     """Every saved state of a piece, the newest first."""
     rows = actions.get_row(id, request.user).revisions.order_by("-number")
@@ -346,14 +345,14 @@ def revisions(request: HttpRequest, id: UUID) -> list[RevisionOut]:
     ]
 
 
-@router.get("/{uuid:id}/revisions/{int:number}", response={200: PieceOut, (401, 404, 422): Problem})
+@router.get("/{uuid:id}/revisions/{int:number}", response={200: PieceOut})
 def revision(request: HttpRequest, id: UUID, number: int) -> PieceOut:
     """A piece as it once was."""
     row = actions.get_row(id, request.user)
     return _piece_out(row, actions.document_of(row, number), request.user)
 
 
-@router.get("/{uuid:id}/revisions/{int:number}/drawing", response={200: View, (401, 404, 422): Problem})
+@router.get("/{uuid:id}/revisions/{int:number}/drawing", response={200: View})
 def drawn_state(request: HttpRequest, id: UUID, number: int) -> HttpResponse:
     """A piece as it once was, drawn as it would hang on the rack."""
     piece, shop = (
@@ -364,13 +363,13 @@ def drawn_state(request: HttpRequest, id: UUID, number: int) -> HttpResponse:
     return HttpResponse(_VIEW.dump_json(view), content_type="application/json")
 
 
-@router.put("/{uuid:id}/revisions/{int:number}/called", response={200: Called, Refused: Problem})
+@router.put("/{uuid:id}/revisions/{int:number}/called", response={200: Called})
 def call_state(request: HttpRequest, id: UUID, number: int, payload: Called) -> Called:
     """Give a saved state a name to find it by."""
     return Called(called=actions.call_state(id, number, payload.called, request.user).called)
 
 
-@router.get("/{uuid:id}/compare", response={200: list[Difference], (401, 404, 422): Problem})
+@router.get("/{uuid:id}/compare", response={200: list[Difference]})
 def compared(request: HttpRequest, id: UUID, a: int, b: int) -> list[Difference]:
     """What differs between two saved states."""
     row = actions.get_row(id, request.user)
@@ -378,7 +377,7 @@ def compared(request: HttpRequest, id: UUID, a: int, b: int) -> list[Difference]
     return list(differences(before, after, Show(the_shop(request.user).rounding.units())))
 
 
-@router.put("/{uuid:id}/readings/{proof}", response={200: ReadingOut, (*Refused, 409): Problem})
+@router.put("/{uuid:id}/readings/{proof}", response={200: ReadingOut})
 def answer(request: HttpRequest, id: UUID, proof: str, payload: Answer) -> ReadingOut:
     """Answer a proof, or correct its answer."""
     shop = the_shop(request.user)
@@ -396,16 +395,14 @@ def answer(request: HttpRequest, id: UUID, proof: str, payload: Answer) -> Readi
     return _reading_out(actions.answer(id, proof, taken, shop, request.user), shop)
 
 
-@router.delete("/{uuid:id}/readings/{proof}", response={204: None, (401, 403, 404): Problem})
+@router.delete("/{uuid:id}/readings/{proof}", response={204: None})
 def withdraw(request: HttpRequest, id: UUID, proof: str, copy_number: Copy = 1) -> Status:
     """Take an answer back."""
     actions.withdraw(id, proof, request.user, copy_number)
     return Status(204, None)
 
 
-@router.get(
-    "/{uuid:id}/readings/{proof}/history", response={200: list[ReadingEventOut], (401, 404): Problem}
-)
+@router.get("/{uuid:id}/readings/{proof}/history", response={200: list[ReadingEventOut]})
 def history(request: HttpRequest, id: UUID, proof: str, copy_number: Copy = 1) -> list[ReadingEventOut]:
     """Everything that was said of a proof, the newest first."""
     said = actions.get_row(id, request.user).reading_events

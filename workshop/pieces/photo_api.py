@@ -7,26 +7,25 @@ from ninja import Router, Status
 
 from workshop.pieces import photos
 from workshop.pieces.answers import PhotoOut
-from workshop.problems import Problem
 
 router = Router()
 
 
-@router.put("/{uuid:id}/photo", response={200: PhotoOut, (400, 401, 403, 404, 413, 422): Problem})
+@router.put("/{uuid:id}/photo", response={200: PhotoOut})
 def keep(request: HttpRequest, id: UUID) -> PhotoOut:
     """Keep a photograph (the body is the picture itself) in the place of the one before."""
     kept = photos.keep_photo(id, request.body, request.user)
     return PhotoOut(width=kept.width, height=kept.height, taken=kept.taken)
 
 
-@router.get("/{uuid:id}/photo/about", response={200: PhotoOut, (401, 404): Problem})
+@router.get("/{uuid:id}/photo/about", response={200: PhotoOut})
 def about(request: HttpRequest, id: UUID) -> PhotoOut:
     """What photograph there is of a piece."""
     kept = photos.photo_of(id, request.user)
     return PhotoOut(width=kept.width, height=kept.height, taken=kept.taken)
 
 
-@router.get("/{uuid:id}/photo", response={200: None, (401, 404): Problem})
+@router.get("/{uuid:id}/photo", response={200: None})
 def look(request: HttpRequest, id: UUID) -> HttpResponse:
     """The photograph, a JPEG."""
     kept = photos.photo_of(id, request.user)
@@ -35,7 +34,7 @@ def look(request: HttpRequest, id: UUID) -> HttpResponse:
     return answer
 
 
-@router.delete("/{uuid:id}/photo", response={204: None, (401, 403, 404): Problem})
+@router.delete("/{uuid:id}/photo", response={204: None})
 def drop(request: HttpRequest, id: UUID) -> Status:
     """Take the photograph away."""
     photos.drop_photo(id, request.user)

@@ -28,11 +28,9 @@ from splay.views.shapes import View
 from workshop.pieces.actions import spreads_of
 from workshop.pieces.planned import planned
 from workshop.pieces.readings_sent import ReadingIn, read_readings
-from workshop.problems import Problem
 from workshop.shop.models import the_shop
 
 router = Router()
-Refused = (400, 401, 403, 413, 422)
 Finite = Annotated[float, Field(allow_inf_nan=False, ge=-20000, le=20000)]
 
 
@@ -162,7 +160,7 @@ class QuickMitreOut(Schema):
     pictures: dict[str, View]
 
 
-@router.post("/plan", response={200: PlanOut, Refused: Problem})
+@router.post("/plan", response={200: PlanOut})
 def make_plan(request: HttpRequest, payload: PlanIn) -> HttpResponse:
     """The plan of a piece; nothing is kept."""
     shop = read_shop(payload.shop, at="shop") if payload.shop is not None else the_shop(request.user)
@@ -204,7 +202,7 @@ def _changed(before: dict[str, Any] | None, piece: Piece, shop: Shop) -> str:
     return in_words(differences(was, piece, Show(shop.rounding.units())))
 
 
-@router.post("/merge", response={200: MergeOut, Refused: Problem})
+@router.post("/merge", response={200: MergeOut})
 def put_together(request: HttpRequest, payload: MergeIn) -> MergeOut:
     """Two changes of one piece in one; nothing is kept."""
     shop = the_shop(request.user)
@@ -228,21 +226,21 @@ def put_together(request: HttpRequest, payload: MergeIn) -> MergeOut:
     )
 
 
-@router.post("/angles", response={200: LeanFigures, Refused: Problem})
+@router.post("/angles", response={200: LeanFigures})
 def angles(request: HttpRequest, payload: AnglesIn) -> LeanFigures:
     """All four names of a lean from any two."""
     show = Show(the_shop(request.user).rounding.units())
     return lean_figures(_lean(payload), "angles", (1.0, 1.0), show)
 
 
-@router.post("/quick/lean", response={200: QuickLeanOut, Refused: Problem})
+@router.post("/quick/lean", response={200: QuickLeanOut})
 def quick(request: HttpRequest, payload: AnglesIn) -> QuickLeanOut:
     """What to set for a lean on every tool of the shop."""
     answer = quick_lean(the_shop(request.user), _lean(payload))
     return QuickLeanOut(answer=answer, pictures=_pictures((s.id, s.scene, s.tool) for s in answer.settings))
 
 
-@router.post("/quick/mitre", response={200: QuickMitreOut, Refused: Problem})
+@router.post("/quick/mitre", response={200: QuickMitreOut})
 def quick_corner(request: HttpRequest, payload: MitreIn) -> QuickMitreOut:
     """The mitre between a rail and a leaning leg, on the shop's saw."""
     shop = the_shop(request.user)

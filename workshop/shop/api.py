@@ -11,7 +11,6 @@ from splay.quantity import Bare, Quantity, Show
 from splay.shop import Shop, Tool, read_shop, ready_shops, write_shop
 from splay.summary import chosen
 from splay.views.shapes import View
-from workshop.problems import Problem
 from workshop.shop.models import Maker, keep_shop, the_shop, unasked
 
 router = Router()
@@ -37,7 +36,7 @@ def _out(shop: Shop, maker: Maker) -> ShopOut:
     return ShopOut(shop=shop, chosen=chosen(shop, Show(shop.rounding.units())), unasked=unasked(maker))
 
 
-@router.get("", response={200: ShopOut, 401: Problem})
+@router.get("", response={200: ShopOut})
 def read(request: HttpRequest) -> ShopOut:
     """The shop's tools and units."""
     return _out(the_shop(request.user), request.user)
@@ -58,7 +57,7 @@ _TITLES: dict[Literal["hand", "machine", "class"], str] = {
 }
 
 
-@router.get("/ready", response={200: list[ReadyShop], 401: Problem})
+@router.get("/ready", response={200: list[ReadyShop]})
 def ready(request: HttpRequest) -> list[ReadyShop]:
     """Ready-made sets of tools, and every tool there is to add one from."""
     sets = ready_shops()
@@ -72,20 +71,20 @@ class EveryTool(Schema):
     pictures: dict[str, View]
 
 
-@router.get("/tools", response={200: EveryTool, 401: Problem})
+@router.get("/tools", response={200: EveryTool})
 def tools(request: HttpRequest) -> EveryTool:
     """Every kind of tool, to be ticked by sight."""
     return EveryTool(tools=list(every_tool()), pictures=tool_pictures())
 
 
-@router.get("/file", response={200: dict[str, Any], 401: Problem})
+@router.get("/file", response={200: dict[str, Any]})
 def file(request: HttpRequest, response: HttpResponse) -> dict[str, Any]:
     """The shop as a file: its tools, bits, spacers and printer, and this maker's own units."""
     response["Content-Disposition"] = 'attachment; filename="shop.json"'
     return write_shop(the_shop(request.user))
 
 
-@router.put("", response={200: ShopOut, (400, 401, 403, 413, 422): Problem})
+@router.put("", response={200: ShopOut})
 def change(request: HttpRequest, payload: ShopIn) -> ShopOut:
     """Change the shop's tools or units."""
     bare = payload.bare or the_shop(request.user).rounding.system

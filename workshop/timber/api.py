@@ -16,7 +16,6 @@ from splay.timber.stock import FLAWS, Pile
 from splay.timber.told import sized
 from workshop.gauges.bench import SimulatedBench
 from workshop.pieces.answers import PhotoOut
-from workshop.problems import Problem
 from workshop.shop.models import Maker, the_shop
 from workshop.timber import store, taking_in
 from workshop.timber.answers import AIR, StockOut, stock_out
@@ -26,7 +25,6 @@ from workshop.timber.rows import Lying, get_stock, item_of, lying, unread
 from workshop.timber.taking_in import MOST_LETTERS, Sort
 
 router = Router()
-Refused = (400, 401, 403, 404, 409, 413, 422)
 Words = Annotated[str, Field(max_length=120)]
 Typed = Annotated[str, Field(max_length=40)]
 MOST_MOIST = 250.0
@@ -130,7 +128,7 @@ class Listen(Schema):
     before: Annotated[str, Field(max_length=60)] = ""
 
 
-@router.get("", response={200: StoreOut, (400, 401, 422): Problem})
+@router.get("", response={200: StoreOut})
 def look(request: HttpRequest, sought: Query[Sought]) -> StoreOut:
     """The wood that is there, as far as it is what is looked for."""
     show = Show(the_shop(request.user).rounding.units())
@@ -176,41 +174,41 @@ def _bare(request: HttpRequest, given: Bare | None) -> Bare:
     return given or the_shop(request.user).rounding.system
 
 
-@router.post("", response={201: StockOut, Refused: Problem})
+@router.post("", response={201: StockOut})
 def put_in(request: HttpRequest, payload: StockIn) -> Status[StockOut]:
     """Take a piece of wood into the store."""
     row = store.put_in(payload.item, _bare(request, payload.bare), request.user)
     return Status(201, _one(row, request.user))
 
 
-@router.put("/{uuid:id}", response={200: StockOut, Refused: Problem})
+@router.put("/{uuid:id}", response={200: StockOut})
 def change(request: HttpRequest, id: UUID, payload: StockSave) -> StockOut:
     """Change a piece of wood."""
     bare = _bare(request, payload.bare)
     return _one(store.change(id, payload.item, bare, payload.based_on, request.user), request.user)
 
 
-@router.delete("/{uuid:id}", response={204: None, (401, 403, 404): Problem})
+@router.delete("/{uuid:id}", response={204: None})
 def throw_out(request: HttpRequest, id: UUID) -> Status[None]:
     """Take a piece of wood out of the store."""
     store.throw_out(id, request.user)
     return Status(204, None)
 
 
-@router.put("/{uuid:id}/back", response={200: StockOut, (401, 403, 404, 409): Problem})
+@router.put("/{uuid:id}/back", response={200: StockOut})
 def put_back(request: HttpRequest, id: UUID) -> StockOut:
     """Put back what was taken out."""
     return _one(store.put_back(id), request.user)
 
 
-@router.put("/{uuid:id}/photo", response={200: PhotoOut, (400, 401, 403, 404, 413, 422): Problem})
+@router.put("/{uuid:id}/photo", response={200: PhotoOut})
 def keep_photo(request: HttpRequest, id: UUID) -> PhotoOut:
     """Keep a photograph of a slab (the body is the picture itself)."""
     kept = store.keep_photo(id, request.body)
     return PhotoOut(width=kept.width, height=kept.height, taken=kept.taken)
 
 
-@router.get("/{uuid:id}/photo", response={200: None, (401, 404): Problem})
+@router.get("/{uuid:id}/photo", response={200: None})
 def photo(request: HttpRequest, id: UUID) -> HttpResponse:
     """The photograph, a JPEG."""
     kept = StockPhoto.objects.filter(stock=get_stock(id)).first()
@@ -221,7 +219,7 @@ def photo(request: HttpRequest, id: UUID) -> HttpResponse:
     return answer
 
 
-@router.post("/{uuid:id}/meter", response={200: Heard, Refused: Problem})
+@router.post("/{uuid:id}/meter", response={200: Heard})
 def meter(request: HttpRequest, id: UUID, payload: Listen) -> Heard:
     """One reading of the moisture meter held to it."""
     item = item_of(get_stock(id))
@@ -231,7 +229,7 @@ def meter(request: HttpRequest, id: UUID, payload: Listen) -> Heard:
     return listen("moisture_meter", line, payload.before)
 
 
-@router.post("/air", response={200: Heard, Refused: Problem})
+@router.post("/air", response={200: Heard})
 def air(request: HttpRequest, payload: Listen) -> Heard:
     """One reading of the hygrometer: how damp the shop's air is, percent."""
     # The simulated air is damper at night and in the wet half of the year.
@@ -242,7 +240,7 @@ def air(request: HttpRequest, payload: Listen) -> Heard:
     return listen("hygrometer", line, payload.before)
 
 
-@router.post("/outline", response={200: OutlineOut, Refused: Problem})
+@router.post("/outline", response={200: OutlineOut})
 def outline(request: HttpRequest, payload: FileIn) -> OutlineOut:
     """The outline in a drawing or a table; nothing is kept."""
     # Read in when a drawing first comes: its libraries take longer than the rest of a start.
@@ -252,14 +250,14 @@ def outline(request: HttpRequest, payload: FileIn) -> OutlineOut:
     return OutlineOut(corners=list(found.corners), said=found.said)
 
 
-@router.get("/file", response={200: Pile, 401: Problem})
+@router.get("/file", response={200: Pile})
 def file(request: HttpRequest) -> HttpResponse:
     """All the stock as the open file."""
     text = taking_in.pile_of(lying()).model_dump_json(indent=1)
     return _download(text, "application/json", "stock.json")
 
 
-@router.get("/table", response={200: None, 401: Problem})
+@router.get("/table", response={200: None})
 def table(request: HttpRequest) -> HttpResponse:
     """The stock as a table."""
     return _download(taking_in.table_of(lying()), "text/csv; charset=utf-8", "stock.csv")
@@ -271,7 +269,7 @@ def _download(text: str, kind: str, name: str) -> HttpResponse:
     return answer
 
 
-@router.post("/taken_in", response={200: TakenIn, Refused: Problem})
+@router.post("/taken_in", response={200: TakenIn})
 def take_in(request: HttpRequest, payload: TakeIn) -> TakenIn:
     """Look through a file of stock, and take in what can be read where that is wished."""
     bare = _bare(request, payload.bare)

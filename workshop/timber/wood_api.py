@@ -24,14 +24,12 @@ from splay.timber.stock import AnyStock, Slab
 from splay.timber.told import text_of
 from workshop.build.models import BuildRow
 from workshop.pieces.actions import Maker, get_row
-from workshop.problems import Problem
 from workshop.timber import reserving
 from workshop.timber.answers import StockOut, stock_out
 from workshop.timber.reserving import Wooded, wooded
 from workshop.timber.rows import get_stock, item_of, lying
 
 router = Router()
-Refused = (400, 401, 403, 404, 409, 413, 422)
 
 
 class FreeStock(Schema):
@@ -172,21 +170,21 @@ def _outdoors(now: Wooded) -> bool:
     return use_of(now.piece, read_build(kept.document) if kept else Build()) == "outdoors"
 
 
-@router.get("/{uuid:id}/wood", response={200: WoodOut, (401, 404, 422): Problem})
+@router.get("/{uuid:id}/wood", response={200: WoodOut})
 def look(request: HttpRequest, id: UUID) -> WoodOut:
     """What a piece needs of wood, and what is reserved for it."""
     row = get_row(id, request.user)
     return _out(wooded(row, request.user), request.user)
 
 
-@router.put("/{uuid:id}/wood", response={200: WoodOut, Refused: Problem})
+@router.put("/{uuid:id}/wood", response={200: WoodOut})
 def choose(request: HttpRequest, id: UUID, payload: WoodSave) -> WoodOut:
     """Change what is chosen about its wood."""
     kept = reserving.keep_choice(id, payload.document, payload.based_on, request.user)
     return _out(wooded(kept.piece, request.user), request.user)
 
 
-@router.post("/{uuid:id}/wood/layout", response={200: WoodOut, Refused: Problem})
+@router.post("/{uuid:id}/wood/layout", response={200: WoodOut})
 def lay_out(request: HttpRequest, id: UUID, payload: LayOut) -> WoodOut:
     """Lay it out on the wood that is free."""
     now = wooded(get_row(id, request.user), request.user)
@@ -194,7 +192,7 @@ def lay_out(request: HttpRequest, id: UUID, payload: LayOut) -> WoodOut:
     return _out(now, request.user, found)
 
 
-@router.post("/{uuid:id}/wood/moved", response={200: Carried, Refused: Problem})
+@router.post("/{uuid:id}/wood/moved", response={200: Carried})
 def move(request: HttpRequest, id: UUID, payload: Moving) -> Carried:
     """Where parts would lie on one slab, and what is wrong with that; nothing is kept."""
     now = reserving.wooded(get_row(id, request.user), request.user)
@@ -204,21 +202,21 @@ def move(request: HttpRequest, id: UUID, payload: Moving) -> Carried:
     return moved(now.needs, item, payload.laid, now.choice.kerf, now.show)
 
 
-@router.put("/{uuid:id}/wood/reserved", response={200: WoodOut, Refused: Problem})
+@router.put("/{uuid:id}/wood/reserved", response={200: WoodOut})
 def reserve(request: HttpRequest, id: UUID) -> WoodOut:
     """Reserve the wood it is laid out on."""
     kept = reserving.reserve(id, request.user)
     return _out(wooded(kept.piece, request.user), request.user)
 
 
-@router.delete("/{uuid:id}/wood/reserved", response={204: None, (401, 403, 404): Problem})
+@router.delete("/{uuid:id}/wood/reserved", response={204: None})
 def give_back(request: HttpRequest, id: UUID) -> Status[None]:
     """Give back what is reserved and not sawn."""
     reserving.give_back(id, request.user)
     return Status(204, None)
 
 
-@router.put("/{uuid:id}/wood/sawn", response={200: WoodOut, Refused: Problem})
+@router.put("/{uuid:id}/wood/sawn", response={200: WoodOut})
 def sawn(request: HttpRequest, id: UUID, payload: SawnIn) -> WoodOut:
     """Say that a piece of stock was sawn as laid out; what is left goes back to the store."""
     kept = reserving.saw(id, payload.stock, payload.undo, request.user)
