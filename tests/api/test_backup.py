@@ -20,12 +20,14 @@ from typing import Any, ClassVar
 from unittest import mock
 
 from django.conf import settings
+from django.core.management import call_command
 from django.test import SimpleTestCase, override_settings, tag
 
 from tests.api.base import ApiCase
 from workshop import folder
 from workshop.keeping import backup, nightly
 from workshop.keeping.check import check
+from workshop.keeping.management.commands import keep
 from workshop.keeping.models import Night
 
 MORNING = time.struct_time((2026, 11, 28, 5, 0, 0, 5, 332, 0))
@@ -289,6 +291,27 @@ class Nights(ApiCase):
         ):
             nightly.tonight(MORNING)
         self.assertEqual(self.call("GET", "/api/health").json()["troubles"], [])
+
+    def test_beside_a_server_it_looks_at_the_clock_every_ten_minutes_and_ends_with_it(self) -> None:
+        gone = {"s": 0.0}
+
+        def sleep(seconds: float) -> None:
+            gone["s"] += seconds
+
+        with (
+            mock.patch.object(keep.os, "getppid", side_effect=lambda: 7 if gone["s"] < 1500 else 1),
+            mock.patch.object(keep.time, "monotonic", side_effect=lambda: gone["s"]),
+            mock.patch.object(keep.time, "sleep", side_effect=sleep),
+            mock.patch.object(keep, "due", side_effect=[False, True, OSError("no disk")]) as due,
+            mock.patch.object(keep, "tonight") as tonight,
+            mock.patch.object(keep, "close_old_connections"),
+            mock.patch.object(keep.os, "umask"),
+            self.assertLogs("workshop.keeping", "ERROR"),
+        ):
+            call_command("keep", beside=7)
+        # At 0, 600 and 1200 s; the server was gone at 1500.
+        self.assertEqual((due.call_count, tonight.call_count), (3, 1))
+        self.assertLess(gone["s"], 1502.0)
 
     def test_a_stick_that_is_in_gets_a_copy_and_keeps_the_last_ones(self) -> None:
         with tempfile.TemporaryDirectory() as named:

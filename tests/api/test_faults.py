@@ -11,10 +11,12 @@ from unittest import mock
 
 from django.conf import settings
 from django.db import OperationalError
+from django.test import RequestFactory
 
 from splay.errors import SplayError
 from tests.api.base import ApiCase
 from workshop.pieces import plan_api
+from workshop.urls import server_error
 
 
 class Faults(ApiCase):
@@ -44,6 +46,18 @@ class Faults(ApiCase):
         self.assertIn("Traceback", log)
         self.assertNotIn("Secret name", log)
         self.assertEqual([fault["field"] for fault in said["faults"]], [""])  # type: ignore[attr-defined]
+
+    def test_a_fault_outside_the_api_s_own_views_is_named_and_answered_as_a_page(self) -> None:
+        for path, kind in (("/", "text/html"), ("/api/plan", "application/problem+json")):
+            with self.assertLogs("workshop", "ERROR") as logged:
+                try:
+                    raise ZeroDivisionError("outside")
+                except ZeroDivisionError:
+                    answer = server_error(RequestFactory().get(path))
+            self.assertEqual((answer.status_code, answer["Content-Type"].split(";")[0]), (500, kind))
+            shown = logging.Formatter().format(logged.records[0])
+            self.assertIn("ZeroDivisionError: outside", shown)
+            self.assertIn(logged.records[0].args[0], answer.content.decode())  # type: ignore[index]
 
     def test_no_two_faults_share_an_id(self) -> None:
         one, two = (str(self.failing(KeyError("x"))[1]["detail"]) for _ in range(2))

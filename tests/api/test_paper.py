@@ -21,6 +21,7 @@ from tests.api.base import ApiCase
 from tests.api.test_makers import GOOD, Someone
 from workshop.paper.outs import OUTS
 from workshop.pieces.models import PieceRow, ReadingRow
+from workshop.shop.models import ShopRow, keep_shop
 
 
 class Out(ApiCase):
@@ -74,7 +75,9 @@ class Out(ApiCase):
     def test_sheets_follow_what_was_read(self) -> None:
         said = self.text(self.out("bench").content)
         self.assertIn("read 13.5°", said)
-        self.assertIn("The bit wandered on leg 1.", self.text(self.out("log").content))
+        log = self.text(self.out("log").content)
+        self.assertIn("The bit wandered on leg 1.", log)
+        self.assertIn(" ash ", log, "whoever wrote it")
 
     def test_the_printer_is_the_shop_s_own_and_is_remembered(self) -> None:
         shop = write_shop(workbench().model_copy(update={"name": "Larkmoor"}))
@@ -277,6 +280,21 @@ class WholeShop(ApiCase):
         said = self.call("POST", f"/api/imports/{taken['undo']}/undo").json()["said"]
         self.assertIn("1 pieces are off the rack", said)
         self.assertEqual(self.call("GET", "/api/pieces").json(), [])
+
+    def test_a_shop_that_came_along_goes_again_unless_it_was_changed_since(self) -> None:
+        for changed in (False, True):
+            keep_shop(workbench().model_copy(update={"name": "Larkmoor"}), None)
+            raw = self.archive()
+            PieceRow.objects.all().delete()
+            ShopRow.objects.all().delete()
+            taken = self.send(raw, "?sure=true").json()
+            self.assertTrue(taken["shop"])
+            if changed:
+                shop = self.call("GET", "/api/shop").json()["shop"]
+                self.assertEqual(self.call("PUT", "/api/shop", {"shop": shop}).status_code, 200)
+            said = self.call("POST", f"/api/imports/{taken['undo']}/undo").json()["said"]
+            self.assertEqual("the shop's tools are as before" in said, not changed, said)
+            self.assertEqual(ShopRow.objects.count(), int(changed))
 
     def test_what_was_worked_on_since_stays(self) -> None:
         raw = self.archive()

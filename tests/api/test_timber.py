@@ -4,12 +4,15 @@ from __future__ import annotations
 
 import io
 import json
+from datetime import UTC, datetime
 from typing import Any
+from unittest import mock
 
 import ezdxf
 from PIL import Image
 
 from tests.api.base import ApiCase
+from workshop.timber import api as wood_air
 from workshop.timber.models import StockRow
 
 ASH = "ash, white"
@@ -137,6 +140,19 @@ class Store(TimberCase):
         self.assertAlmostEqual(heard["value"], 8.0, delta=2.0)
         heard = self.call("POST", "/api/timber/air", {"count": 4}).json()
         self.assertTrue(20 < heard["value"] < 80)
+
+    def test_the_simulated_air_is_damper_at_night_and_in_the_wet_half_of_the_year(self) -> None:
+        def heard(month: int, hour: int) -> float:
+            at = datetime(2026, month, 15, hour, 30, tzinfo=UTC)
+            with mock.patch.object(wood_air.timezone, "localtime", return_value=at):
+                answer = self.call("POST", "/api/timber/air", {"count": 4})
+            return float(answer.json()["value"])
+
+        for month in (2, 8):
+            for day, night in ((8, 7), (19, 20)):
+                # By 4, each as true as a cheap one reads.
+                self.assertGreater(heard(month, night) - heard(month, day), 0.5)
+        self.assertGreater(heard(11, 12) - heard(1, 12), 8.0)
 
 
 class Files(TimberCase):
