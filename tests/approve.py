@@ -29,6 +29,7 @@ from splay.build.document import Build
 from splay.build.order import Order, order_of
 from splay.draw import Drawings, draw
 from splay.errors import BadInput, CannotBuild
+from splay.patterns.whole import patterns_of
 from splay.piece import Piece, read_piece, write_piece
 from splay.piece.starters import STARTS, starter
 from splay.plan import Plan, plan
@@ -41,7 +42,7 @@ from splay.solids import solids_of
 from splay.stance.restate import Restate, restate
 from splay.work.proofs import KINDS
 from tests.bench.levelled import WAYS
-from tests.besides import besides, finished_otherwise, laid_out, papers, tables
+from tests.besides import besides, finished_otherwise, laid_out, names, papers, tables
 from tests.turned_down import turned_down
 
 HERE = Path(__file__).parent / "approved"
@@ -183,6 +184,11 @@ def _ways() -> Iterator[tuple[str, Piece]]:
     yield "left on", _with("bench", "top.left_on", 3.0)
     for by in ("sawn", "cutter", "router"):
         yield f"tenons {by}", _with("round_four", "supports.0.leg.tenon_by", by)
+    socket = {"way": "through", "socket": 39.5}
+    thin = _with("round_four", "supports.0", {"leg": {"at_top": 40, "at_foot": 30, "tenon_by": "sawn"},
+                                              "joint": socket})  # fmt: skip
+    yield "hardly thicker", thin
+    yield "flat rail", _with("board_sides", "supports.0.rails.0.lies", "flat")
     for kind in ("pads", "glides", "screwed"):
         yield kind, padded("aproned", kind=kind)[0]
 
@@ -194,7 +200,10 @@ def _with(name: str, path: str, value: Any) -> Piece:
     part = document
     for way in ways:
         part = part[int(way)] if way.isdigit() else part[way]
-    part[last] = value
+    if last.isdigit():
+        part[int(last)] |= value
+    else:
+        part[last] = value
     return read_piece(document)
 
 
@@ -330,6 +339,10 @@ def now() -> tuple[dict[str, str], frozenset[str]]:
             signs[f"{case.name} | {item}"] = digest(of, figures=not drawn)
             if not drawn:
                 said |= set(_sentences(of))
+        if case.name.startswith("random"):
+            of = to_jsonable_python(patterns_of(case.piece, case.shop, made))
+            signs[f"{case.name} | patterns"] = digest(of)
+            said |= set(_sentences(of))
         if case.name in STARTS:
             for k, sheet in enumerate(papers(case.piece, made, case.shop)):
                 signs[f"{case.name} | paper {k}"] = digest(sheet, figures=True)
@@ -351,8 +364,11 @@ def now() -> tuple[dict[str, str], frozenset[str]]:
         made = plan(case.piece, case.shop, case.read, spreads=STEADY)
         of = json.loads(_SHOWN.dump_json(shown(made, "all")))
         signs[f"{case.name} | shown"] = digest(of, figures=True)
-        said |= set(_sentences(of))
+        said |= set(_sentences(of)) | set(map(template, names(case.piece)))
     said |= {template(words) for words in (*refused(), *turned_down())}
+    for rough in ({"bore": Spread(3.0, 40)}, {"mark": Spread(2.0, 40)}):
+        made = plan(starter("round_four"), workbench(), spreads=rough)
+        said |= {template(words) for one in made.findings for words in (one.text, one.mend)}
     for case in (*faulty(), *misread()):
         made = plan(case.piece, case.shop, case.read, spreads=STEADY if case.read else None)
         said |= {template(words) for one in made.findings for words in (one.text, one.mend)}

@@ -32,14 +32,18 @@ from splay.plan import Plan
 from splay.quantity import Show
 from splay.shop import Shop, workbench, write_shop
 from splay.timber.buying import to_buy
-from splay.timber.choices import WoodChoice
+from splay.timber.choices import Laid, WoodChoice
 from splay.timber.effects import effects
 from splay.timber.fixings import fixings
 from splay.timber.judged import judged as judged_wood
+from splay.timber.keys import keys_for
 from splay.timber.layout import lay_out_wood
 from splay.timber.needs import needs_of, said
+from splay.timber.placing import faults as placed_wrong
+from splay.timber.placing import lay
+from splay.timber.rounds import riven
 from splay.timber.species import WOODS
-from splay.timber.stock import read_stock
+from splay.timber.stock import Log, Slab, read_stock
 from splay.work.proofs import KINDS
 
 FINISHES = get_args(Build.model_fields["finish"].annotation)
@@ -56,6 +60,13 @@ def besides(piece: Piece, made: Plan, shop: Shop) -> Iterator[Any]:
     yield fixings(piece, made, show)
     yield patterns_of(piece, shop, made)
     yield labels_of(piece, made, needs)
+    for thick, holes in ((8.0, ()), (45.0, ()), (45.0, ((300.0, 20.0, 40.0),))):
+        yield keys_for(((0.0, 0.0), (240.0, 10.0), (600.0, 30.0)), thick, show, 60.0, holes)
+    for across in (200.0, 380.0, 640.0):
+        log = {"kind": "log", "name": "log", "species": "ash, white", "length": 900, "small_end": across}
+        lying = read_stock(log)
+        assert isinstance(lying, Log)
+        yield riven(lying, 40.0, 500.0, show)
     yield finishing(piece, made, Build(prefinish=True), show)
     yield glue_up(piece, made, Build(), show)
     yield glue_up(piece, made, Build(glue="hide", air_c=8.0, air_rh=20.0), show)
@@ -66,8 +77,13 @@ def besides(piece: Piece, made: Plan, shop: Shop) -> Iterator[Any]:
     for one, other in pairwise(range(len(keys))):
         turned = [*keys[:one], keys[other], keys[one], *keys[other + 1 :]]
         yield judged_order(order, turned)
+    yield list(names(piece))
+
+
+def names(piece: Piece) -> Iterator[str]:
+    """What each thing of it is called where a change is said."""
     document = write_piece(piece)
-    yield [called(document, path) for path in _paths(document)]
+    yield from (called(document, path) for path in _paths(document))
 
 
 def papers(piece: Piece, made: Plan, shop: Shop) -> Iterator[str]:
@@ -125,6 +141,12 @@ def laid_out(piece: Piece, made: Plan, shop: Shop) -> Iterator[Any]:
         done = effects(piece, made, choice, {}, None, show)
         yield laid
         yield done
+        slabs = [one for one in stock if isinstance(one, Slab)]
+        for slab in slabs:
+            for need in needs:
+                for x, y in ((-40.0, 40.0), (500.0, 100.0), (700.0, 200.0)):
+                    part = lay(need, Laid(key=need.key, stock=slab.id, x=x, y=y))
+                    yield placed_wrong(slab, [part], 3.0, show)
         yield judged_wood(laid, needs, {one.id: one for one in stock}, done, outdoors, show)
 
 

@@ -24,7 +24,7 @@ from splay.timber.stock import read_stock
 from splay.timber.table import from_csv
 from splay.work.proofs import KINDS
 
-TO = ("", "on", "off", "drawn", "left", "screws", "h", "side", "supports.0", "peg", "more", "each")
+TO = ("", "on", "off", "s1", "drawn", "left", "screws", "h", "side", "supports.0", "peg", "more", "each")
 """Words for what things are to become; most do not go with most."""
 UNLIKE = ("round_three", "bench", "plane_frames", "board_sides", "slab")
 TYPED = ("-4", "0", "90000", "1,234", "wide", "")
