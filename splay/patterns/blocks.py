@@ -157,7 +157,7 @@ def _wedge(id: str, name: str, group: Group, rest: float, show: Show) -> Pattern
 
 
 def _clamping(runs: tuple[MemberStance, ...], show: Show) -> Iterator[Pattern]:
-    """A block for each angle at which a stretcher meets what it goes into: a clamp then pulls along the stretcher."""
+    """A block for each angle at which a stretcher meets what it goes into: a clamp then pulls along it."""
     found: dict[float, list[str]] = {}
     for run in runs:
         for end in run.ends:
@@ -178,8 +178,8 @@ def _clamping(runs: tuple[MemberStance, ...], show: Show) -> Iterator[Pattern]:
             f"Clamping block, {show.angle(off).text}",
             (
                 f"Its sloped face on {whose}, opposite the stretcher that goes in there, the clamp on its "
-                "other face: it then pulls along that stretcher. Its thick end lies towards that end of what "
-                "it lies on at which that stretcher makes the acute angle.",
+                "other face: it then pulls along that stretcher. Its thick end lies towards that end of "
+                "what it lies on at which that stretcher makes the acute angle.",
             ),
             shapes,
         )

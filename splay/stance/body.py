@@ -3,10 +3,13 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 from itertools import pairwise
 from typing import Literal
+
+import numpy as np
 
 from splay.stance.convex import Face, Plane, Solid, box, clip, prism, without
 from splay.stance.sweep import Sweep
@@ -206,9 +209,16 @@ class Body:
     def eased_along(self, normal: Vec) -> Vec | None:
         """The edge that a face (its normal in the top frame) was shaped from, by the way out of that edge
         in the stick's own frame; None where it is a side of its own. Chords of one round are one side."""
+        return self.eased_all([normal])[0]
+
+    def eased_all(self, normals: Sequence[Vec]) -> list[Vec | None]:
+        """The same of many faces."""
         if self.sweep is not None:
             p = self.pose
-            return self.sweep.edge_of((dot(normal, p.along), dot(normal, p.across), dot(normal, p.up)))
+            return self.sweep.edges_of(np.array(normals) @ np.array((p.along, p.across, p.up)).T)
+        return [self._eased(normal) for normal in normals]
+
+    def _eased(self, normal: Vec) -> Vec | None:
         for plane in self.eased:
             if dot(self.pose.turn_out(plane.normal), normal) > SAME:
                 x, y, _ = plane.normal

@@ -7,11 +7,14 @@ from dataclasses import dataclass, replace
 from itertools import pairwise
 from typing import TYPE_CHECKING, Literal
 
+import numpy as np
+from numpy.typing import NDArray
+
 from splay.errors import CannotBuild
 from splay.piece import Arc
 from splay.stance.convex import Face, Plane, Solid, clip
 from splay.stance.hollow import arc_radius
-from splay.stance.vectors import Flat, Vec, dot
+from splay.stance.vectors import Flat, Vec
 
 if TYPE_CHECKING:
     from splay.stance.body import Body
@@ -98,14 +101,18 @@ class Sweep:
         ring = (*lower, *upper)
         return ring if self.down < 0 else ring[::-1]
 
-    def edge_of(self, normal: Vec) -> Vec | None:
-        """The edge a face (its normal in the piece's own frame) is a chord of, by the way out of it."""
-        for _, _, lower, upper in self.chords:
-            if dot(lower.normal, normal) > SAME:
-                return (0.0, float(self.down), 0.0)
-            if upper is not None and dot(upper.normal, normal) > SAME:
-                return (0.0, -float(self.down), 0.0)
-        return None
+    def edges_of(self, normals: NDArray[np.float64]) -> list[Vec | None]:
+        """The edge each face (its normal in the piece's own frame, n by 3) is a chord of, by the way out of
+        it; None where it is of none."""
+        lower = np.array([strip[2].normal for strip in self.chords])
+        upper = [strip[3].normal for strip in self.chords if strip[3] is not None]
+        on_lower = (normals @ lower.T > SAME).any(axis=1)
+        on_upper = (normals @ np.array(upper).T > SAME).any(axis=1) if upper else np.zeros_like(on_lower)
+        out = float(self.down)
+        return [
+            (0.0, out, 0.0) if low else (0.0, -out, 0.0) if high else None
+            for low, high in zip(on_lower, on_upper, strict=True)
+        ]
 
 
 def swept(

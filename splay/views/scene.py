@@ -20,6 +20,7 @@ from splay.stance.body import Body
 from splay.stance.buttons import grooves
 from splay.stance.convex import Face
 from splay.stance.edge_profile import profile
+from splay.stance.floor import Floor
 from splay.stance.holding import fastenings
 from splay.stance.meets import meets
 from splay.stance.member_flats import section_ring
@@ -133,60 +134,76 @@ class Sight:
             return depth
         return max(depth, *boards) + _ON_MM if up > 0.0 else min(depth, *boards) - _ON_MM
 
-    def _faces(self, body: Body) -> Iterator[Side]:
-        """The faces a part is seen by; of one sawn to an arc none that looks away."""
-        sides = self.model.standing(body)
-        if body.sweep is None or body.voids:
-            yield from sides
-            return
-        toward = self.eye.toward()
-        yield from (side for side in sides if dot(side.looks, toward) > _FACING)
-
     def _body(self, body: Body) -> tuple[float, list[Shape]]:
         """The faces turned to the eye, drawn as one solid though it was worked out in pieces."""
-        toward = self.eye.toward()
-        floor = self.model.stance.floor
-        seen: dict[tuple[float, ...], list[tuple[Flat, ...]]] = {}
-        near: dict[tuple[float, ...], float] = {}
-        for side in self._faces(body):
-            seen.setdefault(side.key, []).append(tuple(self.eye.see(p) for p in side.corners))
-            near[side.key] = max(near.get(side.key, -math.inf), dot(toward, side.middle))
+        toward = np.array(self.eye.toward())
+        faces = self.model.standing(body)
+        # As near as one another they stand as they are listed, not by the last bit.
+        near, facing = (faces.middles @ toward).round(6), faces.looks @ toward > _FACING
+        flat = self.eye.see_all(faces.corners).tolist()
+        rings = [tuple((x, y) for x, y in flat[a:b]) for a, b in faces.spans]
+        # Of a part sawn to an arc no face that looks away is drawn.
+        arc = body.sweep is not None and not body.voids
+        seen = {
+            key: [k for k in those if facing[k]] if arc else those for key, those in faces.of_side.items()
+        }
         layer: Layer = "board" if body.role in {"side", "slab_leg", "tread", "lower_tread"} else "leg"
         shapes = []
-        for key, rings in sorted(seen.items(), key=lambda one: near[one[0]]):
-            normal: Vec = (key[0], key[1], key[2])
-            if dot(floor.turn(normal), toward) <= _FACING:
-                continue
+        drawn = [key for key, those in seen.items() if those and faces.turned[key] @ toward > _FACING]
+        for key in sorted(drawn, key=lambda one: max(near[k] for k in seen[one])):
             against = seen.get(_plane_key((-key[0], -key[1], -key[2]), -key[3]), [])
-            flat = _outer(rings, against) if against or len(rings) > 1 else rings
-            shapes += [area(layer, ring, body.key) for ring in flat]
+            mine = [rings[k] for k in seen[key]]
+            joined = _outer(mine, [rings[k] for k in against]) if against or len(mine) > 1 else mine
+            shapes += [area(layer, ring, body.key) for ring in joined]
         return self.depth(self.model.middle(body)), shapes
 
 
 @dataclass(frozen=True)
-class Side:
-    """A face of a part as it stands: its corners, their middle and the way it looks in the floor frame, and
-    the side of the part it belongs to."""
+class Faces:
+    """The faces of a part as they stand, in the floor frame, mm: every corner (n by 3), from which to which
+    are each face's own (`spans`), each one's middle and the way it looks; which belong to one side, by that
+    side's plane in the top frame, and the way that side looks."""
 
-    corners: list[Vec]
-    middle: Vec
-    looks: Vec
-    key: tuple[float, ...]
+    corners: Points
+    spans: list[tuple[int, int]]
+    middles: Points
+    looks: Points
+    of_side: dict[tuple[float, ...], list[int]]
+    turned: dict[tuple[float, ...], Points]
 
 
-def _side_key(body: Body, face: Face) -> tuple[float, ...]:
-    """The same for all faces of one side of a part."""
-    beside = dot(face.normal, body.pose.across)
-    eased = body.eased_along(face.normal) if body.rounded else None
-    if eased is not None:
-        # A round drawn in chords is one side.
-        return _plane_key(body.pose.turn_out(unit((eased[0], eased[1], 1.0))), body.width)
-    if body.grown and abs(beside) > _ALONG_EDGE:
-        # An edge as the tree grew it is one side, however many places it was drawn by.
-        side = math.copysign(1.0, beside)
-        x, y, z = body.pose.across
-        return _plane_key((side * x, side * y, side * z), body.width)
-    return _plane_key(face.normal, dot(face.normal, face.corners[0]))
+def _stood(body: Body, floor: Floor) -> Faces:
+    faces = [face for solid in body.stood for face in solid]
+    faces = [face for face, within in zip(faces, _within(body), strict=True) if not within]
+    corners = to_floor(floor, np.array([p for face in faces for p in face.corners]))
+    ends = np.cumsum([len(face.corners) for face in faces])
+    starts = np.concatenate(([0], ends[:-1]))
+    middles = np.add.reduceat(corners, starts) / (ends - starts)[:, None]
+    rows = np.array(floor.rows)
+    looks = np.array([face.normal for face in faces]) @ rows.T
+    of_side: dict[tuple[float, ...], list[int]] = {}
+    for k, key in enumerate(_side_keys(body, faces)):
+        of_side.setdefault(key, []).append(k)
+    turned = {key: rows @ np.array(key[:3]) for key in of_side}
+    return Faces(corners, list(pairwise((0, *ends.tolist()))), middles, looks, of_side, turned)
+
+
+def _side_keys(body: Body, faces: list[Face]) -> Iterator[tuple[float, ...]]:
+    """Of each face in turn, what is the same for all faces of one side of a part."""
+    edges = body.eased_all([face.normal for face in faces]) if body.rounded else [None] * len(faces)
+    for face, eased in zip(faces, edges, strict=True):
+        if eased is not None:
+            # A round drawn in chords is one side.
+            yield _plane_key(body.pose.turn_out(unit((eased[0], eased[1], 1.0))), body.width)
+            continue
+        beside = dot(face.normal, body.pose.across)
+        if body.grown and abs(beside) > _ALONG_EDGE:
+            # An edge as the tree grew it is one side, however many places it was drawn by.
+            side = math.copysign(1.0, beside)
+            x, y, z = body.pose.across
+            yield _plane_key((side * x, side * y, side * z), body.width)
+        else:
+            yield _plane_key(face.normal, dot(face.normal, face.corners[0]))
 
 
 def _within(body: Body) -> Iterator[bool]:
@@ -250,7 +267,7 @@ class Model:
         necks: Mapping[int, Neck] | None = None,
     ) -> None:
         """`necks` are the legs that are bent or coved, by number."""
-        self._standing: dict[str, list[Side]] = {}
+        self._standing: dict[str, Faces] = {}
         self._middles: dict[str, Vec] = {}
         self.findings, self.runs, self.ropes = findings, runs, ropes
         self.piece, self.stance, self.sockets, self.show = piece, stance, sockets, show
@@ -282,19 +299,11 @@ class Model:
                 stood += [floor.to_floor(p) for solid in body.stood for face in solid for p in face.corners]
         self.stood = [p for p in stood if abs(p[2]) < 0.01] or [(0.0, 0.0, 0.0)]
 
-    def standing(self, body: Body) -> list[Side]:
+    def standing(self, body: Body) -> Faces:
         """The faces of a part as they stand, but for those between two strips of an arc: the same for
         whoever looks."""
         if body.key not in self._standing:
-            floor, made = self.stance.floor, []
-            faces = (face for solid in body.stood for face in solid)
-            for face, within in zip(faces, _within(body), strict=True):
-                if within:
-                    continue
-                corners = [floor.to_floor(p) for p in face.corners]
-                looks, key = floor.turn(face.normal), _side_key(body, face)
-                made.append(Side(corners, _middle(corners), looks, key))
-            self._standing[body.key] = made
+            self._standing[body.key] = _stood(body, self.stance.floor)
         return self._standing[body.key]
 
     def middle(self, body: Body) -> Vec:
