@@ -53,6 +53,10 @@ STEADY = {"bore": Spread(0.3, 40), "mark": Spread(0.2, 40)}
 """A hand that is steady at some things."""
 FINISHED = ("round_four", "bench", "log_slice")
 """Starts that are finished in every way there is, and cut from every sort of wood."""
+PRINTED = (*FINISHED, "plane_frames", "tall")
+"""Starts whose sheets are read."""
+SOLID = (*STARTS, "bent", "coved", "driven", "driven-sides", "gap", "thick", "fox-wedged")
+"""Pieces whose solids are looked at."""
 RANDOM = 12
 """Random pieces in random shops beside the starts and the demo's."""
 TALKATIVE = (
@@ -268,29 +272,32 @@ def template(said: str) -> str:
     return NUMBER.sub("#", said.replace("\n", " ¶ "))
 
 
-def _walk(of: Any, figures: bool = False) -> Iterator[str]:
+def _walk(of: Any, into: list[str], figures: bool) -> None:
     if isinstance(of, str):
-        yield of if figures else template(of)
+        into.append(of if figures else template(of))
     elif isinstance(of, bool) or of is None:
-        yield str(of)
+        into.append(str(of))
     elif isinstance(of, int | float):
-        yield str(math.floor(of * 100.0 + ASIDE))
+        into.append(str(math.floor(of * 100.0 + ASIDE)))
     elif isinstance(of, list):
         for one in of:
-            yield from _walk(one, figures)
+            _walk(one, into, figures)
     else:
         for name, one in of.items():
-            yield name
-            yield from _walk(one, figures)
+            into.append(name)
+            _walk(one, into, figures)
 
 
 def digest(of: Any, *, figures: bool = False) -> str:
     """A short sign of everything in a document; its sentences with their figures, or without, in drawings,
     whose places are told to the hundredth besides."""
-    return hashlib.sha256("\n".join(_walk(of, figures)).encode()).hexdigest()[:10]
+    found: list[str] = []
+    _walk(of, found, figures)
+    return hashlib.sha256("\n".join(found).encode()).hexdigest()[:10]
 
 
-def _items(piece: Piece, made: Plan, shop: Shop) -> Iterator[tuple[str, Any]]:
+def _items(case: Case, made: Plan) -> Iterator[tuple[str, Any]]:
+    piece, shop = case.piece, case.shop
     told = json.loads(_SHOWN.dump_json(shown(made, "all")))
     drawn = json.loads(_DRAWN.dump_json(draw(piece, shop, made, "all")))
     pictures = drawn.pop("pictures")
@@ -307,21 +314,27 @@ def _items(piece: Piece, made: Plan, shop: Shop) -> Iterator[tuple[str, Any]]:
             yield f"drawn {name} {view.get('name', view.get('part', ''))} {k}", view
     for step in json.loads(_ORDER.dump_json(order_of(piece, made, Build())))["steps"]:
         yield f"step {step['key']}", step
-    for part in solids_of(piece, made):
+    for part in solids_of(piece, made) if case.name in SOLID else ():
         lows, highs = part.points.min(axis=0), part.points.max(axis=0)
         yield f"solid {part.key}", [len(part.points), [float(v) for v in (*lows, *highs)]]
 
 
-def _sentences(of: Any) -> Iterator[str]:
+def _sentences(of: Any) -> set[str]:
+    found: set[str] = set()
+    _said_in(of, found)
+    return set(map(template, found))
+
+
+def _said_in(of: Any, into: set[str]) -> None:
     if isinstance(of, str):
         if " " in of:
-            yield template(of)
+            into.add(of)
     elif isinstance(of, list):
         for one in of:
-            yield from _sentences(one)
+            _said_in(one, into)
     elif isinstance(of, dict):
         for one in of.values():
-            yield from _sentences(one)
+            _said_in(one, into)
 
 
 @cache
@@ -331,40 +344,41 @@ def now() -> tuple[dict[str, str], frozenset[str]]:
     said: set[str] = set()
     for name, of in tables():
         signs[f"table | {name}"] = digest(of, figures=True)
-        said |= set(_sentences(of))
+        said |= _sentences(of)
     for case in pieces():
         made = plan(case.piece, case.shop)
-        for item, of in _items(case.piece, made, case.shop):
+        for item, of in _items(case, made):
             drawn = item.startswith(("drawn", "solid"))
             signs[f"{case.name} | {item}"] = digest(of, figures=not drawn)
             if not drawn:
-                said |= set(_sentences(of))
+                said |= _sentences(of)
         if case.name.startswith("random"):
             of = to_jsonable_python(patterns_of(case.piece, case.shop, made))
             signs[f"{case.name} | patterns"] = digest(of)
-            said |= set(_sentences(of))
+            said |= _sentences(of)
         if case.name in STARTS:
-            for k, sheet in enumerate(papers(case.piece, made, case.shop)):
+            sheets = papers(case.piece, made, case.shop) if case.name in PRINTED else ()
+            for k, sheet in enumerate(sheets):
                 signs[f"{case.name} | paper {k}"] = digest(sheet, figures=True)
             for k, of in enumerate(map(to_jsonable_python, besides(case.piece, made, case.shop))):
                 signs[f"{case.name} | besides {k}"] = digest(of, figures=True)
-                said |= set(_sentences(of))
+                said |= _sentences(of)
     for name in FINISHED:
         case = Case(name, starter(name), workbench())
         made = plan(case.piece, case.shop)
         for more in (finished_otherwise, laid_out):
             for k, of in enumerate(map(to_jsonable_python, more(case.piece, made, case.shop))):
                 signs[f"{case.name} | {more.__name__} {k}"] = digest(of, figures=True)
-                said |= set(_sentences(of))
+                said |= _sentences(of)
     for case in map(_random, TALKATIVE):
         made = plan(case.piece, case.shop)
-        said |= set(_sentences(json.loads(_SHOWN.dump_json(shown(made, "all")))))
-        said |= set(_sentences(json.loads(_ORDER.dump_json(order_of(case.piece, made, Build())))))
+        said |= _sentences(json.loads(_SHOWN.dump_json(shown(made, "all"))))
+        said |= _sentences(json.loads(_ORDER.dump_json(order_of(case.piece, made, Build()))))
     for case in (*otherwise(), *measured()):
         made = plan(case.piece, case.shop, case.read, spreads=STEADY)
         of = json.loads(_SHOWN.dump_json(shown(made, "all")))
         signs[f"{case.name} | shown"] = digest(of, figures=True)
-        said |= set(_sentences(of)) | set(map(template, names(case.piece)))
+        said |= _sentences(of) | set(map(template, names(case.piece)))
     said |= {template(words) for words in (*refused(), *turned_down())}
     for rough in ({"bore": Spread(3.0, 40)}, {"mark": Spread(2.0, 40)}):
         made = plan(starter("round_four"), workbench(), spreads=rough)

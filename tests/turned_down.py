@@ -45,7 +45,7 @@ def _of_pieces() -> Iterator[Callable[[], object]]:
     for name in UNLIKE:
         piece = starter(name)
         for what in get_args(What):
-            for to in TO:
+            for to in TO if what != "hand_hold" else ("on",):
                 yield partial(restate, piece, Restate(what, to))
             yield partial(restate, piece, Restate(what, "on", support=9))
         for handle in get_args(Handled):
