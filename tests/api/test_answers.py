@@ -58,6 +58,14 @@ class Shape(ApiCase):
             200,
         )
 
+    def test_a_field_that_nothing_reads_is_named_and_nothing_is_kept(self) -> None:
+        before = self.client.get("/api/pieces").content
+        piece = json.dumps({"start": "bench", "nmae": "Quay bench"}).encode()
+        said = self.problem(self.send(piece, "application/json", "/api/pieces"), 422)
+        self.assertIn("nmae", said["faults"][0]["field"])
+        self.assertIn("mend its spelling", said["detail"])
+        self.assertEqual(self.client.get("/api/pieces").content, before)
+
     def test_bytes_that_are_no_text_are_refused(self) -> None:
         for body in (b"\xff\xfe{}", b"\x80", b'{"piece": "\xc3"}', b"{", b"nul", b"[1]", b'"x"', b"NaN"):
             with self.subTest(body):

@@ -44,5 +44,19 @@ class Published(TestCase):
                         ref = said["application/problem+json"]["schema"]["$ref"]
                         self.assertTrue(ref.endswith("/Problem"))
 
+    def test_every_body_sent_is_refused_with_a_field_that_nothing_reads(self) -> None:
+        schema = json.loads(json.dumps(api.get_openapi_schema(path_prefix="/api/")))
+        bodies = {
+            kind["schema"]["$ref"].rsplit("/", 1)[-1]: f"{method} {path}"
+            for path, methods in schema["paths"].items()
+            for method, route in methods.items()
+            for kind in route.get("requestBody", {}).get("content", {}).values()
+            if "$ref" in kind["schema"]
+        }
+        self.assertGreater(len(bodies), 30)
+        for name, where in bodies.items():
+            of = schema["components"]["schemas"][name]
+            self.assertIs(of.get("additionalProperties"), False, f"{name} at {where}")
+
     def test_no_migration_is_missing(self) -> None:
         call_command("makemigrations", check=True, dry_run=True, verbosity=0)

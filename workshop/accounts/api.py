@@ -20,6 +20,7 @@ from workshop.accounts.demo import BACKEND
 from workshop.accounts.models import SignedIn
 from workshop.accounts.sessions import end
 from workshop.problems import Wait
+from workshop.sent import Sent
 
 router = Router()
 makers_router = Router()
@@ -39,21 +40,21 @@ class SessionOut(Schema):
     csrf: str
 
 
-class SignIn(Schema):
+class SignIn(Sent):
     """A maker's name and password."""
 
     name: Name
     password: Password
 
 
-class NewPassword(Schema):
+class NewPassword(Sent):
     """A password and the one it replaces."""
 
     old: Password
     new: Password
 
 
-class OnlyPassword(Schema):
+class OnlyPassword(Sent):
     """A password for somebody else."""
 
     password: Password

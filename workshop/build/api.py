@@ -21,6 +21,7 @@ from workshop.build.models import LONGEST_SAID, Entry
 from workshop.build.reading_log import EntryOut, LogOut, log_of
 from workshop.build.situation import pace_of, situation
 from workshop.pieces.actions import get_row
+from workshop.sent import Sent
 from workshop.shop.models import the_shop
 
 router = Router()
@@ -33,7 +34,7 @@ Seconds = Annotated[float, Field(ge=0, le=1e7, allow_inf_nan=False)]
 Note = Annotated[str, Field(max_length=LONGEST_SAID)]
 
 
-class BuildSave(Schema):
+class BuildSave(Sent):
     """The maker's own order and the number it was changed from."""
 
     document: dict[str, Any]
@@ -41,7 +42,7 @@ class BuildSave(Schema):
     copy_number: Copy = 1
 
 
-class UnitIn(Schema):
+class UnitIn(Sent):
     """One leg or part of a step."""
 
     key: Key
@@ -49,7 +50,7 @@ class UnitIn(Schema):
     of: Key
 
 
-class Tick(Schema):
+class Tick(Sent):
     """A step that is done, or some of its legs and parts; what it took, as typed or as counted here.
     `ago`: how many seconds ago that was, where the workshop could not be reached then."""
 
@@ -62,7 +63,7 @@ class Tick(Schema):
     token: Token = ""
 
 
-class TimerIn(Schema):
+class TimerIn(Sent):
     """A step's timer, started or stopped; how long it ran by this page's own clock, and how long ago that
     was, where the workshop could not be reached then."""
 
@@ -73,7 +74,7 @@ class TimerIn(Schema):
     ago: Seconds = 0.0
 
 
-class WrongIn(Schema):
+class WrongIn(Sent):
     """What went wrong, and the way out that was taken."""
 
     step: Key
@@ -86,7 +87,7 @@ class WrongIn(Schema):
     token: Token = ""
 
 
-class RateIO(Schema):
+class RateIO(Sent):
     """What a maker's hour costs, in which money."""
 
     rate: Annotated[float, Field(ge=0, le=100_000, allow_inf_nan=False)]
@@ -101,7 +102,7 @@ class CostOut(Schema):
     money: str
 
 
-class AgainIn(Schema):
+class AgainIn(Sent):
     """Whether the leans are taken as they were read."""
 
     as_built: bool = False
@@ -113,14 +114,14 @@ class AgainOut(Schema):
     id: UUID
 
 
-class JointIn(Schema):
+class JointIn(Sent):
     """How one joint went: home, with a gap, short of home, or left open when it was stopped."""
 
     name: Annotated[str, Field(max_length=120)]
     outcome: Literal["home", "gap", "short", "open"]
 
 
-class GluedIn(Schema):
+class GluedIn(Sent):
     """How a sitting went: its steps, how long it took, each joint, whether it was stopped."""
 
     steps: Annotated[list[Key], Field(max_length=40)]
@@ -133,7 +134,7 @@ class GluedIn(Schema):
     token: Token = ""
 
 
-class SaidIn(Schema):
+class SaidIn(Sent):
     """A note, a lesson for the next time, a repair, or hours spent."""
 
     sort: Literal["note", "lesson", "repair", "time"]

@@ -14,6 +14,7 @@ from splay.errors import BadInput, Fault
 from workshop.build.models import ClassOrder
 from workshop.build.situation import situation
 from workshop.pieces.actions import get_row
+from workshop.sent import Sent
 from workshop.shop.models import the_shop
 
 router = Router()
@@ -28,7 +29,7 @@ class Card(Schema):
     title: str
 
 
-class HandedIn(Schema):
+class HandedIn(Sent):
     """One learner and how many reasons their order broke."""
 
     learner: str
@@ -43,7 +44,7 @@ class ClassOut(Schema):
     common: list[Common]
 
 
-class OrderIn(Schema):
+class OrderIn(Sent):
     """The steps as a learner put them."""
 
     learner: Learner

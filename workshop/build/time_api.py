@@ -11,6 +11,7 @@ from pydantic import Field
 
 from splay.build.schedule import Hours, Moved, Slot, Stretch, moved
 from workshop.build import time
+from workshop.sent import Sent
 from workshop.shop.models import the_shop
 
 router = Router()
@@ -18,7 +19,7 @@ Zone = Annotated[str, Field(max_length=60)]
 Hour = Annotated[float, Field(ge=0, le=24, allow_inf_nan=False)]
 
 
-class StretchIO(Schema):
+class StretchIO(Sent):
     """A stretch of working time: weekday (0 Monday), hours from and to."""
 
     weekday: Annotated[int, Field(ge=0, le=6)]
@@ -26,7 +27,7 @@ class StretchIO(Schema):
     ends_h: Hour
 
 
-class HoursIO(Schema):
+class HoursIO(Sent):
     """When a maker works, and days off."""
 
     stretches: Annotated[list[StretchIO], Field(max_length=60)]

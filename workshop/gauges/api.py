@@ -18,12 +18,13 @@ from splay.shop import Shop
 from splay.work.proofs import KINDS, Instrument
 from workshop.gauges.bench import SimulatedBench
 from workshop.pieces.readings_sent import ReadingIn, read_readings
+from workshop.sent import Sent
 from workshop.shop.models import Maker, the_shop
 
 router = Router()
 
 
-class OnPiece(Schema):
+class OnPiece(Sent):
     """A piece and what was read of it; `seed` names a rehearsal's hidden truth, else the piece's own."""
 
     piece: dict[str, Any]

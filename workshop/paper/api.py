@@ -15,13 +15,14 @@ from splay.quantity import Bare
 from workshop.paper import readings_in
 from workshop.paper.answers import PaperOut, Wished
 from workshop.pieces.actions import get_row
+from workshop.sent import Sent
 from workshop.settings import LOOPBACK
 
 router = Router()
 Copy = Annotated[int, Field(ge=1, le=MOST_MADE)]
 
 
-class TableIn(Schema):
+class TableIn(Sent):
     """A table of readings; with `sure` they are taken in, else only looked through."""
 
     text: Annotated[str, Field(max_length=900_000)]

@@ -34,6 +34,7 @@ from workshop.pieces.rack import rack as hanging
 from workshop.pieces.record import Record, hang_record, read_record, record_of
 from workshop.pieces.starts import Start, ready_starts
 from workshop.problems import Conflict
+from workshop.sent import Sent
 from workshop.shop.models import the_shop
 
 router = Router()
@@ -91,25 +92,25 @@ class PieceOut(Schema):
     readings: list[ReadingOut]
 
 
-class Kept(Schema):
+class Kept(Sent):
     """Whether a piece is for its maker's eyes."""
 
     kept: bool
 
 
-class Finished(Schema):
+class Finished(Sent):
     """Whether a piece is finished, as its maker says."""
 
     finished: bool
 
 
-class Called(Schema):
+class Called(Sent):
     """What a saved state is called; empty for no name."""
 
     called: Annotated[str, Field(max_length=60)]
 
 
-class OffRack(Schema):
+class OffRack(Sent):
     """A piece that was taken off the rack, and for how many nights it can still be hung up."""
 
     id: UUID
@@ -119,7 +120,7 @@ class OffRack(Schema):
     nights_left: int
 
 
-class PieceNew(Schema):
+class PieceNew(Sent):
     """A new piece: a document (or a whole record), or the name of one to start from. `another` gives it a
     name of its own where the document's is taken."""
 
@@ -129,7 +130,7 @@ class PieceNew(Schema):
     bare: Bare | None = None
 
 
-class PieceSave(Schema):
+class PieceSave(Sent):
     """A piece's document and the revision it was changed from."""
 
     document: dict[str, Any]
@@ -147,7 +148,7 @@ class RevisionOut(Schema):
     called: str
 
 
-class Answer(Schema):
+class Answer(Sent):
     """What was read for a proof, as typed; `kind` that of the proof, for one the piece asks no more;
     `based_on` the number of the answer that stood there when it was typed, 0 for none; `keep` leaves the
     reading as it was taken and changes only what is said about it; `copy_number` which of several like

@@ -28,13 +28,14 @@ from splay.views.shapes import View
 from workshop.pieces.actions import spreads_of
 from workshop.pieces.planned import planned
 from workshop.pieces.readings_sent import ReadingIn, read_readings
+from workshop.sent import Sent
 from workshop.shop.models import the_shop
 
 router = Router()
 Finite = Annotated[float, Field(allow_inf_nan=False, ge=-20000, le=20000)]
 
 
-class MoveIn(Schema):
+class MoveIn(Sent):
     """A handle dragged in a view, to a place in that view's own mm."""
 
     moves: Handled
@@ -43,7 +44,7 @@ class MoveIn(Schema):
     leg: int = 0
 
 
-class RestateIn(Schema):
+class RestateIn(Sent):
     """One thing of the piece to be said another way, keeping it as it is."""
 
     what: What
@@ -53,7 +54,7 @@ class RestateIn(Schema):
     measured_from: Literal["side", "centre", "out", "bearing"] = "out"
 
 
-class OpenedIn(Schema):
+class OpenedIn(Sent):
     """What of a station is looked at: a card, by its id; the tool used last there; the step of the
     marking-out; the part of square stock; what comes when the
     parts are made (marks to write on them, the order of assembly)."""
@@ -65,7 +66,7 @@ class OpenedIn(Schema):
     more: bool = False
 
 
-class PlanIn(Schema):
+class PlanIn(Sent):
     """A piece, whose tools, what was measured; `shop` empty means the installation's own; `along` asks
     for one more view of the stance, in along that bearing; `live` is for a drag of the stance under way:
     its answer has no cards, proofs or stations; `opened` is what of the station is looked at: of cards,
@@ -99,7 +100,7 @@ class PlanOut(Schema):
 _PLAN_OUT = TypeAdapter(PlanOut)
 
 
-class MergeIn(Schema):
+class MergeIn(Sent):
     """A piece as it was, and two pieces it became; where both changed the same, `take` names the paths at
     which theirs is taken."""
 
@@ -128,7 +129,7 @@ class MergeOut(Schema):
     clashes: list[ClashOut]
 
 
-class AnglesIn(Schema):
+class AnglesIn(Sent):
     """Two of the four, as typed; the sightline from the left-right or the front-back line."""
 
     splay: str | float | None = None
@@ -138,7 +139,7 @@ class AnglesIn(Schema):
     from_centre: str | float | None = None
 
 
-class MitreIn(Schema):
+class MitreIn(Sent):
     """A rail meeting a leg that splays: the splay and both widths, as typed."""
 
     splay: str | float

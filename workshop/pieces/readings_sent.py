@@ -3,7 +3,6 @@
 from dataclasses import replace
 from typing import Annotated
 
-from ninja import Schema
 from pydantic import Field
 
 from splay.piece import Piece
@@ -11,9 +10,10 @@ from splay.quantity import Bare
 from splay.reading import Reading, kind_named, read_reading
 from splay.shop import Shop
 from workshop.pieces.planned import planned
+from workshop.sent import Sent
 
 
-class ReadingIn(Schema):
+class ReadingIn(Sent):
     """The answer to a proof: a number in mm or degrees, or the text as typed. Without its `kind` it must be
     a proof the piece asks."""
 

@@ -11,6 +11,7 @@ from splay.quantity import Bare, Quantity, Show
 from splay.shop import Shop, Tool, read_shop, ready_shops, write_shop
 from splay.summary import chosen
 from splay.views.shapes import View
+from workshop.sent import Sent
 from workshop.shop.models import Maker, keep_shop, the_shop, unasked
 
 router = Router()
@@ -25,7 +26,7 @@ class ShopOut(Schema):
     unasked: list[Literal["units", "tools"]]
 
 
-class ShopIn(Schema):
+class ShopIn(Sent):
     """A shop's document; texts without a unit are read in `bare`."""
 
     shop: dict[str, Any]

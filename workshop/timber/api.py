@@ -16,6 +16,7 @@ from splay.timber.stock import FLAWS, Pile
 from splay.timber.told import sized
 from workshop.gauges.bench import SimulatedBench
 from workshop.pieces.answers import PhotoOut
+from workshop.sent import Sent
 from workshop.shop.models import Maker, the_shop
 from workshop.timber import store, taking_in
 from workshop.timber.answers import AIR, StockOut, stock_out
@@ -66,7 +67,7 @@ class Sought(Schema):
     free: bool = False
 
 
-class StockIn(Schema):
+class StockIn(Sent):
     """A piece of wood; texts without a unit are read in `bare`."""
 
     item: dict[str, Any]
@@ -79,7 +80,7 @@ class StockSave(StockIn):
     based_on: Annotated[int, Field(ge=1)]
 
 
-class FileIn(Schema):
+class FileIn(Sent):
     """A drawing or a table with a slab's outline."""
 
     sort: Sort
@@ -94,7 +95,7 @@ class OutlineOut(Schema):
     said: str
 
 
-class TakeIn(Schema):
+class TakeIn(Sent):
     """A file of stock; with `sure` it is taken in, else only looked through."""
 
     sort: Literal["json", "csv"]
@@ -121,7 +122,7 @@ class TakenIn(Schema):
     undo: int | None
 
 
-class Listen(Schema):
+class Listen(Sent):
     """How many readings were asked for so far, and the last line."""
 
     count: Annotated[int, Field(ge=1, le=10**9)] = 1

@@ -24,6 +24,7 @@ from splay.timber.stock import AnyStock, Slab
 from splay.timber.told import text_of
 from workshop.build.models import BuildRow
 from workshop.pieces.actions import Maker, get_row
+from workshop.sent import Sent
 from workshop.timber import reserving
 from workshop.timber.answers import StockOut, stock_out
 from workshop.timber.reserving import Wooded, wooded
@@ -62,27 +63,27 @@ class WoodOut(Schema):
     free: list[FreeStock]
 
 
-class WoodSave(Schema):
+class WoodSave(Sent):
     """What is chosen, and the number it was changed from."""
 
     document: dict[str, Any]
     based_on: Annotated[int, Field(ge=0)]
 
 
-class LayOut(Schema):
+class LayOut(Sent):
     """How long may be looked for the best plan, seconds; none for the first one."""
 
     seconds: Annotated[float, Field(ge=0, le=8, allow_inf_nan=False)] = 1.6
 
 
-class Moving(Schema):
+class Moving(Sent):
     """A part that is dragged: where it would lie, and where the others do."""
 
     laid: Annotated[list[Laid], Field(max_length=120)]
     stock: UUID
 
 
-class SawnIn(Schema):
+class SawnIn(Sent):
     """The stock that was sawn as laid out; or was not, after all."""
 
     stock: UUID
