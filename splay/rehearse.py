@@ -167,10 +167,11 @@ def _level(piece: Piece, hidden: Hidden, believed: Plan, shop: Shop, asked: Proo
 
 @dataclass(frozen=True)
 class HiddenLean:
-    """One leg by name, and how far its hole was bored off its lean, degrees."""
+    """One leg by name, and how far its hole was bored off its lean, degrees: `more` than that, or less."""
 
     leg: str
     off: Quantity
+    more: bool
 
 
 @dataclass(frozen=True)
@@ -204,7 +205,8 @@ def reveal(piece: Piece, shop: Shop, hidden: Hidden, known: tuple[Reading, ...])
         height=show.fine(seat),
         wanted=show.length(piece.stands),
         off=tuple(
-            HiddenLean(f"leg {b.number}", show.angle(a.boring.resultant - b.boring.resultant, 2))
+            HiddenLean(f"leg {b.number}", show.angle(abs(off), 2), off > 0.0)
             for a, b in zip(real.legs, meant.legs, strict=True)
+            for off in (a.boring.resultant - b.boring.resultant,)
         ),
     )

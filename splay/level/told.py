@@ -313,8 +313,8 @@ def _judged(
     if max(abs(right), abs(back)) > LEAN_DEG:
         wrong.append(f"the top is {show.angle(max(abs(right), abs(back)), 2).text} off its lean")
     if high > HEIGHT_MM:
-        wrong.append(f"it stands {show.fine(high).text} high")
+        wrong.append(f"it stands {show.fine(high).text} too high")
     if wrong:
         return False, f"Cut: {', '.join(wrong)}. {limits}"
-    low = f" It stands {show.fine(-high).text} low; nothing can be added." if high < -HEIGHT_MM else ""
+    low = f" It stands {show.fine(-high).text} too low; nothing can be added." if high < -HEIGHT_MM else ""
     return True, f"Good enough: stop here.{low} {limits}"

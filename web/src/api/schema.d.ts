@@ -4260,11 +4260,13 @@ export interface components {
         };
         /**
          * HiddenLean
-         * @description One leg by name, and how far its hole was bored off its lean, degrees.
+         * @description One leg by name, and how far its hole was bored off its lean, degrees: `more` than that, or less.
          */
         HiddenLean: {
             /** Leg */
             leg: string;
+            /** More */
+            more: boolean;
             off: components["schemas"]["Quantity"];
         };
         /**

@@ -85,10 +85,11 @@ async function all(): Promise<void> {
       Really: rocks by {{ truth.rock.text }}, stands {{ truth.height.text }} high ({{
         truth.wanted.text
       }}
-      wanted), leans {{ leans(truth.falls_right, truth.falls_back) }};
-      <span v-for="hole in truth.off" :key="hole.leg"
-        >{{ hole.leg }} bored {{ hole.off.text }} off.
-      </span>
+      wanted), leans {{ leans(truth.falls_right, truth.falls_back) }}. Bored off their lean:
+      <span v-for="(hole, k) in truth.off" :key="hole.leg"
+        >{{ hole.leg }} {{ hole.off.text }} {{ hole.more ? 'more' : 'less'
+        }}{{ k + 1 < truth.off.length ? ', ' : '.' }}</span
+      >
     </p>
     <p v-else class="quiet hint">
       Its legs were bored and cut by an unsteady hand, and nobody knows how. Measure it with the
