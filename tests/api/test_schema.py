@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 from collections import Counter
+from functools import cache
 from typing import Any
 
 from django.conf import settings
@@ -14,19 +15,25 @@ from workshop.api import api
 from workshop.pieces.management.commands.schemas import published
 
 
+@cache
+def _schema() -> dict[str, Any]:
+    """The API's schema as it goes out, worked out once."""
+    return dict(json.loads(json.dumps(api.get_openapi_schema(path_prefix="/api/"))))
+
+
 class Published(TestCase):
     def test_docs_hold_the_schemas_of_the_code(self) -> None:
         for name, text in published().items():
             self.assertEqual((settings.BASE_DIR / name).read_text(encoding="utf-8"), text, name)
 
     def test_no_two_schemas_share_a_name(self) -> None:
-        schema = json.loads(json.dumps(api.get_openapi_schema(path_prefix="/api/")))
+        schema = _schema()
         titles = Counter(s.get("title") for s in schema["components"]["schemas"].values())
         self.assertEqual([title for title, count in titles.items() if count > 1], [])
         self.assertFalse([name for name in schema["components"]["schemas"] if "__" in name])
 
     def test_every_route_declares_its_refusals_in_the_one_shape(self) -> None:
-        schema = json.loads(json.dumps(api.get_openapi_schema(path_prefix="/api/")))
+        schema = _schema()
         for path, methods in schema["paths"].items():
             for method, route in methods.items():
                 with self.subTest(f"{method} {path}"):
@@ -45,7 +52,7 @@ class Published(TestCase):
                         self.assertTrue(ref.endswith("/Problem"))
 
     def test_every_body_sent_is_refused_with_a_field_that_nothing_reads(self) -> None:
-        schema = json.loads(json.dumps(api.get_openapi_schema(path_prefix="/api/")))
+        schema = _schema()
         bodies = {
             kind["schema"]["$ref"].rsplit("/", 1)[-1]: f"{method} {path}"
             for path, methods in schema["paths"].items()
