@@ -22,19 +22,25 @@ _Use = tuple[MemberPart, int]
 def member_cards(piece: Piece, parts: tuple[MemberPart, ...], shop: Shop, show: Show) -> tuple[SetUp, ...]:
     """One card for each tool and each setting: ends read at one angle, bored to one depth."""
     groups: dict[tuple[object, ...], list[_Use]] = {}
+    by_number = {part.number: part for part in parts}
     for part in parts:
         chosen = piece.members[part.number - 1]
         assert isinstance(chosen, Stretcher)
         for e, end in enumerate(part.ends):
             angle = (round(end.read.quantity.value, 4), round(end.opening_on, 4))
-            # By eye: a stretcher that is aimed at is there only when its own sockets are bored.
-            aimed = bool(part.ends[1 - e].member)
-            key = (*angle, chosen.tenon, chosen.depth, end.acute_side, bool(end.leg), bool(end.face), aimed)
+            # By eye: a stretcher that is bored or aimed at is there only when its own sockets are bored.
+            there = (_rank(by_number, end.member), _rank(by_number, part.ends[1 - e].member))
+            key = (*angle, chosen.tenon, chosen.depth, end.acute_side, bool(end.face), *there)
             groups.setdefault(key, []).append((part, e))
     groups = dict(_as_read(groups))
     tools = tuple(boring_tools(shop, "stick"))
     sets = (_set(piece, parts, uses, show) for uses in groups.values())
     return tuple(card for bore in sets for card in stick_cards(bore, tools, show))
+
+
+def _rank(by_number: dict[int, MemberPart], number: int) -> int:
+    """How many stretchers stand one in the other up to this one: 0 for none, 1 for one between legs."""
+    return 1 + max(_rank(by_number, end.member) for end in by_number[number].ends) if number else 0
 
 
 MEAN_DEG = 1.5

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 import random
+import re
 from typing import Any
 
 import numpy as np
@@ -182,6 +183,37 @@ class Sticks(SimpleTestCase):
                         self.assertEqual(len(set(on)), 1, card.title)
                         bored = any(mark.said.startswith("stretcher") for mark in lay.at)
                         self.assertEqual(bool(lay.dry), on[0] or bored, card.title)
+
+    def test_by_eye_no_card_bores_for_a_stretcher_that_has_to_stand_there_already(self) -> None:
+        """Plumb legs, a side piece at either side, one across, and from that to a front piece: all sockets
+        in stretchers are square, and those of the one across come before what stands in it."""
+        legs = planned(read_piece(self.plumb([]))).stance.legs
+        ids = [leg.id for leg in sorted(legs, key=lambda leg: (leg.socket[0], leg.socket[1]))]
+        level = {"by": "height", "value": 150.0}
+        on = [{"on": "leg", "leg": id, "level": level} for id in ids]
+        into = lambda id: {"on": "member", "member": id, "share": 0.5}  # noqa: E731
+        between = {"m1": (on[0], on[1]), "m2": (on[2], on[3]), "m3": (on[0], on[2]),
+                   "m4": (into("m1"), into("m2")), "m5": (into("m4"), into("m3"))}  # fmt: skip
+        made = planned(read_piece(self.plumb([
+            {"kind": "stretcher", "id": id, "ends": list(ends), "tenon": 16.0, "depth": 20.0}
+            for id, ends in between.items()
+        ])))  # fmt: skip
+        done: set[str] = set()
+        for card in made.setups:
+            for lay in card.lays:
+                if isinstance(lay, ByHand) and lay.holder == "opposite" and card.operation == "bore_member":
+                    ends = {mark.which.split("/")[0] for mark in lay.at}
+                    for number in re.findall(r"\d", lay.dry):
+                        self.assertNotIn(f"member.{number}", ends, card.title)
+                        self.assertIn(f"member.{number}", done, card.title)
+                    done |= ends
+        self.assertEqual(len(done), 5)
+
+    def plumb(self, members: list[dict[str, Any]]) -> dict[str, Any]:
+        document: dict[str, Any] = write_piece(starter("round_four"))
+        for angle in document["supports"][0]["angles"]:
+            angle |= {key: 0.0 for key in ("splay", "rake", "resultant") if key in angle}
+        return {**document, "members": members}
 
     def test_a_gauge_on_a_drill_is_zeroed_on_what_is_bored(self) -> None:
         """A stick has no face to be square on: the drill stands square to its side."""
