@@ -3,13 +3,15 @@
 from __future__ import annotations
 
 import math
+import random
+import statistics
 from typing import Any
 
 from splay.piece import write_piece
 from splay.piece.starters import starter
 from splay.shop import workbench
 from tests.api.base import ApiCase
-from workshop.gauges.bench import SimulatedBench
+from workshop.gauges.bench import SIGMA, SimulatedBench
 from workshop.keeping.nightly import count_nights
 from workshop.pieces.actions import spreads_of
 from workshop.pieces.models import BIN_NIGHTS, PieceRow, ReadingEvent
@@ -123,6 +125,18 @@ class Gauges(ApiCase):
         self.assertIn("#1 14.00 mm", said[1:])
         steady = SimulatedBench(14.0)
         self.assertTrue(all(str(steady.send("caliper", k, "")).endswith(" mm") for k in range(40)))
+
+    def test_an_instrument_reads_the_truth_on_its_own_divisions_with_its_own_noise(self) -> None:
+        for name, (sigma, step) in SIGMA.items():
+            bench = SimulatedBench(47.3, noise=random.Random(7))
+            lines = [str(bench.send(name, k, "")).split() for k in range(200)]
+            self.assertEqual([line[0] for line in lines], [f"#{k}" for k in range(200)])
+            read = [float(line[1]) for line in lines]
+            self.assertAlmostEqual(statistics.fmean(read), 47.3, delta=0.3 * sigma + 0.01, msg=name)
+            self.assertAlmostEqual(statistics.pstdev(read), math.hypot(sigma, step / 12**0.5),
+                                   delta=0.25 * sigma, msg=name)  # fmt: skip
+            for one in read:
+                self.assertAlmostEqual(one / step, round(one / step), places=6, msg=name)
 
     def test_a_rehearsal_is_fetched_measured_and_revealed_and_nothing_is_kept(self) -> None:
         piece = self.call("GET", "/api/rehearsal/pieces/round_four").json()
