@@ -72,6 +72,8 @@ class Shape(ApiCase):
                 answer = self.send(body, "application/json")
                 self.assertIn(answer.status_code, (400, 422))
                 self.problem(answer, answer.status_code)
+        said = self.problem(self.send(b"{", "application/json"), 400)
+        self.assertIn("no whole JSON in UTF-8", said["detail"])
 
     def test_the_frameworks_own_refusals_are_put_into_words(self) -> None:
         self.problem(self.client.get("/api/nothing"), 404)

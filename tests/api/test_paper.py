@@ -58,6 +58,17 @@ class Out(ApiCase):
                     self.assertEqual(len(pypdfium2.PdfDocument(answer.content)), one["pages"])
                 self.assertIn("Lamp room stool", answer["Content-Disposition"])
 
+    def test_the_cut_list_as_a_table_has_every_blank_to_the_hundredth_of_a_millimetre(self) -> None:
+        heads, *rows = csv.reader(io.StringIO(self.out("cut-list-csv").content.decode("utf-8-sig")))
+        sizes = [k for k, head in enumerate(heads) if head.endswith(" mm")]
+        self.assertEqual(len(sizes), 6)
+        for row in rows:
+            blank, finished = ([float(row[k]) for k in half] for half in (sizes[:3], sizes[3:]))
+            self.assertTrue(all(b >= f > 0.0 for b, f in zip(blank, finished, strict=True)), row)
+            for k in sizes:
+                self.assertLessEqual(len(row[k].partition(".")[2]), 2, row)
+        self.assertGreater(len(rows), 1)
+
     def test_the_pages_of_some_sorts_are_stated_before_they_are_printed(self) -> None:
         for query in ("", "?sorts=cards", "?sorts=top,legs", "?paper=letter"):
             pages = self.call("GET", f"{self.path}/out{query}").json()["pattern_pages"]

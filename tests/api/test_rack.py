@@ -42,6 +42,7 @@ class Hanging(ApiCase):
             name = document["name"] if isinstance(document, dict) else "A piece without a name"
             self.assertIn("cannot be read", found[name]["trouble"])
             self.assertFalse(found[name]["readable"])
+            self.assertFalse(found[name]["finished"], "nobody said so of it")
             self.assertEqual(self.call("GET", f"/api/pieces/{made['id']}/file").json(), document)
             self.assertEqual(self.call("GET", f"/api/pieces/{made['id']}").status_code, 422)
             self.assertEqual(self.call("GET", f"/api/pieces/{made['id']}/revisions").status_code, 200)
