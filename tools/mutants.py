@@ -129,7 +129,7 @@ def _constant(node: ast.Constant, name: str, starts: list[int], raw: bytes, logi
 def _sized(value: float, logic: str) -> str:
     """Of the workshop's numbers, those that count or are answered with go with its logic; the rest only say
     how long, how large, how often."""
-    counts = abs(value) <= 2 or (isinstance(value, int) and 200 <= value < 600)
+    counts = isinstance(value, int) and (abs(value) <= 2 or 200 <= value < 600)
     return logic if logic != "workshop" or counts else "workshop's sizes and times"
 
 
