@@ -44,6 +44,9 @@ _FACING = 1e-6
 _ON_MM = 0.01
 _ALONG_EDGE = 0.8
 _SEAM_MM = 0.02
+_FLAT = 1e-9
+_SAME_PLACE = 4
+"""Decimals of a millimetre to which corners in one place agree."""
 _SQUARE_ON = 1.0 - 1e-9
 _STRAIGHT = 3
 """Rings of a leg that is neither bent nor coved, at most."""
@@ -153,19 +156,28 @@ class Sight:
         for key in sorted(drawn, key=lambda one: max(near[k] for k in seen[one])):
             against = seen.get(_plane_key((-key[0], -key[1], -key[2]), -key[3]), [])
             mine = [rings[k] for k in seen[key]]
-            joined = _outer(mine, [rings[k] for k in against]) if against or len(mine) > 1 else mine
-            shapes += [area(layer, ring, body.key) for ring in joined]
+            if against or len(mine) > 1:
+                # Faces of a round some of which look away lie over one another as they are seen.
+                apart = not against and (arc or bool(np.ptp(faces.looks[seen[key]], axis=0).max() < _FLAT))
+                round_all = _round_all([faces.same[k] for k in seen[key]]) if apart else None
+                if round_all is not None:
+                    mine = [fewer([tuple(flat[k]) for k in round_all])]
+                else:
+                    mine = _outer(mine, [rings[k] for k in against])
+            shapes += [area(layer, ring, body.key) for ring in mine]
         return self.depth(self.model.middle(body)), shapes
 
 
 @dataclass(frozen=True)
 class Faces:
     """The faces of a part as they stand, in the floor frame, mm: every corner (n by 3), from which to which
-    are each face's own (`spans`), each one's middle and the way it looks; which belong to one side, by that
-    side's plane in the top frame, and the way that side looks."""
+    are each face's own (`spans`), and by which number those of each face are told that lie in one place
+    (`same`); each one's middle and the way it looks; which belong to one side, by that side's plane in the
+    top frame, and the way that side looks."""
 
     corners: Points
     spans: list[tuple[int, int]]
+    same: list[list[int]]
     middles: Points
     looks: Points
     of_side: dict[tuple[float, ...], list[int]]
@@ -185,7 +197,11 @@ def _stood(body: Body, floor: Floor) -> Faces:
     for k, key in enumerate(_side_keys(body, faces)):
         of_side.setdefault(key, []).append(k)
     turned = {key: rows @ np.array(key[:3]) for key in of_side}
-    return Faces(corners, list(pairwise((0, *ends.tolist()))), middles, looks, of_side, turned)
+    spans = list(pairwise((0, *ends.tolist())))
+    first: dict[tuple[float, ...], int] = {}
+    places = map(tuple, corners.round(_SAME_PLACE).tolist())
+    told = [first.setdefault(place, k) for k, place in enumerate(places)]
+    return Faces(corners, spans, [told[a:b] for a, b in spans], middles, looks, of_side, turned)
 
 
 def _side_keys(body: Body, faces: list[Face]) -> Iterator[tuple[float, ...]]:
@@ -236,6 +252,19 @@ def _swollen(rings: list[tuple[Flat, ...]], by: float) -> Any:
     of = np.repeat(np.arange(len(rings)), [len(ring) for ring in rings])
     areas = shapely.polygons(shapely.linearrings(np.array([p for ring in rings for p in ring]), indices=of))
     return shapely.buffer(areas, by, quad_segs=1, join_style="mitre")
+
+
+def _round_all(rings: list[list[int]]) -> list[int] | None:
+    """The one ring round faces of a side that meet edge to edge: what two of them share is within. None
+    where they do not, or more than one ring is left."""
+    edges = {edge for ring in rings for edge in pairwise((*ring, ring[0]))}
+    after = {a: b for a, b in edges if (b, a) not in edges}
+    if len(after) != sum((b, a) not in edges for a, b in edges):
+        return None
+    ring = [next(iter(sorted(after)), -1)]
+    while len(ring) <= len(after) and (there := after.get(ring[-1], -1)) != ring[0]:
+        ring.append(there)
+    return ring if len(ring) == len(after) else None
 
 
 def _outer(rings: list[tuple[Flat, ...]], against: list[tuple[Flat, ...]]) -> list[tuple[Flat, ...]]:
