@@ -18,7 +18,6 @@ from splay.piece.kinds import driven_through
 from splay.quantity import Show
 from splay.stance.body import Body
 from splay.stance.buttons import grooves
-from splay.stance.convex import Face
 from splay.stance.edge_profile import profile
 from splay.stance.floor import Floor
 from splay.stance.holding import fastenings
@@ -143,8 +142,7 @@ class Sight:
         faces = self.model.standing(body)
         # As near as one another they stand as they are listed, not by the last bit.
         near, facing = (faces.middles @ toward).round(6), faces.looks @ toward > _FACING
-        flat = self.eye.see_all(faces.corners).tolist()
-        rings = [tuple((x, y) for x, y in flat[a:b]) for a, b in faces.spans]
+        flat: list[list[float]] = self.eye.see_all(faces.corners).tolist()
         # Of a part sawn to an arc no face that looks away is drawn.
         arc = body.sweep is not None and not body.voids
         seen = {
@@ -155,16 +153,8 @@ class Sight:
         drawn = [key for key, those in seen.items() if those and faces.turned[key] @ toward > _FACING]
         for key in sorted(drawn, key=lambda one: max(near[k] for k in seen[one])):
             against = seen.get(_plane_key((-key[0], -key[1], -key[2]), -key[3]), [])
-            mine = [rings[k] for k in seen[key]]
-            if against or len(mine) > 1:
-                # Faces of a round some of which look away lie over one another as they are seen.
-                apart = not against and (arc or bool(np.ptp(faces.looks[seen[key]], axis=0).max() < _FLAT))
-                round_all = _round_all([faces.same[k] for k in seen[key]]) if apart else None
-                if round_all is not None:
-                    mine = [fewer([tuple(flat[k]) for k in round_all])]
-                else:
-                    mine = _outer(mine, [rings[k] for k in against])
-            shapes += [area(layer, ring, body.key) for ring in mine]
+            rings = faces.joined(seen[key], against, flat, apart=arc)
+            shapes += [area(layer, ring, body.key) for ring in rings]
         return self.depth(self.model.middle(body)), shapes
 
 
@@ -183,18 +173,40 @@ class Faces:
     of_side: dict[tuple[float, ...], list[int]]
     turned: dict[tuple[float, ...], Points]
 
+    def joined(
+        self, mine: list[int], against: list[int], flat: list[list[float]], *, apart: bool
+    ) -> list[tuple[Flat, ...]]:
+        """Faces of one side as one or a few outlines where the corners are seen `flat`, less those that lie
+        `against` them; `apart` where none of them lies over another as they are seen."""
+        if len(mine) == 1 and not against:
+            return [self._ring(mine[0], flat)]
+        # Faces of a round some of which look away lie over one another.
+        if not against and (apart or float(np.ptp(self.looks[mine], axis=0).max()) < _FLAT):
+            round_all = _round_all([self.same[k] for k in mine])
+            if round_all is not None:
+                return [fewer([(flat[k][0], flat[k][1]) for k in round_all])]
+        return _outer([self._ring(k, flat) for k in mine], [self._ring(k, flat) for k in against])
+
+    def _ring(self, face: int, flat: list[list[float]]) -> tuple[Flat, ...]:
+        a, b = self.spans[face]
+        return tuple((x, y) for x, y in flat[a:b])
+
 
 def _stood(body: Body, floor: Floor) -> Faces:
-    faces = [face for solid in body.stood for face in solid]
-    faces = [face for face, within in zip(faces, _within(body), strict=True) if not within]
-    corners = to_floor(floor, np.array([p for face in faces for p in face.corners]))
+    # In the part's own frame, and from there on all at once: an arc has more than a hundred faces.
+    own = (face for solid in body.pieces for face in solid)
+    faces = [face for face, within in zip(own, _within(body), strict=True) if not within]
+    frame = np.array((body.pose.along, body.pose.across, body.pose.up))
+    placed = np.array([p for face in faces for p in face.corners]) @ frame + body.pose.origin
+    normals = np.array([face.normal for face in faces]) @ frame
+    corners = to_floor(floor, placed)
     ends = np.cumsum([len(face.corners) for face in faces])
     starts = np.concatenate(([0], ends[:-1]))
     middles = np.add.reduceat(corners, starts) / (ends - starts)[:, None]
     rows = np.array(floor.rows)
-    looks = np.array([face.normal for face in faces]) @ rows.T
+    looks = normals @ rows.T
     of_side: dict[tuple[float, ...], list[int]] = {}
-    for k, key in enumerate(_side_keys(body, faces)):
+    for k, key in enumerate(_side_keys(body, normals.tolist(), placed[starts].tolist())):
         of_side.setdefault(key, []).append(k)
     turned = {key: rows @ np.array(key[:3]) for key in of_side}
     spans = list(pairwise((0, *ends.tolist())))
@@ -204,22 +216,23 @@ def _stood(body: Body, floor: Floor) -> Faces:
     return Faces(corners, spans, [told[a:b] for a, b in spans], middles, looks, of_side, turned)
 
 
-def _side_keys(body: Body, faces: list[Face]) -> Iterator[tuple[float, ...]]:
-    """Of each face in turn, what is the same for all faces of one side of a part."""
-    edges = body.eased_all([face.normal for face in faces]) if body.rounded else [None] * len(faces)
-    for face, eased in zip(faces, edges, strict=True):
+def _side_keys(body: Body, normals: list[Vec], on: list[Vec]) -> Iterator[tuple[float, ...]]:
+    """Of each face in turn, by the way it looks and a place on it in the top frame, what is the same for
+    all faces of one side of a part."""
+    edges = body.eased_all(normals) if body.rounded else [None] * len(normals)
+    for normal, place, eased in zip(normals, on, edges, strict=True):
         if eased is not None:
             # A round drawn in chords is one side.
             yield _plane_key(body.pose.turn_out(unit((eased[0], eased[1], 1.0))), body.width)
             continue
-        beside = dot(face.normal, body.pose.across)
+        beside = dot(normal, body.pose.across)
         if body.grown and abs(beside) > _ALONG_EDGE:
             # An edge as the tree grew it is one side, however many places it was drawn by.
             side = math.copysign(1.0, beside)
             x, y, z = body.pose.across
             yield _plane_key((side * x, side * y, side * z), body.width)
         else:
-            yield _plane_key(face.normal, dot(face.normal, face.corners[0]))
+            yield _plane_key(normal, dot(normal, place))
 
 
 def _within(body: Body) -> Iterator[bool]:
