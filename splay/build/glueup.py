@@ -14,6 +14,7 @@ from splay.piece import Piece
 from splay.plan import Plan
 from splay.quantity import Quantity, Show
 from splay.stance.lines import leans_outward
+from splay.stance.members import behind
 from splay.stance.staked import support_of
 from splay.stance.wedges import wedge_made
 from splay.work.marks import leg_key, member_key
@@ -212,7 +213,7 @@ def _blocks(stage: Stage, plan: Plan, show: Show) -> Iterable[Block]:
         for end in one.ends:
             along = end.read.quantity.value
             opening = along if end.opening_on <= 90.0 else 180.0 - along
-            slope = abs(90.0 - (2.0 * opening - end.opening_on))
+            slope = abs(90.0 - behind(opening, end.opening_on))
             if slope >= SQUARE_DEG:
                 yield Block(f"behind {end.into}, {one.name}", show.angle(slope))
 

@@ -12,7 +12,7 @@ from splay.setups.groups import Group, boring_groups
 from splay.setups.jigs import SPACERS, WEDGE_RUN_MM
 from splay.setups.spacer import spacer_height
 from splay.shop import AngleGuide, GuideBlock, Ramp, Shop, TiltingTable
-from splay.stance.members import MemberStance, acute
+from splay.stance.members import MemberStance, acute, behind
 from splay.stance.staked import Stance
 from splay.stance.vectors import Flat
 from splay.stance.wedges import wedge_made
@@ -161,7 +161,7 @@ def _clamping(runs: tuple[MemberStance, ...], show: Show) -> Iterator[Pattern]:
     found: dict[float, list[str]] = {}
     for run in runs:
         for end in run.ends:
-            off = round(90.0 - acute(end.opening_on), 1)
+            off = round(90.0 - acute(behind(end.opening, end.opening_on)), 1)
             if off >= SQUARE_DEG:
                 into = f"leg {end.leg}" if end.leg else f"stretcher {end.member}"
                 found.setdefault(off, []).append(into)

@@ -59,6 +59,12 @@ class EndStance:
         return min(axes, 180.0 - axes)
 
 
+def behind(opening: float, opening_on: float) -> float:
+    """Against the surface opposite the one a stretcher leaves, where it meets the other's axis at `opening`
+    and the surface it leaves at `opening_on`, degrees: a taper turns both off that axis, one each way."""
+    return 2.0 * opening - opening_on
+
+
 def acute(opening: float) -> float:
     """The acute one of the two angles where two sticks meet, degrees."""
     return min(opening, 180.0 - opening)

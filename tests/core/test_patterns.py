@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import json
 import math
+import re
 from itertools import pairwise
 from typing import Any
 
@@ -24,6 +25,7 @@ from splay.quantity import Show, Units
 from splay.setups.spacer import spacer_height
 from splay.shop import GuideBlock, Ramp, workbench
 from splay.stance.members import members
+from splay.stance.restate import Restate, restate
 from splay.stance.staked import support_of
 from splay.stance.vectors import Flat, dot
 from splay.timber.keys import keys_for
@@ -307,6 +309,56 @@ class Blocks(SimpleTestCase):
         ]
         for off in axes:
             self.assertLess(min(abs(slope - off) for slope in slopes), 1.0)
+
+    def test_laid_as_told_it_stands_square_to_the_stretcher_and_turned_about_it_does_not(self) -> None:
+        """In the plane of both: the stretcher to the right, the leg's far side turned off its axis by the
+        taper the other way than the side the stretcher leaves. Laid end for end or on the near side, the
+        clamp's face is askew."""
+        ladder = read_piece(write_piece(restate(starter("round_four"), Restate("members", "h"))))
+        seen = set()
+        for piece in (starter("bench"), starter("round_three"), ladder):
+            planned = plan(piece, SHOP)
+            found = {p.id: p for p in patterns_of(piece, SHOP, planned) if p.id.startswith("clamp.")}
+            runs, _ = members(piece, planned.stance)
+            for end in (end for run in runs for end in run.ends):
+                far = 2.0 * end.opening - end.opening_on
+                if abs(90.0 - far) < 0.2:
+                    continue
+                block, told = self.block(list(found.values()), abs(90.0 - far))
+                side = (end.leg and f"leg {end.leg}") or f"stretcher {end.member}"
+                self.assertRegex(told, rf"{side}\b|s .*\b{side.split()[1]}\b")
+                seen.add("leg" if end.leg else "stretcher")
+                to = re.search(r"towards that end .* makes the (acute|obtuse) angle", told)
+                assert to is not None and "opposite the stretcher" in told, told
+                down = np.array([math.cos(math.radians(far)), math.sin(math.radians(far))])
+                sharp = down if far < 90.0 else -down
+                thick = sharp if to[1] == "acute" else -sharp
+                self.assertLess(self.askew(block, thick, -1.0), 0.06)
+                self.assertGreater(self.askew(block, -thick, -1.0), 0.3)
+                self.assertGreater(self.askew(block, thick, 1.0), 0.3)
+        self.assertIn("leg", seen)
+
+    def block(self, found: list[Pattern], slope: float) -> tuple[np.ndarray, str]:
+        """The corners at both ends of a block's sloped face, thin end first, of the slope nearest to one;
+        its flat one lies on y = 0."""
+
+        def faces(one: Pattern) -> np.ndarray:
+            upper = sorted((p for p in cut(one) if p[1] > 1.0), key=lambda p: p[1])
+            return np.array([upper[0], upper[-1]])
+
+        one = min(found, key=lambda p: abs(abs(bearing(*map(tuple, faces(p)))) - slope))
+        return faces(one), one.told[0]
+
+    def askew(self, block: np.ndarray, thick: np.ndarray, side: float) -> float:
+        """How far a block's flat face is off square to a stretcher that runs along x, degrees, its sloped
+        face on a line along `thick`, its thick end there; on the stretcher's side (1) or opposite (-1)."""
+        along = (block[1] - block[0]) / np.linalg.norm(block[1] - block[0])
+        into = np.array([along[1], -along[0]])
+        into = into if into @ -block[0] > 0.0 else -into
+        out = np.array([-thick[1], thick[0]])
+        out = out if out[0] * side > 0.0 else -out
+        flat = along[0] * thick + into[0] * out
+        return abs(math.degrees(math.asin(float(flat[0]))))
 
 
 class Keys(SimpleTestCase):
