@@ -100,6 +100,30 @@ class HiddenPieces(SimpleTestCase):
                 self.assertLess(abs(truth.falls_right.value), 0.02)
                 self.assertLess(abs(truth.falls_back.value), 0.02)
 
+    def test_it_is_revealed_which_holes_lean_more_and_which_less_than_they_should(self) -> None:
+        piece, ways = starter("round_four"), set()
+        for seed in range(6):
+            hidden = Hidden(seed, 1.5)
+            meant, real = stand(piece), really(piece, hidden)
+            for told, a, b in zip(reveal(piece, SHOP, hidden, ()).off, real.legs, meant.legs, strict=True):
+                # Measured between the drawn axis and plumb to the seat, not asked of either plan.
+                leans = [math.degrees(math.acos(-leg.d[2])) for leg in (a, b)]
+                self.assertAlmostEqual(told.off.value, abs(leans[0] - leans[1]), places=6)
+                self.assertEqual(told.more, leans[0] > leans[1])
+                ways.add(told.more)
+        self.assertEqual(ways, {True, False})
+
+    def test_a_piece_read_too_high_is_cut_and_one_too_low_is_left(self) -> None:
+        """All feet alike, 6 mm over and 6 mm under what it should stand."""
+        document = write_piece(starter("round_four"))
+        document["levelling"] = {"passes": [{"way": "bench"}], "flat": 0.0}
+        made = read_piece(document)
+        asked = [p for p in plan(made, SHOP).proofs if p.station == "level"]
+        for off, said in ((6.0, "it stands 6.0 mm too high"), (-6.0, "It stands 6.0 mm too low")):
+            known = tuple(Reading(p.id, made.stands + off, sure=True, kind=p.kind) for p in asked)
+            (told, *_) = plan(made, SHOP, known).level
+            self.assertIn(said, told.said)
+
     @settings(deadline=None, max_examples=25)
     @given(st.integers(0, 2**31), st.integers(0, 1000))
     def test_any_hidden_piece_cut_as_told_stands_in_the_wanted_plane(self, seed: int, kind: int) -> None:
