@@ -6,7 +6,7 @@ import math
 import unicodedata
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
-from typing import Any, TypeVar
+from typing import Any, NoReturn, TypeVar
 
 from pydantic import (
     BaseModel,
@@ -53,6 +53,11 @@ def _plain(given: object) -> object:
 
 Plain = BeforeValidator(_plain)
 """For texts of one line that name something."""
+
+
+def broken(field: str, allowed: str, do: str) -> NoReturn:
+    """Say of a model's own field (by its path within the model) what may stand there and what to do."""
+    raise PydanticCustomError("rule", "rule", {"field": field, "allowed": allowed, "do": do})
 
 
 class Frozen(BaseModel):

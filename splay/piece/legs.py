@@ -6,9 +6,8 @@ from collections.abc import Iterator
 from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
-from pydantic_core import PydanticCustomError
 
-from splay.document import Frozen, Length
+from splay.document import Frozen, Length, broken
 from splay.ids import Id
 from splay.piece.angles import Spec
 from splay.piece.bounds import Bound
@@ -38,12 +37,11 @@ class OldHole(Frozen):
     @model_validator(mode="after")
     def _onward(self) -> Self:
         if self.farther <= self.nearer:
-            detail = {
-                "field": "farther",
-                "allowed": f"a far end past its nearer one, {self.nearer:g} mm",
-                "do": "Measure both from the end that goes into the top.",
-            }
-            raise PydanticCustomError("rule", "farther", detail)
+            broken(
+                "farther",
+                f"a far end past its nearer one, {self.nearer:g} mm",
+                "Measure both from the end that goes into the top.",
+            )
         return self
 
 
@@ -77,12 +75,11 @@ class Stick(Frozen):
     @model_validator(mode="after")
     def _bent_within(self) -> Self:
         if self.bend is not None and self.bend.at >= self.length:
-            detail = {
-                "field": "bend.at",
-                "allowed": f"a place along the stick, less than its length of {self.length:g} mm",
-                "do": "Measure it from the end that goes into the top.",
-            }
-            raise PydanticCustomError("rule", "bend.at", detail)
+            broken(
+                "bend.at",
+                f"a place along the stick, less than its length of {self.length:g} mm",
+                "Measure it from the end that goes into the top.",
+            )
         return self
 
 
@@ -142,12 +139,11 @@ class StakedLegs(SupportBase):
     def _bent_are_round(self) -> Self:
         bent = next((k for k, stick in enumerate(self.leg.sticks) if stick.bend is not None), None)
         if bent is not None and self.leg.section != "round":
-            detail = {
-                "field": f"leg.sticks.{bent}.bend",
-                "allowed": "a bend in a round leg",
-                "do": "Make the legs round, or leave the bend out: square stock is cut straight.",
-            }
-            raise PydanticCustomError("rule", "bend", detail)
+            broken(
+                f"leg.sticks.{bent}.bend",
+                "a bend in a round leg",
+                "Make the legs round, or leave the bend out: square stock is cut straight.",
+            )
         return self
 
     def bounds(self, high: float) -> Iterator[Bound]:

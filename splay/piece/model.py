@@ -7,9 +7,8 @@ from dataclasses import replace
 from typing import Annotated, Any, Literal, Self
 
 from pydantic import Field, TypeAdapter, ValidationInfo, model_validator
-from pydantic_core import PydanticCustomError
 
-from splay.document import Frozen, Length, Plain, current, read_document
+from splay.document import Frozen, Length, Plain, broken, current, read_document
 from splay.errors import BadInput
 from splay.labelled import labelled
 from splay.paths import inside
@@ -108,14 +107,14 @@ class Piece(Frozen):
         if self.stands <= self.top.thickness:
             lost = self.height - self.stands
             under = f" and what is under the feet, {lost:g} mm" if lost else ""
-            _break(
+            broken(
                 "height",
                 f"a height above the top's own thickness, {self.top.thickness:g} mm{under}",
                 "Raise the height or thin the top.",
             )
         legs = [id for support in self.supports for id in leg_ids(support)]
         if len(legs) > MOST:
-            _break("supports", f"at most {MOST} legs; these are {len(legs)}", "Take some away.")
+            broken("supports", f"at most {MOST} legs; these are {len(legs)}", "Take some away.")
         self._slab_has_an_end()
         self._members_have_ends(legs)
         return self
@@ -124,14 +123,14 @@ class Piece(Frozen):
         ends = [support.end for support in self.supports if isinstance(support, SlabLeg)]
         for end in ends:
             if straight_end(self.top.outline, end) is None:
-                _break(
+                broken(
                     "top.outline",
                     f"a straight end at the {end}, square across, for the slab leg to be mitred to",
                     "Draw its last two corners level with each other, both of them sharp; or make the top "
                     "a rectangle, or take the slab leg away.",
                 )
         if len(set(ends)) < len(ends):
-            _break("supports", "one slab leg at an end", "Turn one of them to the other end.")
+            broken("supports", "one slab leg at an end", "Turn one of them to the other end.")
 
     def _members_have_ends(self, legs: list[str]) -> None:
         sticks: list[str] = []
@@ -146,21 +145,21 @@ class Piece(Frozen):
                     if end.leg not in legs:
                         _no_leg(f"members.{k}.ends.{e}.leg", end.leg, legs)
                 elif end.member not in sticks:
-                    _break(
+                    broken(
                         f"members.{k}.ends.{e}.member",
                         "a stretcher that stands before this one in the list",
                         "Choose an earlier stretcher, or a leg.",
                     )
             if member.ends[0] == member.ends[1]:
                 do = "Choose another leg for one of its ends."
-                _break(f"members.{k}.ends.1", "two ends at two places", do)
+                broken(f"members.{k}.ends.1", "two ends at two places", do)
             sticks.append(member.id)
 
 
 def _no_leg(field: str, id: str, legs: list[str]) -> None:
     allowed = "a leg there is" if legs else "legs set into the top; this piece has none"
     do = "Choose another leg, or take the member away."
-    _break(field, f"{allowed}; there is none named {id}", do)
+    broken(field, f"{allowed}; there is none named {id}", do)
 
 
 def leg_ids(support: Support) -> tuple[str, ...]:
@@ -180,10 +179,6 @@ def placed_ids(placement: Placement) -> tuple[str, ...]:
         for back in ((0, 1) if spot.mirror in {"ends", "both"} and spot.y != 0 else (0,))
         for across in ((0, 1) if spot.mirror in {"sides", "both"} and spot.x != 0 else (0,))
     )
-
-
-def _break(field: str, allowed: str, do: str) -> None:
-    raise PydanticCustomError("rule", "piece", {"field": field, "allowed": allowed, "do": do})
 
 
 def read_piece(given: object, bare: Bare = "metric", at: str = "", salt: str = "") -> Piece:

@@ -6,9 +6,8 @@ from itertools import pairwise
 from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
-from pydantic_core import PydanticCustomError
 
-from splay.document import Frozen, Length
+from splay.document import Frozen, Length, broken
 from splay.ids import Id
 from splay.piece.square import Dowels, Slope
 from splay.piece.support import Joined, SupportBase
@@ -16,10 +15,6 @@ from splay.piece.tops import LEAST_END_MM
 
 LEAST_STEP_MM = 5.0
 """Places along an edge lie at least this far apart."""
-
-
-def _rule(field: str, allowed: str, do: str) -> None:
-    raise PydanticCustomError("rule", field, {"field": field, "allowed": allowed, "do": do})
 
 
 class EdgeSpot(Frozen):
@@ -49,7 +44,7 @@ class OutsideDowels(Frozen):
     @model_validator(mode="after")
     def _any(self) -> Self:
         if self.level + self.plumb == 0:
-            _rule("level", "at least one dowel, level or plumb", "Add one, or dowel the mitre inside.")
+            broken("level", "at least one dowel, level or plumb", "Add one, or dowel the mitre inside.")
         return self
 
 
@@ -76,11 +71,11 @@ class SlabLeg(SupportBase):
         for k, (one, two) in enumerate(pairwise(self.edges)):
             if two.down - one.down < LEAST_STEP_MM:
                 allowed = f"further down than the place before it, {one.down:g} mm, by {LEAST_STEP_MM:g} mm"
-                _rule(f"edges.{k + 1}.down", allowed, "Enter the places from the mitre down.")
+                broken(f"edges.{k + 1}.down", allowed, "Enter the places from the mitre down.")
         for k, one in enumerate(self.edges):
             if one.front + one.back < LEAST_END_MM:
                 allowed = f"edges at least {LEAST_END_MM:g} mm apart"
-                _rule(f"edges.{k}.front", allowed, "Move the front or the back edge out.")
+                broken(f"edges.{k}.front", allowed, "Move the front or the back edge out.")
         return self
 
     def joined(self, top: float) -> Joined | None:

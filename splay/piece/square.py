@@ -5,9 +5,8 @@ from __future__ import annotations
 from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
-from pydantic_core import PydanticCustomError
 
-from splay.document import Angle, Frozen, Length
+from splay.document import Angle, Frozen, Length, broken
 from splay.piece.bounds import CLEAR_MM, Bound
 
 Size = Annotated[float, Length(20, 6000)]
@@ -62,12 +61,7 @@ class CrossPiece(Frozen):
     @model_validator(mode="after")
     def _arc_on_edge(self) -> Self:
         if self.arc is not None and self.lies == "flat":
-            detail = {
-                "field": "arc",
-                "allowed": "a piece that lies upright",
-                "do": "Turn it upright, or leave its edge straight.",
-            }
-            raise PydanticCustomError("rule", "arc", detail)
+            broken("arc", "a piece that lies upright", "Turn it upright, or leave its edge straight.")
         return self
 
     @property

@@ -8,10 +8,9 @@ from typing import Annotated, Any, Literal, Self
 
 import shapely
 from pydantic import Field, TypeAdapter, ValidationInfo, model_validator
-from pydantic_core import PydanticCustomError
 from shapely.geometry.base import BaseGeometry
 
-from splay.document import Angle, Frozen, Length, Plain, current, read_document
+from splay.document import Angle, Frozen, Length, Plain, broken, current, read_document
 from splay.errors import BadInput, Fault, shorten
 from splay.ids import Id, Ids
 from splay.labelled import labelled
@@ -44,10 +43,6 @@ FLAWS: dict[str, str] = {
 """What can be wrong with wood, and what it is called."""
 SOUND: frozenset[FlawKind] = frozenset({"sapwood"})
 """What a part may be cut through all the same: it is said, where it matters."""
-
-
-def _break(field: str, allowed: str, do: str) -> None:
-    raise PydanticCustomError("rule", "stock", {"field": field, "allowed": allowed, "do": do})
 
 
 class Point(Frozen):
@@ -115,7 +110,7 @@ class Seen(Frozen):
     @model_validator(mode="after")
     def _says_something(self) -> Self:
         if self.moisture is None and self.weight is None:
-            _break("moisture", "a moisture or a weight", "Fill in what the meter or the scales say.")
+            broken("moisture", "a moisture or a weight", "Fill in what the meter or the scales say.")
         return self
 
 
@@ -141,7 +136,7 @@ class Wooden(Frozen):
     @model_validator(mode="after")
     def _kind_is_known(self) -> Self:
         if self.species not in WOODS and self.own is None:
-            _break(
+            broken(
                 "own",
                 "the figures of a kind of wood that is in no table here",
                 "Choose a kind from the list, or give its gravity and shrinkage.",
@@ -197,10 +192,10 @@ class Board(Wooden):
             high = self.width if flaw.high is None else flaw.high
             if not flaw.start < flaw.end <= self.length:
                 do = "Give from where to where along it, from the marked end."
-                _break(f"flaws.{k}.end", f"a place that ends on the board, {self.length:g} mm long", do)
+                broken(f"flaws.{k}.end", f"a place that ends on the board, {self.length:g} mm long", do)
             if not flaw.low < high <= self.width:
                 do = "Give from where to where across it, from the near edge."
-                _break(f"flaws.{k}.high", f"a place that ends on the board, {self.width:g} mm wide", do)
+                broken(f"flaws.{k}.high", f"a place that ends on the board, {self.width:g} mm wide", do)
         return self
 
 
@@ -243,10 +238,10 @@ class Slab(Wooden):
         ring = shapely.Polygon([(p.x, p.y) for p in self.outline])
         if not ring.is_valid or ring.area < 2500.0:
             do = "Move its corners so that they run once round the wood."
-            _break("outline", "an outline that encloses wood and does not cross itself", do)
+            broken("outline", "an outline that encloses wood and does not cross itself", do)
         for k, spot in enumerate(self.spots):
             if not ring.buffer(1.0).intersects(shapely.MultiPoint([(p.x, p.y) for p in spot.points])):
-                _break(f"spots.{k}.points", "a place on the slab", "Move it onto the wood.")
+                broken(f"spots.{k}.points", "a place on the slab", "Move it onto the wood.")
         return self
 
     @property
@@ -274,10 +269,10 @@ class Log(Wooden):
     def _has_wood(self) -> Self:
         if 2 * self.bark + self.pith >= self.small_end:
             do = "Measure the bark and the pith again."
-            _break("bark", f"wood left between bark and pith, {self.small_end:g} mm across", do)
+            broken("bark", f"wood left between bark and pith, {self.small_end:g} mm across", do)
         if 2 * self.checks >= self.length:
             do = "Measure the checks again."
-            _break("checks", f"wood left between the checks, {self.length:g} mm long", do)
+            broken("checks", f"wood left between the checks, {self.length:g} mm long", do)
         return self
 
 
