@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 
-from playwright.sync_api import expect
+from playwright.sync_api import Route, expect
 
 from tests.browser.base import BrowserCase, choose, drag, field, saved, type_in
 from workshop.pieces.models import PieceRow
@@ -109,6 +109,30 @@ class Shaping(BrowserCase):
         drag(page, "side", "lean.0", (0, 14))
         expect(field(page, "lean.fall")).not_to_have_value("0.0°")
         expect(page.get_by_text("lean to the floor")).to_be_visible()
+        saved(page)
+
+    def test_a_second_handle_taken_while_the_first_is_unheard_of_loses_neither(self) -> None:
+        page = self.at(self.hang())
+        held: list[Route] = []
+
+        def hold(route: Route) -> None:
+            """The first answer is long in coming."""
+            if held:
+                route.continue_()
+            else:
+                held.append(route)
+
+        page.route("**/api/plan", hold)
+        drag(page, "front", "height.0", (0, 25))
+        drag(page, "side", "lean.0", (0, 14))
+        held[0].continue_()
+        expect(field(page, "lean.fall")).not_to_have_value("0.0°")
+        # Where it was let go: of the way there only the first step was asked for before.
+        expect(field(page, "height")).to_have_value(re.compile(r"^3[89]\d"))
+        saved(page)
+        page.get_by_role("button", name="undo").click()
+        expect(field(page, "lean.fall")).to_have_value("0.0°")
+        expect(field(page, "height")).to_have_value("450 mm")
         saved(page)
 
     def test_handles_can_be_nudged_from_the_keyboard(self) -> None:

@@ -79,6 +79,8 @@ const call = (calls: Call[], k: number): Call => {
   return one
 }
 const foot = { moves: 'foot', view: 'front', leg: 1, to: [1, 2] } as unknown as Move
+const top = { moves: 'height', view: 'front', leg: 0, to: [0, 8] } as unknown as Move
+const tall = (piece: Piece): unknown => (piece as unknown as Record<string, unknown>)['height']
 
 describe('what is typed or dragged', () => {
   beforeEach(() => vi.resetAllMocks())
@@ -147,6 +149,59 @@ describe('what is typed or dragged', () => {
     await call(calls, 2).answer({ name: 'a', height: 410 })
     expect(steps).toHaveLength(1)
     expect(steps[0]?.before).toEqual({ name: 'a', height: 400 })
+  })
+
+  it('is a step of its own where a second handle is taken before the first is understood', async () => {
+    const { planning, calls, steps, saving } = opened()
+    planning.drag(foot, false)
+    planning.drag({ ...foot, to: [5, 6] }, true)
+    await call(calls, 0).answer({ name: 'a', height: 410 })
+    // The first, let go, is on its way; the second is taken meanwhile and comes to rest where it is.
+    planning.drag(top, false)
+    await call(calls, 1).answer({ name: 'a', height: 420 })
+    await call(calls, 2).answer({ name: 'a', height: 430 })
+    planning.drag(top, true)
+    await call(calls, 3).answer({ name: 'a', height: 430 })
+    const heights = steps.map(({ before, after }) => [before, after].map(tall))
+    expect(heights).toEqual([
+      [400, 420],
+      [420, 430],
+    ])
+    expect(saving.later).toHaveBeenCalledTimes(2)
+  })
+
+  it('goes along with what was let go before it and not asked yet: no drag is lost over another', async () => {
+    const { planning, calls, steps } = opened()
+    planning.drag(foot, false)
+    planning.drag({ ...foot, to: [5, 6] }, true)
+    planning.drag(top, false)
+    planning.drag({ ...top, to: [0, 9] }, true)
+    await call(calls, 0).answer()
+    const to = [
+      { ...foot, to: [5, 6] },
+      { ...top, to: [0, 9] },
+    ]
+    expect(call(calls, 1).sent.moves).toEqual(to)
+    await call(calls, 1).answer({ name: 'a', height: 430 })
+    expect(calls).toHaveLength(2)
+    expect(planning.asked.value).toBe(false)
+    expect(steps.map(({ before, after }) => [before, after].map(tall))).toEqual([[400, 430]])
+  })
+
+  it('goes in as many requests as it takes, and is one step', async () => {
+    const { planning, calls, steps } = opened()
+    planning.set('name', 'b')
+    for (let leg = 1; leg <= 11; leg += 1) planning.drag({ ...foot, leg }, true)
+    await call(calls, 0).answer()
+    expect(call(calls, 1).sent.moves).toHaveLength(8)
+    expect(call(calls, 1).sent.live).toBe(true)
+    await call(calls, 1).answer({ name: 'b', height: 401 })
+    expect(call(calls, 2).sent.moves).toHaveLength(3)
+    await call(calls, 2).answer({ name: 'b', height: 402 })
+    expect(steps.map(({ before, after }) => [before, after].map(tall))).toEqual([
+      [400, 400],
+      [400, 402],
+    ])
   })
 
   it('is kept and asked again while nobody answers', async () => {

@@ -28,10 +28,18 @@ function opened() {
   open.piece.value = named('a')
   open.status.value = 'saved'
   let waits = false
+  let held = false
   const putTogether = vi.fn(() => Promise.resolve())
-  const saving = useSaving({ open, pending: () => [], asked: () => waits, putTogether })
+  const saving = useSaving({
+    open,
+    pending: () => [],
+    asked: () => waits,
+    held: () => held,
+    putTogether,
+  })
   saving.at(3)
-  return { open, saving, putTogether, wait: (now: boolean) => (waits = now) }
+  const wait = (now: boolean): boolean => (waits = now)
+  return { open, saving, putTogether, wait, hold: (now: boolean) => (held = now) }
 }
 const sent = (): { document: Piece; based_on: number }[] =>
   asked.put.mock.calls.map(([, { body }]) => body as { document: Piece; based_on: number })
@@ -89,6 +97,34 @@ describe('a changed piece', () => {
     expect(open.status.value).toBe('saving')
     wait(false)
     saving.calm()
+    expect(open.status.value).toBe('saved')
+  })
+
+  it('that became another one while it was saved is saved again, whoever changed it', async () => {
+    let answer: (to: { revision: number }) => void = () => undefined
+    asked.put.mockImplementationOnce(() => new Promise((go) => (answer = go)))
+    asked.put.mockResolvedValueOnce({ revision: 5 })
+    const { open, saving } = opened()
+    saving.later()
+    await vi.advanceTimersByTimeAsync(400)
+    open.piece.value = named('b')
+    answer({ revision: 4 })
+    await vi.advanceTimersByTimeAsync(400)
+    expect(sent()[1]).toEqual({ document: { name: 'b' }, based_on: 4 })
+    expect(open.status.value).toBe('saved')
+  })
+
+  it('is not saved half dragged, but when it is let go', async () => {
+    asked.put.mockResolvedValue({ revision: 4 })
+    const { open, saving, hold } = opened()
+    saving.later()
+    hold(true)
+    await vi.advanceTimersByTimeAsync(2000)
+    expect(asked.put).not.toHaveBeenCalled()
+    open.piece.value = named('b')
+    hold(false)
+    await vi.advanceTimersByTimeAsync(400)
+    expect(sent()).toEqual([{ document: { name: 'b' }, based_on: 3 }])
     expect(open.status.value).toBe('saved')
   })
 

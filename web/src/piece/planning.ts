@@ -10,6 +10,8 @@ import { lastTool, type Looking, type Opened } from './looking'
 import { type Open, RETRY_MS, same } from './open'
 
 const REST_MS = 1500
+/** As many drags as one request takes. */
+const MOST_MOVES = 8
 import type { useReadings } from './readings'
 
 interface Edit {
@@ -25,7 +27,7 @@ interface Batch {
   turn: number
   steps: number
   edits: Edit[]
-  moved: Move | null
+  moved: Move[]
   restated: Restate[]
   /** Whether nothing is held any more. */
   final: boolean
@@ -38,6 +40,8 @@ interface Batch {
   /** Whether all of the station is asked for, not only what is looked at. */
   whole: boolean
 }
+const sameHandle = (one: Move, other: Move): boolean =>
+  one.moves === other.moves && one.leg === other.leg && one.view === other.view
 type Told = Pick<PieceStep, 'at' | 'says' | 'of' | 'when' | 'seen'>
 
 /** What planning needs of the open piece. */
@@ -61,10 +65,12 @@ export function usePlanning({ open, looking, readings, last, record, saving }: N
   const had = useHad()
   /** What was typed or chosen and is not worked out yet. */
   const pending = shallowRef<Edit[]>([])
-  const move = shallowRef<Move | null>(null)
+  /** Where handles were dragged to, in the order they were taken. */
+  const moves = shallowRef<Move[]>([])
   const said = shallowRef<Restate[]>([])
   /** Whether a handle is held. */
   const moving = ref(false)
+  /** The piece before what is held, or was let go and not understood yet, was taken. */
   let before: Piece | null = null
   let flying = false
   let stale = false
@@ -74,7 +80,7 @@ export function usePlanning({ open, looking, readings, last, record, saving }: N
   let movedAt = 0
   let saidAt = 0
 
-  const asked = computed(() => pending.value.length + said.value.length > 0 || move.value !== null)
+  const asked = computed(() => pending.value.length + said.value.length + moves.value.length > 0)
   /** Whether what was typed at a path is not worked out yet. */
   const waits = (path: string): boolean => pending.value.some((edit) => edit.path === path)
 
@@ -82,7 +88,8 @@ export function usePlanning({ open, looking, readings, last, record, saving }: N
     had.forget()
     pending.value = []
     said.value = []
-    move.value = null
+    moves.value = []
+    before = null
     flying = stale = rest = moving.value = false
     clearTimeout(later)
   }
@@ -117,10 +124,13 @@ export function usePlanning({ open, looking, readings, last, record, saving }: N
 
   /** A handle is being dragged; `final` when it is let go. */
   function drag(to: Move, final: boolean): void {
-    if (!moving.value) before = piece.value
+    before ??= piece.value
     moving.value = !final
-    if (!move.value) movedAt = open.next()
-    move.value = to
+    if (!moves.value.length) movedAt = open.next()
+    // Another handle may be taken before the one let go was heard of: neither is forgotten over the other.
+    const held = moves.value.at(-1)
+    const others = held && sameHandle(held, to) ? moves.value.slice(0, -1) : moves.value
+    moves.value = [...others, to]
     open.busy()
     replan()
   }
@@ -182,12 +192,12 @@ export function usePlanning({ open, looking, readings, last, record, saving }: N
 
   /** What goes into the next request. */
   function gathered(now: Piece): Batch {
-    const moved = move.value
+    const moved = moves.value.slice(0, MOST_MOVES)
     const restated = said.value
     // What was typed after a drag or a choice waits until that is answered: it would be undone by it.
-    const fence = Math.min(moved ? movedAt : Infinity, restated.length ? saidAt : Infinity)
+    const fence = Math.min(moved.length ? movedAt : Infinity, restated.length ? saidAt : Infinity)
     const edits = pending.value.filter((edit) => edit.at < fence)
-    const turned = !moved && !restated.length && edits.every((edit) => edit.turning)
+    const turned = !moved.length && !restated.length && edits.every((edit) => edit.turning)
     const of = turned ? edits.map((edit) => edit.path).join() : ''
     const when = Date.now()
     const first = last()
@@ -198,12 +208,12 @@ export function usePlanning({ open, looking, readings, last, record, saving }: N
       edits,
       moved,
       restated,
-      final: !moving.value,
+      final: !moving.value && moved.length === moves.value.length,
       of,
       when,
       // A value that is turned on is changed from what it was before it was touched.
       old: before ?? (further ? first.before : now),
-      changing: edits.length + restated.length > 0 || moved !== null,
+      changing: edits.length + restated.length + moved.length > 0,
       whole: looking.whole.value || rest,
     }
   }
@@ -224,7 +234,7 @@ export function usePlanning({ open, looking, readings, last, record, saving }: N
             along: looking.shown.value === 'sight' ? looking.along.value : null,
             exaggerate: looking.exaggerate.value,
             readings: readings().told(),
-            moves: batch.moved ? [batch.moved] : [],
+            moves: batch.moved,
             restate: batch.restated,
             opened: batch.whole ? null : { ...looking.opened, by: lastTool(wanted) },
           },
@@ -233,8 +243,8 @@ export function usePlanning({ open, looking, readings, last, record, saving }: N
       // Something was opened or taken back meanwhile: this answers what is no more.
       if (batch.turn !== open.turn() || batch.steps !== open.steps()) return
       pending.value = pending.value.filter((edit) => !batch.edits.includes(edit))
-      if (pending.value.length) stale = true
       letGo(batch)
+      if (pending.value.length || moves.value.length) stale = true
       // What is the same stays the same: fields that show it are left alone.
       if (!same(piece.value, answer.piece)) piece.value = answer.piece
       looking.answered(wanted, answer.plan, answer.drawings, live)
@@ -259,19 +269,24 @@ export function usePlanning({ open, looking, readings, last, record, saving }: N
 
   /** Nothing of it is on its way any more, which is what "saved" is judged by. */
   function letGo(batch: Batch): void {
-    if (move.value === batch.moved) move.value = null
+    moves.value = moves.value.filter((move) => !batch.moved.includes(move))
     said.value = said.value.filter((wish) => !batch.restated.includes(wish))
+  }
+
+  /** Something else may be held by now, or wait to be asked: it was taken from the piece as it is here. */
+  function takenFrom(now: Piece | null): void {
+    before = moving.value || moves.value.length ? now : null
   }
 
   /** After a change has been understood: one step to undo, and a save. */
   function settle(batch: Batch, says: string): void {
-    before = null
     const after = piece.value
+    takenFrom(after)
     if (!batch.changing || !after || same(batch.old, after)) return saving.calm()
     const at = Math.max(
       0,
       ...batch.edits.map((edit) => edit.at),
-      batch.moved ? movedAt : 0,
+      batch.moved.length ? movedAt : 0,
       batch.restated.length ? saidAt : 0,
     )
     const how: Told = { at, of: batch.of, when: batch.when, seen: Date.now(), says }
@@ -282,7 +297,7 @@ export function usePlanning({ open, looking, readings, last, record, saving }: N
   /** What the server could not use is taken out of the piece and shown with its fault. */
   function refused(error: Refused, batch: Batch): void {
     letGo(batch)
-    if (batch.final) before = null
+    if (batch.final) takenFrom(piece.value)
     const found = (error.problem.faults ?? []).map((fault) => ({
       ...fault,
       field: fault.field.replace(/^piece\.?/, ''),
@@ -301,7 +316,8 @@ export function usePlanning({ open, looking, readings, last, record, saving }: N
     if (!guilty.length && found[0]) next[''] = found[0]
     faults.value = next
     // A piece that was opened with a change that cannot be is worked out without it.
-    if (pending.value.length || (guilty.length && !looking.plan.value)) stale = true
+    if (pending.value.length || moves.value.length || (guilty.length && !looking.plan.value))
+      stale = true
     else saving.calm()
   }
 
@@ -326,11 +342,12 @@ export function usePlanning({ open, looking, readings, last, record, saving }: N
   function dropWaiting(): boolean {
     const at = [...pending.value.map((edit) => edit.at)]
     if (said.value.length) at.push(saidAt)
-    if (move.value) at.push(movedAt)
+    if (moves.value.length) at.push(movedAt)
     if (!at.length || Math.max(...at) < (last()?.at ?? 0)) return false
     pending.value = []
     said.value = []
-    move.value = before = null
+    moves.value = []
+    before = null
     moving.value = false
     open.stepped()
     faults.value = {}

@@ -12,12 +12,14 @@ interface Needs {
   pending: () => Kept['pending']
   /** Whether anything is asked for and not answered. */
   asked: () => boolean
+  /** Whether a handle is held: what is half dragged nobody has made yet. */
+  held: () => boolean
   /** Somebody else saved meanwhile: both changes in one, from the revision this one began from. */
   putTogether: (from: number) => Promise<void>
 }
 
 /** The piece on its way to the workshop: kept in this browser until it is there. */
-export function useSaving({ open, pending, asked, putTogether }: Needs) {
+export function useSaving({ open, pending, asked, held, putTogether }: Needs) {
   const { id, piece, faults, status, rehearsal } = open
   let revision = 0
   let timer = 0
@@ -72,7 +74,7 @@ export function useSaving({ open, pending, asked, putTogether }: Needs) {
     const mine = open.turn()
     const document = piece.value
     if (!document) return
-    if (writing) {
+    if (writing || held()) {
       later()
       return
     }
@@ -96,6 +98,7 @@ export function useSaving({ open, pending, asked, putTogether }: Needs) {
     revision = number
     // By content: a plan that came back meanwhile brings the same piece as a new object.
     if (same(piece.value, document)) unsaved = false
+    else later()
     // It was heard, so the workshop is back; a plan that is still away says so again.
     status.value = 'saving'
     calm()

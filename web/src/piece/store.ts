@@ -30,6 +30,7 @@ export const usePiece = defineStore('piece', () => {
     open: bench,
     pending: () => planning.pending.value,
     asked: () => planning.asked.value,
+    held: () => planning.moving.value,
     putTogether,
   })
   const planning = usePlanning({
