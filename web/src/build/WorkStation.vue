@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue'
 
-import type { BuildStep } from '../api/types'
+import type { BuildDocument, BuildStep } from '../api/types'
 import Choice from '../fields/Choice.vue'
 import { labelOf, startOf, type Words, wordsOf } from '../fields/published'
 import { usePiece } from '../piece/store'
@@ -45,24 +45,29 @@ watch(
   },
   { immediate: true },
 )
-/** Move a step to another place; it keeps the focus. */
-async function move(key: string, to: number): Promise<void> {
+/** The order with a step at another place. */
+function placed(key: string, to: number): Partial<BuildDocument> {
   const others = keys.value.filter((one) => one !== key)
   const place = Math.max(0, Math.min(others.length, to))
-  if (keys.value.indexOf(key) === place) return
-  const order = [...others.slice(0, place), key, ...others.slice(place)]
-  if (!(await build.change(() => ({ order })))) return
+  if (keys.value.indexOf(key) === place) return {}
+  return { order: [...others.slice(0, place), key, ...others.slice(place)] }
+}
+/** Move a step, `to` being its place as the order is when its turn comes; it keeps the focus. */
+async function move(key: string, to: () => number): Promise<void> {
+  if (!(await build.change(() => placed(key, to())))) return
   chosen.value = key
   await nextTick()
   list.value?.querySelector<HTMLElement>(`[data-step="${CSS.escape(key)}"] .pick`)?.focus()
 }
+const by = (key: string, steps: number): Promise<void> =>
+  move(key, () => keys.value.indexOf(key) + steps)
 function nudge(event: KeyboardEvent, one: BuildStep): void {
-  const by = { ArrowUp: -1, ArrowDown: 1 }[event.key]
-  if (!by) return
+  const steps = { ArrowUp: -1, ArrowDown: 1 }[event.key]
+  if (!steps) return
   event.preventDefault()
-  if (event.altKey) void move(one.key, keys.value.indexOf(one.key) + by)
+  if (event.altKey) void by(one.key, steps)
   else {
-    const to = keys.value[keys.value.indexOf(one.key) + by]
+    const to = keys.value[keys.value.indexOf(one.key) + steps]
     if (!to) return
     chosen.value = to
     list.value?.querySelector<HTMLElement>(`[data-step="${CSS.escape(to)}"] .pick`)?.focus()
@@ -73,9 +78,7 @@ const held = ref('')
 const over = ref('')
 function drop(on: string): void {
   if (held.value && held.value !== on) {
-    const from = keys.value.indexOf(held.value)
-    const to = keys.value.indexOf(on)
-    void move(held.value, from < to ? to : to)
+    void move(held.value, () => keys.value.indexOf(on))
   }
   held.value = over.value = ''
 }
@@ -247,20 +250,10 @@ const of = (field: string): { label: string; items: Words } => ({
         {{ lesson.says }}
       </p>
       <div class="acts" role="group" aria-label="This step">
-        <button
-          class="plain word"
-          type="button"
-          data-up
-          @click="move(step.key, keys.indexOf(step.key) - 1)"
-        >
+        <button class="plain word" type="button" data-up @click="step && by(step.key, -1)">
           earlier
         </button>
-        <button
-          class="plain word"
-          type="button"
-          data-down
-          @click="move(step.key, keys.indexOf(step.key) + 1)"
-        >
+        <button class="plain word" type="button" data-down @click="step && by(step.key, 1)">
           later
         </button>
         <button v-if="!step.own" class="plain word" type="button" data-skip @click="skip(step)">

@@ -3,6 +3,7 @@ import { computed, ref, shallowRef } from 'vue'
 
 import { api, ask, Away, Refused } from '../api/client'
 import type { BuildDocument, BuildOut, BuildStep } from '../api/types'
+import { inTurn } from '../inTurn'
 import { usePiece } from '../piece/store'
 import { withDeeds } from './overlay'
 import { type Deed, keepDeeds, keptDeeds, tell, type Waiting } from './queue'
@@ -22,6 +23,7 @@ export const useBuild = defineStore('build', () => {
   const said = ref('')
   const wrong = ref('')
   const copy = ref(1)
+  const turns = inTurn()
   let telling = false
   /** Counts what the workshop was told. */
   let told = 0
@@ -44,6 +46,7 @@ export const useBuild = defineStore('build', () => {
   async function open(wanted: string, of = 1): Promise<void> {
     if (wanted !== id.value) {
       clearTimeout(retry)
+      if (turns.waiting() && build.value) left.set(id.value, build.value)
       id.value = wanted
       build.value = null
       deeds.value = keptDeeds(wanted)
@@ -176,20 +179,32 @@ export const useBuild = defineStore('build', () => {
     did({ what: 'timer', body: { step: one.key, run, copy_number: copy.value, seconds } })
   }
 
-  /** Change the maker's own order. */
-  async function change(
+  /** Change the maker's own order; whether the workshop took it. */
+  function change(how: (document: BuildDocument) => Partial<BuildDocument>): Promise<boolean> {
+    const mine = id.value
+    return turns.next(() => send(mine, how))
+  }
+  /** Pieces that were left while changes of them were on their way. */
+  const left = new Map<string, BuildOut>()
+
+  async function send(
+    mine: string,
     how: (document: BuildDocument) => Partial<BuildDocument>,
   ): Promise<boolean> {
-    const had = build.value
+    const had = mine === id.value ? build.value : left.get(mine)
     if (!had) return false
     const document = { ...had.document, ...how(had.document) } as Record<string, unknown>
     try {
       const got = await ask(
         api.PUT('/api/pieces/{id}/build', {
-          params: { path: { id: id.value } },
+          params: { path: { id: mine } },
           body: { document, based_on: had.number, copy_number: copy.value },
         }),
       )
+      if (mine !== id.value) {
+        left.set(mine, got)
+        return true
+      }
       said.value = ''
       told += 1
       take(got)

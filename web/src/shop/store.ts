@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 
 import { api, ask } from '../api/client'
 import type { Quantity, Shop, ShopOut } from '../api/types'
+import { inTurn } from '../inTurn'
 
 /** The shop's tools and units. */
 export const useShop = defineStore('shop', () => {
@@ -22,17 +23,10 @@ export const useShop = defineStore('shop', () => {
     unasked.value = answer.unasked
   }
 
-  let last: Promise<unknown> = Promise.resolve()
+  const turns = inTurn()
 
-  /**
-   * Change the shop's document, one change after the other: each is made to the shop as the one
-   * before left it, so that two quick ones both stay. Throws Refused with the faults.
-   */
-  function change(edit: (now: Shop) => Shop): Promise<void> {
-    const mine = last.then(() => send(edit))
-    last = mine.catch(() => undefined)
-    return mine
-  }
+  /** Change the shop's document. Throws Refused with the faults. */
+  const change = (edit: (now: Shop) => Shop): Promise<void> => turns.next(() => send(edit))
 
   async function send(edit: (now: Shop) => Shop): Promise<void> {
     if (!shop.value) return

@@ -18,12 +18,12 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{
   /** Something was chosen. */
-  choose: [change: Partial<WoodChoice>]
+  choose: [how: (now: WoodChoice) => Partial<WoodChoice>]
   /** There is something to say. */
   said: [text: string]
 }>()
 const shop = useShop()
-const choose = (change: Partial<WoodChoice>): void => emit('choose', change)
+const choose = (change: Partial<WoodChoice>): void => emit('choose', () => change)
 const FIGURES = ['kerf', 'trim', 'planing', 'margin', 'keep', 'keep_wide'] as const
 const AIRS = ['home_c', 'home_rh', 'shop_rh'] as const
 const label = (field: string): string => labelOf('WoodChoice', field, 'WoodChoice')
@@ -48,8 +48,9 @@ async function air(): Promise<void> {
 }
 /** Take a piece of wood among those it may come from, or out of them; with none, all that is free. */
 function pickStock(id: string): void {
-  const had = props.wood.document.out_of ?? []
-  choose({ out_of: had.includes(id) ? had.filter((one) => one !== id) : [...had, id] })
+  emit('choose', ({ out_of: had = [] }) => ({
+    out_of: had.includes(id) ? had.filter((one) => one !== id) : [...had, id],
+  }))
 }
 </script>
 

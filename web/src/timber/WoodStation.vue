@@ -86,8 +86,10 @@ function glueFrom(widths: { value: number }[]): void {
   )
 }
 const layers = (key: string, many: number): Promise<void> => {
-  const others = (wood.value?.document.layers ?? []).filter((one) => one.key !== key)
-  return choose({ layers: many > 1 ? [...others, { key, layers: many }] : others })
+  return choose((now) => {
+    const others = (now.layers ?? []).filter((one) => one.key !== key)
+    return { layers: many > 1 ? [...others, { key, layers: many }] : others }
+  })
 }
 </script>
 

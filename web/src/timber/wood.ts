@@ -1,7 +1,8 @@
 import { ref, shallowRef } from 'vue'
 
 import { api, ask, Away, Refused } from '../api/client'
-import type { Laid, Carried, SlabPart, WoodChoice, WoodOut } from '../api/types'
+import type { Carried, Laid, SlabPart, WoodChoice, WoodOut } from '../api/types'
+import { inTurn } from '../inTurn'
 
 const RETRY_MS = 1500
 
@@ -35,6 +36,8 @@ export function useWood() {
           said.value = error.problem.detail
         const first = error.problem.faults?.[0]
         if (first && !SHOWN.includes(first.field.replace(/^wood\./, ''))) said.value = first.said
+        // Somebody else changed it meanwhile: it is here now, to be looked at.
+        if (error.problem.status === 409) void open(id.value)
       } else throw error
       return false
     }
@@ -97,13 +100,20 @@ export function useWood() {
     looking.value = false
   }
 
-  /** Change what is chosen; what was laid out is laid out anew. */
-  async function choose(change: Partial<WoodChoice>): Promise<void> {
-    const had = wood.value
-    if (!had) return
+  const turns = inTurn()
+  /** Change what is chosen; what was laid out is laid out anew, once nothing more is to be changed. */
+  async function choose(how: (now: WoodChoice) => Partial<WoodChoice>): Promise<void> {
+    const of = id.value
     cancel()
-    const document = { ...had.document, ...change } as Record<string, unknown>
-    const done = await doing(async (mine) => {
+    const done = await turns.next(() => send(of, how))
+    if (done && !turns.waiting() && of === id.value) await layOut()
+  }
+
+  async function send(of: string, how: (now: WoodChoice) => Partial<WoodChoice>): Promise<boolean> {
+    const had = wood.value
+    if (!had || of !== id.value) return false
+    const document = { ...had.document, ...how(had.document) } as Record<string, unknown>
+    return doing(async (mine) => {
       const body = { document, based_on: had.number }
       const got = await (ask(
         api.PUT('/api/pieces/{id}/wood', { params: path(), body }),
@@ -113,12 +123,15 @@ export function useWood() {
       faults.value = {}
       wood.value = { ...got, layout: had.layout, stock: had.stock }
     })
-    if (done) await layOut()
   }
 
   /** Where every part lies by now, one of them moved. */
   function laidWith(part: SlabPart, by: [number, number, number]): Laid[] {
-    const laid = wood.value?.layout?.laid ?? []
+    // What was put down since it was laid out last lies where it was put down.
+    const put = wood.value?.document.laid ?? []
+    const laid = (wood.value?.layout?.laid ?? []).map(
+      (one) => put.find((it) => it.key === one.key && it.number === one.number) ?? one,
+    )
     return laid.map((one) => {
       if (one.key !== part.key || one.number !== part.number) return one
       const turn = ((((Number(one.turn ?? 0) + by[2] + 180) % 360) + 360) % 360) - 180
@@ -160,7 +173,7 @@ export function useWood() {
   }
   async function putDown(part: SlabPart, by: [number, number, number]): Promise<void> {
     next = null
-    await choose({ laid: laidWith(part, by) })
+    await choose(() => ({ laid: laidWith(part, by) }))
   }
 
   const act = (call: () => Promise<unknown>): Promise<boolean> => {
