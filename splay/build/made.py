@@ -16,7 +16,7 @@ from splay.build.operations import OPERATIONS
 from splay.build.plainly import told
 from splay.build.step import Step, Unit, Wait
 from splay.build.wood import wood
-from splay.piece import BoardSides, Piece, Reamed, StakedLegs, Through
+from splay.piece import Piece, Reamed, StakedLegs, Through
 from splay.plan import Plan
 from splay.quantity import Show, Units
 from splay.setups.card import SetUp
@@ -204,27 +204,26 @@ def _underfoot(piece: Piece, plan: Plan, show: Show) -> Step:
 
 def _sides(piece: Piece) -> Iterator[Step]:
     """Sides of two boards, each glued edge to edge before it is cut out or set up."""
-    for support in piece.supports:
-        if isinstance(support, BoardSides) and support.lower is not None:
-            yield told(
-                "glue_sides",
-                "Glue the sides, each from its long and its short board",
-                "legs",
-                key=f"glue_sides.{support.id}",
-                do=(
-                    "Dry first: the short board's back edge on the long one's front edge, no light between "
-                    "them; plane both edges together until there is none.",
-                    "Left with left, right with right, outer faces one way: a left and a right side "
-                    "mirror each other.",
-                    *(
-                        ("Keep the tapers' offcuts: under the clamps they make the edges straight again.",)
-                        if support.taper is not None
-                        else ()
-                    ),
-                    "Glue on both edges; both feet's sawn ends in one line along a straight-edge, faces "
-                    "flush, clamps across, by turns over and under.",
+    for _, support, _ in piece.treads():
+        yield told(
+            "glue_sides",
+            "Glue the sides, each from its long and its short board",
+            "legs",
+            key=f"glue_sides.{support.id}",
+            do=(
+                "Dry first: the short board's back edge on the long one's front edge, no light between "
+                "them; plane both edges together until there is none.",
+                "Left with left, right with right, outer faces one way: a left and a right side "
+                "mirror each other.",
+                *(
+                    ("Keep the tapers' offcuts: under the clamps they make the edges straight again.",)
+                    if support.taper is not None
+                    else ()
                 ),
-            )
+                "Glue on both edges; both feet's sawn ends in one line along a straight-edge, faces "
+                "flush, clamps across, by turns over and under.",
+            ),
+        )
 
 
 def _splines(piece: Piece, plan: Plan) -> Iterator[Step]:
@@ -251,9 +250,8 @@ def _splines(piece: Piece, plan: Plan) -> Iterator[Step]:
 
 def _tread_edges(piece: Piece) -> Iterator[Step]:
     """A lower tread's shaped edge: in front and at both ends, not behind."""
-    for support in piece.supports:
-        lower = support.lower if isinstance(support, BoardSides) else None
-        if lower is not None and lower.upper_edge.inward > 0.0:
+    for _, support, lower in piece.treads():
+        if lower.upper_edge.inward > 0.0:
             yield told(
                 "tread_edges",
                 "Shape the lower tread's upper edge",

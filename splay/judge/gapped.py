@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from splay.judge.finding import Finding, found
 from splay.judge.joints import POINT_MM
-from splay.piece import Piece, SlabLeg
+from splay.piece import Piece
 from splay.piece.kinds import HoldsTop
 from splay.quantity import Show
 from splay.stance.battens import screw_places
@@ -41,13 +41,12 @@ def gapped(
     yield from _crossed(piece, stance, screws, show)
     yield from _buttons(piece, boards, grooved, show)
     yield from _closes(piece, boards, show)
-    for index, support in enumerate(piece.supports):
-        if isinstance(support, SlabLeg):
-            yield found(
-                "gap_mitred", "stop", "A slab leg is sawn off its top's end, which must be one piece.",
-                "Close the gap, or stand this top on frames.", show.length(piece.top.gap.width),
-                show.length(0.0), f"supports.{index}", station="top",
-            )  # fmt: skip
+    for index, _ in piece.slab_legs():
+        yield found(
+            "gap_mitred", "stop", "A slab leg is sawn off its top's end, which must be one piece.",
+            "Close the gap, or stand this top on frames.", show.length(piece.top.gap.width),
+            show.length(0.0), f"supports.{index}", station="top",
+        )  # fmt: skip
 
 
 def _tied(

@@ -77,7 +77,7 @@ def judge(whole: Whole) -> tuple[Finding, ...]:
         *joints.overlaps(stance, show),
         *held(piece, made.screws, show),
         *splines(piece, made.through, show),
-        *through(piece, made.through_dowels, show),
+        *through(made.through_dowels, show),
         *hand_holds(piece, stance, show),
         *arcs(stance, made.screws, show),
         *gapped(piece, stance, made.screws, made.grooved, show),

@@ -11,7 +11,7 @@ from shapely.affinity import affine_transform
 from shapely.geometry.base import BaseGeometry
 
 from splay.judge.finding import Finding, found
-from splay.piece import BoardSides, Piece
+from splay.piece import Piece
 from splay.quantity import Show
 from splay.stance.contacts import on_floor
 from splay.stance.outline import polygon
@@ -149,10 +149,7 @@ greatest riser (International Residential Code 2021, R311.7.5.1; from memory).""
 
 def steps(piece: Piece, stance: Stance, show: Show) -> Iterator[Finding]:
     """Two treads whose steps up are of unlike height."""
-    for index, support in enumerate(piece.supports):
-        lower = support.lower if isinstance(support, BoardSides) else None
-        if lower is None:
-            continue
+    for index, _, lower in piece.treads():
         under = piece.underfoot.thickness if piece.underfoot is not None else 0.0
         first = stance.floor.h0_mm + under - lower.drop
         then = lower.drop + piece.top.thickness

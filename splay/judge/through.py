@@ -7,8 +7,6 @@ import math
 from collections.abc import Iterator
 
 from splay.judge.finding import Finding, found
-from splay.piece import Piece
-from splay.piece.kinds import Lined
 from splay.quantity import Show
 from splay.stance.body import Body
 from splay.stance.through import Through
@@ -21,13 +19,11 @@ END_MM = 3.0
 source)."""
 
 
-def through(piece: Piece, every: tuple[Through, ...], show: Show) -> Iterator[Finding]:
+def through(every: tuple[Through, ...], show: Show) -> Iterator[Finding]:
     """Of each support with such dowels the first that does not lie in wood, and the shortest end."""
-    for index, support in enumerate(piece.supports):
+    for index in dict.fromkeys(one.meets.body.support for one in every):
         mine = [one for one in every if one.meets.body.support == index]
-        if not mine or not isinstance(support, Lined):
-            continue
-        dowels, field = support.dowels, f"supports.{index}.dowels"
+        dowels, field = mine[0].dowels, f"supports.{index}.dowels"
         out = next((one for one in mine if not _in_wood(one, dowels.size / 2.0)), None)
         if out is not None:
             yield found(

@@ -102,10 +102,9 @@ def _face(body: Body, part: StickPart, dowels: list[Driven], notches: list[Splin
 
 def mitre_patterns(piece: Piece, stance: Stance, show: Show) -> Iterator[Pattern]:
     """Each slab leg's mitre, seen on the front edge."""
-    for index, support in enumerate(piece.supports):
-        if isinstance(support, SlabLeg):
-            leg = next(b for b in stance.bodies if b.support == index and b.role == "slab_leg")
-            yield _mitre(piece, support, leg, show)
+    for index, support in piece.slab_legs():
+        leg = next(b for b in stance.bodies if b.support == index and b.role == "slab_leg")
+        yield _mitre(piece, support, leg, show)
 
 
 def _half_plane(plane: Plane) -> shapely.Polygon:

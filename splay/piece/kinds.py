@@ -7,12 +7,9 @@ from splay.piece.aproned_legs import ApronedLegs
 from splay.piece.board_sides import BoardSides
 from splay.piece.mitred_frames import MitredFrames
 from splay.piece.plane_frames import PlaneFrames
-from splay.piece.slab_leg import SlabLeg
 
 HoldsTop = PlaneFrames | MitredFrames | BoardSides | ApronedLegs
 """Parts of it lie under the top: screws or buttons can hold that down to them."""
-Doweled = PlaneFrames | MitredFrames | BoardSides | SlabLeg
-"""Its sawn ends are joined by dowels or loose tenons."""
 Lined = PlaneFrames | BoardSides
 """Its parts come to lie on others at places that are drawn on those first."""
 
@@ -22,4 +19,4 @@ def driven_through(support: object) -> bool:
     return isinstance(support, Lined) and support.dowels.way == "dowel" and support.dowels.driven
 
 
-__all__ = ["Doweled", "HoldsTop", "Lined", "driven_through"]
+__all__ = ["HoldsTop", "Lined", "driven_through"]

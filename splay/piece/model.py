@@ -14,7 +14,7 @@ from splay.labelled import labelled
 from splay.paths import inside
 from splay.piece.angles import Lean
 from splay.piece.aproned_legs import ApronedLegs
-from splay.piece.board_sides import BoardSides
+from splay.piece.board_sides import BoardSides, LowerTread
 from splay.piece.ids import with_ids
 from splay.piece.labels import LABELS, TITLES
 from splay.piece.legs import StakedLegs
@@ -87,6 +87,18 @@ class Piece(Frozen):
         for index, support in enumerate(self.supports):
             if isinstance(support, StakedLegs):
                 yield index, support
+
+    def slab_legs(self) -> Iterator[tuple[int, SlabLeg]]:
+        """Each end of the slab that is mitred down to the floor, by its index among the supports."""
+        for index, support in enumerate(self.supports):
+            if isinstance(support, SlabLeg):
+                yield index, support
+
+    def treads(self) -> Iterator[tuple[int, BoardSides, LowerTread]]:
+        """Each lower tread, with the sides that carry it, by their index among the supports."""
+        for index, support in enumerate(self.supports):
+            if isinstance(support, BoardSides) and support.lower is not None:
+                yield index, support, support.lower
 
     def joined(self) -> Iterator[tuple[int, Joined]]:
         """Each support, by its index, whose sawn ends are joined by dowels or loose tenons."""

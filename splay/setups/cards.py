@@ -129,6 +129,10 @@ def _tapered(all_: Cards) -> Iterable[SetUp]:
     return side_taper_cards(made.sticks, made.real.bodies, made.shop, made.show)
 
 
+def _through(all_: Cards) -> Iterable[SetUp]:
+    return through_cards(all_.made.sticks, all_.made.through_dowels, all_.made.show)
+
+
 def _ropes(all_: Cards) -> Iterable[SetUp]:
     return rope_cards(all_.made.ropes, all_.made.shop, all_.made.show)
 
@@ -161,7 +165,7 @@ FAMILIES = (
     Family(_EITHER, lambda all_: held_cards(all_.made.sticks, all_.made.screws, all_.made.show)),
     Family(_EITHER, lambda all_: groove_cards(all_.made.sticks, all_.made.grooved, all_.made.show)),
     Family(_EITHER, _of_piece(outside_cards, "sticks")),
-    Family(_EITHER, _of_piece(through_cards, "sticks", "through_dowels")),
+    Family(_EITHER, _through),
     Family(_EITHER, lambda all_: sweep_cards(all_.made.sticks, all_.made.real.bodies, all_.made.show)),
     # Tapered last: joints are cut from sides that run straight.
     Family(_EITHER, _tapered),

@@ -39,21 +39,19 @@ def _mark(one: Driven) -> Mark:
 
 def _groups(piece: Piece) -> Iterator[tuple[SlabLeg, Way, list[Driven]]]:
     every = driven(piece)
-    for index, support in enumerate(piece.supports):
+    for index, leg in piece.slab_legs():
         for runs in WAYS:
             mine = [one for one in every if one.support == index and one.runs == runs]
             if mine:
-                assert isinstance(support, SlabLeg)
-                yield support, runs, mine
+                yield leg, runs, mine
 
 
 def outside_cards(piece: Piece, sticks: tuple[StickPart, ...], show: Show) -> Iterator[SetUp]:
     """One card for the level ones of a slab leg, one for the plumb ones."""
     names = {stick.key: stick.name for stick in sticks}
     for support, runs, mine in _groups(piece):
-        chosen = support.outside
-        assert chosen is not None
         one, key = mine[0], f"outside.{support.id}.{runs}"
+        chosen = one.chosen
         level = runs == "level"
         face = "show face" if level else "upper face"
         deep = _deep(key, one, chosen, show)

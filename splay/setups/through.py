@@ -5,8 +5,6 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from splay.parts.stick import StickPart
-from splay.piece import Dowels, Piece
-from splay.piece.kinds import Lined
 from splay.quantity import Figure, Show
 from splay.setups.asker import Asker, Words
 from splay.setups.card import Proof, SetUp
@@ -43,15 +41,7 @@ def _joint(one: Through) -> Mark:
     return Mark(Kind.JOINS, one.meets.mate.key, f"{one.meets.body.key}.{one.meets.end}")
 
 
-def _dowels(piece: Piece, one: Through) -> Dowels:
-    support = piece.supports[one.meets.body.support]
-    assert isinstance(support, Lined)
-    return support.dowels
-
-
-def through_cards(
-    piece: Piece, sticks: tuple[StickPart, ...], every: tuple[Through, ...], show: Show
-) -> Iterator[SetUp]:
+def through_cards(sticks: tuple[StickPart, ...], every: tuple[Through, ...], show: Show) -> Iterator[SetUp]:
     """One card for each sort of part that is bored through and the side its joints lie on; then one for
     what is bored on from outside to one depth."""
     by_key = {stick.key: stick for stick in sticks}
@@ -61,15 +51,15 @@ def through_cards(
         face = mate.sides.named(one.meets.face)
         sorts.setdefault((mate.support, mate.role, face), []).append(one)
     for mine in sorts.values():
-        yield _bored(piece, by_key, mine, show)
+        yield _bored(by_key, mine, show)
     deeps: dict[tuple[int, float], list[Through]] = {}
     for one in every:
         deeps.setdefault((one.meets.body.support, round(one.deep, 3)), []).append(one)
     for mine in deeps.values():
-        yield _onward(piece, by_key, mine, show)
+        yield _onward(by_key, mine, show)
 
 
-def _bored(piece: Piece, by_key: dict[str, StickPart], mine: list[Through], show: Show) -> SetUp:
+def _bored(by_key: dict[str, StickPart], mine: list[Through], show: Show) -> SetUp:
     one = mine[0]
     mates = list({each.meets.mate.key: by_key[each.meets.mate.key] for each in mine}.values())
     face = one.meets.mate.sides.named(one.meets.face)
@@ -93,7 +83,7 @@ def _bored(piece: Piece, by_key: dict[str, StickPart], mine: list[Through], show
         lays=(IntoSide(marks, face, show.angle(90.0), ""),),
         does=(
             *told,
-            Bit(show.length(_dowels(piece, one).size), None, None),
+            Bit(show.length(one.dowels.size), None, None),
             Plain("Scrap clamped behind, so that it does not break out where the dowel will show."),
         ),
         caution=_CARE,
@@ -139,9 +129,9 @@ def _key(one: Through) -> str:
     return f"onward.{one.meets.body.key}.{one.meets.end}"
 
 
-def _onward(piece: Piece, by_key: dict[str, StickPart], mine: list[Through], show: Show) -> SetUp:
+def _onward(by_key: dict[str, StickPart], mine: list[Through], show: Show) -> SetUp:
     one, key = mine[0], _key(mine[0])
-    chosen = _dowels(piece, one)
+    chosen = one.dowels
     parts = list({each.meets.body.key: by_key[each.meets.body.key] for each in mine}.values())
     mates = list({each.meets.mate.key: by_key[each.meets.mate.key] for each in mine}.values())
     joints = dict.fromkeys((each.meets.mate.key, each.meets.body.key, each.meets.end) for each in mine)

@@ -6,7 +6,7 @@ import math
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
-from splay.piece import BoardSides, Outline, Piece, TopScrews
+from splay.piece import Outline, Piece, TopScrews
 from splay.piece.kinds import HoldsTop
 from splay.quantity import degrees as deg
 from splay.stance.board_sides import lower_key, lower_span
@@ -65,15 +65,10 @@ class Carried:
 def carried(piece: Piece) -> Iterator[tuple[int | None, Carried]]:
     """What a piece's parts may lie under: the top, for any support; each lower tread, for its own."""
     yield None, Carried(TOP, "top", 0.0, (0.0, 0.0), piece.top.grain)
-    for index, support in enumerate(piece.supports):
-        lower = support.lower if isinstance(support, BoardSides) else None
-        if isinstance(support, BoardSides) and lower is not None:
-            middle = sum(lower_span(support)) / 2
-            under = lower.drop + lower.thickness
-            yield (
-                index,
-                Carried(lower_key(support), "lower tread", under, (0.0, middle), 0.0, lower.thickness),
-            )
+    for index, sides, lower in piece.treads():
+        middle = sum(lower_span(sides)) / 2
+        under = lower.drop + lower.thickness
+        yield index, Carried(lower_key(sides), "lower tread", under, (0.0, middle), 0.0, lower.thickness)
 
 
 @dataclass(frozen=True)

@@ -10,7 +10,6 @@ from splay.document import Length
 from splay.errors import BadInput, CannotBuild, Fault
 from splay.paths import into, steps
 from splay.piece import (
-    BoardSides,
     Circle,
     Drawn,
     Footprint,
@@ -256,11 +255,11 @@ def _frame(piece: Piece, to: Move, document: dict[str, Any]) -> None:
 
 def _tread(piece: Piece, to: Move, document: dict[str, Any], snap_mm: float) -> None:
     """A lower tread by its front upper corner in the side view: how far down, and how far forward."""
-    support = piece.supports[to.leg] if 0 <= to.leg < len(piece.supports) else None
-    lower = support.lower if isinstance(support, BoardSides) else None
-    if not isinstance(support, BoardSides) or lower is None:
+    there = next(((sides, lower) for index, sides, lower in piece.treads() if index == to.leg), None)
+    if there is None:
         do = "Take hold of a lower tread."
         raise BadInput(Fault("moves.leg", str(to.leg), "a support with a lower tread", do))
+    support, lower = there
     floor = stand(piece).floor
     here = floor.to_floor(front_corner(support))
     # As far as the pointer went, in the top's own directions: back, and up.
@@ -280,7 +279,7 @@ def _corner(piece: Piece, to: Move, document: dict[str, Any], snap_mm: float) ->
     here = outline.corners[to.leg - 1].x
     corners[to.leg - 1] |= {"x": _snap(x, snap_mm), "y": _snap(y, snap_mm)}
     # A straight end that a slab leg is mitred to stays straight: both its corners go in or out.
-    ends = [straight_end(outline, s.end) for s in piece.supports if isinstance(s, SlabLeg)]
+    ends = [straight_end(outline, leg.end) for _, leg in piece.slab_legs()]
     if any(end is not None and abs(end[0] - here) < END_MM for end in ends):
         for corner in corners:
             if abs(corner["x"] - here) < END_MM:

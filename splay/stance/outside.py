@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Literal
 
-from splay.piece import Piece, SlabLeg
+from splay.piece import OutsideDowels, Piece, SlabLeg
 from splay.quantity import degrees as deg
 from splay.stance.slab_leg import down_face, end_of
 from splay.stance.vectors import Vec, along
@@ -17,7 +17,7 @@ _SIGN = {"left": -1.0, "right": 1.0}
 
 @dataclass(frozen=True)
 class Driven:
-    """One dowel from outside, top frame, mm.
+    """One dowel from outside, `of` a slab leg, as it is `chosen` there; top frame, mm.
 
     `at` is where its axis goes in, on the leg's show face or the top's upper face, `way` its direction into
     the wood, of unit length. `down` is how far that lies from the mitre's show corner, down the leg or in
@@ -26,6 +26,8 @@ class Driven:
     """
 
     support: int
+    of: SlabLeg
+    chosen: OutsideDowels
     leg: str
     number: int
     runs: Way
@@ -41,9 +43,9 @@ class Driven:
 def driven(piece: Piece) -> tuple[Driven, ...]:
     """Every dowel of a piece that is driven from outside, support by support, from front to back."""
     made: list[Driven] = []
-    for index, support in enumerate(piece.supports):
-        if isinstance(support, SlabLeg) and support.outside is not None:
-            made += _of(piece, support, index)
+    for index, leg in piece.slab_legs():
+        if leg.outside is not None:
+            made += _of(piece, leg, leg.outside, index)
     return tuple(made)
 
 
@@ -55,10 +57,8 @@ def in_turn(level: int, plumb: int) -> tuple[Way, ...]:
     return tuple(way for _, way in sorted(places))
 
 
-def _of(piece: Piece, support: SlabLeg, index: int) -> Iterator[Driven]:
+def _of(piece: Piece, support: SlabLeg, chosen: OutsideDowels, index: int) -> Iterator[Driven]:
     """Each crosses the mitre halfway through the wood: level ones halfway down the top's thickness."""
-    chosen = support.outside
-    assert chosen is not None
     end, s, t = _SIGN[support.end], support.splay, piece.top.thickness
     x, front, back = end_of(piece, support)
     ways = in_turn(chosen.level, chosen.plumb)
@@ -81,4 +81,4 @@ def _of(piece: Piece, support: SlabLeg, index: int) -> Iterator[Driven]:
             between = 90.0
         leg = f"{support.id}.slab_leg"
         deep = through + chosen.past
-        yield Driven(index, leg, k + 1, runs, at, way, down, y, through, deep, between)
+        yield Driven(index, support, chosen, leg, k + 1, runs, at, way, down, y, through, deep, between)

@@ -68,7 +68,7 @@ def with_finer_corners(piece: Piece) -> dict[str, Any]:
     """
     outline = _drawn(piece)
     document = write_piece(piece)
-    ends = {s.end for s in piece.supports if isinstance(s, SlabLeg)}
+    ends = {leg.end for _, leg in piece.slab_legs()}
     kept = {found[0] for end in ends if (found := straight_end(outline, end)) is not None}
     made = []
     ring = outline.corners

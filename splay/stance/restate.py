@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Any, Literal
 
 from splay.errors import BadInput, Fault
-from splay.piece import Drawn, Outline, Piece, SlabLeg, StakedLegs, leg_ids, read_piece, write_piece
+from splay.piece import Drawn, Outline, Piece, StakedLegs, leg_ids, read_piece, write_piece
 from splay.quantity import degrees as deg
 from splay.stance.aim import foot_reach, outward
 from splay.stance.arrange import (
@@ -112,9 +112,8 @@ def restate(piece: Piece, ask: Restate, salt: str = "") -> Piece:
         document["top"]["outline"] = _outline(piece, ask.to)
         if ask.to == "drawn":
             outline: Outline = Drawn.model_validate(document["top"]["outline"])
-            for support in piece.supports:
-                if isinstance(support, SlabLeg):
-                    outline = with_straight_end(outline, support.end)
+            for _, slab in piece.slab_legs():
+                outline = with_straight_end(outline, slab.end)
             document["top"]["outline"] = outline.model_dump(mode="json")
         return read_piece(document, salt=salt)
     if not 0 <= ask.support < len(piece.supports):

@@ -13,10 +13,9 @@ from splay.piece import (
     Dowels,
     DowelScrew,
     Piece,
-    SlabLeg,
     Stretcher,
 )
-from splay.piece.kinds import Doweled, driven_through
+from splay.piece.kinds import driven_through
 from splay.stance.battens import on_batten, screw_places
 from splay.stance.body import Body, shares
 from splay.stance.buttons import Grooved, grooves
@@ -203,14 +202,12 @@ def _ropes(piece: Piece, ropes: tuple[RopeStance, ...]) -> Iterator[Rod]:
 
 def joined_ends(piece: Piece, stance: Stance) -> Iterator[tuple[Body, str, Dowels]]:
     """Every sawn end that brings dowels or loose tenons, and which; what it runs into has them thence."""
+    joined = dict(piece.joined())
     for body in stance.bodies:
-        support = piece.supports[body.support]
-        if body.role not in _JOINED or not isinstance(support, Doweled):
-            continue
-        if isinstance(support, SlabLeg) and support.outside is not None:
+        if body.role not in _JOINED or body.support not in joined:
             continue
         for name in ("start",) if body.role == "slab_leg" else ("start", "finish"):
-            yield body, name, support.dowels
+            yield body, name, joined[body.support].dowels
 
 
 def _dowels(piece: Piece, stance: Stance) -> Iterator[Rod]:
@@ -224,11 +221,9 @@ def _dowels(piece: Piece, stance: Stance) -> Iterator[Rod]:
 def _driven(piece: Piece) -> Iterator[Rod]:
     """Dowels driven from outside through a mitre."""
     for one in driven(piece):
-        support = piece.supports[one.support]
-        assert isinstance(support, SlabLeg) and support.outside is not None
         yield Rod(
-            "dowel", f"{one.leg}.{one.number}", f"a {one.runs} dowel of the slab leg at the {support.end}",
-            frozenset({one.leg, TOP}), one.at, along(one.at, one.way, one.deep), support.outside.size / 2,
+            "dowel", f"{one.leg}.{one.number}", f"a {one.runs} dowel of the slab leg at the {one.of.end}",
+            frozenset({one.leg, TOP}), one.at, along(one.at, one.way, one.deep), one.chosen.size / 2,
             f"supports.{one.support}.outside.past", shortens=True,
             into=one.leg if one.runs == "plumb" else TOP,
         )  # fmt: skip

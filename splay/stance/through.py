@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from splay.piece import Piece
+from splay.piece import Dowels, Piece
 from splay.piece.kinds import Lined, driven_through
 from splay.stance.body import shares
 from splay.stance.meets import Meets
@@ -15,14 +15,17 @@ from splay.stance.vectors import Vec, along, between, dot, length, unit
 
 @dataclass(frozen=True)
 class Through:
-    """One dowel. `at` is where its axis crosses the joint and `way` its direction on into the end, of unit
-    length, top frame; on the side that the end lies on it stands `aside` along the line of the end's
-    leading side, from the corner its other side comes to, and `down` square off that line. `wood` is what
-    it goes through to the joint, `deep` the whole hole from outside: one for all of a joint, so that where
-    the outside slants each goes at least as far into the end as was chosen; mm.
+    """One of the `dowels` of a support.
+
+    `at` is where its axis crosses the joint and `way` its direction on into the end, of unit length, top
+    frame; on the side that the end lies on it stands `aside` along the line of the end's leading side, from
+    the corner its other side comes to, and `down` square off that line. `wood` is what it goes through to
+    the joint, `deep` the whole hole from outside: one for all of a joint, so that where the outside slants
+    each goes at least as far into the end as was chosen; mm.
     """
 
     meets: Meets
+    dowels: Dowels
     number: int
     at: Vec
     way: Vec
@@ -64,6 +67,7 @@ def _of(piece: Piece, one: Meets) -> Iterator[Through]:
         aside = dot(off, line)
         yield Through(
             one,
+            dowels,
             k,
             body.pose.out(at),
             (-out[0], -out[1], -out[2]),

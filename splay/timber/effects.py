@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from splay.piece import Piece, SlabLeg, TopScrews
+from splay.piece import Piece, TopScrews
 from splay.piece.kinds import HoldsTop
 from splay.plan import Plan
 from splay.quantity import Figure, Input, Quantity, Show
@@ -201,7 +201,7 @@ def _let_move(piece: Piece, change: float, wide: float, show: Show) -> list[str]
             f"Fastened to what stands under it: fixed in the middle of its width, slots {slot} longer "
             "than the screw is thick at either edge."
         )
-    if any(isinstance(support, SlabLeg) for support in piece.supports):
+    if any(piece.slab_legs()):
         told.append(
             "Seat and slab leg come out of one slab, their grain in line: they move alike at the mitre."
         )

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from splay.piece import Battened, Dowels, DowelScrew, Piece, SlabLeg, StakedLegs
-from splay.piece.kinds import Lined, driven_through
+from splay.piece import Battened, Dowels, DowelScrew, Piece, StakedLegs
+from splay.piece.kinds import driven_through
 from splay.plan import Plan
 from splay.quantity import Show
 from splay.setups.outside import AIR_MM, PROUD_MM
@@ -51,11 +51,7 @@ def _each(piece: Piece, plan: Plan, show: Show) -> Iterator[Sort]:
     yield from _staked(piece, plan, show)
     yield from _inside(piece, plan, show)
     for one in driven(piece):
-        support = piece.supports[one.support]
-        assert isinstance(support, SlabLeg) and support.outside is not None
-        size = (
-            f"{show.length(support.outside.size).text} by {show.length(one.deep - AIR_MM + PROUD_MM).text}"
-        )
+        size = f"{show.length(one.chosen.size).text} by {show.length(one.deep - AIR_MM + PROUD_MM).text}"
         yield "dowels", size, f"the mitre from outside, {one.runs}", 1
     for screw in fastenings(piece, plan.stance):
         chosen = screw.screw
@@ -111,9 +107,7 @@ def _staked(piece: Piece, plan: Plan, show: Show) -> Iterator[Sort]:
 def _inside(piece: Piece, plan: Plan, show: Show) -> Iterator[Sort]:
     """Dowels and loose tenons inside the joints, as long as both their holes less the room for glue."""
     for one in plan.made.through_dowels:
-        support = piece.supports[one.meets.body.support]
-        assert isinstance(support, Lined)
-        size = f"{show.length(support.dowels.size).text} by {show.length(dowel_long(one)).text}"
+        size = f"{show.length(one.dowels.size).text} by {show.length(dowel_long(one)).text}"
         yield "dowels", size, "the joints, from outside", 1
     for body, _, dowels in joined_ends(piece, plan.stance):
         if driven_through(piece.supports[body.support]):

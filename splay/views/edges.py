@@ -6,7 +6,7 @@ from functools import lru_cache
 
 import numpy as np
 
-from splay.piece import Outline, Piece, SlabLeg
+from splay.piece import Outline, Piece
 from splay.stance.convex import Plane
 from splay.stance.edge_profile import STEPS, profile
 from splay.stance.outline import points
@@ -40,7 +40,7 @@ def rings_of(piece: Piece, steps: int = STEPS) -> tuple[Points, ...]:
     high = profile(top.upper_edge, top.thickness, steps)
     levels = [(inset, up) for inset, up in reversed(low)]
     levels += [(inset, top.thickness - down) for inset, down in high]
-    mitres = [slab_mitre(piece, s) for s in piece.supports if isinstance(s, SlabLeg)]
+    mitres = [slab_mitre(piece, leg) for _, leg in piece.slab_legs()]
     made = []
     for inset, z in levels:
         level = np.column_stack((ring + inset * inward, np.full(len(ring), z)))

@@ -8,7 +8,6 @@ from itertools import pairwise, product
 import shapely
 from shapely import affinity
 
-from splay.piece import SlabLeg
 from splay.stance.buttons import BODY_MM
 from splay.stance.gapped import slit
 from splay.stance.hand_hold import slot
@@ -111,9 +110,7 @@ def _dowels(model: Model, eye: Eye) -> list[Shape]:
     """Dowels driven from outside: from above those that are seen there, else each along itself."""
     made: list[Shape] = []
     for one in model.dowels:
-        support = model.piece.supports[one.support]
-        assert isinstance(support, SlabLeg) and support.outside is not None
-        half = support.outside.size / 2
+        half = one.chosen.size / 2
         if eye in (PLAN, UNDERSIDE) and one.runs == "plumb":
             sort: Layer = "tenon" if eye is PLAN else "hidden"
             made.append(ellipse(sort, eye.see(model.place(one.at)), (half, half), part=one.leg))

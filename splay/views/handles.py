@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from splay.piece import BoardSides, SlabLeg
+from splay.piece import SlabLeg
 from splay.stance.board_sides import front_corner
 from splay.stance.contacts import on_floor
 from splay.stance.holds import facing, holds
@@ -74,9 +74,8 @@ def _tread_handles(model: Model, eye: Eye) -> list[Handle]:
     if eye is not SIDE:
         return []
     return [
-        Handle("tread", index, eye.see(model.place(front_corner(support))), "front edge of the lower tread")
-        for index, support in enumerate(model.piece.supports)
-        if isinstance(support, BoardSides) and support.lower is not None
+        Handle("tread", index, eye.see(model.place(front_corner(sides))), "front edge of the lower tread")
+        for index, sides, _ in model.piece.treads()
     ]
 
 

@@ -8,8 +8,6 @@ from itertools import pairwise
 
 import numpy as np
 
-from splay.piece import SlabLeg
-from splay.piece.kinds import Lined
 from splay.quantity import degrees as deg
 from splay.stance.body import Body
 from splay.stance.convex import Face, Solid
@@ -155,11 +153,9 @@ def _spline(model: Model, one: Splined) -> Mesh:
 
 def _dowel_end(model: Model, one: Driven) -> Mesh:
     """The end of a dowel from outside, sawn flush with the face it went in at."""
-    support = model.piece.supports[one.support]
-    assert isinstance(support, SlabLeg) and support.outside is not None
-    half = support.outside.size / 2.0
-    sign = -1.0 if support.end == "left" else 1.0
-    s = support.splay if one.runs == "level" else 0.0
+    half = one.chosen.size / 2.0
+    sign = -1.0 if one.of.end == "left" else 1.0
+    s = one.of.splay if one.runs == "level" else 0.0
     # On a leaning face it shows as an oval, longer down the leg.
     down: Vec = (sign * deg.sin(s), 0.0, -deg.cos(s)) if one.runs == "level" else (1.0, 0.0, 0.0)
     out: Vec = (sign * deg.cos(s), 0.0, deg.sin(s)) if one.runs == "level" else (0.0, 0.0, 1.0)
@@ -178,9 +174,7 @@ def _dowel_end(model: Model, one: Driven) -> Mesh:
 
 def _through_end(model: Model, one: Through) -> Mesh:
     """The end of a dowel that runs through a part into an end, where it shows outside."""
-    support = model.piece.supports[one.meets.body.support]
-    assert isinstance(support, Lined)
-    half, way = support.dowels.size / 2.0, one.way
+    half, way = one.dowels.size / 2.0, one.way
     first = unit(cross(way, (0.0, 0.0, 1.0) if abs(way[2]) < _STEEP else (1.0, 0.0, 0.0)))
     second = cross(way, first)
     rings = []
