@@ -195,6 +195,20 @@ class OwnOrder(BrowserCase):
         expect(page.locator("[data-broken-count]")).to_have_count(0)
         self.assertEqual(self.keys()[0], "ready")
 
+    def test_a_step_is_moved_as_often_as_the_key_is_pressed_however_fast(self) -> None:
+        page = self.work()
+        page.locator("[data-step=lay_out] .pick").click()
+        there = self.keys()
+        at = there.index("lay_out")
+        for _ in range(3):
+            page.keyboard.press("Alt+ArrowDown")
+        down = [*there[:at], *there[at + 1 : at + 4], "lay_out", *there[at + 4 :]]
+        steps = page.locator("ol.steps > li")
+        expect(steps.nth(at + 3)).to_have_attribute("data-step", "lay_out")
+        self.assertEqual(self.keys(), down)
+        page.reload()
+        expect(steps.nth(at + 3)).to_have_attribute("data-step", "lay_out")
+
     def test_steps_are_left_out_added_split_and_put_in_one(self) -> None:
         page = self.work()
         page.locator("[data-step=dry_run] .pick").click()
