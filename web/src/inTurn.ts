@@ -14,5 +14,7 @@ export function inTurn() {
     last = mine.catch(() => undefined)
     return mine
   }
-  return { next, waiting: () => waiting }
+  /** When all that was asked for by now is done, or has failed. */
+  const settled = async (): Promise<void> => void (await last)
+  return { next, waiting: () => waiting, settled }
 }

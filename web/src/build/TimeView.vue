@@ -3,6 +3,7 @@ import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 
 import { api, ask, Away, Refused } from '../api/client'
 import type { Slot, TimeOut } from '../api/types'
+import { inTurn } from '../inTurn'
 import { tried } from './asked'
 import BareNumber from './BareNumber.vue'
 import HoursForm from './HoursForm.vue'
@@ -66,15 +67,18 @@ const days = computed(() => {
 const shownDays = ref(3)
 const clock = (iso: string): string => when(iso, new Date(iso))
 
+const turns = inTurn()
 async function promise(id: string, day: string): Promise<void> {
   const params = { path: { id } }
-  const done = await tried(said, async () => {
+  const keep = async (): Promise<void> => {
     const had = await ask(api.GET('/api/pieces/{id}/build', { params }))
     const document = { ...had.document, promised: day || null } as Record<string, unknown>
     const body = { document, based_on: had.number, copy_number: 1 }
     await ask(api.PUT('/api/pieces/{id}/build', { params, body }))
-  })
-  if (done) await look()
+  }
+  // A day typed figure by figure is several, one right after the other.
+  const done = await turns.next(() => tried(said, keep))
+  if (done && !turns.waiting()) await look()
 }
 const late = (hours: number): string =>
   hours < 48 ? `${Math.ceil(hours)} h` : `${Math.round(hours / 24)} days`

@@ -2,6 +2,7 @@ import { computed, type Ref, ref } from 'vue'
 
 import { api, ask, Away, Refused } from '../api/client'
 import type { Fault, Piece, Proof, ReadingOut } from '../api/types'
+import { inTurn } from '../inTurn'
 import { without } from '../paths'
 import { faultSaid } from '../said'
 import { useShop } from '../shop/store'
@@ -61,8 +62,7 @@ export function useReadings(open: Open) {
   const lines = new Map<string, string>()
   let asked = 0
   let timer = 0
-  /** Answers go one after the other: each is based on what the one before it left. */
-  let line: Promise<void> = Promise.resolve()
+  const turns = inTurn()
 
   /** The readings as they are sent: a rehearsal's have been nowhere yet, so as they were typed. */
   function told(): { proof: string; kind: string; value: number | string; sure: boolean }[] {
@@ -170,14 +170,12 @@ export function useReadings(open: Open) {
     const now = { bare: useShop().system, kind: kindOf(proof), copy_number: copy.value }
     const said = { ...now, ...more }
     sending.value += 1
-    const turn = line.then(() => deliver(mine, proof, typed, said, step))
-    line = turn
-      .catch(() => undefined)
-      .finally(() => {
-        // Another piece that was opened meanwhile counts its own.
-        if (mine === id.value) sending.value = Math.max(0, sending.value - 1)
-      })
-    await turn
+    try {
+      await turns.next(() => deliver(mine, proof, typed, said, step))
+    } finally {
+      // Another piece that was opened meanwhile counts its own.
+      if (mine === id.value) sending.value = Math.max(0, sending.value - 1)
+    }
   }
 
   /** The number of the answer that stands beside a proof, 0 for none: what is typed follows it. */
@@ -320,13 +318,11 @@ export function useReadings(open: Open) {
     every.value = every.value.filter((other) => other !== one)
   }
 
-  /** When every answer that was given is in the workshop, or waits for it. */
-  const settled = (): Promise<void> => line
-
   return {
     copy,
     turnTo,
-    settled,
+    /** When every answer that was given is in the workshop, or waits for it. */
+    settled: turns.settled,
     drop,
     allUnsent,
     readings,
