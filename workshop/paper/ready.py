@@ -44,13 +44,13 @@ class Asked:
     of its bench mode ("" where no other device could open it), which sorts of patterns or which one, the
     paper where it is not the printer's own."""
 
-    copy: int = 1
-    day: str = ""
-    tools: frozenset[str] = frozenset()
-    address: str = ""
-    sorts: frozenset[str] = frozenset()
-    pattern: str = ""
-    paper: Literal["", "a4", "letter"] = ""
+    copy: int
+    day: str
+    tools: frozenset[str]
+    address: str
+    sorts: frozenset[str]
+    pattern: str
+    paper: Literal["", "a4", "letter"]
 
 
 class Ready:
