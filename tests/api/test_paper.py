@@ -57,6 +57,11 @@ class Out(ApiCase):
                 if one["pages"] is not None:
                     self.assertEqual(len(pypdfium2.PdfDocument(answer.content)), one["pages"])
                 self.assertIn("Lamp room stool", answer["Content-Disposition"])
+                # A sheet is looked at, and printed from there; a file for another program is put away.
+                sheet = answer["Content-Type"] == "application/pdf"
+                self.assertTrue(
+                    answer["Content-Disposition"].startswith("inline" if sheet else "attachment")
+                )
 
     def test_the_cut_list_as_a_table_has_every_blank_to_the_hundredth_of_a_millimetre(self) -> None:
         heads, *rows = csv.reader(io.StringIO(self.out("cut-list-csv").content.decode("utf-8-sig")))

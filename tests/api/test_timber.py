@@ -111,6 +111,19 @@ class Store(TimberCase):
         self.assertIn("by 2 readings", made["dries"])
         self.assertEqual(self.put_in(**(LONG | {"moisture": 9}))["dries"], "")
 
+    def test_a_wet_log_is_to_be_split_and_a_slice_of_it_dries(self) -> None:
+        log = {"kind": "log", "name": "Butt", "species": ASH, "small_end": 320, "large_end": 360}
+        for length, moisture, said in (
+            (1800, 60, "split or saw it first"),
+            (1800, 22, ""),
+            (90, 60, "as is usual"),
+            (90, 9, ""),
+        ):
+            with self.subTest(length=length, moisture=moisture):
+                dries = self.put_in(**log, length=length, moisture=moisture)["dries"]
+                self.assertIn(said, dries)
+                self.assertEqual(bool(dries), bool(said))
+
     def test_one_that_cannot_be_read_harms_no_other(self) -> None:
         self.put_in(**LONG)
         StockRow.objects.create(document={"kind": "of another time", "name": "Odd"})
