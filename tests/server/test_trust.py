@@ -14,6 +14,7 @@ from tools.trusted.cut import File, can_trace, power_cut
 from tools.trusted.filled import can_mount, filled
 from tools.trusted.killed import killed
 from tools.trusted.moved import moved
+from tools.trusted.racked import racked
 from workshop import worker
 
 
@@ -61,6 +62,11 @@ class Trust(SimpleTestCase):
     def test_whatever_is_asked_is_answered_as_declared(self) -> None:
         found = asked(240, threads=2)
         self.assertEqual(found["wrong"], {}, found)
+
+    @tag("long")
+    def test_a_full_rack_and_a_long_history_are_answered_and_nothing_is_planned_for_it(self) -> None:
+        found = racked(pieces=2, states=6, readings=20)
+        self.assertEqual((found["pieces"], found["planned_on_the_way"]), (2, 0), found)
 
     def test_several_makers_at_once_are_all_answered(self) -> None:
         found = crowded(3, 4)

@@ -67,13 +67,15 @@ def _history(shop: Shop, id: str, states: int, readings: int) -> None:
         ).fetchone()[0]
         saved = "2026-01-01 00:00:00"
         kept.executemany(
-            "INSERT INTO pieces_revision (number, document, saved, piece_id) VALUES (?, ?, ?, ?)",
+            "INSERT INTO pieces_revision (number, document, called, saved, piece_id)"
+            " VALUES (?, ?, '', ?, ?)",
             [(number, document, saved, key) for number in range(2, states + 1)],
         )
         kept.execute("UPDATE pieces_piecerow SET latest = ? WHERE id = ?", (states, key))
         kept.executemany(
-            "INSERT INTO pieces_readingevent (proof, what, value, typed, tool, note, at, piece_id)"
-            " VALUES (?, 'corrected', 12, '12', '', '', ?, ?)",
+            "INSERT INTO pieces_readingevent"
+            " (proof, copy, what, called, value, typed, tool, note, at, piece_id)"
+            " VALUES (?, 1, 'corrected', '', 12, '12', '', '', ?, ?)",
             [(f"bore.l{number % 3 + 1}", saved, key) for number in range(readings)],
         )
         kept.commit()
