@@ -85,7 +85,8 @@ class Watch:
     def __init__(self, shop: Shop) -> None:
         self._most, self._stop = 0.0, threading.Event()
         self._shop = shop
-        self._thread = threading.Thread(target=self._look)
+        # Of a measurement that fails nothing stays: it would hold up the end of whoever asked for it.
+        self._thread = threading.Thread(target=self._look, daemon=True)
         self._thread.start()
 
     def _look(self) -> None:
