@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+import json
 import os
 import random
+import tempfile
 import unittest
+from pathlib import Path
 
 from django.test import SimpleTestCase, tag
 
@@ -15,6 +18,7 @@ from tools.trusted.filled import can_mount, filled
 from tools.trusted.killed import killed
 from tools.trusted.moved import moved
 from tools.trusted.racked import racked
+from tools.trusted.shop import Shop, greeted, sent_along
 from workshop import worker
 
 
@@ -67,6 +71,20 @@ class Trust(SimpleTestCase):
     def test_a_full_rack_and_a_long_history_are_answered_and_nothing_is_planned_for_it(self) -> None:
         found = racked(pieces=2, states=6, readings=20)
         self.assertEqual((found["pieces"], found["planned_on_the_way"]), (2, 0), found)
+
+    def test_nobody_who_comes_through_a_proxy_is_taken_for_one_at_the_machine(self) -> None:
+        """The server hands on what a proxy says of whom it asks for; without it all come from here."""
+        with tempfile.TemporaryDirectory() as folder:
+            shop = Shop(Path(folder))
+            self.addCleanup(shop.end)
+            shop.begin()
+            mine = sent_along({"csrftoken": greeted(shop)})
+            first = json.dumps({"name": "mallet", "password": "limewood-and-oak-7"}).encode()
+            for name in ("X-Forwarded-For", "Forwarded"):
+                through = {**mine, name: "10.0.0.9" if name.startswith("X") else "for=10.0.0.9"}
+                self.assertEqual(shop.ask("POST", "/api/session/first", first, through)[0], 403, name)
+            self.assertEqual(shop.ask("POST", "/api/session/first", first, mine)[0], 200)
+            shop.end()
 
     def test_several_makers_at_once_are_all_answered(self) -> None:
         found = crowded(3, 4)

@@ -135,8 +135,7 @@ class Maker:
 
     def __init__(self, shop: Shop) -> None:
         self.shop = shop
-        _, headers, _ = shop.ask("GET", "/api/session")
-        self.cookies = {"csrftoken": _cookie(headers["set-cookie"], "csrftoken")}
+        self.cookies = {"csrftoken": greeted(shop)}
         name, password = MAKER
         said = self._ask("POST", "/api/session", {"name": name, "password": password})
         assert said[0] == 200, said
@@ -146,8 +145,7 @@ class Maker:
 
     def headers(self, kind: str = "application/json") -> dict[str, str]:
         """What a page sends along."""
-        cookies = "; ".join(f"{name}={value}" for name, value in self.cookies.items())
-        return {"Cookie": cookies, "X-CSRFToken": self.cookies["csrftoken"], "Content-Type": kind}
+        return sent_along(self.cookies, kind)
 
     def _ask(self, method: str, path: str, body: Any = None) -> tuple[int, dict[str, str], bytes]:
         raw = body if isinstance(body, bytes) else None if body is None else json.dumps(body).encode()
@@ -163,6 +161,18 @@ class Maker:
         with suppress(ValueError):
             return status, json.loads(raw)
         return status, raw
+
+
+def greeted(shop: Shop) -> str:
+    """The token a page is given that nobody signed in at yet."""
+    _, headers, _ = shop.ask("GET", "/api/session")
+    return _cookie(headers["set-cookie"], "csrftoken")
+
+
+def sent_along(cookies: dict[str, str], kind: str = "application/json") -> dict[str, str]:
+    """What a page sends along that was given these cookies."""
+    said = "; ".join(f"{name}={value}" for name, value in cookies.items())
+    return {"Cookie": said, "X-CSRFToken": cookies["csrftoken"], "Content-Type": kind}
 
 
 def _cookie(said: str, name: str) -> str:
