@@ -132,7 +132,7 @@ class Piece(Frozen):
         return self
 
     def _slab_has_an_end(self) -> None:
-        ends = [support.end for support in self.supports if isinstance(support, SlabLeg)]
+        ends = [leg.end for _, leg in self.slab_legs()]
         for end in ends:
             if straight_end(self.top.outline, end) is None:
                 broken(

@@ -110,6 +110,21 @@ describe('the wood of a piece', () => {
     expect(there.document['laid']).toEqual([at('seat', 5), at('leg', 107)])
   })
 
+  it('is laid out by the choice that was taken where the one after it was refused, and says why', async () => {
+    const wood = useWood()
+    await wood.open('one')
+    const first = wood.choose(() => ({ kerf: 2 }))
+    const problem = { status: 422, title: 'No', detail: 'Too wide.', faults: [] }
+    const second = wood.choose(() => {
+      client.PUT.mockRejectedValueOnce(new Refused(problem as never))
+      return { kerf: 900 }
+    })
+    await Promise.all([first, second])
+    expect(there.document).toEqual({ kerf: 2 })
+    expect(there.layings).toBe(2)
+    expect(wood.said.value).toBe('Too wide.')
+  })
+
   it('that somebody else changed meanwhile is fetched, and takes the next choice', async () => {
     const wood = useWood()
     await wood.open('one')

@@ -101,12 +101,20 @@ export function useWood() {
   }
 
   const turns = inTurn()
+  /** Whether anything was changed since it was laid out. */
+  let unlaid = false
   /** Change what is chosen; what was laid out is laid out anew, once nothing more is to be changed. */
   async function choose(how: (now: WoodChoice) => Partial<WoodChoice>): Promise<void> {
     const of = id.value
     cancel()
     const done = await turns.next(() => send(of, how))
-    if (done && !turns.waiting() && of === id.value) await layOut()
+    unlaid ||= done
+    if (!unlaid || turns.waiting() || of !== id.value) return
+    unlaid = false
+    // One before it was taken and this one was not: what is wrong with it stands when that is laid out.
+    const wrong = [said.value, faults.value] as const
+    await layOut()
+    if (!done) [said.value, faults.value] = wrong
   }
 
   async function send(of: string, how: (now: WoodChoice) => Partial<WoodChoice>): Promise<boolean> {
