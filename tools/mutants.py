@@ -4,7 +4,9 @@
 
 First the suite's core and API run once under coverage, so that it is known which tests walk over which
 line (kept in build/mutants until a file of the program is newer). Then each fault of a seeded sample is put
-into a copy of the tree and the tests that walk over its line are run until one fails.
+into a copy of the tree and the tests that walk over its line are run until one fails. What none of them
+notices is shown to what compares everything with what it was, and in the workshop to the real server's
+tests. Two at a time, each in a tree of its own.
 """
 
 from __future__ import annotations
@@ -16,16 +18,20 @@ import re
 import shutil
 import subprocess
 import sys
+import tempfile
 from collections import Counter
 from collections.abc import Iterator
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 from pathlib import Path
+from queue import SimpleQueue
 
 from coverage import CoverageData
 
 ROOT = Path(__file__).resolve().parent.parent
 WORK = ROOT / "build" / "mutants"
-COPY, DATA = WORK / "tree", WORK / "coverage"
+TREES, DATA = [WORK / "tree-1", WORK / "tree-2"], WORK / "coverage"
+COPIED = ("splay", "workshop", "tests", "tools", "docs", "web/dist", "web/src/api")
 ROOMS = ("splay", "workshop")
 TESTS = ("tests.core", "tests.api")
 MOST_TESTS = 60
@@ -33,7 +39,11 @@ MOST_TESTS = 60
 over most of its file, half come by chance."""
 APPROVED = ["tests.core.test_approved", "tests.api.test_demo_answers", "tests.api.test_schema"]
 """What compares everything with what it was: asked where none of the others noticed."""
-LONGEST_S = 240
+SERVER = ["tests.server"]
+"""Asked last: no coverage is taken of a server of its own."""
+LONGEST_S, OUT_OF_TIME = 600, -99
+SIZES = "workshop's sizes and times"
+"""Not tried: how long or how large something may be is somebody's choice, and another is as good."""
 _OPERATORS = {
     ast.Lt: ("<", ">="), ast.LtE: ("<=", ">"), ast.Gt: (">", "<="), ast.GtE: (">=", "<"),
     ast.Eq: ("==", "!="), ast.NotEq: ("!=", "=="), ast.In: ("in", "not in"), ast.NotIn: ("not in", "in"),
@@ -130,7 +140,7 @@ def _sized(value: float, logic: str) -> str:
     """Of the workshop's numbers, those that count or are answered with go with its logic; the rest only say
     how long, how large, how often."""
     counts = isinstance(value, int) and (abs(value) <= 2 or 200 <= value < 600)
-    return logic if logic != "workshop" or counts else "workshop's sizes and times"
+    return logic if logic != "workshop" or counts else SIZES
 
 
 def _said_only(code: ast.AST) -> set[tuple[int, int]]:
@@ -152,28 +162,46 @@ def covered() -> CoverageData:
     newest = max(path.stat().st_mtime for room in (*ROOMS, "tests") for path in (ROOT / room).rglob("*.py"))
     if not DATA.exists() or DATA.stat().st_mtime < newest:
         WORK.mkdir(parents=True, exist_ok=True)
-        rules = WORK / "coveragerc"
-        rules.write_text(
-            f"[run]\nsource = {','.join(ROOMS)}\ndynamic_context = test_function\ndata_file = {DATA}\n",
-            encoding="utf-8",
-        )
         print("Running the tests once to see what they walk over ...", flush=True)
-        _tests(ROOT, ["-m", "coverage", "run", f"--rcfile={rules}"], list(TESTS), 3600)
+        with ThreadPoolExecutor(len(TESTS)) as both:
+            parts = list(both.map(_walk, TESTS))
+        whole = CoverageData(basename=str(DATA))
+        whole.erase()
+        for part in parts:
+            whole.update(part)
+        whole.write()
     data = CoverageData(basename=str(DATA))
     data.read()
     return data
 
 
+def _walk(package: str) -> CoverageData:
+    """What one package of tests walks over, test by test."""
+    held = DATA.with_name(f"{DATA.name}-{package}")
+    rules = held.with_name(f"{held.name}.rc")
+    rules.write_text(
+        f"[run]\nsource = {','.join(ROOMS)}\ndynamic_context = test_function\ndata_file = {held}\n",
+        encoding="utf-8",
+    )
+    if _tests(ROOT, ["-m", "coverage", "run", f"--rcfile={rules}"], [package], 3600):
+        sys.exit(f"{package} fails, or never ends, with no fault put in.")
+    data = CoverageData(basename=str(held))
+    data.read()
+    return data
+
+
 def _tests(tree: Path, run: list[str], names: list[str], longest: float) -> int:
-    """How a run of tests in a tree ends: 0 where all passed; out of time counts as noticed."""
+    """How a run of tests in a tree ends: 0 where all passed, OUT_OF_TIME where it did not end."""
     words = [sys.executable, *run, "manage.py", "test", *names]
     words += ["--settings", "workshop.test_settings", "--noinput", "--failfast"]
-    surroundings = {**os.environ, "PROUD_RAKE_DATA": str(WORK / "data"), "PYTHONDONTWRITEBYTECODE": "1"}
-    try:
-        done = subprocess.run(words, cwd=tree, env=surroundings, capture_output=True, timeout=longest)
-    except subprocess.TimeoutExpired:
-        return 1
-    return done.returncode
+    words += ["--exclude-tag", "long"]
+    with tempfile.TemporaryDirectory() as data:
+        surroundings = {**os.environ, "PROUD_RAKE_DATA": data, "PYTHONDONTWRITEBYTECODE": "1"}
+        try:
+            done = subprocess.run(words, cwd=tree, env=surroundings, capture_output=True, timeout=longest)
+        except subprocess.TimeoutExpired:
+            return OUT_OF_TIME
+        return done.returncode
 
 
 def walked(data: CoverageData, mutant: Mutant, rng: random.Random) -> list[str]:
@@ -188,46 +216,72 @@ def walked(data: CoverageData, mutant: Mutant, rng: random.Random) -> list[str]:
     return [*chosen, *rng.sample(rest, min(len(rest), MOST_TESTS - len(chosen)))]
 
 
-def noticed(mutant: Mutant, tests: list[str]) -> bool:
-    """Whether a test fails with the fault in place."""
-    there = COPY / mutant.file
+def noticed(mutant: Mutant, tests: list[str], tree: Path) -> bool:
+    """Whether a test fails, or never ends, with the fault in place."""
+    there = tree / mutant.file
     whole = there.read_bytes()
     there.write_bytes(whole[: mutant.begins] + mutant.becomes.encode() + whole[mutant.ends :])
+    asked = [tests, APPROVED, *([SERVER] if mutant.sort.startswith("workshop") else [])]
     try:
-        return _tests(COPY, [], tests, LONGEST_S) != 0
+        for names in filter(None, asked):
+            if ended := _tests(tree, [], names, LONGEST_S):
+                if ended == OUT_OF_TIME:
+                    print(f"NEVER ENDS  {mutant}", flush=True)
+                return True
+        return False
     finally:
         there.write_bytes(whole)
 
 
-def main(many: int = 60, seed: int = 1) -> None:
-    """A sample, spread evenly over the sorts of program."""
-    data = covered()
-    shutil.rmtree(COPY, ignore_errors=True)
-    COPY.mkdir(parents=True)
-    for room in (*ROOMS, "tests", "docs"):
-        shutil.copytree(ROOT / room, COPY / room, ignore=shutil.ignore_patterns("__pycache__"))
-    shutil.copytree(ROOT / "web" / "dist", COPY / "web" / "dist")
-    shutil.copytree(ROOT / "web" / "src" / "api", COPY / "web" / "src" / "api")
-    shutil.copy(ROOT / "manage.py", COPY)
-    if _tests(COPY, [], APPROVED, LONGEST_S):
+def _copied(tree: Path) -> None:
+    """A tree to put faults into; with none in it, every test that is always asked passes."""
+    shutil.rmtree(tree, ignore_errors=True)
+    for room in COPIED:
+        shutil.copytree(ROOT / room, tree / room, ignore=shutil.ignore_patterns("__pycache__"))
+    shutil.copy(ROOT / "manage.py", tree)
+    # What the real server's tests start from, and where they write what it says.
+    (tree / ".venv").symlink_to(ROOT / ".venv")
+    (tree / "build").mkdir()
+    if _tests(tree, [], APPROVED, LONGEST_S):
         sys.exit("What is approved is not what there is: make approve first, or every fault is noticed.")
+    if _tests(tree, [], SERVER, LONGEST_S):
+        sys.exit("The real server's tests fail with no fault put in.")
+
+
+def main(many: int = 60, seed: int = 1) -> None:
+    """A sample, spread evenly over the sorts of program, one of each after the other."""
+    data = covered()
+    free = SimpleQueue[Path]()
+    with ThreadPoolExecutor(len(TREES)) as both:
+        list(both.map(_copied, TREES))
+    for tree in TREES:
+        free.put(tree)
     rng = random.Random(seed)
     sorts: dict[str, list[Mutant]] = {}
     for room in ROOMS:
         for path in sorted((ROOT / room).rglob("*.py")):
             if "migrations" not in path.parts and "demo" not in path.parts:
                 for one in mutants(path):
-                    sorts.setdefault(one.sort, []).append(one)
+                    if one.sort != SIZES:
+                        sorts.setdefault(one.sort, []).append(one)
     tried, dead = Counter[str](), Counter[str]()
-    for sort, every in sorts.items():
-        for one in rng.sample(every, many // len(sorts)):
-            tests = walked(data, one, rng)
-            tried[sort] += 1
-            if (tests and noticed(one, tests)) or noticed(one, APPROVED):
-                dead[sort] += 1
-            else:
-                print(f"LIVES  {one}  ({len(tests)} tests walk over it)", flush=True)
-            print(f"{sort}: {dead[sort]} of {tried[sort]} noticed", flush=True)
+
+    def tried_out(mutant: Mutant, tests: list[str]) -> None:
+        tree = free.get()
+        try:
+            dies = noticed(mutant, tests, tree)
+        finally:
+            free.put(tree)
+        tried[mutant.sort] += 1
+        dead[mutant.sort] += dies
+        if not dies:
+            print(f"LIVES  {mutant}  ({len(tests)} tests walk over it)", flush=True)
+        print(f"{mutant.sort}: {dead[mutant.sort]} of {tried[mutant.sort]} noticed", flush=True)
+
+    samples = [rng.sample(every, many // len(sorts)) for every in sorts.values()]
+    chosen = [one for row in zip(*samples, strict=True) for one in row]
+    with ThreadPoolExecutor(len(TREES)) as side_by_side:
+        list(side_by_side.map(tried_out, chosen, [walked(data, one, rng) for one in chosen]))
     for sort, total in tried.items():
         print(f"{sort:20} {dead[sort]:4} of {total} noticed  ({len(sorts[sort])} there could be)")
 

@@ -20,7 +20,7 @@ export default ts.config(
     },
     rules: {
       'vue/multi-word-component-names': 'off',
-      '@typescript-eslint/no-floating-promises': 'off',
+      '@typescript-eslint/no-floating-promises': 'error',
     },
   },
   { files: ['**/*.js'], ...ts.configs.disableTypeChecked },

@@ -54,6 +54,24 @@ class Keys(BrowserCase):
         expect(field(page, "height")).to_have_value("450 mm")
 
 
+class Failing(BrowserCase):
+    def test_what_nobody_caught_is_said_and_put_away(self) -> None:
+        page = self.at(self.hang())
+        page.evaluate("() => { setTimeout(() => { throw new Error('a hinge is off') }) }")
+        said = page.locator("[data-failed]")
+        expect(said).to_contain_text("a hinge is off")
+        self.assertEqual(len(self.errors), 1)
+        self.errors.clear()
+        page.route("**/api/session", lambda route: route.abort())
+        page.get_by_role("button", name="sign out").click()
+        expect(said).to_contain_text("The workshop does not answer")
+        said.get_by_role("button", name="put this away").click()
+        expect(said).to_have_count(0)
+        # It is on the console, for whoever looks there.
+        self.assertTrue(self.errors)
+        self.errors.clear()
+
+
 class Lights(BrowserCase):
     def test_the_light_is_kept_in_this_browser(self) -> None:
         page = self.page

@@ -50,7 +50,7 @@ class AtTheBench(BrowserCase):
         expect(page.locator("[data-way=plug]")).to_be_visible()
         page.wait_for_timeout(400)  # It unfolds: a press before that falls beside it.
         page.get_by_role("radio", name="leg 2").click(force=True)
-        page.locator("[data-way=plug]").check(force=True)
+        page.locator("[data-way=plug] input").check()
         page.locator("[data-wrong-note]").fill("Tore out at the far side")
         page.locator("[data-wrong-keep]").click()
         expect(page.locator("[data-bench-said]")).to_contain_text("leg 2: to be done again")

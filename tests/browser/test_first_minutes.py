@@ -19,7 +19,7 @@ class FirstMinutes(BrowserCase):
         page.locator("[data-tick=table_saw]").wait_for()
         page.get_by_text("inches", exact=True).last.click()
         page.locator("[data-set=hand]").click()
-        page.locator("[data-tick=tilting_table]").check()
+        page.locator("[data-tick=tilting_table] input").check()
         page.locator("[data-first]").click()
         expect(sheet).to_have_count(0)
         expect(page.locator("[data-units]")).to_have_text("inches")

@@ -279,7 +279,7 @@ class Wood(Timber):
         page.locator("[data-out-of] summary").click()
         for k in range(3):
             with self.put_down():
-                page.locator(f"[data-out='Turned {k}']").check()
+                page.locator(f"[data-out='Turned {k}'] input").check()
         expect(page.locator("[data-stick]")).to_have_count(3)
         expect(page.locator("[data-need^='legs']").first).to_contain_text("Turned 1")
         page.locator("[data-reserve]").click()
@@ -291,11 +291,11 @@ class Wood(Timber):
         page = self.wood(self.hang(starter("round_three")))
         page.locator("[data-out-of] summary").click()
         with self.put_down():
-            page.locator("[data-out=Only]").check()
+            page.locator("[data-out=Only] input").check()
         expect(page.locator("[data-missing]")).to_contain_text("missing")
         expect(page.locator("[data-buy]").first).to_contain_text(re.compile(r"To get: \d+ (board|slab)"))
         with self.put_down():
-            page.locator("[data-out=Only]").uncheck()
+            page.locator("[data-out=Only] input").uncheck()
         expect(page.locator("[data-need^='legs']").first).to_contain_text("Other")
 
     def test_a_top_and_the_leg_turned_down_from_it_lie_round_a_split_and_are_moved_over_it(self) -> None:

@@ -3,8 +3,10 @@ import { onMounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { useTheme } from 'vuetify'
 
+import { failed } from './failed'
 import GlossarySheet from './GlossarySheet.vue'
 import HelpSheet from './HelpSheet.vue'
+import { covered, typing, useKey } from './keys'
 import FirstSheet from './shop/FirstSheet.vue'
 import { usePiece } from './piece/store'
 import SignIn from './session/SignIn.vue'
@@ -23,7 +25,8 @@ const words = ref(false)
 /** On a phone: whether the ways to other pages are shown. */
 const menu = ref(false)
 router.afterEach(() => (menu.value = false))
-const failed = ref('')
+/** Why the shop is not there yet. */
+const closed = ref('')
 
 onMounted(() => void session.load())
 watch(
@@ -38,40 +41,27 @@ watch(
 async function loadShop(): Promise<void> {
   try {
     await shop.load()
-    failed.value = ''
+    closed.value = ''
   } catch {
-    failed.value = 'The shop could not be read. Trying again.'
+    closed.value = 'The shop could not be read. Trying again.'
     setTimeout(() => void loadShop(), 2000)
   }
 }
+
+const MOST_STATIONS = 9
 
 async function flip(): Promise<void> {
   await shop.flipUnits()
   piece.replan()
 }
 
+const again = (): void => location.reload()
+
 function nextTheme(): void {
   const at = THEMES.indexOf(theme.global.name.value as ThemeName)
   const next = THEMES[(at + 1) % THEMES.length] ?? 'limewood'
-  theme.change(next)
+  void theme.change(next)
   keepTheme(next)
-}
-
-function typing(event: KeyboardEvent): boolean {
-  const at = event.target as HTMLElement
-  return at.matches(
-    'input:not([type=radio]):not([type=checkbox]), select, textarea, [contenteditable]',
-  )
-}
-
-/** Whether a field holds what was typed and not sent yet: taking it back is the field's own. */
-function unsent(event: KeyboardEvent): boolean {
-  return (event.target as HTMLElement).closest('[data-fresh]') !== null
-}
-
-/** What lies over the bench has the keys. */
-function covered(): boolean {
-  return help.value || words.value || document.querySelector('.v-overlay--active .sheet') !== null
 }
 
 /** To the first field of the page, past everything above it. */
@@ -81,49 +71,47 @@ function toWork(): void {
   ;(first(field) ?? first('main button:not(:disabled)'))?.focus()
 }
 
-function key(event: KeyboardEvent): void {
-  if (event.key === '?' && help.value) help.value = false
-  if (event.key === 'g' && words.value) words.value = false
-  if (event.altKey || covered()) return
-  if (event.ctrlKey || event.metaKey) {
-    const pressed = event.key.toLowerCase()
-    const again = pressed === 'y' || (pressed === 'z' && event.shiftKey)
-    if (!again && pressed !== 'z') return
-    if (router.currentRoute.value.name !== 'piece' || unsent(event)) return
-    event.preventDefault()
-    if (again) piece.redo()
-    else piece.undo()
-    return
-  }
-  if (typing(event)) return
-  const go: Record<string, () => unknown> = {
-    u: flip,
-    '?': () => (help.value = !help.value),
-    r: () => router.push('/'),
-    q: () => router.push('/quick'),
-    s: () => router.push('/shop'),
-    w: () => router.push('/timber'),
-    t: nextTheme,
-    f: toWork,
-    g: () => (words.value = true),
-  }
-  if (router.currentRoute.value.name === 'piece' && piece.plan)
-    go.p = () => router.push(`/piece/${piece.id}/paper`)
-  const wanted = piece.plan?.stations[Number(event.key) - 1]?.name
-  if (wanted && router.currentRoute.value.name === 'piece') {
-    go[event.key] = () => router.push(`/piece/${piece.id}/${wanted}`)
-  }
-  const act = go[event.key]
-  if (act) {
-    event.preventDefault()
-    void act()
-  }
-}
-onMounted(() => addEventListener('keydown', key))
+const of = (name: string): boolean => router.currentRoute.value.name === name
+
+useKey('u', flip)
+useKey('r', () => router.push('/'))
+useKey('q', () => router.push('/quick'))
+useKey('s', () => router.push('/shop'))
+useKey('w', () => router.push('/timber'))
+useKey('t', nextTheme)
+useKey('f', toWork)
+useKey('p', () => of('piece') && piece.plan && router.push(`/piece/${piece.id}/paper`))
+for (let k = 1; k <= MOST_STATIONS; k += 1)
+  useKey(String(k), () => {
+    const wanted = piece.plan?.stations[k - 1]?.name
+    if (wanted && of('piece')) return router.push(`/piece/${piece.id}/${wanted}`)
+  })
+/** A sheet that its own key opens and shuts. */
+for (const [letter, sheet] of [
+  ['?', help],
+  ['g', words],
+] as const)
+  useKey(
+    letter,
+    () => (sheet.value = !sheet.value),
+    (event) => sheet.value || (!typing(event) && !covered()),
+  )
+
+/** What was typed into a field and is not sent yet is the field's own to take back. */
+const whole = (event: KeyboardEvent): boolean =>
+  of('piece') && !covered() && (event.target as HTMLElement).closest('[data-fresh]') === null
+useKey('cmd+z', () => piece.undo(), whole)
+useKey('cmd+shift+z', () => piece.redo(), whole)
+useKey('cmd+y', () => piece.redo(), whole)
 </script>
 
 <template>
   <v-app>
+    <div v-if="failed" class="trouble" role="alert" data-failed>
+      <p>{{ failed }}</p>
+      <button class="plain word" type="button" @click="again">load the page anew</button>
+      <button class="plain word" type="button" @click="failed = ''">put this away</button>
+    </div>
     <p v-if="session.away" class="notice" role="status">
       The workshop does not answer. Start it, or wait: this page tries again by itself.
     </p>
@@ -176,7 +164,7 @@ onMounted(() => addEventListener('keydown', key))
       <GlossarySheet v-model="words" />
       <FirstSheet v-if="shop.unasked.includes('units')" />
     </template>
-    <p v-else class="notice" role="status">{{ failed || 'Opening the shop.' }}</p>
+    <p v-else class="notice" role="status">{{ closed || 'Opening the shop.' }}</p>
   </v-app>
 </template>
 
@@ -231,6 +219,9 @@ nav a.router-link-exact-active {
   padding: 0.4rem 1.25rem;
   border-bottom: 1.5px solid var(--caution);
   border-left: 8px solid var(--caution);
+}
+.trouble button {
+  margin-right: 1.2rem;
 }
 .notice {
   padding: 18vh 2rem;

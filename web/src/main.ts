@@ -6,7 +6,10 @@ import { createPinia } from 'pinia'
 import { createApp } from 'vue'
 
 import App from './App.vue'
+import { catchAll } from './failed'
 import { router } from './router'
 import { vuetify } from './theme/vuetify'
 
-createApp(App).use(createPinia()).use(router).use(vuetify).mount('#app')
+const app = createApp(App)
+catchAll(app)
+app.use(createPinia()).use(router).use(vuetify).mount('#app')

@@ -6,6 +6,7 @@ import { useRouter } from 'vue-router'
 import type { BuildStep } from '../api/types'
 import Drawing from '../drawing/Drawing.vue'
 import Choice from '../fields/Choice.vue'
+import { typing, useKey } from '../keys'
 import { type StationName, usePiece } from '../piece/store'
 import ProofList from '../stations/ProofList.vue'
 import { usePickedTool } from '../stations/tool'
@@ -169,26 +170,17 @@ const counted = computed(() => {
 })
 const running = computed(() => !!step.value?.since)
 
-function press(event: KeyboardEvent): void {
-  const on = event.target as HTMLElement
-  if (on.matches('input, textarea, select') || document.querySelector('.v-overlay--active')) return
-  if (event.ctrlKey || event.metaKey || event.altKey) return
-  const keys: Record<string, () => unknown> = {
-    ArrowRight: () => go(1),
-    ArrowLeft: () => go(-1),
-    d: done,
-    w: () => (wrong.value = true),
-    n: () => (noting.value = true),
-    t: () => step.value && build.time(step.value, !running.value),
-    Escape: () => router.push(`/piece/${props.id}/work`),
-  }
-  const act = keys[event.key]
-  if (!act) return
-  event.preventDefault()
-  event.stopImmediatePropagation()
-  void act()
-}
-useEventListener(window, 'keydown', press, { capture: true })
+/** At the bench, and nothing asks for an answer. */
+const atBench = (event: KeyboardEvent): boolean =>
+  !typing(event) && document.querySelector('.v-overlay--active') === null
+const bench = (key: string, act: () => unknown): void => useKey(key, act, atBench)
+bench('right', () => go(1))
+bench('left', () => go(-1))
+bench('d', done)
+bench('w', () => (wrong.value = true))
+bench('n', () => (noting.value = true))
+bench('t', () => step.value && build.time(step.value, !running.value))
+bench('esc', () => router.push(`/piece/${props.id}/work`))
 </script>
 
 <template>

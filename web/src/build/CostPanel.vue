@@ -61,7 +61,7 @@ async function again(as_built: boolean): Promise<void> {
 <template>
   <aside v-if="got" class="cost" aria-label="What it cost">
     <h2>What it cost</h2>
-    <table v-if="got.cost.worked.length">
+    <v-table v-if="got.cost.worked.length">
       <tbody>
         <tr v-for="one in got.cost.worked" :key="one.called">
           <td>{{ one.called }}</td>
@@ -74,7 +74,7 @@ async function again(as_built: boolean): Promise<void> {
           <td v-if="got.rate" class="figures">{{ money(got.cost.labour) }}</td>
         </tr>
       </tbody>
-    </table>
+    </v-table>
     <p v-else class="quiet">No minutes are counted yet: the bench's timer does, or type them.</p>
     <div class="rate">
       <BareNumber
@@ -160,14 +160,6 @@ async function again(as_built: boolean): Promise<void> {
 }
 h2 {
   font-size: 1.2rem;
-}
-table {
-  border-collapse: collapse;
-  width: 100%;
-}
-td {
-  padding: 2px 8px 2px 0;
-  border-bottom: 1px solid var(--line);
 }
 td.figures {
   text-align: right;

@@ -52,7 +52,7 @@ const set = (change: Partial<BuildDocument>): Promise<boolean> => build.change((
       <template v-if="finish">
         <p v-if="finish.unfit" class="care" role="alert" data-unfit>{{ finish.unfit }}</p>
         <div v-if="finish.coats.length" class="over" tabindex="0" role="group" aria-label="Coats">
-          <table>
+          <v-table>
             <caption>
               {{
                 finish.finish
@@ -97,7 +97,7 @@ const set = (change: Partial<BuildDocument>): Promise<boolean> => build.change((
                 <td class="figures">{{ millilitres(coat.litres) }}</td>
               </tr>
             </tbody>
-          </table>
+          </v-table>
         </div>
         <p v-else-if="!finish.unfit">It stays as it comes from the tool.</p>
         <dl>
@@ -176,9 +176,7 @@ const set = (change: Partial<BuildDocument>): Promise<boolean> => build.change((
 .over {
   overflow-x: auto;
 }
-table {
-  border-collapse: collapse;
-  width: 100%;
+.v-table {
   margin: 0.4rem 0 0.8rem;
 }
 caption {
@@ -187,19 +185,8 @@ caption {
   font-size: 1.2rem;
   padding-bottom: 0.4rem;
 }
-th,
-td {
-  text-align: left;
-  padding: 6px 10px 6px 0;
-  border-bottom: 1px solid var(--line);
-  vertical-align: top;
-}
 td:nth-child(2) {
   min-width: 12rem;
-}
-th {
-  font-weight: 500;
-  font-size: 0.88rem;
 }
 tr.done {
   opacity: 0.75;

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { useEventListener, useIntervalFn, useWakeLock } from '@vueuse/core'
+import { useIntervalFn, useWakeLock } from '@vueuse/core'
 import { computed, nextTick, onMounted, ref, watch } from 'vue'
 
 import type { Sitting } from '../api/types'
+import { useKey } from '../keys'
 import { usePiece } from '../piece/store'
 import { keepRun, keptRun, type Run } from './glueRun'
 import { count } from './long'
@@ -116,19 +117,17 @@ function leave(): void {
   keepRun(store.id, null)
   emit('over')
 }
-function press(event: KeyboardEvent): void {
-  const at = event.target as HTMLElement
-  if (event.key === 'Escape') stopping.value = !stopping.value
-  else if (event.key === ' ' || event.key === 'Enter') {
-    // A button of the run is pressed as any other; whatever lies behind it is not.
-    if (at.matches('[data-run] button')) return
-    if (run.value.begun) close('home')
-    else void begin()
-  } else return
-  event.preventDefault()
-  event.stopImmediatePropagation()
-}
-useEventListener(window, 'keydown', press, { capture: true })
+/** A button of the run is pressed as any other; whatever lies behind it is not. */
+const hands = (event: KeyboardEvent): boolean =>
+  !(event.target as HTMLElement).matches('[data-run] button')
+const home = () => (run.value.begun ? close('home') : begin())
+useKey('space', home, hands)
+useKey('enter', home, hands)
+useKey(
+  'esc',
+  () => (stopping.value = !stopping.value),
+  () => true,
+)
 </script>
 
 <template>

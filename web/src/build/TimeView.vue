@@ -142,7 +142,7 @@ const late = (hours: number): string =>
           </button>
         </section>
         <aside>
-          <table>
+          <v-table>
             <thead>
               <tr>
                 <th scope="col">piece</th>
@@ -173,7 +173,7 @@ const late = (hours: number): string =>
                 </td>
               </tr>
             </tbody>
-          </table>
+          </v-table>
           <p v-if="time.least" class="quiet small">
             Everything could be done by {{ when(time.least) }} at the earliest;
             {{ long(time.work_h * 60) }} of work in all.
@@ -251,21 +251,6 @@ header .on {
   grid-template-columns: 10.5rem 1fr;
   padding: 4px 0;
   border-bottom: 1px solid var(--line);
-}
-table {
-  border-collapse: collapse;
-  width: 100%;
-}
-th,
-td {
-  text-align: left;
-  vertical-align: top;
-  padding: 5px 8px 5px 0;
-  border-bottom: 1px solid var(--line);
-}
-th {
-  font-weight: 500;
-  font-size: 0.88rem;
 }
 input,
 select {

@@ -73,18 +73,26 @@ async function keep(): Promise<void> {
       @choose="of = $event"
     />
     <p v-if="said" role="status">{{ said }}</p>
-    <div class="ways" role="radiogroup" aria-label="How it is saved">
-      <label v-for="one in ways" :key="one.name" class="way" :class="{ on: one.name === way }">
-        <input v-model="way" type="radio" name="way" :value="one.name" :data-way="one.name" />
-        <span>
-          <b>{{ one.title }}</b>
-          <span v-for="line in one.do" :key="line" class="line">{{ line }}</span>
-          <span v-if="one.wait" class="line quiet">
-            Wait {{ one.wait.least_h }} to {{ one.wait.most_h }} h for {{ one.wait.for_what }}.
+    <v-radio-group v-model="way" aria-label="How it is saved">
+      <v-radio
+        v-for="one in ways"
+        :key="one.name"
+        class="way"
+        :class="{ on: one.name === way }"
+        :value="one.name"
+        :data-way="one.name"
+      >
+        <template #label>
+          <span>
+            <b>{{ one.title }}</b>
+            <span v-for="line in one.do" :key="line" class="line">{{ line }}</span>
+            <span v-if="one.wait" class="line quiet">
+              Wait {{ one.wait.least_h }} to {{ one.wait.most_h }} h for {{ one.wait.for_what }}.
+            </span>
           </span>
-        </span>
-      </label>
-    </div>
+        </template>
+      </v-radio>
+    </v-radio-group>
     <label v-if="chosen?.asks === 'length'" class="asked">
       how much it is short, along the leg
       <input v-model="amount" maxlength="40" data-amount />
@@ -108,16 +116,11 @@ async function keep(): Promise<void> {
 </template>
 
 <style scoped>
-.ways {
-  display: grid;
-  gap: 0.5rem;
-}
 .way {
-  display: grid;
-  grid-template-columns: 28px 1fr;
+  align-items: flex-start;
   padding: 8px;
+  margin-bottom: 0.5rem;
   border: 1.5px solid var(--line);
-  cursor: pointer;
 }
 .way.on {
   border-color: var(--ink);

@@ -23,23 +23,12 @@ defineEmits<{ /** It is wanted, or not any more. */ want: [on: boolean] }>()
 
 <template>
   <div>
-    <label class="flag">
-      <input
-        type="checkbox"
-        :checked="on"
-        @change="$emit('want', ($event.target as HTMLInputElement).checked)"
-      />
-      {{ label }}
-    </label>
+    <v-checkbox-btn
+      inline
+      :label="label"
+      :model-value="on"
+      @update:model-value="$emit('want', $event)"
+    />
     <PieceForm v-if="on" :base="base" :rows="rows" :across="across" />
   </div>
 </template>
-
-<style scoped>
-.flag {
-  display: inline-block;
-  margin-bottom: 0.35rem;
-  white-space: nowrap;
-  font-size: 0.92rem;
-}
-</style>

@@ -77,15 +77,14 @@ const wrong = (row: { fault: { said: string } | undefined }): string => row.faul
         @keydown.esc="leave"
         @change="store.set(row.path, ($event.target as HTMLInputElement).value)"
       />
-      <label v-else class="flag">
-        <input
-          type="checkbox"
-          :checked="!!row.value"
-          :data-field="row.path"
-          @change="store.set(row.path, ($event.target as HTMLInputElement).checked)"
-        />
-        {{ row.label }}
-      </label>
+      <v-checkbox
+        v-else
+        :label="row.label"
+        :model-value="!!row.value"
+        :error-messages="wrong(row)"
+        :data-field="row.path"
+        @update:model-value="store.set(row.path, $event)"
+      />
     </template>
   </div>
 </template>
@@ -106,17 +105,6 @@ const wrong = (row: { fault: { said: string } | undefined }): string => row.faul
 }
 .broad {
   grid-column: span 2;
-}
-.flag {
-  min-height: 24px;
-  font-size: 0.92rem;
-  padding: 0.35rem 0;
-}
-input[type='checkbox'] {
-  accent-color: var(--measured);
-  width: 18px;
-  height: 18px;
-  vertical-align: -3px;
 }
 .form :deep(input) {
   font-size: 1rem;

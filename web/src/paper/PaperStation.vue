@@ -59,14 +59,15 @@ const pages = (many: number | null | undefined): string => `${many} sheet${many 
         <section aria-labelledby="patterns">
           <h2 id="patterns">Patterns at full size</h2>
           <div class="sorts" role="group" aria-labelledby="patterns">
-            <label v-for="(title, sort) in got.sorts" :key="sort" :data-sort="sort">
-              <input
-                type="checkbox"
-                :checked="!left.has(String(sort))"
-                @change="paper.take(String(sort), ($event.target as HTMLInputElement).checked)"
-              />
-              {{ title }}
-            </label>
+            <v-checkbox-btn
+              v-for="(title, sort) in got.sorts"
+              :key="sort"
+              inline
+              :label="title"
+              :model-value="!left.has(String(sort))"
+              :data-sort="sort"
+              @update:model-value="paper.take(String(sort), $event)"
+            />
           </div>
           <p v-if="none" class="quiet">Tick what is wanted.</p>
           <p v-else class="go" data-patterns>
@@ -190,12 +191,6 @@ section {
   gap: 0.2rem 1.2rem;
   align-items: center;
   padding: 0.4rem 0;
-}
-input {
-  accent-color: var(--measured);
-  width: 18px;
-  height: 18px;
-  vertical-align: -3px;
 }
 .word {
   color: inherit;

@@ -119,16 +119,20 @@ const when = (text: string): string =>
       <ul>
         <li class="quiet" aria-hidden="true"><span>from</span><span>to</span></li>
         <li v-for="row in rows" :key="row.number" :data-state="row.number">
-          <label
-            ><input v-model="a" type="radio" name="a" :value="row.number" /><span class="hide"
-              >before: {{ row.number }}</span
-            ></label
-          >
-          <label
-            ><input v-model="b" type="radio" name="b" :value="row.number" /><span class="hide"
-              >after: {{ row.number }}</span
-            ></label
-          >
+          <v-radio
+            v-model="a"
+            inline
+            name="a"
+            :value="row.number"
+            :aria-label="`before: ${row.number}`"
+          />
+          <v-radio
+            v-model="b"
+            inline
+            name="b"
+            :value="row.number"
+            :aria-label="`after: ${row.number}`"
+          />
           <span class="figures">{{ row.number }}</span>
           <span
             ><b v-if="row.called">{{ row.called }}, </b>{{ when(row.saved) }},
@@ -157,7 +161,7 @@ const when = (text: string): string =>
         </div>
         <h3>What differs</h3>
         <p v-if="!found.length" class="quiet">Nothing.</p>
-        <table v-else>
+        <v-table v-else>
           <thead>
             <tr>
               <th scope="col">what</th>
@@ -172,7 +176,7 @@ const when = (text: string): string =>
               <td><FigureText :text="item.after || 'none'" /></td>
             </tr>
           </tbody>
-        </table>
+        </v-table>
       </div>
     </div>
     <v-btn @click="open = false">Back to work</v-btn>
@@ -218,30 +222,6 @@ figure :deep(.v-input) {
 }
 h3 {
   margin-top: 0.8rem;
-}
-table {
-  border-collapse: collapse;
-  width: 100%;
-}
-th {
-  text-align: left;
-  font-weight: 400;
-}
-thead th {
-  font-size: 0.84rem;
-  opacity: 0.85;
-}
-td,
-th {
-  padding: 3px 12px 3px 0;
-  border-top: 1px solid var(--line);
-}
-.hide {
-  position: absolute;
-  width: 1px;
-  height: 1px;
-  overflow: hidden;
-  clip-path: inset(50%);
 }
 @media (max-width: 760px) {
   .two,

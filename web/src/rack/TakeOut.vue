@@ -23,10 +23,12 @@ const whole = ref(true)
       </button>
     </template>
     <div class="out">
-      <label v-if="piece.readable">
-        <input v-model="whole" type="checkbox" />
-        with its readings, history and photograph
-      </label>
+      <v-checkbox-btn
+        v-if="piece.readable"
+        v-model="whole"
+        inline
+        label="with its readings, history and photograph"
+      />
       <a
         class="on"
         :href="`/api/pieces/${piece.id}/${whole && piece.readable ? 'record' : 'file'}`"
@@ -45,12 +47,6 @@ const whole = ref(true)
   padding: 0.8rem 1rem;
   display: grid;
   gap: 0.6rem;
-}
-input {
-  accent-color: var(--measured);
-  width: 18px;
-  height: 18px;
-  vertical-align: -3px;
 }
 .on {
   color: inherit;

@@ -97,8 +97,8 @@ async function keep(): Promise<void> {
                 :letter="0"
               />
             </span>
-            <span>
-              <input v-model="ticked" type="checkbox" :value="tool.kind" :data-tick="tool.kind" />
+            <span class="tool">
+              <v-checkbox-btn v-model="ticked" inline :value="tool.kind" :data-tick="tool.kind" />
               {{ tool.name }}
             </span>
           </label>
@@ -138,10 +138,8 @@ label.on {
 .drawn {
   height: 84px;
 }
-input {
-  accent-color: var(--measured);
-  width: 18px;
-  height: 18px;
-  vertical-align: -3px;
+.tool {
+  display: flex;
+  align-items: center;
 }
 </style>

@@ -156,15 +156,14 @@ const has = (tool: Tool, name: string): boolean => name in tool
     <ul class="tools">
       <li v-for="(tool, k) in tools" :key="k" :class="{ not: !tool.owned }" :data-tool="tool.kind">
         <div class="who">
-          <label>
-            <input
-              type="checkbox"
-              :checked="tool.owned"
-              :aria-label="`${tool.name} in use`"
-              @change="set(`tools.${k}.owned`, ($event.target as HTMLInputElement).checked)"
-            />
-            in use
-          </label>
+          <v-checkbox-btn
+            inline
+            :model-value="tool.owned"
+            :label="`${tool.name} in use`"
+            @update:model-value="set(`tools.${k}.owned`, $event)"
+          >
+            <template #label>in use</template>
+          </v-checkbox-btn>
           <button
             class="plain word"
             type="button"
@@ -292,12 +291,6 @@ const has = (tool: Tool, name: string): boolean => name in tool
 </template>
 
 <style scoped>
-input[type='checkbox'] {
-  accent-color: var(--measured);
-  width: 18px;
-  height: 18px;
-  vertical-align: -3px;
-}
 .shop {
   padding: 0.9rem 1.25rem 3rem;
   display: grid;

@@ -14,7 +14,7 @@ const moved = computed(() => (store.plan?.changes ?? []).filter((change) => chan
 
 <template>
   <section v-if="moved.length" class="moved" aria-label="What the readings changed" data-changes>
-    <table>
+    <v-table>
       <caption>
         What the readings changed
       </caption>
@@ -32,11 +32,10 @@ const moved = computed(() => (store.plan?.changes ?? []).filter((change) => chan
           <td class="quiet">{{ change.said }}</td>
         </tr>
       </tbody>
-    </table>
+    </v-table>
   </section>
 </template>
 
-<style scoped src="./table.css"></style>
 <style scoped>
 .moved {
   border-top: 1.5px solid var(--ink);

@@ -49,7 +49,7 @@ const figures = computed(() => {
       <Drawing v-if="view" :view="view" :lit="store.lit" :letter="12" />
     </figure>
     <div class="two">
-      <table>
+      <v-table>
         <caption>
           Every part; point at one to see it in the drawing
         </caption>
@@ -83,7 +83,7 @@ const figures = computed(() => {
             <td><FigureText :text="stick.blank.quantity.text" /></td>
           </tr>
         </tbody>
-      </table>
+      </v-table>
       <div class="figs">
         <WhyFigure v-for="figure in figures" :key="figure.key" :figure="figure" />
       </div>
@@ -91,7 +91,6 @@ const figures = computed(() => {
   </div>
 </template>
 
-<style scoped src="./table.css"></style>
 <style scoped>
 figure :deep(svg) {
   height: 190px;

@@ -9,7 +9,7 @@ const store = usePiece()
 </script>
 
 <template>
-  <table>
+  <v-table>
     <caption>
       Sightlines to mark
     </caption>
@@ -35,30 +35,15 @@ const store = usePiece()
         <td>{{ turn.toward }}</td>
       </tr>
     </tbody>
-  </table>
+  </v-table>
 </template>
 
 <style scoped>
-tr.lit {
-  background: var(--wood);
-}
-table {
-  border-collapse: collapse;
-  font-size: 0.88rem;
-  width: 100%;
-}
-caption,
-th {
-  text-align: left;
-  font-weight: 600;
-  font-size: 0.8rem;
+td {
+  padding-block: 1px;
 }
 th:first-child,
 td:first-child {
   width: 2.2rem;
-}
-td {
-  border-top: 1px solid var(--line);
-  padding: 1px 0;
 }
 </style>

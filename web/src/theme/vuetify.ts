@@ -98,6 +98,10 @@ export const vuetify = createVuetify({
     VTextField: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
     VSelect: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
     VBtn: { variant: 'outlined', rounded: 0, ripple: false },
-    VCheckbox: { density: 'compact', hideDetails: true },
+    VCheckbox: { density: 'compact', color: 'measured', hideDetails: 'auto', ripple: false },
+    VCheckboxBtn: { density: 'compact', color: 'measured', ripple: false },
+    VRadio: { density: 'compact', color: 'measured', ripple: false },
+    VRadioGroup: { hideDetails: true },
+    VTable: { density: 'compact' },
   },
 })

@@ -315,7 +315,7 @@ const set = (name: string, value: string): void => {
       <Choice v-bind="of('source')" :value="draft.source" @choose="draft.source = $event" />
       <template v-if="draft.kind === 'board'">
         <Choice v-bind="of('rings')" :value="draft.rings" @choose="draft.rings = $event" />
-        <label><input v-model="draft.planed" type="checkbox" /> {{ called_('planed') }}</label>
+        <v-checkbox-btn v-model="draft.planed" inline :label="called_('planed')" />
       </template>
       <Choice
         v-if="draft.kind === 'stick'"
@@ -323,9 +323,12 @@ const set = (name: string, value: string): void => {
         :value="draft.section"
         @choose="draft.section = $event"
       />
-      <label v-if="draft.kind === 'slab'"
-        ><input v-model="draft.live" type="checkbox" /> {{ called_('live') }}</label
-      >
+      <v-checkbox-btn
+        v-if="draft.kind === 'slab'"
+        v-model="draft.live"
+        inline
+        :label="called_('live')"
+      />
       <TextBox
         :model-value="draft.texts['place'] ?? ''"
         :label="called_('place')"

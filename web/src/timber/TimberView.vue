@@ -182,7 +182,7 @@ async function taking(
         <input v-model="dry" class="figures" inputmode="decimal" maxlength="6" data-seek-dry />
       </label>
       <Choice label="Show" :items="SEARCH" :value="kind" @choose="kind = $event" />
-      <label><input v-model="free" type="checkbox" data-seek-free /> only what is free</label>
+      <v-checkbox-btn v-model="free" inline label="only what is free" data-seek-free />
     </header>
     <div class="bar">
       <span class="new">

@@ -87,15 +87,19 @@ function pickStock(id: string): void {
             : 'Out of all that is free'
         }}
       </summary>
-      <label v-for="one in wood.free" :key="one.id" class="small pickone">
-        <input
-          type="checkbox"
-          :checked="wood.document.out_of?.includes(one.id)"
-          :data-out="one.name"
-          @change="pickStock(one.id)"
-        />
-        {{ one.name }} <span class="quiet">{{ one.text }}</span>
-      </label>
+      <v-checkbox-btn
+        v-for="one in wood.free"
+        :key="one.id"
+        :model-value="wood.document.out_of?.includes(one.id)"
+        :data-out="one.name"
+        @update:model-value="pickStock(one.id)"
+      >
+        <template #label>
+          <span
+            >{{ one.name }} <span class="quiet">{{ one.text }}</span></span
+          >
+        </template>
+      </v-checkbox-btn>
     </details>
     <div class="fields">
       <TypedField
@@ -150,9 +154,6 @@ function pickStock(id: string): void {
 }
 legend {
   font-weight: 650;
-}
-.pickone {
-  display: block;
 }
 .pick {
   display: grid;

@@ -48,7 +48,7 @@ function unfold(key: string, event: Event): void {
 <template>
   <section>
     <h2>What it needs</h2>
-    <table>
+    <v-table>
       <thead>
         <tr>
           <th scope="col"></th>
@@ -104,7 +104,7 @@ function unfold(key: string, event: Event): void {
           </td>
         </tr>
       </tbody>
-    </table>
+    </v-table>
     <template v-if="wood.fixings.length">
       <h3>Besides the wood</h3>
       <ul data-fixings>
@@ -120,9 +120,7 @@ function unfold(key: string, event: Event): void {
 
 <style scoped src="./panel.css"></style>
 <style scoped>
-table {
-  border-collapse: collapse;
-  width: 100%;
+.v-table :deep(table) {
   table-layout: fixed;
 }
 th:first-child {
@@ -130,17 +128,6 @@ th:first-child {
 }
 th:last-child {
   width: 22%;
-}
-th,
-td {
-  text-align: left;
-  vertical-align: top;
-  padding: 4px 8px 4px 0;
-  border-bottom: 1px solid var(--line);
-}
-th {
-  font-weight: 500;
-  font-size: 0.88rem;
 }
 h3 {
   font-size: 0.95rem;

@@ -128,26 +128,25 @@ function become(to: string): void {
           :rows="form"
           :across="form.length > 4 ? 4 : form.length"
         />
-        <label v-if="wedge !== undefined" class="flag" data-wedged>
-          <input
-            type="checkbox"
-            :checked="!!wedge"
-            @change="wedgeIt(($event.target as HTMLInputElement).checked)"
-          />
-          wedged
-        </label>
+        <v-checkbox-btn
+          v-if="wedge !== undefined"
+          inline
+          label="wedged"
+          :model-value="!!wedge"
+          data-wedged
+          @update:model-value="wedgeIt"
+        />
         <details v-if="wedge" class="wedge">
           <summary class="word">its wedge</summary>
           <PieceForm :base="base" :rows="WEDGE" :across="4" />
         </details>
-        <label v-if="pegged" class="flag">
-          <input
-            type="checkbox"
-            :checked="!!(joint && 'peg' in joint && joint.peg)"
-            @change="peg(($event.target as HTMLInputElement).checked)"
-          />
-          pegged
-        </label>
+        <v-checkbox-btn
+          v-if="pegged"
+          inline
+          label="pegged"
+          :model-value="!!(joint && 'peg' in joint && joint.peg)"
+          @update:model-value="peg"
+        />
       </div>
       <div class="lower">
         <figure class="section">
@@ -177,9 +176,6 @@ function become(to: string): void {
 }
 .rows {
   flex: 1 1 300px;
-}
-.flag {
-  font-size: 0.92rem;
 }
 .wedge {
   flex: 0 0 auto;

@@ -197,7 +197,7 @@ function show(numbers: number[]): void {
         <PieceForm v-if="leg" :base="path" :rows="FORM" :across="FORM.length" />
         <div class="two">
           <div>
-            <table>
+            <v-table>
               <caption>
                 Every leg, along its middle
               </caption>
@@ -222,19 +222,17 @@ function show(numbers: number[]): void {
                   </td>
                 </tr>
               </tbody>
-            </table>
+            </v-table>
             <details v-if="leg" class="making">
               <summary>how they are made, spares, sticks measured one by one</summary>
               <PieceForm :base="path" :rows="making" />
-              <label class="flag">
-                <input
-                  type="checkbox"
-                  :checked="!!leg.belly"
-                  data-belly
-                  @change="belly(($event.target as HTMLInputElement).checked)"
-                />
-                thickest, or thinnest, in between
-              </label>
+              <v-checkbox-btn
+                inline
+                label="thickest, or thinnest, in between"
+                :model-value="!!leg.belly"
+                data-belly
+                @update:model-value="belly"
+              />
               <label class="measured">
                 Sticks as they lie there, one a line: length, foot, note
                 <textarea
@@ -295,7 +293,6 @@ function show(numbers: number[]): void {
 </template>
 
 <style scoped src="../station.css"></style>
-<style scoped src="../table.css"></style>
 <style scoped>
 .leg {
   flex: 0 0 auto;
@@ -328,7 +325,6 @@ summary {
 .making > * + * {
   margin-top: 0.5rem;
 }
-.flag,
 .measured {
   font-size: 0.88rem;
   display: block;

@@ -17,7 +17,7 @@ const store = usePiece()
         <FigureText :text="round.short_by.text" /> lower than wanted
       </span>
     </h2>
-    <table>
+    <v-table>
       <thead>
         <tr>
           <th scope="col">foot</th>
@@ -57,21 +57,21 @@ const store = usePiece()
           </td>
         </tr>
       </tbody>
-    </table>
+    </v-table>
   </section>
 </template>
 
-<style scoped src="../table.css"></style>
 <style scoped>
+td {
+  padding-block: 1px;
+  vertical-align: baseline;
+}
 .cut {
   border-top: 1.5px solid var(--ink);
   padding-top: 0.2rem;
 }
 h2 {
   font-size: 1.05rem;
-}
-td {
-  padding-block: 1px;
 }
 .short {
   color: var(--cut);

@@ -19,7 +19,7 @@ function most(round: LevelRound): string {
 
 <template>
   <section class="record" aria-label="Record of the passes">
-    <table>
+    <v-table>
       <caption>
         Passes so far
       </caption>
@@ -45,11 +45,10 @@ function most(round: LevelRound): string {
           </td>
         </tr>
       </tbody>
-    </table>
+    </v-table>
   </section>
 </template>
 
-<style scoped src="../table.css"></style>
 <style scoped>
 .record {
   border-top: 1.5px solid var(--ink);

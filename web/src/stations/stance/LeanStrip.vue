@@ -39,7 +39,7 @@ const rows = computed(() => {
 <template>
   <div ref="strip" class="strip" :style="{ minHeight: tallest ? `${tallest}px` : undefined }">
     <p v-if="store.plan?.numbering" class="numbering">{{ store.plan.numbering }}</p>
-    <table v-if="rows.length">
+    <v-table v-if="rows.length">
       <thead>
         <tr>
           <th scope="col">legs</th>
@@ -78,7 +78,7 @@ const rows = computed(() => {
           </template>
         </tr>
       </tbody>
-    </table>
+    </v-table>
     <div class="figs">
       <WhyFigure v-for="size in store.plan?.sizes" :key="size.figure.key" :figure="size.figure" />
     </div>
@@ -89,19 +89,6 @@ const rows = computed(() => {
 .strip {
   border-top: 1px solid var(--line);
   padding: 0.25rem 0.9rem 0.4rem;
-}
-tr.lit {
-  background: var(--wood);
-}
-table {
-  width: 100%;
-  border-collapse: collapse;
-}
-th {
-  text-align: left;
-  font-weight: 500;
-  font-size: 0.8rem;
-  opacity: 0.85;
 }
 td {
   font-size: 0.98rem;

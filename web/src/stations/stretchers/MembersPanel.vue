@@ -162,7 +162,7 @@ const drop = (id = ''): void => store.restate({ what: 'away', to: id })
       </button>
       <button class="plain word" type="button" @click="asking = ''">leave it</button>
     </p>
-    <table v-if="members.length">
+    <v-table v-if="members.length">
       <thead>
         <tr>
           <th scope="col">no.</th>
@@ -202,7 +202,7 @@ const drop = (id = ''): void => store.restate({ what: 'away', to: id })
           </td>
         </tr>
       </tbody>
-    </table>
+    </v-table>
     <div v-if="store.plan?.counts.length" class="figs">
       <WhyFigure v-for="figure in store.plan.counts" :key="figure.key" :figure="figure" />
     </div>
@@ -218,7 +218,6 @@ const drop = (id = ''): void => store.restate({ what: 'away', to: id })
   </section>
 </template>
 
-<style scoped src="../table.css"></style>
 <style scoped>
 tbody tr {
   cursor: pointer;

@@ -97,14 +97,13 @@ const boardFault = computed(() =>
       />
       <PieceForm base="top" :rows="['grain', 'left_on', 'bark']" :across="2" />
     </div>
-    <label class="flag" data-gap>
-      <input
-        type="checkbox"
-        :checked="Boolean(top.gap)"
-        @change="store.restate({ what: 'gap', to: top.gap ? 'off' : 'on' })"
-      />
-      two boards side by side with a gap, each held by itself
-    </label>
+    <v-checkbox-btn
+      inline
+      label="two boards side by side with a gap, each held by itself"
+      :model-value="Boolean(top.gap)"
+      data-gap
+      @update:model-value="store.restate({ what: 'gap', to: $event ? 'on' : 'off' })"
+    />
     <PieceForm v-if="top.gap" base="top" :rows="STAYS" :across="2" />
     <p class="line">
       <strong>Hand-holds</strong>
@@ -129,14 +128,13 @@ const boardFault = computed(() =>
         away
       </button>
     </div>
-    <label v-if="top.outline.kind === 'drawn'" class="flag">
-      <input
-        type="checkbox"
-        :checked="top.outline.smooth"
-        @change="store.set('top.outline.smooth', ($event.target as HTMLInputElement).checked)"
-      />
-      a curve through the corners; drag them in the plan of the Stance
-    </label>
+    <v-checkbox-btn
+      v-if="top.outline.kind === 'drawn'"
+      inline
+      label="a curve through the corners; drag them in the plan of the Stance"
+      :model-value="top.outline.smooth"
+      @update:model-value="store.set('top.outline.smooth', $event)"
+    />
     <v-text-field
       v-if="top.outline.kind === 'drawn' && top.outline.smooth"
       label="Sharp corners, by number"
@@ -180,8 +178,5 @@ const boardFault = computed(() =>
 }
 .word {
   font-size: 0.9rem;
-}
-.flag {
-  font-size: 0.92rem;
 }
 </style>
