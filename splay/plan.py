@@ -21,6 +21,7 @@ from splay.parts.member import MemberPart, hooks_of, member_part
 from splay.parts.rope import RopePart
 from splay.parts.stick import StickPart
 from splay.piece import Piece
+from splay.piece.lines import lines
 from splay.quantity import Figure, Quantity, Show
 from splay.reading import Reading, answers, bored, built, fitted
 from splay.setups.asker import Asker, Spread
@@ -118,6 +119,11 @@ class Plan:
     def chosen(self) -> dict[str, Quantity]:
         """Each typed value of the piece by its path, as the maker reads it."""
         return chosen(self.piece, self.made.show)
+
+    @cached_property
+    def lines(self) -> dict[str, str]:
+        """What stands in the fields that are typed in lines, by their paths."""
+        return lines(self.piece, self.made.show)
 
     @cached_property
     def sizes(self) -> tuple[Size, ...]:

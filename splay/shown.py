@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from splay.changes import Change
 from splay.draw import Station
@@ -37,7 +37,8 @@ class Shown:
     whole comes to; `layout` the marking-out; `parts` and `sockets` one entry a leg, in order; `sticks`
     the parts of square stock; `members` and `ropes` what runs between; `batches` how many legs to make of
     each kind, `counts` of other parts where several pieces are made; `assembly` the order it goes
-    together in; `level` the passes of levelling.
+    together in; `level` the passes of levelling; `lines` what stands in fields that are typed in lines, by
+    their paths.
     """
 
     chosen: dict[str, Quantity]
@@ -62,19 +63,21 @@ class Shown:
     counts: tuple[Figure, ...] = ()
     assembly: Assembly | None = None
     level: tuple[LevelRound, ...] = ()
+    lines: dict[str, str] = field(default_factory=dict)
 
 
 _OWN: dict[Station, tuple[str, ...]] = {
     "rack": (),
     "stance": ("sizes",),
     "solid": ("sizes",),
-    "top": ("layout",),
+    "top": ("layout", "lines"),
     "boring": ("sockets",),
-    "legs": ("parts", "batches", "counts"),
+    "legs": ("parts", "batches", "counts", "lines"),
     "stretchers": ("members", "ropes", "assembly", "counts"),
     "level": ("level",),
     "all": (
         "sizes", "layout", "parts", "sockets", "members", "ropes", "batches", "counts", "assembly", "level",
+        "lines",
     ),
 }  # fmt: skip
 """What a station shows besides the head. Its own cards, sticks and proofs come with it."""

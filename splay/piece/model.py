@@ -19,6 +19,7 @@ from splay.piece.ids import with_ids
 from splay.piece.labels import LABELS, TITLES
 from splay.piece.legs import StakedLegs
 from splay.piece.levelling import Levelling
+from splay.piece.lines import as_typed
 from splay.piece.members import MOST_MEMBERS, Member, OnMember, Stretcher
 from splay.piece.mitred_frames import MitredFrames
 from splay.piece.naming import called
@@ -197,10 +198,11 @@ def read_piece(given: object, bare: Bare = "metric", at: str = "", salt: str = "
     """The piece in a JSON document; BadInput with one fault for each wrong field.
 
     Texts without a unit are read in `bare`; numbers are millimetres and degrees. What has no id yet gets
-    one: with a `salt` one that was never given before.
+    one: with a `salt` one that was never given before. Lists may be given in lines as they were typed
+    (`splay.piece.lines`).
     """
     if isinstance(given, Mapping):
-        given = current(given, VERSION, STEPS, at)
+        given = as_typed(current(given, VERSION, STEPS, at), at)
     try:
         return read_document(Piece, given, bare, at, salt)
     except BadInput as bad:

@@ -27,6 +27,7 @@ READERS = {
     "timber/table.py": "a table brought in",
     "piece/upgrade.py": "what earlier versions wrote",
     "build/order.py": "lines the maker typed",
+    "piece/lines.py": "lines the maker typed",
     "build/rule.py": "lists written in the code itself",
     "work/phrases.py": "names put into a sentence",
 }

@@ -7931,7 +7931,8 @@ export interface components {
          *     whole comes to; `layout` the marking-out; `parts` and `sockets` one entry a leg, in order; `sticks`
          *     the parts of square stock; `members` and `ropes` what runs between; `batches` how many legs to make of
          *     each kind, `counts` of other parts where several pieces are made; `assembly` the order it goes
-         *     together in; `level` the passes of levelling.
+         *     together in; `level` the passes of levelling; `lines` what stands in fields that are typed in lines, by
+         *     their paths.
          */
         Shown: {
             assembly?: components["schemas"]["Assembly"] | null;
@@ -7968,6 +7969,10 @@ export interface components {
              * @default []
              */
             level: components["schemas"]["LevelRound"][];
+            /** Lines */
+            lines?: {
+                [key: string]: string;
+            };
             /**
              * Members
              * @default []

@@ -310,7 +310,8 @@ export function usePlanning({ open, looking, readings, last, record, saving }: N
     pending.value = pending.value.filter((edit) => !guilty.includes(edit))
     const next = { ...faults.value }
     for (const edit of guilty) {
-      const own = found.find((f) => f.field === edit.path) ?? found[0]
+      const within = found.find((f) => f.field.startsWith(`${edit.path}.`))
+      const own = found.find((f) => f.field === edit.path) ?? within ?? found[0]
       if (own) next[edit.path] = { ...own, got: error.problem.title }
     }
     if (!guilty.length && found[0]) next[''] = found[0]

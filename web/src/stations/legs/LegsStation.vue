@@ -72,114 +72,48 @@ const belly = (on: boolean): void =>
     to: on ? 'belly' : 'none',
     support: part.value?.support ?? 0,
   })
-const rowsOf = (text: string): string[] =>
-  text
-    .split('\n')
-    .map((row) => row.trim())
-    .filter(Boolean)
-const wordsOf = (row: string): string[] => row.split(/[,;\t]/).map((word) => word.trim())
-const readBack = (at: string): string => store.plan?.chosen[at]?.text ?? ''
+/** Sticks measured one by one, old holes in them, bent ones: typed in lines, which the core reads. */
+type Of = 'sticks' | 'old' | 'bend'
+const sticksAt = computed(() => `${path.value}.leg.sticks`)
+const stickLines = (of: Of): string =>
+  store.plan?.lines?.[of === 'sticks' ? sticksAt.value : `${sticksAt.value}.${of}`] ?? ''
 /** What was typed and cannot be used yet: all its lines stay, with what is wrong in one of them. */
-const typedSticks = ref('')
-const typedOld = ref('')
-/** Sticks measured one by one: length and foot, one a line, as they were read off. */
-function setSticks(text: string): void {
-  typedSticks.value = text
-  const were = leg.value?.sticks ?? []
-  const shown = stickLines.value
-  const rows = rowsOf(text)
-  const sticks = rows.map((row, k) => {
-    const [length, at_foot, ...note] = wordsOf(row)
-    // A stick's old holes stay its own where lines above it come or go.
-    const was = were[shown.indexOf(row)] ?? (rows.length === were.length ? were[k] : undefined)
-    return {
-      length,
-      at_foot: at_foot || String(leg.value?.at_foot ?? 30),
-      note: note.join(', '),
-      old: was?.old ?? [],
-      bend: was?.bend ?? null,
-    }
-  })
-  store.set(`${path.value}.leg.sticks`, sticks)
-}
-const stickLines = computed(() =>
-  (leg.value?.sticks ?? []).map((stick, k) => {
-    const at = `${path.value}.leg.sticks.${k}`
-    return [readBack(`${at}.length`), readBack(`${at}.at_foot`), stick.note]
-      .filter(Boolean)
-      .join(', ')
-  }),
-)
-const sticksShown = computed(() => stickLines.value.join('\n'))
-/** Old holes in them: which stick, from where to where, one a line. */
-const strange = ref('')
-function setOld(text: string): void {
-  typedOld.value = text
+const typed = ref<Record<Of, string>>({ sticks: '', old: '', bend: '' })
+function setLines(of: Of, event: Event): void {
+  const text = (event.target as HTMLTextAreaElement).value
+  typed.value[of] = text
   const sticks = leg.value?.sticks ?? []
-  const found: { nearer: string; farther: string }[][] = sticks.map(() => [])
-  strange.value = ''
-  for (const row of rowsOf(text)) {
-    const [stick = '', nearer = '', farther = ''] = wordsOf(row)
-    const mine = found[Number(stick) - 1]
-    if (!mine) {
-      strange.value = `There is no stick ${stick} in the list above: “${row}” is kept here but not used.`
-      return
-    }
-    mine.push({ nearer, farther })
-  }
-  const told = sticks.map((stick, k) => ({ ...stick, old: found[k] }))
-  store.set(`${path.value}.leg.sticks`, told)
+  const were = {
+    sticks,
+    old: sticks.flatMap((stick) => stick.old ?? []),
+    bend: sticks.flatMap((stick) => stick.bend ?? []),
+  }[of]
+  store.set(sticksAt.value, { lines: text, of, were, shown: stickLines(of), sticks })
 }
-const oldShown = computed(() =>
-  (leg.value?.sticks ?? [])
-    .flatMap((stick, k) =>
-      (stick.old ?? []).map((_, h) => {
-        const at = `${path.value}.leg.sticks.${k}.old.${h}`
-        return [k + 1, readBack(`${at}.nearer`), readBack(`${at}.farther`)].join(', ')
-      }),
-    )
-    .join('\n'),
-)
-/** Bent ones: which stick, how far off its string, where, which way its back looks, one a line. */
-const typedBends = ref('')
-const strangeBend = ref('')
-function setBends(text: string): void {
-  typedBends.value = text
-  const sticks = leg.value?.sticks ?? []
-  const found: ({ rise: string; at: string; faces?: string } | null)[] = sticks.map(() => null)
-  strangeBend.value = ''
-  for (const row of rowsOf(text)) {
-    const [stick = '', rise = '', at = '', faces = ''] = wordsOf(row)
-    if (found[Number(stick) - 1] === undefined) {
-      strangeBend.value = `There is no stick ${stick} in the list above: “${row}” is kept here but not used.`
-      return
-    }
-    found[Number(stick) - 1] = { rise, at, ...(faces ? { faces } : {}) }
-  }
-  const told = sticks.map((stick, k) => ({ ...stick, bend: found[k] }))
-  store.set(`${path.value}.leg.sticks`, told)
-}
-const bendsShown = computed(() =>
-  (leg.value?.sticks ?? [])
-    .flatMap((stick, k) => {
-      const at = `${path.value}.leg.sticks.${k}.bend`
-      return stick.bend
-        ? [[k + 1, readBack(`${at}.rise`), readBack(`${at}.at`), stick.bend.faces].join(', ')]
-        : []
-    })
-    .join('\n'),
-)
-const faultAt = (wanted: (at: string) => boolean) =>
-  computed(() => Object.entries(store.faults).find(([at]) => wanted(at))?.[1])
-const stickFault = faultAt(
-  (at) => at.includes('.leg.sticks') && !at.includes('.old') && !at.includes('.bend'),
-)
-const bendFault = faultAt((at) => at.includes('.leg.sticks') && at.includes('.bend'))
-const bendWrong = computed(
-  () => strangeBend.value || (bendFault.value ? inWhole(bendFault.value) : ''),
-)
-const oldFault = faultAt((at) => at.includes('.leg.sticks') && at.includes('.old'))
-const oldWrong = computed(() => strange.value || (oldFault.value ? inWhole(oldFault.value) : ''))
+const linesFault = computed(() => {
+  const fault = store.faults[sticksAt.value]
+  if (!fault) return null
+  const about = fault.field.split('.')
+  const of: Of = about.includes('old') ? 'old' : about.includes('bend') ? 'bend' : 'sticks'
+  return { of, said: inWhole(fault) }
+})
+const stands = (of: Of): string => (linesFault.value?.of === of ? typed.value[of] : stickLines(of))
+const LINES: { of: Of; asks: string }[] = [
+  { of: 'sticks', asks: 'Sticks as they lie there, one a line: length, foot, note' },
+  {
+    of: 'old',
+    asks:
+      'Old mortises and holes in them, one a line: which stick, from, to, along it from the end ' +
+      'that goes into the seat',
+  },
+  {
+    of: 'bend',
+    asks:
+      'Bent ones, one a line: which stick, how far off a string from end to end, where along it, ' +
+      'its back outward, inward, left or right',
+  },
+]
+const asked = computed(() => (leg.value?.sticks?.length ? LINES : LINES.slice(0, 1)))
 function show(numbers: number[]): void {
   if (numbers.length) legs.value = numbers
 }
@@ -233,41 +167,19 @@ function show(numbers: number[]): void {
                 data-belly
                 @update:model-value="belly"
               />
-              <label class="measured">
-                Sticks as they lie there, one a line: length, foot, note
-                <textarea
-                  v-stands="stickFault ? typedSticks : sticksShown"
-                  rows="3"
-                  data-field="leg.sticks"
-                  @change="setSticks(($event.target as HTMLTextAreaElement).value)"
-                />
-              </label>
-              <p v-if="stickFault" class="wrong" role="alert">
-                {{ inWhole(stickFault) }}
-              </p>
-              <template v-if="leg.sticks?.length">
+              <template v-for="one in asked" :key="one.of">
                 <label class="measured">
-                  Old mortises and holes in them, one a line: which stick, from, to, along it from
-                  the end that goes into the seat
+                  {{ one.asks }}
                   <textarea
-                    v-stands="oldWrong ? typedOld : oldShown"
+                    v-stands="stands(one.of)"
                     rows="3"
-                    data-field="leg.sticks.old"
-                    @change="setOld(($event.target as HTMLTextAreaElement).value)"
+                    :data-field="one.of === 'sticks' ? 'leg.sticks' : `leg.sticks.${one.of}`"
+                    @change="setLines(one.of, $event)"
                   />
                 </label>
-                <p v-if="oldWrong" class="wrong" role="alert">{{ oldWrong }}</p>
-                <label class="measured">
-                  Bent ones, one a line: which stick, how far off a string from end to end, where
-                  along it, its back outward, inward, left or right
-                  <textarea
-                    v-stands="bendWrong ? typedBends : bendsShown"
-                    rows="2"
-                    data-field="leg.sticks.bend"
-                    @change="setBends(($event.target as HTMLTextAreaElement).value)"
-                  />
-                </label>
-                <p v-if="bendWrong" class="wrong" role="alert">{{ bendWrong }}</p>
+                <p v-if="linesFault?.of === one.of" class="wrong" role="alert">
+                  {{ linesFault.said }}
+                </p>
               </template>
               <div v-if="counts.length" class="figs">
                 <WhyFigure v-for="figure in counts" :key="figure.key" :figure="figure" />

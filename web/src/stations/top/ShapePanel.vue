@@ -29,20 +29,12 @@ const edges = computed(() => {
 })
 const boards = computed(() => top.value?.boards ?? [])
 
-/** The corners where the curve breaks, by their numbers; what is no number of one is left out. */
-const sharp = computed(() => {
-  const outline = top.value?.outline
-  if (outline?.kind !== 'drawn') return ''
-  return outline.corners.flatMap((one, k) => (one.sharp ? [k + 1] : [])).join(', ')
-})
+/** The corners where the curve breaks, by their numbers. */
+const sharp = computed(() => store.plan?.lines?.['top.outline.corners'] ?? '')
 function setSharp(text: string): void {
   const outline = top.value?.outline
   if (outline?.kind !== 'drawn') return
-  const named = new Set((text.match(/\d+/g) ?? []).map(Number))
-  store.set(
-    'top.outline.corners',
-    outline.corners.map((one, k) => ({ ...one, sharp: named.has(k + 1) })),
-  )
+  store.set('top.outline.corners', { lines: text, were: outline.corners })
 }
 
 const outlineFault = computed(
@@ -61,16 +53,9 @@ const drop = (k: number): void =>
 const STAYS = ['gap.width', 'gap.stays']
 
 /** Widths as typed in one line, since that is how they are written on the offcut. */
-function setBoards(text: string): void {
-  const widths = text
-    .split(/[,;+]/)
-    .map((word) => word.trim())
-    .filter(Boolean)
-  store.set('top.boards', widths)
-}
-const shown = computed(() =>
-  boards.value.map((_, k) => store.plan?.chosen[`top.boards.${k}`]?.text ?? '').join(', '),
-)
+const shown = computed(() => store.plan?.lines?.['top.boards'] ?? '')
+const setBoards = (text: string): void =>
+  store.set('top.boards', { lines: text, were: boards.value, shown: shown.value })
 const boardFault = computed(() =>
   Object.entries(store.faults).find(([path]) => path.startsWith('top.boards')),
 )
