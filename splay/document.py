@@ -55,6 +55,16 @@ Plain = BeforeValidator(_plain)
 """For texts of one line that name something."""
 
 
+def _figure(given: object) -> object:
+    if not isinstance(given, str):
+        return given
+    return given.strip().removesuffix("%").strip().replace(",", ".")
+
+
+Typed = BeforeValidator(_figure)
+"""For bare numbers that may come as they were typed: a comma for the point, percent with their sign."""
+
+
 def broken(field: str, allowed: str, do: str) -> NoReturn:
     """Say of a model's own field (by its path within the model) what may stand there and what to do."""
     raise PydanticCustomError("rule", "rule", {"field": field, "allowed": allowed, "do": do})

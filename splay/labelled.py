@@ -9,6 +9,8 @@ Labels = Mapping[str, str]
 Titles = Mapping[str, Mapping[str | int, str]]
 TITLES_KEY = "x-titles"
 """Where a choice's words stand in the schema: by value, in the order they are offered."""
+STARTS_KEY = "x-starts"
+"""What a form begins a field with that a document must give."""
 
 
 def labelled(schema: dict[str, Any], root: str, labels: Labels, titles: Titles) -> dict[str, Any]:
@@ -58,7 +60,8 @@ def _said(said: str | Mapping[str | int, str]) -> dict[str, Any]:
 def forms(schema: dict[str, Any], root: str, *, limits: bool = False) -> dict[str, dict[str, Any]]:
     """What a form must know, by model and field: a `label`, the `kind` of its value (typed, count, flag,
     choice, text), the words of a choice (`titles`); `of` the model within it, or, where that may be one of
-    several, `by` which of its fields and `variants`; `list` where there are many.
+    several, `by` which of its fields and `variants`; `list` where there are many; the `most` letters of a
+    text, the `most` there may be of many.
 
     With `limits` the `least` and the `most` a bare number may be, or what it must be `above`, and what a
     field `starts` as: where a number is sent as it was typed, and nothing between reads it.
@@ -94,18 +97,22 @@ def _about(about: dict[str, Any]) -> Iterator[tuple[str, Any]]:
 
 def _limits(about: dict[str, Any]) -> Iterator[tuple[str, Any]]:
     ways = [way for way in about.get("anyOf", (about,)) if way.get("type") != "null"]
-    if len(ways) == 1 and ways[0].get("type") == "number":
+    if len(ways) == 1 and ways[0].get("type") in ("number", "integer"):
         named = (("least", "minimum"), ("above", "exclusiveMinimum"), ("most", "maximum"))
         yield from ((name, ways[0][key]) for name, key in named if key in ways[0])
     if isinstance(about.get("default"), bool | int | float | str):
         yield "starts", about["default"]
+    elif STARTS_KEY in about:
+        yield "starts", about[STARTS_KEY]
 
 
 def _value(about: dict[str, Any]) -> Iterator[tuple[str, Any]]:
     ways = [way for way in about.get("anyOf", ()) if way.get("type") != "null"]
     if about.get("type") == "array":
         yield "list", True
-        yield from _value(about["items"])
+        yield from ((name, value) for name, value in _value(about["items"]) if name != "most")
+        if "maxItems" in about:
+            yield "most", about["maxItems"]
     elif "discriminator" in about:
         yield "by", about["discriminator"]["propertyName"]
         yield (
@@ -126,6 +133,8 @@ def _value(about: dict[str, Any]) -> Iterator[tuple[str, Any]]:
         kinds = {"boolean": "flag", "integer": "count", "string": "text", "number": "typed"}
         if "const" not in about and about.get("type") in kinds:
             yield "kind", kinds[about["type"]]
+        if "maxLength" in about:
+            yield "most", about["maxLength"]
 
 
-__all__ = ["Labels", "Titles", "forms", "labelled"]
+__all__ = ["STARTS_KEY", "Labels", "Titles", "forms", "labelled"]

@@ -32,7 +32,19 @@ from splay.setups.proofs import all_proofs, doubted
 from splay.shop import Shop
 from splay.stance.members import members
 from splay.stance.staked import Stance, stand
-from splay.summary import Batch, LegFigures, Size, batches, chosen, counted, leg_figures, numbering, sizes
+from splay.summary import (
+    Batch,
+    LegFigures,
+    Look,
+    Size,
+    batches,
+    chosen,
+    counted,
+    leg_figures,
+    looks,
+    numbering,
+    sizes,
+)
 from splay.work.proofs import KINDS
 
 
@@ -133,7 +145,12 @@ class Plan:
     @cached_property
     def legs(self) -> tuple[LegFigures, ...]:
         """The leans of legs set into the top."""
-        return tuple(leg_figures(leg, self.made.show) for leg in self.stance.legs)
+        return tuple(leg_figures(self.piece, leg, self.made.show) for leg in self.stance.legs)
+
+    @cached_property
+    def looks(self) -> tuple[Look, ...]:
+        """The directions worth looking along at the whole."""
+        return looks(self.stance)
 
     @cached_property
     def numbering(self) -> str:

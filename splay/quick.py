@@ -19,6 +19,15 @@ from splay.summary import LeanFigures, lean_figures
 from splay.work.lays import Toward
 from splay.work.marks import UNSENT
 
+NAMES: dict[str, tuple[str, str]] = {
+    "splay": ("Splay", "splay"),
+    "rake": ("Rake", "rake"),
+    "resultant": ("Resultant", "resultant"),
+    "from_side": ("From the left-right line", "sightline"),
+    "from_centre": ("From the front-back line", "sightline"),
+}
+"""The names of a lean that may be typed, what each is called, and which of its four it says."""
+
 
 @dataclass(frozen=True)
 class QuickSetting:

@@ -20,7 +20,7 @@ from splay.plan import Station as Notch
 from splay.quantity import Figure, Quantity
 from splay.setups.card import Proof, SetUp, Turn
 from splay.setups.crosscut import station_of
-from splay.summary import Batch, LegFigures, Size
+from splay.summary import Batch, LegFigures, Look, Size
 
 _BARE = Layout("underside", (), ())
 
@@ -34,11 +34,11 @@ class Shown:
     `next` (the station to carry on at, None where nothing is left to prove) and `changes` (what readings
     moved). The rest is the station's own: `works` the list of its cards, `setups` those of the work that
     is open, all where nothing is said of that; `turns` what each leg's bit is turned by; `sizes` what the
-    whole comes to; `layout` the marking-out; `parts` and `sockets` one entry a leg, in order; `sticks`
-    the parts of square stock; `members` and `ropes` what runs between; `batches` how many legs to make of
-    each kind, `counts` of other parts where several pieces are made; `assembly` the order it goes
-    together in; `level` the passes of levelling; `lines` what stands in fields that are typed in lines, by
-    their paths.
+    whole comes to, `looks` along which it is worth looking at; `layout` the marking-out; `parts` and
+    `sockets` one entry a leg, in order; `sticks` the parts of square stock; `members` and `ropes` what runs
+    between; `batches` how many legs to make of each kind, `counts` of other parts where several pieces are
+    made; `assembly` the order it goes together in; `level` the passes of levelling; `lines` what stands in
+    fields that are typed in lines, by their paths.
     """
 
     chosen: dict[str, Quantity]
@@ -63,13 +63,14 @@ class Shown:
     counts: tuple[Figure, ...] = ()
     assembly: Assembly | None = None
     level: tuple[LevelRound, ...] = ()
+    looks: tuple[Look, ...] = ()
     lines: dict[str, str] = field(default_factory=dict)
 
 
 _OWN: dict[Station, tuple[str, ...]] = {
     "rack": (),
-    "stance": ("sizes",),
-    "solid": ("sizes",),
+    "stance": ("sizes", "looks"),
+    "solid": ("sizes", "looks"),
     "top": ("layout", "lines"),
     "boring": ("sockets",),
     "legs": ("parts", "batches", "counts", "lines"),
@@ -77,7 +78,7 @@ _OWN: dict[Station, tuple[str, ...]] = {
     "level": ("level",),
     "all": (
         "sizes", "layout", "parts", "sockets", "members", "ropes", "batches", "counts", "assembly", "level",
-        "lines",
+        "lines", "looks",
     ),
 }  # fmt: skip
 """What a station shows besides the head. Its own cards, sticks and proofs come with it."""

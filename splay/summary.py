@@ -23,7 +23,7 @@ from splay.stance.contacts import on_floor
 from splay.stance.lean import LeanAngles
 from splay.stance.members import sitting_point
 from splay.stance.outline import extent
-from splay.stance.staked import LegStance, Stance, support_of
+from splay.stance.staked import LegStance, Stance, spec_index, support_of
 
 
 @dataclass(frozen=True)
@@ -41,20 +41,28 @@ class LeanFigures:
 @dataclass(frozen=True)
 class LegFigures:
     """One leg's lean off the top (`boring`) and how far it is off plumb (`standing`), its socket (x, y) and
-    where its foot stands; `index` its place in what its support keeps one of a leg, `sightline` the
-    bearing it leans along, degrees."""
+    where its foot stands; `index` its place in what its support keeps one of a leg, `angle` which of the
+    support's angles serves it, `sightline` the bearing it leans along, degrees."""
 
     id: str
     number: int
     index: int
     support: int
-    pair: int
+    angle: int
     place: tuple[Quantity, Quantity]
     foot: tuple[Quantity, Quantity]
     boring: LeanFigures
     standing: Figure
     measured: bool
     sightline: float | None
+
+
+@dataclass(frozen=True)
+class Look:
+    """A direction worth looking along at the whole: its bearing, degrees, and what it is called."""
+
+    along: float
+    title: str
 
 
 @dataclass(frozen=True)
@@ -105,7 +113,7 @@ def lean_figures(lean: LeanAngles, key: str, outward: tuple[float, float], show:
     )
 
 
-def leg_figures(leg: LegStance, show: Show) -> LegFigures:
+def leg_figures(piece: Piece, leg: LegStance, show: Show) -> LegFigures:
     """One leg's line of the Stance station."""
     outward = tuple(-1.0 if at < -1e-6 else 1.0 for at in leg.socket[:2])
     out = (outward[0], outward[1])
@@ -115,7 +123,7 @@ def leg_figures(leg: LegStance, show: Show) -> LegFigures:
         number=leg.number,
         index=leg.index,
         support=leg.support,
-        pair=leg.pair,
+        angle=spec_index(support_of(piece, leg), leg.index, leg.pair),
         place=(show.length(leg.socket[0]), show.length(leg.socket[1])),
         foot=(show.length(leg.foot_floor[0]), show.length(leg.foot_floor[1])),
         boring=lean_figures(leg.boring, key, out, show),
@@ -123,6 +131,21 @@ def leg_figures(leg: LegStance, show: Show) -> LegFigures:
         measured=leg.measured,
         sightline=leg.boring.bearing,
     )
+
+
+MOST_LOOKS = 4
+CORNER = Look(315.0, "from the front right corner")
+
+
+def looks(stance: Stance) -> tuple[Look, ...]:
+    """Along the sightlines of the legs, each direction once, a few of them; over a corner where there are
+    none."""
+    found: dict[int, Look] = {}
+    for leg in stance.legs:
+        bearing = leg.boring.bearing
+        if bearing is not None and len(found) < MOST_LOOKS:
+            found.setdefault(round(bearing), Look(bearing, f"along leg {leg.number}'s sightline"))
+    return tuple(found.values()) or (CORNER,)
 
 
 def numbering(stance: Stance) -> str:

@@ -13,7 +13,7 @@ from splay.level.now import State, falls
 from splay.level.problems import HEIGHT_MM, Problem, of_reach
 from splay.level.stacks import stack_for
 from splay.level.standing import Rocking, Standing
-from splay.level.ways import Ask
+from splay.level.ways import BY, Ask, open_ways
 from splay.piece import LevelPass, Piece
 from splay.quantity import Figure, Quantity, Show
 from splay.shop import Shop
@@ -59,14 +59,17 @@ class LevelFoot:
 
 @dataclass(frozen=True)
 class LevelRound:
-    """One pass, by its id. Angles in degrees, lengths in mm; `falls_right` and `falls_back` are how far
-    the top falls more than it should that way as it stands; `short_by` what is missing to the wanted
-    height; `good` says that it may stay as it is, `said` why or why not; `begins` how the feet ended before
-    it, where they were proved; `choose_ends` whether there are legs for which that is to be said."""
+    """One pass, by its id. Angles in degrees, lengths in mm; `by` says in two words how it was measured,
+    `ways` how it can be; `falls_right` and `falls_back` are how far the top falls more than it should that
+    way as it stands; `short_by` what is missing to the wanted height; `good` says that it may stay as it
+    is, `said` why or why not; `begins` how the feet ended before it, where they were proved; `choose_ends`
+    whether there are legs for which that is to be said."""
 
     id: str
     number: int
     way: str
+    by: str
+    ways: tuple[str, ...]
     asked: int
     answered: int
     feet: tuple[LevelFoot, ...]
@@ -133,6 +136,8 @@ def told(
         id=chosen.id,
         number=number,
         way=chosen.way,
+        by=BY[chosen.way],
+        ways=open_ways(len(feet)),
         asked=len(wanted),
         answered=answered,
         feet=feet,

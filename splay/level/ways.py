@@ -5,12 +5,13 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from typing import get_args
 
 import numpy as np
 
 from splay.errors import CannotBuild
 from splay.level.feet import Array, End, feet_count
-from splay.piece import LevelPass, Piece
+from splay.piece import LevelPass, LevelWay, Piece
 from splay.stance.floor import Floor
 from splay.stance.hollow import hollow_depth
 from splay.stance.outline import rim
@@ -27,6 +28,14 @@ _IN_LINE_MM2 = 1e-6
 _SETTLED_MM = 1e-9
 SIGHTED = 4
 """Two sticks over four feet show the fourth's error; with more or fewer there is no twist."""
+BY: dict[LevelWay, str] = {
+    "bench": "upside down",
+    "standing": "as it stands",
+    "shims": "shims",
+    "seat": "from the seat",
+    "sighted": "two sticks",
+}
+"""Each way in two words, for the record of the passes."""
 
 
 @dataclass(frozen=True)
@@ -39,6 +48,11 @@ class Ask:
     foot: int
     place: tuple[float, float] | None = None
     over: int = -1
+
+
+def open_ways(feet: int) -> tuple[LevelWay, ...]:
+    """How a piece on so many feet can be measured: two sticks are sighted over at the fourth of four."""
+    return tuple(way for way in get_args(LevelWay) if way != "sighted" or feet == SIGHTED)
 
 
 def asks(piece: Piece, ends: tuple[End, ...], chosen: LevelPass) -> tuple[Ask, ...]:

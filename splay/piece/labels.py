@@ -313,5 +313,24 @@ TITLES: dict[str, dict[str | int, str]] = {
         "board_sides": "board sides", "aproned_legs": "square legs and aprons",
     },
     "Stretcher.section": {"round": "round", "octagon": "eight-sided", "square": "square"},
+    "Lean.toward": {90: "to back", 270: "to front", 0: "to right", 180: "to left"},
+    "Underfoot.kind": {"pads": "pads", "glides": "glides", "screwed": "screwed feet"},
+    "LevelPass.way": {
+        "bench": "Upside down on the flat bench", "standing": "As it stands: heights and gaps",
+        "shims": "Shims until it is right", "seat": "Along each leg from the seat",
+        "sighted": "No flat: three legs, two sticks",
+    },
+    "LevelPass.places": {"edges": "at the middles of its edges", "legs": "over the legs"},
+    "Levelling.ends": {"square": "square, over length", "sawn": "sawn to the floor"},
 }  # fmt: skip
 """By field, what each of its words is called, in the order they are offered."""
+WISHES: dict[str, dict[str, str]] = {
+    "hollow": {"none": "flat", "trough": "hollowed one way", "dish": "both ways"},
+    "held": {"nothing": "nothing yet", "screws": "screws from below", "buttons": "buttons"},
+    "members": {
+        "none": "nothing", "single": "one piece", "side": "one side piece", "h": "an H", "t": "a T",
+        "cross": "one across, the rest into it", "triangle": "a triangle", "box": "a box",
+    },
+    "more_members": {"footrest": "a footrest", "rope": "a rope"},
+}  # fmt: skip
+"""What can be put in whole, by what it is put in as (`splay.stance.restate`), as it is offered."""

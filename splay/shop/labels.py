@@ -67,7 +67,10 @@ TITLES: dict[str, dict[str | int, str]] = {
         "plumb_base": "plumb, along base", "plumb_ramp": "plumb, along ramp",
         "square_ramp": "square to the ramp", "bar": "a round bar",
     },
-    "Rounding.system": {"inch": "inches", "metric": "millimetres"},
+    "Rounding.system": {"metric": "millimetres", "inch": "inches"},
+    "Rounding.step_mm": {"0.5": "0.5 mm", "0.1": "0.1 mm"},
+    "Scale.at_square": {0: "0", 90: "90"},
+    "Printed.paper": {"a4": "A4", "letter": "Letter"},
     "Rounding.fraction": {16: "1/16", 32: "1/32", 64: "1/64"},
     "Shop.instruments": {"none": "none", "simulated": "simulated", "moody": "simulated, with moods"},
 }  # fmt: skip

@@ -129,8 +129,8 @@ def with_members(piece: Piece, to: str, salt: str = "", *, beside: bool = False)
         "h": lambda: _h(legs, low, ids),
         "t": lambda: _t(legs, low, ids),
         "cross": lambda: _cross(ring, low, ids[0]),
-        "triangle": lambda: _round(ring, low, 3),
-        "box": lambda: _round(ring, low, 4),
+        "triangle": lambda: _round(ring, low, 3, "a triangle", most=3),
+        "box": lambda: _round(ring, low, 4, "a box"),
         "footrest": lambda: [*document["members"], _footrest(piece, legs)],
         "rope": lambda: [*document["members"], _rope(piece, ring)],
     }
@@ -223,9 +223,12 @@ def _t(legs: list[LegStance], low: float, ids: list[str]) -> list[Any]:
     return [front, back]
 
 
-def _round(ring: list[LegStance], low: float, least: int) -> list[Any]:
+def _round(ring: list[LegStance], low: float, least: int, what: str, most: int | None = None) -> list[Any]:
     """From each leg to the next, at levels that keep the sockets in one leg apart."""
-    _need(ring, least, "this arrangement")
+    _need(ring, least, what)
+    if most is not None and len(ring) > most:
+        do = "Choose another arrangement: a box runs round any number from four on."
+        raise BadInput(Fault("members", f"{len(ring)} legs", f"{what} wants {most} legs, no more", do))
     n = len(ring)
     made = []
     for k, leg in enumerate(ring):
@@ -371,6 +374,19 @@ def _lower_tread(piece: Piece, support: BoardSides) -> dict[str, Any]:
         "thickness": thick,
         "rails": [{**rail, "offset": -aside}, {**rail, "offset": aside}],
     }
+
+
+def with_lower_rail(piece: Piece, index: int) -> dict[str, Any]:
+    """The piece's document with one more rail under the lower tread of support `index`, like its last."""
+    document = write_piece(piece)
+    support = boards_asked(piece, "on", index)
+    if support.lower is None:
+        do = "Put a second tread in first."
+        raise BadInput(Fault("restate.support", str(index), "boards with a lower tread", do))
+    rails = document["supports"][index]["lower"]["rails"]
+    last = rails[-1] if rails else _lower_tread(piece, support)["rails"][0]
+    document["supports"][index]["lower"]["rails"] = [*rails, last]
+    return document
 
 
 def with_cross_piece(piece: Piece, index: int) -> dict[str, Any]:

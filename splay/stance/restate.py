@@ -4,16 +4,18 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from itertools import count
 from typing import Any, Literal
 
 from splay.errors import BadInput, Fault
-from splay.piece import Drawn, Outline, Piece, StakedLegs, leg_ids, read_piece, write_piece
+from splay.piece import Drawn, Free, Outline, Piece, StakedLegs, leg_ids, read_piece, write_piece
 from splay.quantity import degrees as deg
 from splay.stance.aim import foot_reach, outward
 from splay.stance.arrange import (
     with_belly,
     with_cross_piece,
     with_hollow,
+    with_lower_rail,
     with_lower_tread,
     with_members,
     with_peg,
@@ -41,6 +43,8 @@ BLIND_SHARE = 0.7
 """A blind socket starts out this share of the thickness deep (common practice, no source)."""
 PROUD_MM = 5.0
 MOST_CORNERS = 16
+SPOT_STEP_MM = 60
+"""How far behind the middle, or the one in front of it, a leg is put down to be dragged from there."""
 LEAST_TENON_MM = 16.0
 
 
@@ -48,7 +52,7 @@ What = Literal[
     "outline", "placement", "angle", "scope", "joint", "belly", "peg",
     "support", "members",
     "more_members", "hollow", "corners", "photo", "cross_piece", "taper", "held", "edge_spot", "outside",
-    "hand_hold", "lower_tread", "splines", "gap",
+    "hand_hold", "lower_tread", "lower_rail", "splines", "gap", "spot",
     "away",
 ]  # fmt: skip
 """What can be said another way, or put in whole."""
@@ -60,14 +64,14 @@ class Restate:
 
     `to` is the kind, way or scope as the piece file names it, or the id of what is taken away; `support`
     the set of legs, `leg` the number of a leg served by the angle meant, `measured_from` the line of a
-    sightline.
+    sightline: straight out on a circle, else the left-right line, where nothing is said.
     """
 
     what: What
     to: str
     support: int = 0
     leg: int = 0
-    measured_from: str = "out"
+    measured_from: str = ""
 
 
 def restate(piece: Piece, ask: Restate, salt: str = "") -> Piece:
@@ -105,6 +109,8 @@ def restate(piece: Piece, ask: Restate, salt: str = "") -> Piece:
         return read_piece(with_outside(piece, ask.to, ask.support), salt=salt)
     if ask.what == "taper":
         return read_piece(with_taper(piece, ask.to, ask.support), salt=salt)
+    if ask.what == "lower_rail":
+        return read_piece(with_lower_rail(piece, ask.support), salt=salt)
     if ask.what == "cross_piece":
         return read_piece(with_cross_piece(piece, ask.support), salt=salt)
     document = write_piece(piece)
@@ -126,7 +132,9 @@ def restate(piece: Piece, ask: Restate, salt: str = "") -> Piece:
     stance = stand(piece)
     legs = [leg for leg in stance.legs if leg.support == ask.support]
     support = document["supports"][ask.support]
-    if ask.what == "placement":
+    if ask.what == "spot":
+        support["placement"] = _one_more(model)
+    elif ask.what == "placement":
         support["placement"] = _placement(piece, legs, ask.to)
         if model.scope == "each":
             return _angles_along(model, read_piece(document, salt=salt), ask.support)
@@ -199,6 +207,22 @@ def _placement(piece: Piece, legs: list[LegStance], way: str) -> dict[str, Any]:
     return {"way": way, **made.get(way, {})}
 
 
+def _one_more(model: StakedLegs) -> dict[str, Any]:
+    """The legs put down freely, and one more on the front-back line, behind those that stand there."""
+    if not isinstance(model.placement, Free):
+        do = "Choose to put them down freely first."
+        raise BadInput(Fault("restate.what", "spot", "legs that are put down freely", do))
+    made: dict[str, Any] = model.placement.model_dump(mode="json")
+    there = {round(spot.y) for spot in model.placement.spots if abs(spot.x) < SPOT_STEP_MM}
+    y = next(
+        y
+        for y in count(SPOT_STEP_MM, SPOT_STEP_MM)
+        if all(abs(y - other) >= SPOT_STEP_MM for other in there)
+    )
+    made["spots"] = [*made["spots"], {"x": 0.0, "y": float(y), "mirror": "none"}]
+    return made
+
+
 def _spots(legs: list[LegStance]) -> list[dict[str, Any]]:
     """One spot a leg, or one for two legs that mirror each other side to side; every leg keeps its id."""
     left = list(legs)
@@ -238,6 +262,8 @@ def _angle(piece: Piece, stance: Stance, leg: LegStance, by: str, line: str) -> 
         return {"by": by}
     bearing = lean.bearing or 0.0
     x, y = leg.place.at
+    ring = support_of(piece, leg).placement.way in ("circle", "triangle")
+    line = line or ("out" if ring else "side")
     # Into the outward quarter: an inward lean comes out past 90 degrees.
     folded = deg.atan2(deg.sin(bearing) * outward(y), deg.cos(bearing) * outward(x))
     sightlines = {

@@ -20,6 +20,7 @@ STOCK_LABELS: dict[str, str] = {
     "Board.thickness": "Thickness",
     "Board.rings": "Rings to its face",
     "Board.planed": "its faces are planed already",
+    "Slab.outline": "Its edge",
     "Slab.thickness": "Thickness",
     "Slab.grain": "Grain, off its length, °",
     "Slab.live": "its edges are as the tree grew them",
@@ -56,6 +57,7 @@ STOCK_TITLES: dict[str, dict[str | int, str]] = {
     },
     "Board.rings": {"": "not known", "flat": "flat", "rift": "rift", "quarter": "quarter"},
     "TurnedStick.section": {"round": "round", "square": "square"},
+    "Pile.items": {"board": "board", "slab": "slab", "log": "log", "stick": "leg or stick"},
 }
 WOOD_LABELS: dict[str, str] = {
     "WoodChoice.species": "Legs, stretchers, frames of",
@@ -69,5 +71,6 @@ WOOD_LABELS: dict[str, str] = {
     "WoodChoice.home_c": "Where it will live, °C",
     "WoodChoice.home_rh": "Damp there, %",
     "WoodChoice.shop_rh": "Damp in the shop, %",
+    "Layers.layers": "glued from",
 }
 """By field of what is chosen."""

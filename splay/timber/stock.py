@@ -10,10 +10,10 @@ import shapely
 from pydantic import Field, TypeAdapter, ValidationInfo, model_validator
 from shapely.geometry.base import BaseGeometry
 
-from splay.document import Angle, Frozen, Length, Plain, broken, current, read_document
+from splay.document import Angle, Frozen, Length, Plain, Typed, broken, current, read_document
 from splay.errors import BadInput, Fault, shorten
 from splay.ids import Id, Ids
-from splay.labelled import labelled
+from splay.labelled import STARTS_KEY, labelled
 from splay.paths import inside, under
 from splay.piece.tops import Photo
 from splay.quantity import Bare
@@ -25,10 +25,12 @@ STOCK_FORMAT = "proud-rake-stock"
 STOCK_VERSION = 1
 MOST_FLAWS = 60
 MOST_CORNERS = 400
+FIRST_OUTLINE = [{"x": x, "y": y} for x, y in ((0, 0), (1500, 0), (1500, 450), (0, 450))]
+"""What a slab that is drawn begins with, mm."""
 MOST_ITEMS = 2000
 WETTEST = 250.0
 """Percent: sapwood of some kinds is green at over 200 (Wood Handbook, Table 4-1, from memory)."""
-Percent = Annotated[float, Field(ge=0, le=WETTEST, allow_inf_nan=False)]
+Percent = Annotated[float, Typed, Field(ge=0, le=WETTEST, allow_inf_nan=False)]
 FlawKind = Literal["split", "knot", "bark", "pith", "hole", "tear_out", "rot", "sapwood"]
 FLAWS: dict[str, str] = {
     "split": "split",
@@ -58,7 +60,7 @@ class Flaw(Frozen):
     """Something wrong on a board: from where to where along it, and across it."""
 
     kind: FlawKind
-    start: Annotated[float, Length(0, 12000)]
+    start: Annotated[float, Length(0, 12000)] = 0.0
     """From the board's marked end to where it begins, mm."""
     end: Annotated[float, Length(0, 12000)]
     """To where it ends, mm."""
@@ -91,11 +93,11 @@ class SlabFlaw(Frozen):
 class OwnWood(Frozen):
     """The figures of a kind of wood that no table here has."""
 
-    gravity: Annotated[float, Field(gt=0.05, le=1.5, allow_inf_nan=False)]
+    gravity: Annotated[float, Typed, Field(gt=0.05, le=1.5, allow_inf_nan=False)]
     """Ovendry weight over the volume at 12 %, a bare number."""
-    radial: Annotated[float, Field(ge=0, le=20, allow_inf_nan=False)]
+    radial: Annotated[float, Typed, Field(ge=0, le=20, allow_inf_nan=False)]
     """Shrinkage from green to ovendry along the rays, percent."""
-    tangential: Annotated[float, Field(ge=0, le=30, allow_inf_nan=False)]
+    tangential: Annotated[float, Typed, Field(ge=0, le=30, allow_inf_nan=False)]
     """Shrinkage from green to ovendry along the rings, percent."""
 
 
@@ -127,7 +129,7 @@ class Wooden(Frozen):
     """Percent; what was read last goes before it."""
     seen: Annotated[tuple[Seen, ...], Field(max_length=200)] = ()
     source: Literal["bought", "felled", "reclaimed", "offcut", "given"] = "bought"
-    cost: Annotated[float, Field(ge=0, le=1e7, allow_inf_nan=False)] = 0.0
+    cost: Annotated[float, Typed, Field(ge=0, le=1e7, allow_inf_nan=False)] = 0.0
     """Of this piece, in the maker's own money."""
     place: Annotated[str, Field(max_length=80)] = ""
     """Where it lies."""
@@ -210,7 +212,10 @@ class Slab(Wooden):
     """A slab with its own outline; a table top that was taken apart is one too."""
 
     kind: Literal["slab"] = "slab"
-    outline: Annotated[tuple[Point, ...], Field(min_length=3, max_length=MOST_CORNERS)]
+    outline: Annotated[
+        tuple[Point, ...],
+        Field(min_length=3, max_length=MOST_CORNERS, json_schema_extra={STARTS_KEY: FIRST_OUTLINE}),
+    ]
     """In order round its edge; the narrower face's, where they differ."""
     thickness: Annotated[float, Length(3, 400)]
     """Where it is thinnest, as it can be used, mm."""

@@ -171,7 +171,7 @@ class WholeShop(ApiCase):
 
     def setUp(self) -> None:
         super().setUp()
-        self.call("PUT", "/api/time/hours", {"stretches": [[0, 8, 12]], "off": ["2026-12-24"]})
+        self.call("PUT", "/api/time/hours", {"lines": ["8-12", *[""] * 6], "off": ["2026-12-24"]})
         self.call("PUT", "/api/pieces/rate", {"rate": 38.5, "money": "€"})
 
     def files(self) -> dict[str, bytes]:

@@ -70,17 +70,23 @@ class Time(ApiCase):
 
     def test_ones_own_hours_are_kept_and_nonsense_is_refused(self) -> None:
         self.new(name="Lantern stool")
-        saturday = {"stretches": [{"weekday": 5, "begins_h": 10, "ends_h": 14}], "off": ["2026-03-07"]}
-        self.assertEqual(self.call("PUT", "/api/time/hours", saturday).status_code, 200)
+        saturday = {"lines": ["", "", "", "", "", " 10-14 ", ""], "off": ["2026-03-07"]}
+        kept = self.call("PUT", "/api/time/hours", saturday)
+        self.assertEqual(kept.status_code, 200)
         made = self.time()
+        self.assertEqual(made["hours"], kept.json())
+        self.assertEqual(made["hours"]["lines"], ["", "", "", "", "", "10 to 14", ""])
         # The first Saturday is off.
         self.assertEqual(made["slots"][0]["begins"], "2026-03-14T10:00:00Z")
         self.assertTrue(made["own"])
-        for stretches, word in (
-            ([], "Say when you work"),
-            ([{"weekday": 1, "begins_h": 12, "ends_h": 9}], "Turn it round"),
+        for tuesday, word in (
+            ("", "Say when you work"),
+            ("12 to 9", "Turn it round"),
+            ("all day", "Write Tuesday as 8 to 12"),
+            ("8 to 12, 11 to 14", "Make one stretch of them"),
         ):
-            refused = self.call("PUT", "/api/time/hours", {"stretches": stretches, "off": []})
+            lines = ["", tuesday, "", "", "", "", ""]
+            refused = self.call("PUT", "/api/time/hours", {"lines": lines, "off": []})
             self.assertEqual(refused.status_code, 422)
             self.assertIn(word, refused.json()["detail"])
         self.assertEqual(self.call("GET", "/api/time?zone=Nowhere/At_all").status_code, 422)

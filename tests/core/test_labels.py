@@ -12,12 +12,14 @@ from splay.build.document import Build
 from splay.errors import BadInput
 from splay.labelled import forms, labelled
 from splay.piece import Piece, piece_schema
-from splay.piece.labels import LABELS, TITLES
+from splay.piece.labels import LABELS, TITLES, WISHES
+from splay.piece.starters import starter
 from splay.shop import Shop, shop_schema
 from splay.shop.labels import LABELS as SHOP_LABELS
 from splay.shop.labels import TITLES as SHOP_TITLES
+from splay.stance.restate import Restate, restate
 from splay.timber.choices import read_choice, wood_schema
-from splay.timber.stock import stock_schema
+from splay.timber.stock import Slab, read_pile, stock_schema
 
 KINDS_ALONE = {"kind", "way", "by", "on"}
 """What tells one model from another: chosen by asking for the whole said another way."""
@@ -33,7 +35,7 @@ BY_ITSELF = {
     "Peg.margin", "MitredFrames.dowels",
 }  # fmt: skip
 """Filled in by a control of their own, with its own words, or not at all."""
-WITHOUT_WORDS = {"LevelPass.way", "Underfoot.kind", "Bend.faces"}
+WITHOUT_WORDS = {"Bend.faces"}
 
 
 def filled(told: dict[str, dict[str, Any]]) -> dict[str, dict[str, Any]]:
@@ -77,6 +79,41 @@ class Labels(SimpleTestCase):
             self.assertEqual(getattr(read_choice({field: wood[field]["most"]}), field), wood[field]["most"])
         # Lengths are read by the core, whatever they are typed in: no form bounds them.
         self.assertNotIn("most", wood["kerf"])
+
+    def test_how_many_letters_and_parts_there_may_be_is_the_models(self) -> None:
+        told = forms(piece_schema(), "Piece")
+        for model, field, most in (
+            ("Top", "hand_holds", 4), ("LowerTread", "rails", 4), ("Piece", "supports", 8),
+            ("Piece", "name", 120), ("Trial", "why", 1000),
+        ):  # fmt: skip
+            self.assertEqual(told[model][field]["most"], most, (model, field))
+        # How many there may be of texts is not how long one may be.
+        added = forms(build_schema(), "Build", limits=True)
+        self.assertEqual((added["Build"]["added"]["most"], added["OwnStep"]["title"]["most"]), (60, 120))
+        layers = forms(wood_schema(), "WoodChoice", limits=True)["Layers"]["layers"]
+        choice = {"layers": [{"key": "leg", "layers": layers["most"]}]}
+        self.assertEqual(read_choice(choice).layers_of("leg"), layers["most"])
+        choice["layers"][0]["layers"] += 1
+        with self.assertRaises(BadInput):
+            read_choice(choice)
+
+    def test_what_a_form_begins_a_slab_with_is_a_slab(self) -> None:
+        begins = forms(stock_schema(), "Pile", limits=True)["Slab"]["outline"]["starts"]
+        item = {"kind": "slab", "id": "s1", "name": "Slab", "species": "ash, white", "thickness": 50}
+        [slab] = read_pile({"items": [{**item, "outline": begins}]}).items
+        assert isinstance(slab, Slab)
+        self.assertEqual(len(slab.outline), 4)
+
+    def test_every_wish_that_is_offered_is_one_that_can_be_had(self) -> None:
+        four, three, sides = (starter(name) for name in ("round_four", "round_three", "board_sides"))
+        for what, words in WISHES.items():
+            made = set()
+            for to in words:
+                piece = sides if what == "held" else three if to == "triangle" else four
+                made.add(restate(piece, Restate(what, to)).model_dump_json())  # type: ignore[arg-type]
+            self.assertEqual(len(made), len(words), what)
+            with self.assertRaises(BadInput):
+                restate(four, Restate(what, "something else"))  # type: ignore[arg-type]
 
     def test_every_field_of_a_piece_is_called_something_where_it_is_filled_in(self) -> None:
         told = forms(piece_schema(), "Piece")

@@ -26,6 +26,7 @@ READERS = {
     "instruments.py": "the line an instrument sends",
     "timber/table.py": "a table brought in",
     "piece/upgrade.py": "what earlier versions wrote",
+    "build/hours.py": "lines the maker typed",
     "build/order.py": "lines the maker typed",
     "piece/lines.py": "lines the maker typed",
     "build/rule.py": "lists written in the code itself",

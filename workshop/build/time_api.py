@@ -9,29 +9,29 @@ from django.utils import timezone
 from ninja import Router, Schema
 from pydantic import Field
 
-from splay.build.schedule import Hours, Moved, Slot, Stretch, moved
+from splay.build.hours import read_week, week_lines
+from splay.build.schedule import Hours, Moved, Slot, moved
 from workshop.build import time
 from workshop.sent import Sent
 from workshop.shop.models import the_shop
 
 router = Router()
 Zone = Annotated[str, Field(max_length=60)]
-Hour = Annotated[float, Field(ge=0, le=24, allow_inf_nan=False)]
+Line = Annotated[str, Field(max_length=80)]
 
 
-class StretchIO(Sent):
-    """A stretch of working time: weekday (0 Monday), hours from and to."""
+class HoursIn(Sent):
+    """When a maker works, as typed: a line a day from Monday on, "8 to 12, 13:30-17"; and days off."""
 
-    weekday: Annotated[int, Field(ge=0, le=6)]
-    begins_h: Hour
-    ends_h: Hour
-
-
-class HoursIO(Sent):
-    """When a maker works, and days off."""
-
-    stretches: Annotated[list[StretchIO], Field(max_length=60)]
+    lines: Annotated[list[Line], Field(min_length=7, max_length=7)]
     off: Annotated[list[date], Field(max_length=400, default_factory=list)]
+
+
+class HoursOut(Schema):
+    """The same as it was read."""
+
+    lines: tuple[str, ...]
+    off: list[date]
 
 
 class PieceTime(Schema):
@@ -52,7 +52,7 @@ class TimeOut(Schema):
     """The schedule of a maker's pieces. `least` is when all could end at the earliest; `moved` what becomes
     of each where something slips; `trouble` pieces that cannot be planned."""
 
-    hours: HoursIO
+    hours: HoursOut
     own: bool
     slots: list[Slot]
     pieces: list[PieceTime]
@@ -81,7 +81,7 @@ def look(
     hours = time.hours_of(request.user)
     by = {one.job: one for one in made.ends}
     return TimeOut(
-        hours=HoursIO(stretches=[StretchIO(**vars(one)) for one in hours.stretches], off=sorted(hours.off)),
+        hours=_told(hours),
         own=hours is not time.USUAL,
         slots=list(made.slots),
         pieces=[
@@ -105,12 +105,16 @@ def look(
     )
 
 
-@router.put("/hours", response={200: HoursIO})
-def keep_hours(request: HttpRequest, payload: HoursIO) -> HoursIO:
+@router.put("/hours", response={200: HoursOut})
+def keep_hours(request: HttpRequest, payload: HoursIn) -> HoursOut:
     """Keep when this maker works."""
-    stretches = tuple(Stretch(one.weekday, one.begins_h, one.ends_h) for one in payload.stretches)
-    time.keep_hours(Hours(stretches, frozenset(payload.off)), request.user)
-    return payload
+    hours = Hours(read_week(payload.lines), frozenset(payload.off))
+    time.keep_hours(hours, request.user)
+    return _told(hours)
+
+
+def _told(hours: Hours) -> HoursOut:
+    return HoursOut(lines=week_lines(hours.stretches), off=sorted(hours.off))
 
 
 @router.get("/calendar", response={200: None})

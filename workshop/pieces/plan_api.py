@@ -51,7 +51,7 @@ class RestateIn(Sent):
     to: Annotated[str, Field(max_length=40)]
     support: int = 0
     leg: int = 0
-    measured_from: Literal["side", "centre", "out", "bearing"] = "out"
+    measured_from: Literal["", "side", "centre", "out", "bearing"] = ""
 
 
 class OpenedIn(Sent):

@@ -3788,6 +3788,7 @@ export interface components {
             /**
              * Start
              * @description From the board's marked end to where it begins, mm.
+             * @default 0
              */
             start: number | string;
         };
@@ -4270,14 +4271,24 @@ export interface components {
             off: components["schemas"]["Quantity"];
         };
         /**
-         * HoursIO
-         * @description When a maker works, and days off.
+         * HoursIn
+         * @description When a maker works, as typed: a line a day from Monday on, "8 to 12, 13:30-17"; and days off.
          */
-        HoursIO: {
+        HoursIn: {
+            /** Lines */
+            lines: string[];
             /** Off */
             off?: string[];
-            /** Stretches */
-            stretches: components["schemas"]["StretchIO"][];
+        };
+        /**
+         * HoursOut
+         * @description The same as it was read.
+         */
+        HoursOut: {
+            /** Lines */
+            lines: string[];
+            /** Off */
+            off: string[];
         };
         /**
          * Input
@@ -4564,10 +4575,12 @@ export interface components {
         /**
          * LegFigures
          * @description One leg's lean off the top (`boring`) and how far it is off plumb (`standing`), its socket (x, y) and
-         *     where its foot stands; `index` its place in what its support keeps one of a leg, `sightline` the
-         *     bearing it leans along, degrees.
+         *     where its foot stands; `index` its place in what its support keeps one of a leg, `angle` which of the
+         *     support's angles serves it, `sightline` the bearing it leans along, degrees.
          */
         LegFigures: {
+            /** Angle */
+            angle: number;
             boring: components["schemas"]["LeanFigures"];
             /** Foot */
             foot: [
@@ -4582,8 +4595,6 @@ export interface components {
             measured: boolean;
             /** Number */
             number: number;
-            /** Pair */
-            pair: number;
             /** Place */
             place: [
                 components["schemas"]["Quantity"],
@@ -4750,10 +4761,11 @@ export interface components {
         };
         /**
          * LevelRound
-         * @description One pass, by its id. Angles in degrees, lengths in mm; `falls_right` and `falls_back` are how far
-         *     the top falls more than it should that way as it stands; `short_by` what is missing to the wanted
-         *     height; `good` says that it may stay as it is, `said` why or why not; `begins` how the feet ended before
-         *     it, where they were proved; `choose_ends` whether there are legs for which that is to be said.
+         * @description One pass, by its id. Angles in degrees, lengths in mm; `by` says in two words how it was measured,
+         *     `ways` how it can be; `falls_right` and `falls_back` are how far the top falls more than it should that
+         *     way as it stands; `short_by` what is missing to the wanted height; `good` says that it may stay as it
+         *     is, `said` why or why not; `begins` how the feet ended before it, where they were proved; `choose_ends`
+         *     whether there are legs for which that is to be said.
          */
         LevelRound: {
             /** Answered */
@@ -4768,6 +4780,8 @@ export interface components {
             block: components["schemas"]["Figure"];
             /** Block Of */
             block_of: string;
+            /** By */
+            by: string;
             /** Choose Ends */
             choose_ends: boolean;
             falls_back: components["schemas"]["Quantity"];
@@ -4796,6 +4810,8 @@ export interface components {
             wanted: components["schemas"]["Quantity"];
             /** Way */
             way: string;
+            /** Ways */
+            ways: string[];
         };
         /**
          * Levelling
@@ -4967,6 +4983,16 @@ export interface components {
             entries: components["schemas"]["EntryOut"][];
             /** More */
             more: boolean;
+        };
+        /**
+         * Look
+         * @description A direction worth looking along at the whole: its bearing, degrees, and what it is called.
+         */
+        Look: {
+            /** Along */
+            along: number;
+            /** Title */
+            title: string;
         };
         /**
          * LowerTread
@@ -7232,10 +7258,10 @@ export interface components {
             leg: number;
             /**
              * Measured From
-             * @default out
+             * @default
              * @enum {string}
              */
-            measured_from: "side" | "centre" | "out" | "bearing";
+            measured_from: "" | "side" | "centre" | "out" | "bearing";
             /**
              * Support
              * @default 0
@@ -7247,7 +7273,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "outline" | "placement" | "angle" | "scope" | "joint" | "belly" | "peg" | "support" | "members" | "more_members" | "hollow" | "corners" | "photo" | "cross_piece" | "taper" | "held" | "edge_spot" | "outside" | "hand_hold" | "lower_tread" | "splines" | "gap" | "away";
+            what: "outline" | "placement" | "angle" | "scope" | "joint" | "belly" | "peg" | "support" | "members" | "more_members" | "hollow" | "corners" | "photo" | "cross_piece" | "taper" | "held" | "edge_spot" | "outside" | "hand_hold" | "lower_tread" | "lower_rail" | "splines" | "gap" | "spot" | "away";
         };
         /**
          * Resultant
@@ -7928,11 +7954,11 @@ export interface components {
          *     `next` (the station to carry on at, None where nothing is left to prove) and `changes` (what readings
          *     moved). The rest is the station's own: `works` the list of its cards, `setups` those of the work that
          *     is open, all where nothing is said of that; `turns` what each leg's bit is turned by; `sizes` what the
-         *     whole comes to; `layout` the marking-out; `parts` and `sockets` one entry a leg, in order; `sticks`
-         *     the parts of square stock; `members` and `ropes` what runs between; `batches` how many legs to make of
-         *     each kind, `counts` of other parts where several pieces are made; `assembly` the order it goes
-         *     together in; `level` the passes of levelling; `lines` what stands in fields that are typed in lines, by
-         *     their paths.
+         *     whole comes to, `looks` along which it is worth looking at; `layout` the marking-out; `parts` and
+         *     `sockets` one entry a leg, in order; `sticks` the parts of square stock; `members` and `ropes` what runs
+         *     between; `batches` how many legs to make of each kind, `counts` of other parts where several pieces are
+         *     made; `assembly` the order it goes together in; `level` the passes of levelling; `lines` what stands in
+         *     fields that are typed in lines, by their paths.
          */
         Shown: {
             assembly?: components["schemas"]["Assembly"] | null;
@@ -7973,6 +7999,11 @@ export interface components {
             lines?: {
                 [key: string]: string;
             };
+            /**
+             * Looks
+             * @default []
+             */
+            looks: components["schemas"]["Look"][];
             /**
              * Members
              * @default []
@@ -8934,18 +8965,6 @@ export interface components {
             unread: components["schemas"]["UnreadOut"][];
         };
         /**
-         * StretchIO
-         * @description A stretch of working time: weekday (0 Monday), hours from and to.
-         */
-        StretchIO: {
-            /** Begins H */
-            begins_h: number;
-            /** Ends H */
-            ends_h: number;
-            /** Weekday */
-            weekday: number;
-        };
-        /**
          * Stretcher
          * @description A stick whose ends go into sockets by round tenons.
          */
@@ -9470,7 +9489,7 @@ export interface components {
          *     of each where something slips; `trouble` pieces that cannot be planned.
          */
         TimeOut: {
-            hours: components["schemas"]["HoursIO"];
+            hours: components["schemas"]["HoursOut"];
             /** Least */
             least: string | null;
             /** Moved */
@@ -14297,7 +14316,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["HoursIO"];
+                "application/json": components["schemas"]["HoursIn"];
             };
         };
         responses: {
@@ -14307,7 +14326,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HoursIO"];
+                    "application/json": components["schemas"]["HoursOut"];
                 };
             };
             400: components["responses"]["Problem400"];

@@ -4,6 +4,7 @@ import { ref } from 'vue'
 import type { BuildStep } from '../api/types'
 import Sheet from '../Sheet.vue'
 import { useBuild } from './store'
+import { mostOf } from '../fields/published'
 
 /** A step of the maker's own. */
 const open = defineModel<boolean>({ required: true })
@@ -31,8 +32,18 @@ async function add(): Promise<void> {
 <template>
   <Sheet v-model="open" wide="36rem">
     <h2>A step of your own, before: {{ before.title }}</h2>
-    <label>what is done <input v-model="title" maxlength="120" autofocus data-own-title /></label>
-    <label>how <textarea v-model="how" rows="3" maxlength="1000" data-own-how /></label>
+    <label
+      >what is done
+      <input
+        v-model="title"
+        :maxlength="mostOf('OwnStep', 'title', 'Build')"
+        autofocus
+        data-own-title
+    /></label>
+    <label
+      >how
+      <textarea v-model="how" rows="3" :maxlength="mostOf('OwnStep', 'do', 'Build')" data-own-how />
+    </label>
     <div class="two">
       <label
         >minutes <input v-model="minutes" type="number" min="0" max="6000" data-own-minutes

@@ -5,6 +5,7 @@ import { api, ask } from '../api/client'
 import type { ClassOut } from '../api/types'
 import { usePiece } from '../piece/store'
 import { tried } from './asked'
+import { mostOf } from '../fields/published'
 
 /** The order of work as an exercise for a class: mixed up, put in order, handed in. */
 const store = usePiece()
@@ -77,7 +78,12 @@ async function hand(): Promise<void> {
       <p class="who">
         <label>
           Your name
-          <input v-model="learner" maxlength="60" data-learner @change="take" />
+          <input
+            v-model="learner"
+            :maxlength="mostOf('OrderIn', 'learner', 'Sent')"
+            data-learner
+            @change="take"
+          />
         </label>
         <v-btn size="small" :disabled="!order.length" data-hand-in @click="hand">hand it in</v-btn>
       </p>

@@ -10,6 +10,7 @@ import BareNumber from './BareNumber.vue'
 import { long } from './long'
 import { useBuild } from './store'
 import { vStands } from '../fields/stands'
+import { mostOf } from '../fields/published'
 
 /** What the piece cost, what the next one would take, and building it again. */
 const build = useBuild()
@@ -89,7 +90,7 @@ async function again(as_built: boolean): Promise<void> {
         in
         <input
           v-stands="got.money"
-          maxlength="8"
+          :maxlength="mostOf('RateIO', 'money', 'Sent')"
           data-money
           @change="rate({ money: ($event.target as HTMLInputElement).value })"
         />
@@ -112,7 +113,7 @@ async function again(as_built: boolean): Promise<void> {
     <form class="add" @submit.prevent="add">
       <input
         v-model="what"
-        maxlength="80"
+        :maxlength="mostOf('Spent', 'what', 'Build')"
         placeholder="what was paid for"
         aria-label="What was paid for"
         data-spent-what

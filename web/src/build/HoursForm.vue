@@ -4,6 +4,7 @@ import { ref, watch } from 'vue'
 import { api, ask } from '../api/client'
 import type { TimeOut } from '../api/types'
 import { tried } from './asked'
+import { mostOf } from '../fields/published'
 
 /** When the maker works, a line a day; days off. */
 const props = defineProps<{
@@ -22,19 +23,10 @@ let heard: { lines: string[]; off: string[] } = { lines: [], off: [] }
 const unfolded = !props.own
 const said = ref('')
 
-const clock = (hours: number): string => {
-  const whole = Math.round(hours * 60)
-  return `${Math.floor(whole / 60)}${whole % 60 ? `:${String(whole % 60).padStart(2, '0')}` : ''}`
-}
 watch(
   () => props.hours,
   (given) => {
-    const told = DAYS.map((_, day) =>
-      given.stretches
-        .filter((one) => one.weekday === day)
-        .map((one) => `${clock(one.begins_h)} to ${clock(one.ends_h)}`)
-        .join(', '),
-    )
+    const told = [...given.lines]
     lines.value = told.map((line, k) => {
       const mine = lines.value[k]
       return mine === undefined || mine === heard.lines[k] ? line : mine
@@ -45,33 +37,9 @@ watch(
   { immediate: true },
 )
 
-/** "8 to 12, 13:30-17" in hours; null where it cannot be read. */
-function read(line: string): [number, number][] | null {
-  const made: [number, number][] = []
-  for (const part of line.split(/[,;]/)) {
-    if (!part.trim()) continue
-    const found = /^\s*(\d{1,2})(?:[:.](\d{2}))?\s*(?:to|-|–)\s*(\d{1,2})(?:[:.](\d{2}))?\s*$/.exec(
-      part,
-    )
-    if (!found) return null
-    const [, a, b, c, d] = found
-    made.push([Number(a) + Number(b ?? 0) / 60, Number(c) + Number(d ?? 0) / 60])
-  }
-  return made
-}
-
 async function keep(): Promise<void> {
-  const stretches: { weekday: number; begins_h: number; ends_h: number }[] = []
-  for (const [day, line] of lines.value.entries()) {
-    const got = read(line)
-    if (!got) {
-      said.value = `${DAYS[day]}: write it as 8 to 12, 13:30 to 17.`
-      return
-    }
-    for (const [begins_h, ends_h] of got) stretches.push({ weekday: day, begins_h, ends_h })
-  }
-  const keepThem = () => ask(api.PUT('/api/time/hours', { body: { stretches, off: off.value } }))
   const sent = { lines: [...lines.value], off: [...off.value] }
+  const keepThem = () => ask(api.PUT('/api/time/hours', { body: sent }))
   if (!(await tried(said, keepThem))) return
   heard = sent
   said.value = 'Kept.'
@@ -90,7 +58,7 @@ function add(): void {
     <summary>When you work{{ own ? '' : ' (a usual week is taken until you say)' }}</summary>
     <label v-for="(day, k) in DAYS" :key="day" class="line">
       {{ day }}
-      <input v-model="lines[k]" maxlength="80" :data-hours="k" />
+      <input v-model="lines[k]" :maxlength="mostOf('HoursIn', 'lines', 'Sent')" :data-hours="k" />
     </label>
     <div class="line">
       <label for="day-off">a day off</label>

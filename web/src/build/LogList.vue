@@ -6,6 +6,7 @@ import { api, ask, Away, Refused } from '../api/client'
 import type { LogEntry } from '../api/types'
 import Choice from '../fields/Choice.vue'
 import { long, when } from './long'
+import { mostOf } from '../fields/published'
 
 /** The log of one piece, or of the whole shop: searched, the latest first. */
 const props = defineProps<{
@@ -96,7 +97,12 @@ const time = (iso: string): string => when(iso, new Date(iso))
     <div class="ask">
       <label class="seek">
         <span class="quiet">search</span>
-        <input v-model="words" type="search" maxlength="200" data-log-search />
+        <input
+          v-model="words"
+          type="search"
+          :maxlength="mostOf('/api/log', 'words', 'Sent')"
+          data-log-search
+        />
       </label>
       <Choice label="Show" :items="SORTS" :value="sort" @choose="sort = $event" />
     </div>

@@ -5,6 +5,7 @@ import type { BuildStep } from '../api/types'
 import Choice from '../fields/Choice.vue'
 import Sheet from '../Sheet.vue'
 import { useBuild } from './store'
+import { mostOf } from '../fields/published'
 
 /** A word about a step: for the log, or pinned to such steps from now on. */
 const open = defineModel<boolean>({ required: true })
@@ -45,7 +46,13 @@ function keep(): void {
     <Choice label="Keep it" :items="SORTS" :value="sort" @choose="sort = $event as typeof sort" />
     <label class="says">
       What there is to say
-      <textarea v-model="says" rows="4" maxlength="2000" autofocus data-note-says />
+      <textarea
+        v-model="says"
+        rows="4"
+        :maxlength="mostOf('SaidIn', 'says', 'Sent')"
+        autofocus
+        data-note-says
+      />
     </label>
     <label class="took">
       minutes it took, if you want them counted

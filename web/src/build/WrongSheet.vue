@@ -8,6 +8,7 @@ import { usePiece } from '../piece/store'
 import Sheet from '../Sheet.vue'
 import { tried } from './asked'
 import { useBuild } from './store'
+import { mostOf } from '../fields/published'
 
 /** It went wrong: on which leg or part, how it is saved, and what there is to say of it. */
 const open = defineModel<boolean>({ required: true })
@@ -95,7 +96,7 @@ async function keep(): Promise<void> {
     </v-radio-group>
     <label v-if="chosen?.asks === 'length'" class="asked">
       how much it is short, along the leg
-      <input v-model="amount" maxlength="40" data-amount />
+      <input v-model="amount" :maxlength="mostOf('WrongIn', 'amount', 'Sent')" data-amount />
     </label>
     <Choice
       v-if="chosen?.asks === 'leg'"
@@ -106,7 +107,12 @@ async function keep(): Promise<void> {
     />
     <label class="says">
       what happened
-      <textarea v-model="note" rows="2" maxlength="2000" data-wrong-note />
+      <textarea
+        v-model="note"
+        rows="2"
+        :maxlength="mostOf('WrongIn', 'note', 'Sent')"
+        data-wrong-note
+      />
     </label>
     <div class="acts">
       <v-btn :disabled="!ready" data-wrong-keep @click="keep">So be it</v-btn>

@@ -88,6 +88,24 @@ export function numberOf(model: string, field: string, root: Root) {
   return { label: told.label ?? '', least, most: told.most, above: told.above !== undefined }
 }
 
+/** The most letters of a text, the most there may be of many. */
+export function mostOf(model: string, field: string, root: Root = 'Piece'): number {
+  const most = MODELS[root][model]?.[field]?.most
+  if (most === undefined) throw new Error(`The core has no limit for ${model}.${field}.`)
+  return most
+}
+
+/** What can be put in whole, in the words of the core. */
+export const wishes = (what: string): Words => wordsOf('Restate', what, 'Wish')
+
+/** The names of a lean that may be typed, and which of its four each says. */
+export const namesOfALean = (): { name: string; label: string; of: string }[] =>
+  Object.entries(MODELS.Lean['Quick'] ?? {}).map(([name, told]) => ({
+    name,
+    label: told.label ?? '',
+    of: told.of ?? '',
+  }))
+
 /** What a field is where nothing is said. */
 export const startOf = <T>(model: string, field: string, root: Root): T =>
   MODELS[root][model]?.[field]?.starts as T

@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import { Refused } from '../api/client'
 import type { Fault } from '../api/types'
 import Choice from '../fields/Choice.vue'
+import { wordsOf } from '../fields/published'
 import TypedField from '../fields/TypedField.vue'
 import { withValue, without } from '../paths'
 import { useShop } from '../shop/store'
@@ -12,10 +13,7 @@ import { useShop } from '../shop/store'
 const store = useShop()
 const faults = ref<Record<string, Fault>>({})
 const away = ref(false)
-const PAPERS = [
-  { value: 'a4', title: 'A4' },
-  { value: 'letter', title: 'Letter' },
-]
+const PAPERS = wordsOf('Printed', 'paper', 'Shop')
 const printer = computed(() => store.shop?.printer ?? { paper: 'a4', across: 100, up: 100 })
 const text = (path: string): string => store.chosen[path]?.text ?? ''
 const true_ = computed(() => printer.value.across === 100 && printer.value.up === 100)

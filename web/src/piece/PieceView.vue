@@ -21,6 +21,7 @@ import { useBuild } from '../build/store'
 import RevisionsSheet from './RevisionsSheet.vue'
 import StoryStick from './StoryStick.vue'
 import { type StationName, usePiece } from './store'
+import { mostOf } from '../fields/published'
 
 const props = defineProps<{
   /** Id of the piece. */
@@ -125,7 +126,7 @@ function rename(event: Event): void {
         class="title"
         :value="naming ?? store.piece.name"
         aria-label="Name of the piece"
-        maxlength="120"
+        :maxlength="mostOf('Piece', 'name')"
         data-field="name"
         @input="naming = ($event.target as HTMLInputElement).value"
         @change="rename"

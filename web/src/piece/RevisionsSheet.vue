@@ -6,6 +6,7 @@ import type { Difference, Piece, RevisionOut, View } from '../api/types'
 import Drawing from '../drawing/Drawing.vue'
 import FigureText from '../fields/FigureText.vue'
 import Sheet from '../Sheet.vue'
+import { mostOf } from '../fields/published'
 
 /** Every saved state of a piece; two of them drawn side by side and compared; one of them put back. */
 const props = defineProps<{ /** Id of the piece. */ piece: string }>()
@@ -151,7 +152,7 @@ const when = (text: string): string =>
               v-if="rowOf(side.number)"
               :model-value="rowOf(side.number)!.called"
               :label="`Call state ${side.number}`"
-              maxlength="60"
+              :maxlength="mostOf('Called', 'called', 'Sent')"
               @change="call(rowOf(side.number)!, ($event.target as HTMLInputElement).value)"
             />
             <button class="plain word" type="button" @click="putBack(side.number)">

@@ -117,7 +117,7 @@ export function usePlanning({ open, looking, readings, last, record, saving }: N
       return
     }
     if (!said.value.length) saidAt = open.next()
-    said.value = [...said.value, { support: 0, leg: 0, measured_from: 'out', ...wish }]
+    said.value = [...said.value, { support: 0, leg: 0, measured_from: '', ...wish }]
     open.busy()
     replan()
   }

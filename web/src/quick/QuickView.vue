@@ -10,6 +10,7 @@ import WhyFigure from '../fields/WhyFigure.vue'
 import { usePiece } from '../piece/store'
 import { useShop } from '../shop/store'
 import QuickCard from './QuickCard.vue'
+import { namesOfALean } from '../fields/published'
 
 /** The bench question without a piece: one lean, or one mitre, on the shop's own scales. */
 type Name = 'splay' | 'rake' | 'resultant' | 'from_side' | 'from_centre'
@@ -31,20 +32,13 @@ const KINDS = [
   { value: 'lean', title: 'a lean: boring, ramp, block, foot cut' },
   { value: 'mitre', title: 'a mitre between rail and leaning leg' },
 ]
-const NAMES: [Name, string][] = [
-  ['splay', 'Splay'],
-  ['rake', 'Rake'],
-  ['resultant', 'Resultant'],
-  ['from_side', 'From the left-right line'],
-  ['from_centre', 'From the front-back line'],
-]
-const SIGHT: Name[] = ['from_side', 'from_centre']
+/** The names of a lean, and which of its four each says: a sightline is one, from either line. */
+const NAMES = namesOfALean() as { name: Name; label: string; of: string }[]
 
-/** The two typed last are what is given; the others follow. A sightline is one, from either line. */
+/** The two typed last are what is given; the others follow. */
 function give(name: Name, typed: string): void {
-  const same = (other: Name): boolean =>
-    other === name || (SIGHT.includes(other) && SIGHT.includes(name))
-  const rest = given.value.filter((g) => !same(g.name)).slice(-1)
+  const says = (of: Name): string => NAMES.find((one) => one.name === of)?.of ?? ''
+  const rest = given.value.filter((other) => says(other.name) !== says(name)).slice(-1)
   given.value = typed.trim() ? [...rest, { name, typed }] : rest
   void answer()
 }
@@ -86,7 +80,7 @@ async function answer(): Promise<void> {
       const last = given.value.at(-1)?.name ?? 'splay'
       faults.value = Object.fromEntries(
         (error.problem.faults ?? []).map((f) => {
-          const known = NAMES.some(([name]) => name === f.field) || f.field in corner.value
+          const known = NAMES.some(({ name }) => name === f.field) || f.field in corner.value
           return [known ? f.field : f.field === 'sightline' ? 'from_side' : last, f]
         }),
       )
@@ -147,7 +141,7 @@ function type(name: 'splay' | 'rail' | 'leg', typed: string): void {
     <template v-if="what === 'lean'">
       <div class="fields">
         <TypedField
-          v-for="[name, label] in NAMES"
+          v-for="{ name, label } in NAMES"
           :key="name"
           :label="label"
           :text="shown(name)"

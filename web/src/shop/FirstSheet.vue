@@ -7,6 +7,7 @@ import Drawing from '../drawing/Drawing.vue'
 import Choice from '../fields/Choice.vue'
 import Sheet from '../Sheet.vue'
 import { useShop } from './store'
+import { wordsOf } from '../fields/published'
 
 /** Asked once: the units of whoever is here, and the tools of a shop nobody has described yet. */
 const store = useShop()
@@ -17,10 +18,7 @@ const sets = ref<ReadyShop[]>([])
 const ticked = ref<string[]>([])
 const wrong = ref('')
 const withTools = computed(() => store.unasked.includes('tools'))
-const SYSTEMS = [
-  { value: 'metric', title: 'millimetres' },
-  { value: 'inch', title: 'inches' },
-]
+const SYSTEMS = wordsOf('Rounding', 'system', 'Shop')
 
 onMounted(async () => {
   if (!withTools.value) return

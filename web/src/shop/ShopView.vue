@@ -34,17 +34,11 @@ const text = (path: string): string => store.chosen[path]?.text ?? ''
 
 const tools = computed(() => shop.value.tools ?? [])
 const SCALES = ['scale', 'tilt'] as const
-const SQUARE = [
-  { value: '0', title: '0' },
-  { value: '90', title: '90' },
-]
+const SQUARE = wordsOf('Scale', 'at_square', 'Shop')
 const COUNTS = wordsOf('Scale', 'counts', 'Shop')
 const SPACERS = wordsOf('Ramp', 'spacer', 'Shop')
 const ROUNDING = wordsOf('Rounding', 'fraction', 'Shop')
-const STEPS = [
-  { value: '0.5', title: '0.5 mm' },
-  { value: '0.1', title: '0.1 mm' },
-]
+const STEPS = wordsOf('Rounding', 'step_mm', 'Shop')
 const drawer = (model: string, fields: Record<string, 'length' | 'count' | 'text'>) =>
   Object.entries(fields).map(([name, as]) => ({ name, as, label: labelOf(model, name, 'Shop') }))
 const BITS = drawer('OwnedBit', { diameter: 'length', centre_spur: 'length', rim_spurs: 'length' })

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue'
+import { mostOf } from '../fields/published'
 
 /** What a reading is taken with, said before it is taken. */
 const tool = defineModel<string>({ required: true })
@@ -24,7 +25,7 @@ const open = ref(false)
         v-model="tool"
         label="Read with"
         :placeholder="usual"
-        maxlength="60"
+        :maxlength="mostOf('Answer', 'tool', 'Sent')"
         data-read-with
         autofocus
       />

@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import { api, ask } from '../api/client'
 import type { ReadingEvent } from '../api/types'
 import { usePiece } from '../piece/store'
+import { mostOf } from '../fields/published'
 
 /** Behind one answered reading: who, when, with what, a note, what it was before; or take it back. */
 const props = defineProps<{ /** Id of the proof. */ proof: string }>()
@@ -54,8 +55,18 @@ const when = (at: string): string =>
       </button>
     </template>
     <form class="behind" aria-label="Behind this reading" @submit.prevent="keep">
-      <v-text-field v-model="tool" label="Read with" maxlength="60" data-reading-tool />
-      <v-text-field v-model="note" label="Note" maxlength="400" data-reading-note />
+      <v-text-field
+        v-model="tool"
+        label="Read with"
+        :maxlength="mostOf('Answer', 'tool', 'Sent')"
+        data-reading-tool
+      />
+      <v-text-field
+        v-model="note"
+        label="Note"
+        :maxlength="mostOf('Answer', 'note', 'Sent')"
+        data-reading-note
+      />
       <p class="do">
         <button class="plain word" type="submit">keep these</button>
         <button class="plain word" type="button" data-withdraw @click="back">

@@ -12,6 +12,7 @@ import { KINDS, outlineOf, roomOf } from './stock'
 import StockForm from './StockForm.vue'
 import StockPicture from './StockPicture.vue'
 import TakenHatch from './TakenHatch.vue'
+import { mostOf } from '../fields/published'
 
 /** The timber store: everything drawn at one scale, what is reserved and what will be left shaded. */
 const shop = useShop()
@@ -164,7 +165,12 @@ async function taking(
       <h1>Timber</h1>
       <label class="seek">
         <span>Look for</span>
-        <input v-model="words" type="search" maxlength="80" data-seek />
+        <input
+          v-model="words"
+          type="search"
+          :maxlength="mostOf('/api/timber', 'words', 'Sent')"
+          data-seek
+        />
       </label>
       <label class="seek">
         <span>Kind of wood</span>
@@ -175,11 +181,22 @@ async function taking(
       </label>
       <label class="seek short">
         <span>At least so long</span>
-        <input v-model="long" class="figures" maxlength="12" data-seek-long />
+        <input
+          v-model="long"
+          class="figures"
+          :maxlength="mostOf('/api/timber', 'length', 'Sent')"
+          data-seek-long
+        />
       </label>
       <label class="seek short">
         <span>At most so moist, %</span>
-        <input v-model="dry" class="figures" inputmode="decimal" maxlength="6" data-seek-dry />
+        <input
+          v-model="dry"
+          class="figures"
+          inputmode="decimal"
+          :maxlength="mostOf('/api/timber', 'driest', 'Sent')"
+          data-seek-dry
+        />
       </label>
       <Choice label="Show" :items="SEARCH" :value="kind" @choose="kind = $event" />
       <v-checkbox-btn v-model="free" inline label="only what is free" data-seek-free />

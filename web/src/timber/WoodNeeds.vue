@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 
 import type { StockOut, WoodNeed, WoodOut } from '../api/types'
+import { mostOf } from '../fields/published'
 import { times } from './stock'
 
 /** Every blank a piece needs, out of what it is taken, and what is missing. */
@@ -17,6 +18,7 @@ const emit = defineEmits<{
   /** A blank is glued up from so many layers. */
   layers: [key: string, many: number]
 }>()
+const MOST_LAYERS = mostOf('Layers', 'layers', 'WoodChoice')
 const layout = computed(() => props.wood.layout)
 
 /** What a need is taken from. */
@@ -89,7 +91,7 @@ function unfold(key: string, event: Event): void {
                       emit('layers', need.key, Number(($event.target as HTMLSelectElement).value))
                     "
                   >
-                    <option v-for="n in 4" :key="n" :value="n">
+                    <option v-for="n in MOST_LAYERS" :key="n" :value="n">
                       {{ n === 1 ? 'one piece' : `${n} layers` }}
                     </option>
                   </select>

@@ -74,14 +74,6 @@ export const called = (kind: StockItem['kind'], field: string): string =>
 /** The words of a choice about it. */
 export const words = (kind: StockItem['kind'], field: string): Words =>
   wordsOf(MODEL[kind], field, 'Pile')
-/** A rectangle to begin a slab's outline with, mm. */
-const BEGIN: At[] = [
-  { x: 0, y: 0 },
-  { x: 1500, y: 0 },
-  { x: 1500, y: 450 },
-  { x: 0, y: 450 },
-]
-
 export function fresh(kind: StockItem['kind'], species = ''): Draft {
   return {
     kind,
@@ -92,7 +84,7 @@ export function fresh(kind: StockItem['kind'], species = ''): Draft {
     live: startOf('Slab', 'live', 'Pile'),
     source: startOf('Board', 'source', 'Pile'),
     flaws: [],
-    outline: structuredClone(BEGIN),
+    outline: structuredClone(startOf<At[]>('Slab', 'outline', 'Pile')),
     spots: [],
     photo: null,
     thick: [],
@@ -180,9 +172,6 @@ export function documentOf(draft: Draft): Record<string, unknown> {
     const typed = (draft.texts[name] ?? '').trim()
     if (typed) made[name] = figure(typed, draft.was[name])
   }
-  for (const name of ['moisture', 'cost'])
-    if (typeof made[name] === 'string')
-      made[name] = made[name].replace(/%$/, '').trim().replace(',', '.')
   made['name'] = draft.texts['name'] ?? ''
   made['species'] = draft.texts['species'] ?? ''
   const { gravity, radial, tangential } = draft.texts
@@ -198,9 +187,9 @@ export function documentOf(draft: Draft): Record<string, unknown> {
       .filter((f) => f.start || f.end)
       .map((f) => ({
         kind: f.kind,
-        start: figure(f.start || '0', f.was?.start),
         end: figure(f.end, f.was?.end),
-        low: figure(f.low || '0', f.was?.low),
+        ...(f.start ? { start: figure(f.start, f.was?.start) } : {}),
+        ...(f.low ? { low: figure(f.low, f.was?.low) } : {}),
         ...(f.high ? { high: figure(f.high, f.was?.high) } : {}),
       }))
   }
@@ -209,7 +198,7 @@ export function documentOf(draft: Draft): Record<string, unknown> {
     made['outline'] = draft.outline
     made['spots'] = draft.spots.map(({ was, ...spot }) => ({
       ...spot,
-      across: figure(spot.across || '20', was),
+      across: spot.across ? figure(spot.across, was) : undefined,
     }))
     made['photo'] = draft.photo
     made['thick'] = draft.thick.map((one) => ({

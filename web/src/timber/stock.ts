@@ -1,4 +1,5 @@
 import type { StockItem, StockOut } from '../api/types'
+import { wordsOf } from '../fields/published'
 
 /** Points as an SVG wants them; the wood's far edge is up. */
 export const corners = (points: readonly (readonly number[])[]): string =>
@@ -51,12 +52,10 @@ export function roomOf(points: readonly (readonly number[])[]): Box {
   return { x, y, width: Math.max(...xs) - x, height: Math.max(...ys) - y }
 }
 
-export const KINDS: { value: StockItem['kind']; title: string }[] = [
-  { value: 'board', title: 'board' },
-  { value: 'slab', title: 'slab' },
-  { value: 'log', title: 'log' },
-  { value: 'stick', title: 'leg or stick' },
-]
+export const KINDS = wordsOf('Pile', 'items', 'Pile') as {
+  value: StockItem['kind']
+  title: string
+}[]
 
 /** Measures one after another, a unit that all share said once. */
 export function times(sizes: readonly { text: string }[]): string {

@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import type { LevelPass, LevelRound } from '../../api/types'
 import Choice from '../../fields/Choice.vue'
 import PieceField from '../../fields/PieceField.vue'
+import { wordsOf } from '../../fields/published'
 import { usePiece } from '../../piece/store'
 import ProofList from '../ProofList.vue'
 
@@ -18,23 +19,11 @@ const store = usePiece()
 const at = computed(() => props.count - 1)
 const levelling = computed(() => store.piece?.levelling)
 const pass = computed(() => levelling.value?.passes?.[at.value])
-const WAYS = [
-  { value: 'bench', title: 'Upside down on the flat bench' },
-  { value: 'standing', title: 'As it stands: heights and gaps' },
-  { value: 'shims', title: 'Shims until it is right' },
-  { value: 'seat', title: 'Along each leg from the seat' },
-  { value: 'sighted', title: 'No flat: three legs, two sticks' },
-]
-const ENDS = [
-  { value: 'square', title: 'square, over length' },
-  { value: 'sawn', title: 'sawn to the floor' },
-]
-const PLACES = [
-  { value: 'edges', title: 'at the middles of its edges' },
-  { value: 'legs', title: 'over the legs' },
-]
-const four = computed(() => props.round.feet.length === 4)
-const ways = computed(() => WAYS.filter((way) => way.value !== 'sighted' || four.value))
+const ENDS = wordsOf('Levelling', 'ends')
+const PLACES = wordsOf('LevelPass', 'places')
+const ways = computed(() =>
+  wordsOf('LevelPass', 'way').filter((way) => props.round.ways.includes(way.value)),
+)
 const ids = computed(() =>
   (store.plan?.proofs ?? [])
     .filter((p) => p.station === 'level' && p.of[0] === props.round.id)

@@ -4,13 +4,6 @@ import FigureText from '../../fields/FigureText.vue'
 
 /** What every pass found and left. */
 defineProps<{ /** All passes. */ rounds: LevelRound[] }>()
-const WAYS: Record<string, string> = {
-  bench: 'upside down',
-  standing: 'as it stands',
-  shims: 'shims',
-  seat: 'from the seat',
-  sighted: 'two sticks',
-}
 function most(round: LevelRound): string {
   const feet = [...round.feet].sort((a, b) => b.long.quantity.value - a.long.quantity.value)
   return feet[0]?.long.quantity.text ?? ''
@@ -36,7 +29,7 @@ function most(round: LevelRound): string {
       <tbody>
         <tr v-for="round in rounds" :key="round.number" :data-record="round.number">
           <td>{{ round.number }}</td>
-          <td>{{ WAYS[round.way] }}, {{ round.answered }} of {{ round.asked }}</td>
+          <td>{{ round.by }}, {{ round.answered }} of {{ round.asked }}</td>
           <td>{{ round.rocks?.text ?? 'no' }}</td>
           <td><FigureText :text="round.height_now.text" /></td>
           <td>{{ round.good ? 'nothing' : most(round) }}</td>

@@ -5,6 +5,7 @@ import type { Support } from '../../api/types'
 import Choice from '../../fields/Choice.vue'
 import OptionalForm from '../../fields/OptionalForm.vue'
 import PieceForm from '../../fields/PieceForm.vue'
+import { mostOf, wishes } from '../../fields/published'
 import { usePiece } from '../../piece/store'
 import { useSupport } from '../support'
 import ArcForm from './ArcForm.vue'
@@ -82,17 +83,23 @@ const between = computed(() => {
       at: 'cross',
       name: 'Cross-pieces of a frame',
       list: support.cross ?? [],
-      most: 4,
+      most: mostOf('PlaneFrames', 'cross'),
       more,
     }
   if (support?.kind === 'board_sides')
-    return { at: 'rails', name: 'Rails and treads', list: support.rails ?? [], most: 6, more }
+    return {
+      at: 'rails',
+      name: 'Rails and treads',
+      list: support.rails ?? [],
+      most: mostOf('BoardSides', 'rails'),
+      more,
+    }
   if (support?.kind === 'slab_leg')
     return {
       at: 'edges',
       name: 'Its own edges below the mitre',
       list: support.edges ?? [],
-      most: 12,
+      most: mostOf('SlabLeg', 'edges'),
       more: 'edge_spot' as const,
     }
   return null
@@ -120,10 +127,9 @@ const LOWER_EDGE = computed(() => {
 const lowerTread = (on: boolean): void =>
   store.restate({ what: 'lower_tread', to: on ? 'on' : 'off', support: index.value })
 const lowerRails = computed(() => lower.value?.rails ?? [])
-function addLowerRail(): void {
-  const last = lowerRails.value.at(-1)
-  store.set(`${base.value}.lower.rails`, [...lowerRails.value, last ? { ...last } : {}])
-}
+const MOST_LOWER = mostOf('LowerTread', 'rails')
+const addLowerRail = (): void =>
+  store.restate({ what: 'lower_rail', to: 'more', support: index.value })
 const dropLowerRail = (k: number): void =>
   store.set(
     `${base.value}.lower.rails`,
@@ -162,11 +168,7 @@ const taperLegs = (on: boolean): void =>
 /** Screws from below into the top, for every support that has pieces lying under it. */
 const holds = computed(() => any.value !== undefined && 'held' in any.value)
 const held = computed(() => (any.value && 'held' in any.value ? any.value.held : null))
-const WAYS = [
-  { value: 'nothing', title: 'nothing yet' },
-  { value: 'screws', title: 'screws from below' },
-  { value: 'buttons', title: 'buttons' },
-]
+const WAYS = wishes('held')
 const SCREWS = [
   'held.size',
   'held.length',
@@ -269,7 +271,12 @@ function feetOf(on: boolean): void {
     <template v-if="lower">
       <p class="line">
         <strong>Rails under the lower tread</strong>
-        <button v-if="lowerRails.length < 4" class="plain word" type="button" @click="addLowerRail">
+        <button
+          v-if="lowerRails.length < MOST_LOWER"
+          class="plain word"
+          type="button"
+          @click="addLowerRail"
+        >
           another
         </button>
       </p>

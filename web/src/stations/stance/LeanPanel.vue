@@ -21,16 +21,13 @@ const pick = ref(0)
 const served = computed(() => {
   const groups = new Map<number, LegFigures[]>()
   legs.value.forEach((leg) => {
-    const at = scope.value === 'alike' ? 0 : scope.value === 'pairs' ? leg.pair : leg.index
-    groups.set(at, [...(groups.get(at) ?? []), leg])
+    groups.set(leg.angle, [...(groups.get(leg.angle) ?? []), leg])
   })
   return [...groups.entries()]
 })
 const slot = computed(() => Math.min(pick.value, served.value.length - 1))
 const mine = computed(() => served.value[slot.value]?.[1] ?? [])
-const at = computed(() =>
-  Math.min(served.value[slot.value]?.[0] ?? 0, (support.value?.angles.length ?? 1) - 1),
-)
+const at = computed(() => served.value[slot.value]?.[0] ?? 0)
 const spec = computed(() => support.value?.angles[at.value])
 const path = computed(() => `${base.value}.angles.${at.value}`)
 const leg = computed(() => mine.value[0])
@@ -38,8 +35,7 @@ const ring = computed(() => ['circle', 'triangle'].includes(support.value?.place
 
 /** The same lean written another way. */
 function become(by: string): void {
-  const line = ring.value ? 'out' : 'side'
-  if (leg.value) say(by, line, leg.value.number)
+  if (leg.value) say(by, '', leg.value.number)
 }
 function measure(line: string): void {
   if (leg.value) say('resultant', line as Line, leg.value.number)

@@ -19,10 +19,7 @@ const spots = computed(() => (way.value?.way === 'free' ? way.value.spots : []))
 function become(to: string): void {
   store.restate({ what: 'placement', to, support: index.value })
 }
-function addSpot(): void {
-  const made = [...spots.value, { x: 0, y: 60, mirror: 'none' }]
-  store.set(`${base.value}.placement.spots`, made)
-}
+const addSpot = (): void => store.restate({ what: 'spot', to: 'more', support: index.value })
 function dropSpot(at: number): void {
   store.set(
     `${base.value}.placement.spots`,

@@ -34,22 +34,12 @@ const warned = computed(() =>
 const large = ref('')
 const second = computed(() => (store.shown === 'sight' ? 'sight' : 'side'))
 
-/** The directions worth looking along: each leg's own sightline, and the corners. */
-const looks = computed(() => {
-  const found = [
-    { value: 'side', title: 'from the side' },
-    { value: 'solid', title: 'turn it round' },
-  ]
-  const seen = new Set<number>()
-  for (const leg of store.plan?.legs ?? []) {
-    const bearing = leg.sightline
-    if (bearing === null || seen.has(Math.round(bearing)) || seen.size >= 4) continue
-    seen.add(Math.round(bearing))
-    found.push({ value: String(bearing), title: `along leg ${leg.number}'s sightline` })
-  }
-  if (!seen.size) found.push({ value: '315', title: 'from the front right corner' })
-  return found
-})
+/** The directions worth looking along: from the side, all round, and those the core names. */
+const looks = computed(() => [
+  { value: 'side', title: 'from the side' },
+  { value: 'solid', title: 'turn it round' },
+  ...(store.plan?.looks ?? []).map((one) => ({ value: String(one.along), title: one.title })),
+])
 const look = computed(() => (store.shown === 'sight' ? String(store.along) : store.shown))
 
 function turn(to: string): void {

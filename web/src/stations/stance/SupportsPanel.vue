@@ -4,10 +4,12 @@ import { computed } from 'vue'
 import Choice from '../../fields/Choice.vue'
 import { usePiece } from '../../piece/store'
 import { SUPPORTS, useSupport } from '../support'
+import { mostOf } from '../../fields/published'
 
 /** What the top stands on: one support or several of any kind, and which is being looked at. */
 const store = usePiece()
 const { index, any } = useSupport()
+const MOST = mostOf('Piece', 'supports')
 const all = computed(() => store.piece?.supports ?? [])
 const KINDS = Object.entries(SUPPORTS).map(([value, title]) => ({ value, title }))
 
@@ -48,7 +50,7 @@ function drop(): void {
         data-field="support.kind"
         @update:model-value="become"
       />
-      <button v-if="all.length < 8" class="plain word" type="button" @click="add">
+      <button v-if="all.length < MOST" class="plain word" type="button" @click="add">
         another support
       </button>
       <button v-if="all.length > 1" class="plain word" type="button" @click="drop">

@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import Choice from '../../fields/Choice.vue'
 import PieceField from '../../fields/PieceField.vue'
 import PieceForm from '../../fields/PieceForm.vue'
-import { wordsOf } from '../../fields/published'
+import { mostOf, wordsOf } from '../../fields/published'
 import { usePiece } from '../../piece/store'
 import PhotoPanel from './PhotoPanel.vue'
 import { vStands } from '../../fields/stands'
@@ -32,18 +32,9 @@ const finer = (): void => store.restate({ what: 'corners', to: 'finer' })
 const USES = wordsOf('Piece', 'use')
 const MANY = ['make']
 const toward = computed(() => String(store.piece?.lean?.toward ?? 90))
-const SIDES = [
-  { value: '90', title: 'to back' },
-  { value: '270', title: 'to front' },
-  { value: '0', title: 'to right' },
-  { value: '180', title: 'to left' },
-]
-const UNDER = [
-  { value: 'none', title: 'nothing' },
-  { value: 'pads', title: 'pads' },
-  { value: 'glides', title: 'glides' },
-  { value: 'screwed', title: 'screwed feet' },
-]
+const SIDES = wordsOf('Lean', 'toward')
+const UNDER = [{ value: 'none', title: 'nothing' }, ...wordsOf('Underfoot', 'kind')]
+const NOTES = mostOf('Piece', 'notes')
 /** What goes under the feet; another kind keeps the sizes that were typed. */
 function putUnder(kind: string): void {
   store.set('underfoot', kind === 'none' ? null : { ...store.piece?.underfoot, kind })
@@ -112,7 +103,7 @@ function putUnder(kind: string): void {
           <textarea
             v-stands="store.piece?.notes"
             rows="3"
-            maxlength="4000"
+            :maxlength="NOTES"
             @change="store.set('notes', ($event.target as HTMLTextAreaElement).value)"
           />
         </label>

@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import type { Figure, Member } from '../../api/types'
 import FigureText from '../../fields/FigureText.vue'
 import PieceForm from '../../fields/PieceForm.vue'
-import { wordsOf } from '../../fields/published'
+import { wishes, wordsOf } from '../../fields/published'
 import { choice, type Row, typed } from '../../fields/rows'
 import WhyFigure from '../../fields/WhyFigure.vue'
 import { usePiece } from '../../piece/store'
@@ -18,23 +18,11 @@ const one = computed(() => members.value[here.value])
 const part = computed(() => store.plan?.members.find((p) => p.number === here.value + 1))
 const rope = computed(() => store.plan?.ropes.find((p) => p.number === here.value + 1))
 
-const ARRANGEMENTS: [string, string][] = [
-  ['none', 'nothing'],
-  ['single', 'one piece'],
-  ['side', 'one side piece'],
-  ['h', 'an H'],
-  ['t', 'a T'],
-  ['cross', 'one across, the rest into it'],
-  ['triangle', 'a triangle'],
-  ['box', 'a box'],
-]
-const MORE: [string, string][] = [
-  ['footrest', 'a footrest'],
-  ['rope', 'a rope'],
-]
+const ARRANGEMENTS = wishes('members')
+const MORE = wishes('more_members')
 const arrange = (to: string): void => {
   // What is there is not thrown away unasked.
-  const keeps = MORE.some(([value]) => value === to) || !members.value.length
+  const keeps = MORE.some(({ value }) => value === to) || !members.value.length
   if (keeps) store.restate({ what: 'members', to })
   else asking.value = to
 }
@@ -43,7 +31,7 @@ function answer(what: 'members' | 'more_members'): void {
   store.restate({ what, to: asking.value })
   asking.value = ''
 }
-const titleOf = (to: string): string => ARRANGEMENTS.find(([value]) => value === to)?.[1] ?? to
+const titleOf = (to: string): string => ARRANGEMENTS.find(({ value }) => value === to)?.title ?? to
 
 /** Lengths and names of a member, whichever kind it is. */
 function line(
@@ -123,7 +111,7 @@ const drop = (id = ''): void => store.restate({ what: 'away', to: id })
     <p class="line">
       <span>Between the legs:</span>
       <button
-        v-for="[value, title] in ARRANGEMENTS"
+        v-for="{ value, title } in ARRANGEMENTS"
         :key="value"
         class="plain word"
         type="button"
@@ -134,7 +122,7 @@ const drop = (id = ''): void => store.restate({ what: 'away', to: id })
       </button>
       <span>and besides:</span>
       <button
-        v-for="[value, title] in MORE"
+        v-for="{ value, title } in MORE"
         :key="value"
         class="plain word"
         type="button"

@@ -4,16 +4,13 @@ import { computed } from 'vue'
 import Choice from '../../fields/Choice.vue'
 import PieceForm from '../../fields/PieceForm.vue'
 import { usePiece } from '../../piece/store'
+import { mostOf, wishes } from '../../fields/published'
 
 /** What is shaped into the top: hollow, edges, boards, bark. */
 const store = usePiece()
 const top = computed(() => store.piece?.top)
 const hollow = computed(() => top.value?.hollow)
-const HOLLOWS = [
-  { value: 'none', title: 'flat' },
-  { value: 'trough', title: 'hollowed one way' },
-  { value: 'dish', title: 'both ways' },
-]
+const HOLLOWS = wishes('hollow')
 const FORMS: Record<string, string[]> = {
   trough: ['hollow.across', 'hollow.chord', 'hollow.depth', 'hollow.strips'],
   dish: ['hollow.length', 'hollow.width', 'hollow.depth', 'hollow.strips'],
@@ -42,6 +39,7 @@ const outlineFault = computed(
 )
 
 const holds = computed(() => top.value?.hand_holds ?? [])
+const MOST_HOLDS = mostOf('Top', 'hand_holds')
 const HOLD = ['x', 'y', 'length', 'width', 'turn']
 const more = (): void => store.restate({ what: 'hand_hold', to: 'more' })
 const drop = (k: number): void =>
@@ -93,7 +91,7 @@ const boardFault = computed(() =>
     <p class="line">
       <strong>Hand-holds</strong>
       <button
-        v-if="holds.length < 4"
+        v-if="holds.length < MOST_HOLDS"
         class="plain word"
         type="button"
         data-more-holds

@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 
 import { usePiece } from '../../piece/store'
+import { mostOf } from '../../fields/published'
 
 /** Positions tried and left, with the reason; each can be taken up again. */
 const store = usePiece()
@@ -47,8 +48,18 @@ function drop(k: number): void {
       </li>
     </ul>
     <form @submit.prevent="keep">
-      <v-text-field v-model="name" label="Keep this, as" maxlength="120" data-trial-name />
-      <v-text-field v-model="why" label="Why it is left" maxlength="1000" data-trial-why />
+      <v-text-field
+        v-model="name"
+        label="Keep this, as"
+        :maxlength="mostOf('Trial', 'name')"
+        data-trial-name
+      />
+      <v-text-field
+        v-model="why"
+        label="Why it is left"
+        :maxlength="mostOf('Trial', 'why')"
+        data-trial-why
+      />
       <v-btn type="submit" :disabled="!name.trim()">Keep</v-btn>
     </form>
   </details>
