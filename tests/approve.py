@@ -22,6 +22,7 @@ from functools import cache
 from pathlib import Path
 from typing import Any
 
+import numpy as np
 from pydantic import TypeAdapter
 from pydantic_core import to_jsonable_python
 
@@ -38,7 +39,7 @@ from splay.setups.asker import Spread
 from splay.setups.scales import scale_of
 from splay.shop import Shop, read_shop, reading, workbench
 from splay.shown import Shown, shown
-from splay.solids import solids_of
+from splay.solids import Part, solids_of
 from splay.stance.restate import Restate, restate
 from splay.work.proofs import KINDS
 from tests.bench.levelled import WAYS
@@ -64,8 +65,8 @@ TALKATIVE = (
     746, 879, 83, 120, 239, 512, 556, 602, 681, 812, 533, 732, 737, 12, 135, 165, 405, 828, 839, 23, 40, 94,
     416, 536, 696,
 )  # fmt: skip
-"""Random pieces that say most of what no other piece here says, of a thousand tried; of these the words
-alone are kept."""
+"""Random pieces that say most of what no other piece here says, of a thousand tried; of these what is
+shown, drawn and built is kept as a whole."""
 NUMBER = re.compile(r"-?\d+(?:[.,/]\d+)?(?: \d+/\d+)?")
 ASIDE = 0.3719
 """Figures are cut to a hundredth here, not halfway between two round ones, where the last bit decides."""
@@ -315,8 +316,32 @@ def _items(case: Case, made: Plan) -> Iterator[tuple[str, Any]]:
     for step in json.loads(_ORDER.dump_json(order_of(piece, made, Build())))["steps"]:
         yield f"step {step['key']}", step
     for part in solids_of(piece, made) if case.name in SOLID else ():
-        lows, highs = part.points.min(axis=0), part.points.max(axis=0)
-        yield f"solid {part.key}", [len(part.points), [float(v) for v in (*lows, *highs)]]
+        yield f"solid {part.key}", _solid(part)
+
+
+def _solid(part: Part) -> list[Any]:
+    """How many corners it has, and the box about it."""
+    lows, highs = part.points.min(axis=0), part.points.max(axis=0)
+    return [len(part.points), [float(v) for v in (*lows, *highs)]]
+
+
+def _litres(part: Part) -> float:
+    """Its volume, by the tetrahedra under its triangles."""
+    a, b, c = (part.points[part.triangles[:, k]] for k in range(3))
+    return float(np.einsum("ij,ij->i", a, np.cross(b, c)).sum()) / 6e6
+
+
+DRAWN = ("drawn", "solids", "patterns")
+
+
+def _whole(case: Case, made: Plan) -> Iterator[tuple[str, Any]]:
+    """The same of a piece in a few large things: what differs is looked for among the others."""
+    yield "shown", json.loads(_SHOWN.dump_json(shown(made, "all")))
+    yield "order", json.loads(_ORDER.dump_json(order_of(case.piece, made, Build())))
+    yield "drawn", json.loads(_DRAWN.dump_json(draw(case.piece, case.shop, made, "all")))
+    yield "patterns", to_jsonable_python(patterns_of(case.piece, case.shop, made))
+    # How many corners a solid has may hang on the last bit of a figure: its box and its volume do not.
+    yield "solids", [[part.key, *_solid(part)[1:], _litres(part)] for part in solids_of(case.piece, made)]
 
 
 def _sentences(of: Any) -> set[str]:
@@ -372,12 +397,15 @@ def now() -> tuple[dict[str, str], frozenset[str]]:
                 said |= _sentences(of)
     for case in map(_random, TALKATIVE):
         made = plan(case.piece, case.shop)
-        said |= _sentences(json.loads(_SHOWN.dump_json(shown(made, "all"))))
-        said |= _sentences(json.loads(_ORDER.dump_json(order_of(case.piece, made, Build()))))
+        for item, of in _whole(case, made):
+            signs[f"{case.name} | {item}"] = digest(of, figures=item not in DRAWN)
+            said |= set() if item in DRAWN else _sentences(of)
     for case in (*otherwise(), *measured()):
         made = plan(case.piece, case.shop, case.read, spreads=STEADY)
         of = json.loads(_SHOWN.dump_json(shown(made, "all")))
         signs[f"{case.name} | shown"] = digest(of, figures=True)
+        drawn = draw(case.piece, case.shop, made, "level" if case.read else "all")
+        signs[f"{case.name} | drawn"] = digest(json.loads(_DRAWN.dump_json(drawn)))
         said |= _sentences(of) | set(map(template, names(case.piece)))
     said |= {template(words) for words in (*refused(), *turned_down())}
     for rough in ({"bore": Spread(3.0, 40)}, {"mark": Spread(2.0, 40)}):

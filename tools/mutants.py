@@ -39,6 +39,8 @@ MOST_TESTS = 60
 over most of its file, half come by chance."""
 APPROVED = ["tests.core.test_approved", "tests.api.test_demo_answers", "tests.api.test_schema"]
 """What compares everything with what it was: asked where none of the others noticed."""
+COMMANDS = [f"tests.api.test_{name}" for name in ("backup", "commands", "folder", "archive")]
+"""What runs the program's own commands, some as processes of their own, of which no coverage is taken."""
 SERVER = ["tests.server"]
 """Asked last: no coverage is taken of a server of its own."""
 LONGEST_S, OUT_OF_TIME = 600, -99
@@ -221,7 +223,9 @@ def noticed(mutant: Mutant, tests: list[str], tree: Path) -> bool:
     there = tree / mutant.file
     whole = there.read_bytes()
     there.write_bytes(whole[: mutant.begins] + mutant.becomes.encode() + whole[mutant.ends :])
-    asked = [tests, APPROVED, *([SERVER] if mutant.sort.startswith("workshop") else [])]
+    asked = [tests, APPROVED]
+    if mutant.sort.startswith("workshop"):
+        asked += [COMMANDS, SERVER] if "keeping" in mutant.file or "commands" in mutant.file else [SERVER]
     try:
         for names in filter(None, asked):
             if ended := _tests(tree, [], names, LONGEST_S):

@@ -8,8 +8,8 @@ from unittest.mock import patch
 
 from django.conf import settings
 from django.contrib.auth import get_user_model
-from django.core.management import CommandError, call_command
-from django.test import TestCase, override_settings
+from django.core.management import CommandError, call_command, get_commands, load_command_class
+from django.test import SimpleTestCase, TestCase, override_settings
 
 from splay.piece.starters import starter
 from splay.shop import workbench, write_shop
@@ -99,6 +99,15 @@ class Serve(TestCase):
                 call_command("demo")
             handed.assert_not_called()
         self.assertEqual([one.pk for one in PieceRow.objects.all()], [row.pk])
+
+
+class Every(SimpleTestCase):
+    def test_each_says_what_it_is_for(self) -> None:
+        own = [name for name, app in get_commands().items() if str(app).startswith("workshop")]
+        self.assertGreater(len(own), 8)
+        for name in own:
+            command = load_command_class(get_commands()[name], name)
+            self.assertTrue(command.help.strip().endswith("."), name)
 
 
 class Schemas(TestCase):

@@ -222,7 +222,7 @@ def off_rack(request: HttpRequest) -> list[OffRack]:
             name=row.name or "A piece without a name",
             removed=row.removed or row.changed,
             by=row.removed_by.get_username() if row.removed_by else None,
-            nights_left=max(BIN_NIGHTS - row.nights, 0),
+            nights_left=BIN_NIGHTS - row.nights,
         )
         for row in actions.taken_off(request.user)[:200]
     ]
