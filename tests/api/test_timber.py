@@ -4,13 +4,16 @@ from __future__ import annotations
 
 import io
 import json
+import math
 from datetime import UTC, datetime
 from typing import Any
 from unittest import mock
 
 import ezdxf
+import shapely
 from PIL import Image
 
+from splay.timber.stock import MOST_CORNERS
 from tests.api.base import ApiCase
 from workshop.timber import api as wood_air
 from workshop.timber.models import StockRow
@@ -169,8 +172,8 @@ class Store(TimberCase):
 
 
 class Files(TimberCase):
-    def outline(self, sort: str, text: str, status: int = 200) -> dict[str, Any]:
-        answer = self.call("POST", "/api/timber/outline", {"sort": sort, "text": text, "bare": "metric"})
+    def outline(self, sort: str, text: str, status: int = 200, bare: str = "metric") -> dict[str, Any]:
+        answer = self.call("POST", "/api/timber/outline", {"sort": sort, "text": text, "bare": bare})
         self.assertEqual(answer.status_code, status, answer.content)
         return dict(answer.json())
 
@@ -190,11 +193,11 @@ class Files(TimberCase):
         self.assertIn("taken as millimetres", found["said"])
 
     def test_an_outline_out_of_dxf_in_its_own_units_as_one_line_or_many(self) -> None:
-        def text(units: int, closed: bool) -> str:
+        def text(units: int, closed: bool, by: int = 1) -> str:
             drawing = ezdxf.new()  # type: ignore[attr-defined]
             drawing.header["$INSUNITS"] = units
             space = drawing.modelspace()
-            points = [(0, 0), (60, 0), (60, 20), (0, 20)]
+            points = [(0, 0), (60 * by, 0), (60 * by, 20 * by), (0, 20 * by)]
             if closed:
                 space.add_lwpolyline(points, close=True)
             else:
@@ -207,6 +210,47 @@ class Files(TimberCase):
         for closed in (True, False):
             self.assertEqual(self.size(self.outline("dxf", text(1, closed))), (1524.0, 508.0))
             self.assertEqual(self.size(self.outline("dxf", text(5, closed))), (600.0, 200.0))
+        self.assertEqual(self.outline("dxf", text(5, True))["said"], "Sizes as the drawing gives them.")
+        # Without a unit of its own it is in the maker's.
+        for bare, size in (("metric", (180.0, 60.0)), ("inch", (4572.0, 1524.0))):
+            found = self.outline("dxf", text(0, True, 3), bare=bare)
+            self.assertEqual(self.size(found), size)
+            self.assertIn("the drawing names no unit", found["said"])
+
+    def test_of_several_lines_the_largest_is_taken_its_lowest_corner_at_nothing(self) -> None:
+        head = '<svg xmlns="http://www.w3.org/2000/svg" width="90cm" height="50cm" viewBox="0 0 900 500">'
+        small = '<rect x="40" y="60" width="80" height="40"/>'
+        large = '<rect x="9" y="7" width="700" height="300"/>'
+        for shapes in (small + large, large + small):
+            found = self.outline("svg", f"{head}{shapes}</svg>")
+            self.assertEqual(self.size(found), (700.0, 300.0))
+            self.assertEqual([min(one) for one in zip(*found["corners"], strict=True)], [0.0, 0.0])
+            said = "Sizes as the drawing gives them. The largest of 2 closed lines was taken."
+            self.assertEqual(found["said"], said)
+        self.assertNotIn("largest", self.outline("svg", f"{head}{large}</svg>")["said"])
+
+    def test_an_edge_of_many_points_keeps_its_shape_in_few(self) -> None:
+        rows = [(900 * math.cos(k / 300), 300 * math.sin(k / 300)) for k in range(1885)]
+        text = "x,y\n" + "\n".join(f"{x:.3f},{y:.3f}" for x, y in rows)
+        found = self.outline("csv", text)
+        self.assertLessEqual(len(found["corners"]), MOST_CORNERS)
+        area = shapely.Polygon(found["corners"]).area
+        self.assertAlmostEqual(area / (math.pi * 900 * 300), 1.0, delta=0.005)
+        self.assertEqual(found["said"], "Sizes as the table gives them.")
+
+    def test_how_long_a_slab_and_how_small_a_piece_may_be(self) -> None:
+        tried = ((8000, 300, 200), (8001, 300, 422), (300, 8001, 422), (50, 50, 200), (49, 51, 422))
+        for long, high, status in tried:
+            rows = f"x,y\n0,0\n{long},0\n{long},{high}\n0,{high}\n"
+            self.outline("csv", rows, status)
+
+    def test_a_cell_that_cannot_be_read_is_named_by_its_row(self) -> None:
+        said = self.outline("csv", "x,y\n0,0\n900,0\n900,wide\n", 422)["faults"][0]
+        self.assertEqual(said["got"], "row 4: wide")
+        said = self.outline("csv", "x;y\n0;0\n900;0;7\n", 422)["faults"][0]
+        self.assertIn("row 3: 3 cells", said["got"])
+        self.assertIn("2 cells", said["do"])
+        self.assertEqual(self.size(self.outline("csv", "X\tY\n0\t0\n90\t0\n90\t80,5\n")), (90.0, 80.5))
 
     def test_an_outline_out_of_a_table_of_points_or_of_widths(self) -> None:
         self.assertEqual(
