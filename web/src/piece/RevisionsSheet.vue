@@ -120,20 +120,8 @@ const when = (text: string): string =>
       <ul>
         <li class="quiet" aria-hidden="true"><span>from</span><span>to</span></li>
         <li v-for="row in rows" :key="row.number" :data-state="row.number">
-          <v-radio
-            v-model="a"
-            inline
-            name="a"
-            :value="row.number"
-            :aria-label="`before: ${row.number}`"
-          />
-          <v-radio
-            v-model="b"
-            inline
-            name="b"
-            :value="row.number"
-            :aria-label="`after: ${row.number}`"
-          />
+          <v-radio v-model="a" name="a" :value="row.number" :aria-label="`before: ${row.number}`" />
+          <v-radio v-model="b" name="b" :value="row.number" :aria-label="`after: ${row.number}`" />
           <span class="figures">{{ row.number }}</span>
           <span
             ><b v-if="row.called">{{ row.called }}, </b>{{ when(row.saved) }},
@@ -199,7 +187,7 @@ li {
   display: grid;
   grid-template-columns: 2rem 2rem 1.6rem 1fr;
   gap: 0.4rem;
-  align-items: baseline;
+  align-items: center;
   padding: 3px 0;
 }
 .sides {
