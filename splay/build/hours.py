@@ -24,8 +24,8 @@ def read_week(lines: Sequence[str]) -> tuple[Stretch, ...]:
             found = _STRETCH.fullmatch(part)
             begins, ends = (_clock(found, 1), _clock(found, 3)) if found else (None, None)
             if begins is None or ends is None:
-                do = f"Write {DAYS[day]} as 8 to 12, 13:30 to 17."
-                raise BadInput(Fault(f"lines.{day}", shorten(line), "times of the day, from and to", do))
+                do, wanted = "Write it as 8 to 12, 13:30 to 17.", "times of the day, from and to"
+                raise BadInput(Fault(f"lines.{day}", shorten(line), wanted, do, DAYS[day]))
             made.append(Stretch(day, begins, ends))
     return tuple(made)
 

@@ -1,5 +1,5 @@
 """What is typed in lines, several things in one field: sticks measured one by one, their old holes and
-bends; the widths of boards; the corners where a curve breaks.
+bends; the widths of boards (which may come as a bare text); the corners where a curve breaks.
 
 In a document what stands there may be given as it was typed: in place of the list an object of the
 `lines`, which field they were typed into (`of`), what the list was (`were`) and how it was `shown`. A line
@@ -52,7 +52,8 @@ def as_typed(given: Mapping[str, Any], at: str = "") -> Mapping[str, Any]:
     top = made.get("top")
     if isinstance(top, Mapping):
         made["top"] = top = dict(top)
-        if typed := _typed(top.get("boards"), _WIDTHS):
+        boards = top.get("boards")
+        if typed := _typed({"lines": boards} if isinstance(boards, str) else boards, _WIDTHS):
             top["boards"] = [
                 line if was is None else was for line, was in zip(typed.lines, typed.kept(), strict=True)
             ]
@@ -75,8 +76,6 @@ def _under(at: str, path: str) -> str:
 
 def _typed(given: object, between: re.Pattern[str] | None = None) -> _Typed | None:
     """What was typed, by lines or, with `between`, by words; None for what is no such thing."""
-    if isinstance(given, str):
-        given = {"lines": given}
     if not isinstance(given, Mapping) or not isinstance(given.get("lines"), str):
         return None
     shown, were = given.get("shown", ""), given.get("were", [])
@@ -108,6 +107,7 @@ def _number(word: str, line: str, most: int, at: str, what: str, do: str) -> int
     if word.isascii() and word.isdecimal() and 1 <= int(word) <= most:
         return int(word) - 1
     there = f"a {what} from 1 to {most}" if most > 1 else f"{what} 1, the only one"
+    there = there if most else f"a {what} there is"
     raise BadInput(Fault(at, shorten(line), there, do))
 
 

@@ -40,6 +40,14 @@ LABELS: dict[str, str] = {
     "Spacer.thick": "Thick",
     "Spacer.count": "How many",
     "Shop.instruments": "Instruments that send",
+    "Bit.centre_spur": "Lead point",
+    "Bit.rim_spurs": "Rim spurs",
+    "Printed.paper": "Paper",
+    "Printed.across": "The square, across",
+    "Printed.up": "The square, up",
+    "Rounding.system": "Figures in",
+    "Rounding.fraction": "Inches to the nearest",
+    "Rounding.step_mm": "Millimetres to the nearest",
 }
 """By field."""
 TITLES: dict[str, dict[str | int, str]] = {

@@ -21,8 +21,8 @@ def clear(one: Rod, two: Rod) -> float:
     """Wood between two rods with flat ends, mm; negative where they meet.
 
     Far apart it is a lower bound: their middle lines less their radii. Near, the balls that fit into both
-    from end to end, and the rims of either against the other, decide; 24 places of a rim are looked at, which
-    can tell of half a millimetre more than there is.
+    from end to end, and the rims of either against the other, decide; of a rim 24 places are looked at,
+    which can tell of half a millimetre more than there is.
     """
     bound = segments((one.a, one.b), (two.a, two.b)) - one.radius - two.radius
     if bound >= NEAR_MM:

@@ -82,7 +82,7 @@ class Time(ApiCase):
         for tuesday, word in (
             ("", "Say when you work"),
             ("12 to 9", "Turn it round"),
-            ("all day", "Write Tuesday as 8 to 12"),
+            ("all day", "Tuesday: got all day; wanted: times of the day, from and to. Write it as 8 to 12"),
             ("8 to 12, 11 to 14", "Make one stretch of them"),
         ):
             lines = ["", tuesday, "", "", "", "", ""]

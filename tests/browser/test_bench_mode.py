@@ -348,7 +348,7 @@ class TimeAndWorth(BrowserCase):
         expect(page.locator("[data-moved]").first).to_contain_text("later")
         page.locator("[data-hours='0']").fill("whenever")
         page.locator("[data-hours-keep]").click()
-        expect(page.locator("[data-hours-said]")).to_contain_text("Monday: write it as 8 to 12")
+        expect(page.locator("[data-hours-said]")).to_contain_text("Write it as 8 to 12")
         page.locator("[data-hours='0']").fill("8 to 12, 13:30 to 17")
         for day in range(1, 7):
             page.locator(f"[data-hours='{day}']").fill("")

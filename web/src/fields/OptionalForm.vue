@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import PieceForm from './PieceForm.vue'
+import DocumentForm from './DocumentForm.vue'
 import type { Row } from './rows'
 
 /** A part that a piece may have or not: a box to tick, and its fields where it is there. */
@@ -29,6 +29,6 @@ defineEmits<{ /** It is wanted, or not any more. */ want: [on: boolean] }>()
       :model-value="on"
       @update:model-value="$emit('want', $event)"
     />
-    <PieceForm v-if="on" :base="base" :rows="rows" :across="across" />
+    <DocumentForm v-if="on" :base="base" :rows="rows" :across="across" />
   </div>
 </template>

@@ -5,7 +5,7 @@ export interface Row {
   /** Name of the field. */
   label: string
   /** A typed length or angle where nothing is said. */
-  kind?: 'choice' | 'count' | 'flag' | 'text'
+  kind?: 'choice' | 'count' | 'flag' | 'text' | 'words'
   /** The words to choose from. */
   items?: { value: unknown; title: string }[]
 }

@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-import type { Fault, Shop } from '../api/types'
+import type { Shop } from '../api/types'
+import DocumentForm from '../fields/DocumentForm.vue'
+import { useHost } from '../fields/host'
+import { published } from '../fields/published'
 import TypedField from '../fields/TypedField.vue'
-import { useShop } from './store'
 
 /** One drawer of small things: bits, or spacers; each line a thing, its fields in a row. */
 const props = defineProps<{
@@ -13,45 +15,30 @@ const props = defineProps<{
   title: string
   /** What an empty drawer means. */
   empty: string
-  /** Fields of a line: name, label, whether it is a count (a plain number) or a name. */
-  fields: { name: string; label: string; as: 'length' | 'count' | 'text' }[]
+  /** Fields of a line, the first of them what a new one is known by. */
+  fields: string[]
   /** What a new line begins with, besides its first field. */
   fresh: Record<string, unknown>
-  /** Faults by path. */
-  faults: Record<string, Fault>
 }>()
-const emit = defineEmits<{
-  /** A value at a path of the shop. */ set: [path: string, value: unknown]
-}>()
-const store = useShop()
-const lines = computed(() => ((store.shop as Shop)[props.list] ?? []) as Record<string, unknown>[])
-const first = computed(() => props.fields[0])
-const columns = computed(
-  () => props.fields.map((f) => (f.as === 'text' ? '2.4fr' : '1fr')).join(' ') + ' auto',
+const host = useHost()
+const lines = computed(() => ((host.document() as Shop)[props.list] ?? []) as object[])
+const first = computed(() => props.fields[0] ?? '')
+const asks = computed(
+  () => published(host.document(), `${props.list}.0`, first.value, host.root).label,
 )
 
-function text(at: number, name: string, as: string): string {
-  if (as === 'length') return store.chosen[`${props.list}.${at}.${name}`]?.text ?? ''
-  const got = lines.value[at]?.[name]
-  return typeof got === 'string' || typeof got === 'number' ? String(got) : ''
-}
-function commit(at: number, name: string, as: string, value: string): void {
-  const plain = as === 'count' && /^\s*\d+\s*$/.test(value) ? Number(value) : value
-  emit('set', `${props.list}.${at}.${name}`, plain)
-}
 function add(value: string): void {
-  if (!value.trim() || !first.value) return
-  emit('set', props.list, [...lines.value, { ...props.fresh, [first.value.name]: value }])
+  if (!value.trim()) return
+  host.set(props.list, [...lines.value, { ...props.fresh, [first.value]: value }])
 }
 function drop(at: number): void {
-  emit(
-    'set',
+  host.set(
     props.list,
     lines.value.filter((_, k) => k !== at),
   )
 }
 /** A fault of the list itself, or of the line that could not be added. */
-const listFault = computed(() => props.faults[props.list])
+const listFault = computed(() => host.fault(props.list))
 </script>
 
 <template>
@@ -59,16 +46,11 @@ const listFault = computed(() => props.faults[props.list])
     <h2>{{ title }}</h2>
     <p v-if="!lines.length" class="quiet">{{ empty }}</p>
     <ul>
-      <li v-for="(_, at) in lines" :key="at" :style="{ gridTemplateColumns: columns }">
-        <TypedField
-          v-for="field in fields"
-          :key="field.name"
-          :stamp="() => store.chosen"
-          :label="field.label"
-          :text="text(at, field.name, field.as)"
-          :fault="faults[`${list}.${at}.${field.name}`]"
-          :data-field="`${list}.${at}.${field.name}`"
-          @commit="commit(at, field.name, field.as, $event)"
+      <li v-for="(_, at) in lines" :key="at">
+        <DocumentForm
+          :base="`${list}.${at}`"
+          :rows="fields"
+          :across="fields.includes('name') ? fields.length + 1 : fields.length"
         />
         <button
           class="plain word"
@@ -80,10 +62,10 @@ const listFault = computed(() => props.faults[props.list])
         </button>
       </li>
     </ul>
-    <div v-if="first" class="new">
+    <div class="new">
       <TypedField
         :stamp="() => lines"
-        :label="`Another: ${first.label.toLowerCase()}`"
+        :label="`Another: ${asks.toLowerCase()}`"
         text=""
         :fault="listFault"
         :data-field="`${list}.new`"
@@ -104,17 +86,9 @@ ul {
   gap: 0.4rem 2rem;
   padding: 0.4rem 0;
 }
-@media (max-width: 600px) {
-  li {
-    grid-template-columns: 1fr 1fr !important;
-  }
-  /* The name of what it is takes a line of its own. */
-  li > :first-child:has(+ * + * + *) {
-    grid-column: 1 / -1;
-  }
-}
 li {
   display: grid;
+  grid-template-columns: 1fr auto;
   gap: 0.6rem;
   align-items: center;
 }

@@ -1,49 +1,28 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue'
 
-import { api, ask, Refused } from '../api/client'
-import type { Fault, ReadyShop, Shop, Tool } from '../api/types'
+import { api, ask } from '../api/client'
+import type { ReadyShop, Shop, Tool } from '../api/types'
 import Choice from '../fields/Choice.vue'
-import { labelOf, published, wordsOf } from '../fields/published'
+import DocumentField from '../fields/DocumentField.vue'
+import DocumentForm from '../fields/DocumentForm.vue'
+import { labelOf, wordsOf } from '../fields/published'
 import TypedField from '../fields/TypedField.vue'
-import { valueAt, withValue, without } from '../paths'
 import DrawerPanel from './DrawerPanel.vue'
+import { useShopHost } from './host'
 import ShopFile from './ShopFile.vue'
 import { useShop } from './store'
 import { useGone } from './undo'
 
 /** The tools of the shop, how their scales read and how far they reach; units and rounding. */
 const store = useShop()
-const faults = ref<Record<string, Fault>>({})
-const away = ref(false)
+const { faults, away, set } = useShopHost()
 const shop = computed(() => store.shop as Shop)
-
-async function set(path: string, value: unknown): Promise<void> {
-  try {
-    await store.change((now) => withValue(now, path, value))
-    faults.value = without(faults.value, path)
-    away.value = false
-  } catch (error) {
-    if (error instanceof Refused) {
-      const found = error.problem.faults?.[0]
-      if (found) faults.value = { ...faults.value, [path]: found }
-    } else away.value = true
-  }
-}
-const text = (path: string): string => store.chosen[path]?.text ?? ''
 
 const tools = computed(() => shop.value.tools ?? [])
 const SCALES = ['scale', 'tilt'] as const
-const SQUARE = wordsOf('Scale', 'at_square', 'Shop')
-const COUNTS = wordsOf('Scale', 'counts', 'Shop')
-const SPACERS = wordsOf('Ramp', 'spacer', 'Shop')
 const ROUNDING = wordsOf('Rounding', 'fraction', 'Shop')
 const STEPS = wordsOf('Rounding', 'step_mm', 'Shop')
-const drawer = (model: string, fields: Record<string, 'length' | 'count' | 'text'>) =>
-  Object.entries(fields).map(([name, as]) => ({ name, as, label: labelOf(model, name, 'Shop') }))
-const BITS = drawer('OwnedBit', { diameter: 'length', centre_spur: 'length', rim_spurs: 'length' })
-const MOUTH_BITS = drawer('MouthBit', { radius: 'length' })
-const SPACER_FIELDS = drawer('Spacer', { name: 'text', thick: 'length', count: 'count' })
 const INSTRUMENTS = wordsOf('Shop', 'instruments', 'Shop')
 const SYSTEMS = wordsOf('Rounding', 'system', 'Shop')
 /** What each kind of tool is, said beside its name. */
@@ -65,8 +44,17 @@ const SIZES = [
   'tallest',
   'kerf',
 ]
-/** What a field of a tool is called. */
-const called = (at: string): string => published(shop.value, '', at, 'Shop').label
+/** What is filled in of a tool: its scales, how a ramp's spacer stands, its sizes. */
+const rowsOf = (tool: Tool): (string | { words: string })[] => [
+  ...SCALES.filter((scale) => scale in tool).flatMap((scale) => [
+    { words: `${scale}.at_square` },
+    { words: `${scale}.counts` },
+    `${scale}.reach`,
+    `${scale}.step`,
+  ]),
+  ...(tool.kind === 'ramp' ? ['spacer'] : []),
+  ...SIZES.filter((size) => size in tool),
+]
 /** Every tool there is, as it comes: the ready-made sets hold one of each. */
 const ready = ref<ReadyShop[]>([])
 const gone = useGone()
@@ -96,7 +84,6 @@ function drop(at: number): void {
   const left = tools.value.filter((one) => one !== tool)
   void set('tools', left)
 }
-const has = (tool: Tool, name: string): boolean => name in tool
 </script>
 
 <template>
@@ -105,39 +92,27 @@ const has = (tool: Tool, name: string): boolean => name in tool
     <p v-if="away" role="alert">The workshop does not answer: press Enter in the field again.</p>
     <section class="units" aria-label="Units">
       <Choice
-        label="Figures in"
+        :label="labelOf('Rounding', 'system', 'Shop')"
         :items="SYSTEMS"
         :value="store.system"
         @choose="set('rounding.system', $event)"
       />
       <Choice
-        label="Inches to the nearest"
+        :label="labelOf('Rounding', 'fraction', 'Shop')"
         :items="ROUNDING"
         :value="String(shop.rounding?.fraction)"
         @choose="set('rounding.fraction', Number($event))"
       />
       <Choice
-        label="Millimetres to the nearest"
+        :label="labelOf('Rounding', 'step_mm', 'Shop')"
         :items="STEPS"
         :value="String(shop.rounding?.step_mm)"
         @choose="set('rounding.step_mm', Number($event))"
       />
-      <TypedField
-        :stamp="() => store.chosen"
-        label="Lead point"
-        :text="text('bit.centre_spur')"
-        :fault="faults['bit.centre_spur']"
-        @commit="set('bit.centre_spur', $event)"
-      />
-      <TypedField
-        :stamp="() => store.chosen"
-        label="Rim spurs"
-        :text="text('bit.rim_spurs')"
-        :fault="faults['bit.rim_spurs']"
-        @commit="set('bit.rim_spurs', $event)"
-      />
+      <DocumentField path="bit.centre_spur" />
+      <DocumentField path="bit.rim_spurs" />
       <Choice
-        label="Instruments that send"
+        :label="labelOf('Shop', 'instruments', 'Shop')"
         :items="INSTRUMENTS"
         :value="shop.instruments ?? 'none'"
         @choose="set('instruments', $event)"
@@ -174,85 +149,29 @@ const has = (tool: Tool, name: string): boolean => name in tool
           :fault="faults[`tools.${k}.name`]"
           @commit="set(`tools.${k}.name`, $event)"
         />
-        <div class="how">
-          <template v-for="scale in SCALES" :key="scale">
-            <template v-if="has(tool, scale)">
-              <Choice
-                :label="called(`tools.${k}.${scale}.at_square`)"
-                :items="SQUARE"
-                :value="store.chosen[`tools.${k}.${scale}.at_square`]?.value.toFixed(0) ?? '0'"
-                @choose="set(`tools.${k}.${scale}.at_square`, Number($event))"
-              />
-              <Choice
-                :label="called(`tools.${k}.${scale}.counts`)"
-                :items="COUNTS"
-                :value="String(valueAt(tool, `${scale}.counts`))"
-                @choose="set(`tools.${k}.${scale}.counts`, $event)"
-              />
-              <TypedField
-                :stamp="() => store.chosen"
-                :label="called(`tools.${k}.${scale}.reach`)"
-                :text="text(`tools.${k}.${scale}.reach`)"
-                :fault="faults[`tools.${k}.${scale}.reach`]"
-                :data-field="`tools.${k}.${scale}.reach`"
-                @commit="set(`tools.${k}.${scale}.reach`, $event)"
-              />
-              <TypedField
-                :stamp="() => store.chosen"
-                :label="called(`tools.${k}.${scale}.step`)"
-                :text="text(`tools.${k}.${scale}.step`)"
-                :fault="faults[`tools.${k}.${scale}.step`]"
-                @commit="set(`tools.${k}.${scale}.step`, $event)"
-              />
-            </template>
-          </template>
-          <v-select
-            v-if="tool.kind === 'ramp'"
-            :label="called(`tools.${k}.spacer`)"
-            :items="SPACERS"
-            :model-value="tool.spacer"
-            @update:model-value="set(`tools.${k}.spacer`, $event)"
-          />
-          <template v-for="name in SIZES" :key="name">
-            <TypedField
-              v-if="has(tool, name)"
-              :stamp="() => store.chosen"
-              :label="called(`tools.${k}.${name}`)"
-              :text="text(`tools.${k}.${name}`)"
-              :fault="faults[`tools.${k}.${name}`]"
-              :data-field="`tools.${k}.${name}`"
-              @commit="set(`tools.${k}.${name}`, $event)"
-            />
-          </template>
-        </div>
+        <DocumentForm class="how" :base="`tools.${k}`" :rows="rowsOf(tool)" />
       </li>
     </ul>
     <DrawerPanel
       list="bits"
       title="Bits in the drawer"
       empty="None listed: whatever a hole wants is taken to be at hand. List them, and a hole without its bit is told."
-      :fields="BITS"
+      :fields="['diameter', 'centre_spur', 'rim_spurs']"
       :fresh="{}"
-      :faults="faults"
-      @set="set"
     />
     <DrawerPanel
       list="mouth_bits"
       title="Cutters that round a hole's mouth"
       empty="None listed: a mouth that is eased for a leg's cove is rounded with a rasp."
-      :fields="MOUTH_BITS"
+      :fields="['radius']"
       :fresh="{}"
-      :faults="faults"
-      @set="set"
     />
     <DrawerPanel
       list="spacers"
       title="Spacers to put under a foot"
       empty="None listed: shims are then given as a thickness only."
-      :fields="SPACER_FIELDS"
+      :fields="['name', 'thick', 'count']"
       :fresh="{ thick: '1 mm' }"
-      :faults="faults"
-      @set="set"
     />
     <p class="add">
       <span>Another tool:</span>

@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 
 import Drawing from '../../drawing/Drawing.vue'
-import PieceForm from '../../fields/PieceForm.vue'
+import DocumentForm from '../../fields/DocumentForm.vue'
 import { wordsOf } from '../../fields/published'
 import WhyFigure from '../../fields/WhyFigure.vue'
 import { usePiece } from '../../piece/store'
@@ -122,7 +122,7 @@ function become(to: string): void {
           data-field="joint.way"
           @update:model-value="become"
         />
-        <PieceForm
+        <DocumentForm
           class="rows"
           :base="base"
           :rows="form"
@@ -138,7 +138,7 @@ function become(to: string): void {
         />
         <details v-if="wedge" class="wedge">
           <summary class="word">its wedge</summary>
-          <PieceForm :base="base" :rows="WEDGE" :across="4" />
+          <DocumentForm :base="base" :rows="WEDGE" :across="4" />
         </details>
         <v-checkbox-btn
           v-if="pegged"

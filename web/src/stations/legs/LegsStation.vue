@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import type { Figure, LegPart } from '../../api/types'
 import Drawing from '../../drawing/Drawing.vue'
 import FigureText from '../../fields/FigureText.vue'
-import PieceForm from '../../fields/PieceForm.vue'
+import DocumentForm from '../../fields/DocumentForm.vue'
 import WhyFigure from '../../fields/WhyFigure.vue'
 import { inWhole } from '../../said'
 import { usePiece } from '../../piece/store'
@@ -128,7 +128,7 @@ function show(numbers: number[]): void {
           <figcaption>{{ view?.title }}</figcaption>
           <Drawing v-if="view" :view="view" :lit="store.lit" />
         </figure>
-        <PieceForm v-if="leg" :base="path" :rows="FORM" :across="FORM.length" />
+        <DocumentForm v-if="leg" :base="path" :rows="FORM" :across="FORM.length" />
         <div class="two">
           <div>
             <v-table>
@@ -159,7 +159,7 @@ function show(numbers: number[]): void {
             </v-table>
             <details v-if="leg" class="making">
               <summary>how they are made, spares, sticks measured one by one</summary>
-              <PieceForm :base="path" :rows="making" />
+              <DocumentForm :base="path" :rows="making" />
               <v-checkbox-btn
                 inline
                 label="thickest, or thinnest, in between"

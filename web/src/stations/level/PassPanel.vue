@@ -3,7 +3,7 @@ import { computed } from 'vue'
 
 import type { LevelPass, LevelRound } from '../../api/types'
 import Choice from '../../fields/Choice.vue'
-import PieceField from '../../fields/PieceField.vue'
+import DocumentField from '../../fields/DocumentField.vue'
 import { wordsOf } from '../../fields/published'
 import { usePiece } from '../../piece/store'
 import ProofList from '../ProofList.vue'
@@ -56,9 +56,9 @@ const full = computed(() => props.round.answered === props.round.asked)
         data-field="levelling.way"
         @update:model-value="store.set(path('way'), $event)"
       />
-      <PieceField path="levelling.flat" />
-      <PieceField path="levelling.lean_allowed" />
-      <PieceField v-if="pass?.way === 'bench'" :path="path('raised')" />
+      <DocumentField path="levelling.flat" />
+      <DocumentField path="levelling.lean_allowed" />
+      <DocumentField v-if="pass?.way === 'bench'" :path="path('raised')" />
     </div>
     <div class="fields">
       <p v-if="round.begins" class="how" data-begins>{{ round.begins }}</p>

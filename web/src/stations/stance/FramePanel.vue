@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import type { Support } from '../../api/types'
 import Choice from '../../fields/Choice.vue'
 import OptionalForm from '../../fields/OptionalForm.vue'
-import PieceForm from '../../fields/PieceForm.vue'
+import DocumentForm from '../../fields/DocumentForm.vue'
 import { mostOf, wishes } from '../../fields/published'
 import { usePiece } from '../../piece/store'
 import { useSupport } from '../support'
@@ -209,7 +209,7 @@ function feetOf(on: boolean): void {
 
 <template>
   <section aria-label="Sizes of this support">
-    <PieceForm :base="base" :rows="form" />
+    <DocumentForm :base="base" :rows="form" />
     <OptionalForm
       v-if="feet"
       class="feet"
@@ -242,7 +242,7 @@ function feetOf(on: boolean): void {
         </button>
       </p>
       <div v-for="(one, k) in between.list" :key="k" class="row">
-        <PieceForm :base="`${base}.${between.at}.${k}`" :rows="lines" :across="lines.length" />
+        <DocumentForm :base="`${base}.${between.at}.${k}`" :rows="lines" :across="lines.length" />
         <button
           class="plain word"
           type="button"
@@ -281,7 +281,7 @@ function feetOf(on: boolean): void {
         </button>
       </p>
       <div v-for="(one, k) in lowerRails" :key="k" class="row">
-        <PieceForm :base="`${base}.lower.rails.${k}`" :rows="RAIL" :across="RAIL.length" />
+        <DocumentForm :base="`${base}.lower.rails.${k}`" :rows="RAIL" :across="RAIL.length" />
         <button
           class="plain word"
           type="button"
@@ -293,7 +293,7 @@ function feetOf(on: boolean): void {
         <ArcForm v-if="one.lies !== 'flat'" :base="`${base}.lower.rails.${k}`" :on="!!one.arc" />
       </div>
     </template>
-    <PieceForm v-if="doweled" :base="base" :rows="DOWELS" :across="4" />
+    <DocumentForm v-if="doweled" :base="base" :rows="DOWELS" :across="4" />
     <OptionalForm
       v-if="any?.kind === 'slab_leg'"
       label="dowelled from outside"
@@ -312,7 +312,7 @@ function feetOf(on: boolean): void {
         data-held
         @choose="hold($event)"
       />
-      <PieceForm
+      <DocumentForm
         v-if="held"
         :base="base"
         :rows="held.way === 'buttons' ? BUTTONS : SCREWS"

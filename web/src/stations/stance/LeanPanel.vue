@@ -3,7 +3,7 @@ import { computed, ref } from 'vue'
 
 import type { LegFigures, Restate } from '../../api/types'
 import Choice from '../../fields/Choice.vue'
-import PieceField from '../../fields/PieceField.vue'
+import DocumentField from '../../fields/DocumentField.vue'
 import { wordsOf } from '../../fields/published'
 import { usePiece } from '../../piece/store'
 import { useSupport } from '../support'
@@ -67,12 +67,12 @@ const named = (list: LegFigures[]): string =>
     />
     <Choice label="Given by:" :items="WAYS" :value="spec.by ?? ''" @choose="become" />
     <div v-if="spec.by === 'splay_rake'" class="grid">
-      <PieceField :path="`${path}.splay`" />
-      <PieceField :path="`${path}.rake`" />
+      <DocumentField :path="`${path}.splay`" />
+      <DocumentField :path="`${path}.rake`" />
     </div>
     <div v-else-if="spec.by === 'resultant'" class="grid three">
-      <PieceField :path="`${path}.resultant`" />
-      <PieceField :path="`${path}.sightline`" />
+      <DocumentField :path="`${path}.resultant`" />
+      <DocumentField :path="`${path}.sightline`" />
       <v-select
         label="from"
         :items="FROM"
@@ -81,11 +81,11 @@ const named = (list: LegFigures[]): string =>
       />
     </div>
     <div v-else-if="spec.by === 'footprint'" class="grid">
-      <PieceField
+      <DocumentField
         :label="ring ? 'Ring round the feet' : 'Feet, side to side'"
         :path="`${path}.width`"
       />
-      <PieceField v-if="!ring" :path="`${path}.depth`" />
+      <DocumentField v-if="!ring" :path="`${path}.depth`" />
     </div>
     <p v-if="store.faults[path]" class="wrong" role="alert">
       {{ store.faults[path]?.said }}

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { onMounted, ref, watch } from 'vue'
 
-import PieceField from '../../fields/PieceField.vue'
+import DocumentField from '../../fields/DocumentField.vue'
 import { usePhoto } from '../../piece/photo'
 import { usePiece } from '../../piece/store'
 
@@ -56,10 +56,10 @@ async function chosen(): Promise<void> {
     <template v-if="photo.laid">
       <p class="hint quiet">Taken square from above, a rule beside the wood to measure by.</p>
       <div class="grid of4">
-        <PieceField path="top.outline.photo.width" />
-        <PieceField path="top.outline.photo.x" />
-        <PieceField path="top.outline.photo.y" />
-        <PieceField path="top.outline.photo.turn" />
+        <DocumentField path="top.outline.photo.width" />
+        <DocumentField path="top.outline.photo.x" />
+        <DocumentField path="top.outline.photo.y" />
+        <DocumentField path="top.outline.photo.turn" />
       </div>
     </template>
   </div>

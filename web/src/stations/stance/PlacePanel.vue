@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 
 import Choice from '../../fields/Choice.vue'
-import PieceField from '../../fields/PieceField.vue'
+import DocumentField from '../../fields/DocumentField.vue'
 import { wordsOf } from '../../fields/published'
 import { usePiece } from '../../piece/store'
 import { useSupport } from '../support'
@@ -48,21 +48,21 @@ const countFault = computed(() => store.faults[`${base.value}.placement.count`])
         :data-field="`${base}.placement.count`"
         @change="recount"
       />
-      <PieceField :path="`${base}.placement.radius`" />
-      <PieceField :path="`${base}.placement.first`" />
+      <DocumentField :path="`${base}.placement.radius`" />
+      <DocumentField :path="`${base}.placement.first`" />
     </div>
     <div v-else-if="way.way === 'triangle'" class="grid">
-      <PieceField :path="`${base}.placement.side`" />
-      <PieceField :path="`${base}.placement.first`" />
+      <DocumentField :path="`${base}.placement.side`" />
+      <DocumentField :path="`${base}.placement.first`" />
     </div>
     <div v-else-if="way.way === 'insets'" class="grid">
-      <PieceField :path="`${base}.placement.from_ends`" />
-      <PieceField :path="`${base}.placement.from_edges`" />
+      <DocumentField :path="`${base}.placement.from_ends`" />
+      <DocumentField :path="`${base}.placement.from_edges`" />
     </div>
     <template v-else>
       <div v-for="(spot, k) in spots" :key="k" class="spot">
-        <PieceField :path="`${base}.placement.spots.${k}.x`" />
-        <PieceField :path="`${base}.placement.spots.${k}.y`" />
+        <DocumentField :path="`${base}.placement.spots.${k}.x`" />
+        <DocumentField :path="`${base}.placement.spots.${k}.y`" />
         <v-select
           label="Stands"
           :items="MIRRORS"

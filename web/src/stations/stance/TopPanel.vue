@@ -2,8 +2,8 @@
 import { computed } from 'vue'
 
 import Choice from '../../fields/Choice.vue'
-import PieceField from '../../fields/PieceField.vue'
-import PieceForm from '../../fields/PieceForm.vue'
+import DocumentField from '../../fields/DocumentField.vue'
+import DocumentForm from '../../fields/DocumentForm.vue'
 import { mostOf, wordsOf } from '../../fields/published'
 import { usePiece } from '../../piece/store'
 import PhotoPanel from './PhotoPanel.vue'
@@ -44,8 +44,8 @@ function putUnder(kind: string): void {
 <template>
   <section v-if="top" aria-label="Height and top">
     <div class="grid three">
-      <PieceField path="height" />
-      <PieceField path="lean.fall" />
+      <DocumentField path="height" />
+      <DocumentField path="lean.fall" />
       <v-select
         label="Falls"
         :items="SIDES"
@@ -62,18 +62,18 @@ function putUnder(kind: string): void {
         @choose="putUnder"
       />
       <template v-if="store.piece?.underfoot">
-        <PieceField path="underfoot.thickness" />
-        <PieceField path="underfoot.across" />
+        <DocumentField path="underfoot.thickness" />
+        <DocumentField path="underfoot.across" />
       </template>
     </div>
     <Choice label="Top:" :items="KINDS" :value="top.outline.kind ?? 'round'" @choose="become" />
     <div class="grid" :class="`of${(FIELDS[top.outline.kind ?? 'round']?.length ?? 1) + 1}`">
-      <PieceField
+      <DocumentField
         v-for="name in FIELDS[top.outline.kind ?? 'round']"
         :key="name"
         :path="`top.outline.${name}`"
       />
-      <PieceField path="top.thickness" />
+      <DocumentField path="top.thickness" />
       <p v-if="store.faults['top.outline']" class="wrong" role="alert">
         {{ store.faults['top.outline'].said }}
       </p>
@@ -90,14 +90,14 @@ function putUnder(kind: string): void {
         grain, use, how many, notes<template v-if="store.piece?.notes"> (there are some)</template>
       </summary>
       <div class="grid">
-        <PieceField label="Grain, off the left-right line" path="top.grain" />
+        <DocumentField label="Grain, off the left-right line" path="top.grain" />
         <v-select
           label="Use"
           :items="USES"
           :model-value="store.piece?.use"
           @update:model-value="store.set('use', $event)"
         />
-        <PieceForm :rows="MANY" :across="1" />
+        <DocumentForm :rows="MANY" :across="1" />
         <label class="notes">
           Notes
           <textarea

@@ -3,7 +3,7 @@ import { computed, ref } from 'vue'
 
 import type { Figure, Member } from '../../api/types'
 import FigureText from '../../fields/FigureText.vue'
-import PieceForm from '../../fields/PieceForm.vue'
+import DocumentForm from '../../fields/DocumentForm.vue'
 import { wishes, wordsOf } from '../../fields/published'
 import { choice, type Row, typed } from '../../fields/rows'
 import WhyFigure from '../../fields/WhyFigure.vue'
@@ -195,7 +195,7 @@ const drop = (id = ''): void => store.restate({ what: 'away', to: id })
       <WhyFigure v-for="figure in store.plan.counts" :key="figure.key" :figure="figure" />
     </div>
     <template v-if="one">
-      <PieceForm :base="`members.${here}`" :rows="rows" :across="4" />
+      <DocumentForm :base="`members.${here}`" :rows="rows" :across="4" />
       <p v-if="part?.coplanar.length" class="quiet">
         Lies in one plane with {{ part.coplanar.join(', ') }}: these can go together as one frame.
       </p>

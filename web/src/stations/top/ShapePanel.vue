@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 
 import Choice from '../../fields/Choice.vue'
-import PieceForm from '../../fields/PieceForm.vue'
+import DocumentForm from '../../fields/DocumentForm.vue'
 import { usePiece } from '../../piece/store'
 import { mostOf, wishes } from '../../fields/published'
 
@@ -67,8 +67,8 @@ const boardFault = computed(() =>
       :value="hollow?.way ?? 'none'"
       @choose="store.restate({ what: 'hollow', to: $event })"
     />
-    <PieceForm v-if="hollow" base="top" :rows="FORMS[hollow.way ?? 'dish'] ?? []" />
-    <PieceForm base="top" :rows="edges" :across="edges.length > 4 ? 3 : edges.length" />
+    <DocumentForm v-if="hollow" base="top" :rows="FORMS[hollow.way ?? 'dish'] ?? []" />
+    <DocumentForm base="top" :rows="edges" :across="edges.length > 4 ? 3 : edges.length" />
     <div class="two">
       <v-text-field
         label="Boards, wide"
@@ -78,7 +78,7 @@ const boardFault = computed(() =>
         data-field="top.boards"
         @change="setBoards(($event.target as HTMLInputElement).value)"
       />
-      <PieceForm base="top" :rows="['grain', 'left_on', 'bark']" :across="2" />
+      <DocumentForm base="top" :rows="['grain', 'left_on', 'bark']" :across="2" />
     </div>
     <v-checkbox-btn
       inline
@@ -87,7 +87,7 @@ const boardFault = computed(() =>
       data-gap
       @update:model-value="store.restate({ what: 'gap', to: $event ? 'on' : 'off' })"
     />
-    <PieceForm v-if="top.gap" base="top" :rows="STAYS" :across="2" />
+    <DocumentForm v-if="top.gap" base="top" :rows="STAYS" :across="2" />
     <p class="line">
       <strong>Hand-holds</strong>
       <button
@@ -101,7 +101,7 @@ const boardFault = computed(() =>
       </button>
     </p>
     <div v-for="(_, k) in holds" :key="k" class="hold" :data-hold="k">
-      <PieceForm :base="`top.hand_holds.${k}`" :rows="HOLD" :across="5" />
+      <DocumentForm :base="`top.hand_holds.${k}`" :rows="HOLD" :across="5" />
       <button
         class="plain word"
         type="button"

@@ -1,65 +1,79 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-import { usePiece } from '../piece/store'
 import { valueAt } from '../paths'
-import PieceField from './PieceField.vue'
+import Choice from './Choice.vue'
+import DocumentField from './DocumentField.vue'
+import { useHost } from './host'
 import { published } from './published'
 import type { Row } from './rows'
 
-/** Several fields of the open piece, named by a table. */
+/** Several fields of a document (the open piece, or what the page provides), named by a table. */
 const props = withDefaults(
   defineProps<{
     /** What stands before every path, such as "supports.0". */
     base?: string
-    /** The fields, in order: by their places, as the core calls them, or as they are called here alone. */
-    rows: (Row | string)[]
+    /** The fields, in order: by their places, as the core calls them (with all words of a choice in sight),
+     * or as they are called here alone. */
+    rows: (Row | string | { words: string })[]
     /** How many stand beside each other; 3 by default. */
     across?: number
   }>(),
   { base: '', across: 3 },
 )
-const store = usePiece()
+const host = useHost()
 const list = computed(() =>
   props.rows.map((given) => {
-    const row = typeof given === 'string' ? published(store.piece, props.base, given) : given
+    const row = typeof given === 'string' ? told(given) : 'label' in given ? given : words(given)
     const path = props.base ? `${props.base}.${row.at}` : row.at
     const long = Math.max(0, ...(row.items ?? []).map((item) => item.title.length))
-    const broad = props.across > 1 && (row.label.length > 13 || long > 8)
-    const fault = store.faults[path]
-    return { ...row, path, value: valueAt(store.piece, path), fault, class: { broad } }
+    const said = row.kind === 'text' && props.across > 3
+    const broad = said || (props.across > 1 && (row.label.length > 13 || long > 8))
+    const value = valueAt(host.document(), path)
+    return { ...row, path, value, wrong: host.fault(path)?.said ?? '', class: { broad } }
   }),
 )
+const told = (at: string): Row => published(host.document(), props.base, at, host.root)
+/** A choice whose words are all seen at once. */
+const words = ({ words: at }: { words: string }): Row => ({ ...told(at), kind: 'words' })
+const chosen = (row: Row, title: string): unknown =>
+  row.items?.find((item) => String(item.value) === title)?.value
 
 /** A count is sent as a number where it is one; anything else as typed, for the answer to refuse. */
 function count(path: string, typed: string): void {
-  store.set(path, /^\d+$/.test(typed.trim()) ? Number(typed) : typed)
+  host.set(path, /^\d+$/.test(typed.trim()) ? Number(typed) : typed)
 }
 /** The keys go back to the bench: the next letter is none of the field's. */
 const leave = (event: KeyboardEvent): void => (event.target as HTMLElement).blur()
-const wrong = (row: { fault: { said: string } | undefined }): string => row.fault?.said ?? ''
 </script>
 
 <template>
   <div class="form" :style="{ '--across': across }">
     <template v-for="row in list" :key="row.path">
-      <PieceField v-if="!row.kind" :class="row.class" :label="row.label" :path="row.path" />
+      <DocumentField v-if="!row.kind" :class="row.class" :label="row.label" :path="row.path" />
+      <Choice
+        v-else-if="row.kind === 'words'"
+        :label="row.label"
+        :items="(row.items ?? []).map((item) => ({ value: String(item.value), title: item.title }))"
+        :value="String(row.value)"
+        @choose="host.set(row.path, chosen(row, $event))"
+      />
       <v-select
         v-else-if="row.kind === 'choice'"
         :label="row.label"
         :class="row.class"
         :items="row.items"
         :model-value="row.value"
-        :error-messages="wrong(row)"
+        :error-messages="row.wrong"
         :data-field="row.path"
-        @update:model-value="store.set(row.path, $event)"
+        @update:model-value="host.set(row.path, $event)"
       />
       <v-text-field
         v-else-if="row.kind === 'count'"
         :label="row.label"
         inputmode="numeric"
         :model-value="row.value"
-        :error-messages="wrong(row)"
+        :error-messages="row.wrong"
         :class="row.class"
         :data-field="row.path"
         @keydown.enter="leave"
@@ -70,20 +84,20 @@ const wrong = (row: { fault: { said: string } | undefined }): string => row.faul
         v-else-if="row.kind === 'text'"
         :label="row.label"
         :model-value="row.value"
-        :error-messages="wrong(row)"
+        :error-messages="row.wrong"
         :class="row.class"
         :data-field="row.path"
         @keydown.enter="leave"
         @keydown.esc="leave"
-        @change="store.set(row.path, ($event.target as HTMLInputElement).value)"
+        @change="host.set(row.path, ($event.target as HTMLInputElement).value)"
       />
       <v-checkbox
         v-else
         :label="row.label"
         :model-value="!!row.value"
-        :error-messages="wrong(row)"
+        :error-messages="row.wrong"
         :data-field="row.path"
-        @update:model-value="store.set(row.path, $event)"
+        @update:model-value="host.set(row.path, $event)"
       />
     </template>
   </div>
