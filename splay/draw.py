@@ -11,7 +11,6 @@ from splay.plan import Plan
 from splay.quantity import Show
 from splay.setups.groups import boring_groups, foot_groups
 from splay.shop import Shop
-from splay.stance.members import members
 from splay.stance.staked import Stance
 from splay.views.details import leg_view, section_view
 from splay.views.layout_view import layout_views
@@ -79,13 +78,13 @@ def draw(
     parts_open = open_parts(plan, station, opened)
     if along is not None and station == "stance":
         views = (*views, "sight")
-    runs, ropes = members(piece, stance)
+    runs, ropes = plan.made.runs, plan.made.lines
     not_up = {"underside", "upper"} - set(faces_up(piece, stance))
     solid = station in ("solid", "all")
     model = None
     necks = necks_of(plan.made) if stance.legs else {}
     if views or solid:
-        model = Model(piece, stance, parts, sockets, show, plan.findings, runs, ropes, necks)
+        model = Model(piece, stance, parts, sockets, show, plan.findings, runs, ropes, necks, plan.made)
     return Drawings(
         piece=(
             *(piece_view(model, name, along) for name in views if model and name not in not_up),

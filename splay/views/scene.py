@@ -16,6 +16,7 @@ from splay.parts import LegPart, SocketPart
 from splay.piece import Piece, Stretcher
 from splay.piece.kinds import driven_through
 from splay.quantity import Show
+from splay.setups.made import Made
 from splay.stance.body import Body
 from splay.stance.buttons import grooves
 from splay.stance.edge_profile import profile
@@ -206,7 +207,7 @@ def _stood(body: Body, floor: Floor) -> Faces:
     rows = np.array(floor.rows)
     looks = normals @ rows.T
     of_side: dict[tuple[float, ...], list[int]] = {}
-    for k, key in enumerate(_side_keys(body, normals.tolist(), placed[starts].tolist())):
+    for k, key in enumerate(_side_keys(body, normals, placed[starts])):
         of_side.setdefault(key, []).append(k)
     turned = {key: rows @ np.array(key[:3]) for key in of_side}
     spans = list(pairwise((0, *ends.tolist())))
@@ -216,23 +217,29 @@ def _stood(body: Body, floor: Floor) -> Faces:
     return Faces(corners, spans, [told[a:b] for a, b in spans], middles, looks, of_side, turned)
 
 
-def _side_keys(body: Body, normals: list[Vec], on: list[Vec]) -> Iterator[tuple[float, ...]]:
+def _side_keys(body: Body, normals: Points, on: Points) -> list[tuple[float, ...]]:
     """Of each face in turn, by the way it looks and a place on it in the top frame, what is the same for
     all faces of one side of a part."""
-    edges = body.eased_all(normals) if body.rounded else [None] * len(normals)
-    for normal, place, eased in zip(normals, on, edges, strict=True):
-        if eased is not None:
-            # A round drawn in chords is one side.
-            yield _plane_key(body.pose.turn_out(unit((eased[0], eased[1], 1.0))), body.width)
-            continue
-        beside = dot(normal, body.pose.across)
-        if body.grown and abs(beside) > _ALONG_EDGE:
-            # An edge as the tree grew it is one side, however many places it was drawn by.
-            side = math.copysign(1.0, beside)
-            x, y, z = body.pose.across
-            yield _plane_key((side * x, side * y, side * z), body.width)
-        else:
-            yield _plane_key(normal, dot(normal, place))
+    levels = (normals * on).sum(axis=1)
+    rounded = np.column_stack((normals.round(5), levels.round(2))) + 0.0
+    keys: list[tuple[float, ...]] = list(map(tuple, rounded.tolist()))
+    if body.grown:
+        # An edge as the tree grew it is one side, however many places it was drawn by.
+        x, y, z = body.pose.across
+        for k, beside in enumerate((normals @ np.array(body.pose.across)).tolist()):
+            if abs(beside) > _ALONG_EDGE:
+                side = math.copysign(1.0, beside)
+                keys[k] = _plane_key((side * x, side * y, side * z), body.width)
+    if body.rounded:
+        # A round drawn in chords is one side.
+        rounds: dict[Vec, tuple[float, ...]] = {}
+        for k, eased in enumerate(body.eased_all(normals.tolist())):
+            if eased is not None:
+                if eased not in rounds:
+                    way = body.pose.turn_out(unit((eased[0], eased[1], 1.0)))
+                    rounds[eased] = _plane_key(way, body.width)
+                keys[k] = rounds[eased]
+    return keys
 
 
 def _within(body: Body) -> Iterator[bool]:
@@ -307,18 +314,21 @@ class Model:
         runs: tuple[MemberStance, ...] = (),
         ropes: tuple[RopeStance, ...] = (),
         necks: Mapping[int, Neck] | None = None,
+        made: Made | None = None,
     ) -> None:
-        """`necks` are the legs that are bent or coved, by number."""
+        """`necks` are the legs that are bent or coved, by number; `made` what the plan knows of what the
+        piece is made of, worked out here where nothing is given."""
         self._standing: dict[str, Faces] = {}
         self._middles: dict[str, Vec] = {}
         self.findings, self.runs, self.ropes = findings, runs, ropes
         self.piece, self.stance, self.sockets, self.show = piece, stance, sockets, show
-        self.screws = fastenings(piece, stance)
+        self.screws = made.screws if made else fastenings(piece, stance)
         self.dowels = driven(piece)
         through = any(driven_through(support) for support in piece.supports)
-        self.through = through_dowels(piece, meets(piece, stance)) if through else ()
-        self.grooved = grooves(piece, stance)
-        self.splines = splined(piece, stance)
+        joins = (made.joins if made else meets(piece, stance)) if through else ()
+        self.through = through_dowels(piece, joins)
+        self.grooved = made.grooved if made else grooves(piece, stance)
+        self.splines = made.through if made else splined(piece, stance)
         floor = stance.floor
         pairs = list(zip(stance.legs, parts, strict=True))
         self.legs = [
