@@ -12,6 +12,11 @@ SHOWN_MM = 0.25
 """Less than this is shown as nought on a rule and is not said."""
 
 
+def so_many(number: int, one: str, many: str) -> str:
+    """A number and what it counts: "1 piece is", "3 pieces are"."""
+    return f"{number} {one if number == 1 else many}"
+
+
 def listed(words: Iterable[str]) -> str:
     """Names as a list; those that differ only in their last word share the rest ("legs 1, 2 and 3", "leg 1
     of frames 1 and 2", "rails of frames 1 and 2")."""

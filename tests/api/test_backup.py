@@ -90,7 +90,7 @@ class Kept(SimpleTestCase):
                 self.assertNotIn(key.encode(), archive.read(name))
         self.data = self.folder / "elsewhere"
         said = self.manage("restore", str(made))
-        self.assertIn("1 pieces", said)
+        self.assertIn("1 piece hangs again", said)
         self.assertEqual({table: self.rows(table) for table in before}, before)
         self.assertEqual(self.rows("django_session"), [])
 
@@ -111,7 +111,7 @@ class Kept(SimpleTestCase):
         states = self.rows("pieces_revision")
         for file in ("all.zip", "open.zip"):
             self.data = self.folder / f"out of {file}"
-            self.assertIn("1 pieces", self.manage("restore", str(self.folder / file)))
+            self.assertIn("1 piece hangs again", self.manage("restore", str(self.folder / file)))
             self.assertEqual([row[2] for row in self.rows("pieces_revision")], [row[2] for row in states])
             self.assertIn("already", self.manage("restore", str(self.folder / file), ok=False))
         self.data = self.folder / "data"

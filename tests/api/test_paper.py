@@ -193,7 +193,7 @@ class ReadingsIn(ApiCase):
         self.assertEqual(taken["taken"], len(looked["fresh"]))
         self.assertEqual(self.values()["bore.l2"], "14.2")
         undone = self.call("POST", f"/api/imports/{taken['undo']}/undo")
-        self.assertIn("as they were", undone.json()["said"])
+        self.assertEqual(undone.json()["said"], f"{taken['taken']} readings are as they were")
         self.assertEqual(self.values(), {"bore.l1": "13.5"})
         self.assertEqual(ReadingRow.objects.get().note, "slow")
         self.assertEqual(self.call("POST", f"/api/imports/{taken['undo']}/undo").status_code, 409)
@@ -213,7 +213,8 @@ class ReadingsIn(ApiCase):
             row["value"] = {"bore.l2": "14", "bore.l3": "14"}.get(row["proof"], "")
         taken = self.send(rows, sure=True).json()
         self.call("PUT", f"{self.path}/readings/bore.l3", {"typed": "15"})
-        self.call("POST", f"/api/imports/{taken['undo']}/undo")
+        undone = self.call("POST", f"/api/imports/{taken['undo']}/undo").json()["said"]
+        self.assertEqual(undone, "1 reading is as it was; 1 read anew since stays")
         self.assertEqual(self.values(), {"bore.l1": "13.5", "bore.l3": "15"})
 
     def test_whoever_brought_it_in_takes_it_back_or_the_first_maker(self) -> None:
@@ -294,7 +295,7 @@ class WholeShop(ApiCase):
         self.assertEqual((taken["hung"], taken["taken"]), (1, True))
         self.assertEqual([p["name"] for p in self.call("GET", "/api/pieces").json()], ["Sill bench"])
         said = self.call("POST", f"/api/imports/{taken['undo']}/undo").json()["said"]
-        self.assertIn("1 pieces are off the rack", said)
+        self.assertIn("1 piece is off the rack", said)
         self.assertEqual(self.call("GET", "/api/pieces").json(), [])
 
     def test_a_shop_that_came_along_goes_again_unless_it_was_changed_since(self) -> None:
@@ -318,7 +319,7 @@ class WholeShop(ApiCase):
         taken = self.send(raw, "?sure=true").json()
         self.call("PUT", f"/api/pieces/{self.hung}/readings/bore.l2", {"typed": "12"})
         said = self.call("POST", f"/api/imports/{taken['undo']}/undo").json()["said"]
-        self.assertIn("1 that were worked on since stay", said)
+        self.assertIn("1 that was worked on since stays", said)
         self.assertEqual(len(self.call("GET", "/api/pieces").json()), 1)
 
     def test_all_of_it_or_nothing_unless_the_rest_is_wished(self) -> None:
@@ -423,5 +424,5 @@ class StockIn(ApiCase):
         kept = self.call("PUT", f"/api/timber/{one['id']}", {"item": changed, "based_on": 1})
         self.assertEqual(kept.status_code, 200, kept.content)
         said = self.call("POST", f"/api/imports/{taken['undo']}/undo").json()["said"]
-        self.assertIn("2 pieces of wood are out of the store; 1 that were changed", said)
+        self.assertIn("2 pieces of wood are out of the store; 1 that was changed", said)
         self.assertEqual([w["id"] for w in self.call("GET", "/api/timber").json()["items"]], [one["id"]])

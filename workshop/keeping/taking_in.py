@@ -17,6 +17,7 @@ from django.utils import timezone
 
 from splay.errors import BadInput, SplayError
 from splay.shop import read_shop, write_shop
+from splay.work.phrases import so_many
 from workshop.keeping import imports
 from workshop.keeping.archive import MAKERS, SHOP, STOCK
 from workshop.keeping.backup import INSIDE
@@ -177,13 +178,17 @@ def _undo(data: dict[str, Any], maker: Maker) -> str:
     wood = StockRow.objects.filter(pk__in=data["stock"], number=1)
     wood = wood.exclude(reserved_for__removed=None, reserved_for__isnull=False)
     out = wood.filter(gone="").update(gone="thrown", reserved_for=None)
-    said = f"{off} pieces are off the rack, {out} of wood out of the store"
+    said = f"{so_many(off, 'piece is', 'pieces are')} off the rack, {out} of wood out of the store"
     if data["shop"] and (shop := ShopRow.objects.filter(pk=1).first()) is not None:
         had = shop.document
         if had == write_shop(read_shop(had)) and shop.by is None:
             shop.delete()
             said += ", the shop's tools are as before"
-    return f"{said}; {stays} that were worked on since stay" if stays else said
+    return (
+        f"{said}; {so_many(stays, 'that was worked on since stays', 'that were worked on since stay')}"
+        if stays
+        else said
+    )
 
 
 imports.UNDO["archive"] = _undo

@@ -13,6 +13,7 @@ from splay.piece import MOST_MADE, read_piece
 from splay.quantity import Bare
 from splay.reading import kind_named, read_reading
 from splay.setups.card import Proof
+from splay.work.phrases import so_many
 from workshop.keeping import imports
 from workshop.pieces.actions import Maker, Taken, document_of, get_row, keep_answer, readings_of, withdraw
 from workshop.pieces.models import PieceRow
@@ -175,8 +176,9 @@ def _undo(data: dict[str, object], maker: Maker) -> str:
         else:
             was = Taken(bare="metric", kind=one["kind"], copy=one["copy"], **one["was"])
             keep_answer(id, one["proof"], was, shop, maker, None)
-    left = f"; {since} read anew since stay" if since else ""
-    return f"{len(before) - since} readings are as they were{left}"
+    left = f"; {since} read anew since {'stays' if since == 1 else 'stay'}" if since else ""
+    back = so_many(len(before) - since, "reading is as it was", "readings are as they were")
+    return f"{back}{left}"
 
 
 imports.UNDO["readings"] = _undo

@@ -12,6 +12,7 @@ from splay.summary import chosen
 from splay.timber.moisture import drying, led_to
 from splay.timber.stock import AnyStock, Board, Log, Slab, Stock, TurnedStick
 from splay.timber.told import sized, text_of
+from splay.work.phrases import so_many
 from workshop.pieces.answers import PhotoOut
 from workshop.timber.models import StockPhoto, StockRow
 from workshop.timber.reserving import loaded
@@ -160,7 +161,11 @@ def dries(item: AnyStock) -> str:
     if wait.never:
         return "stays as moist as that in this air"
     said = f"to {wanted:.0f} %: {_span(wait.least, wait.most)}"
-    return f"{said}, by {wait.readings} readings" if wait.readings else f"{said}, as is usual"
+    return (
+        f"{said}, by {so_many(wait.readings, 'reading', 'readings')}"
+        if wait.readings
+        else f"{said}, as is usual"
+    )
 
 
 def _span(least: float, most: float) -> str:

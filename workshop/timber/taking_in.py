@@ -13,6 +13,7 @@ from splay.errors import BadInput, Fault
 from splay.quantity import Bare
 from splay.timber.stock import AnyStock, Pile, read_pile, read_stock
 from splay.timber.table import BadRow, from_csv, to_csv
+from splay.work.phrases import so_many
 from workshop.keeping import imports
 from workshop.pieces.actions import Maker
 from workshop.timber.models import StockRow
@@ -86,8 +87,11 @@ def _undo(data: dict[str, Any], maker: Maker) -> str:
     rows = StockRow.objects.filter(pk__in=data["stock"], gone="")
     out = rows.filter(number=1, reserved_for=None).update(gone="thrown")
     stays = rows.filter(gone="").count()
-    said = f"{out} pieces of wood are out of the store"
-    return f"{said}; {stays} that were changed or reserved since stay" if stays else said
+    said = f"{so_many(out, 'piece of wood is', 'pieces of wood are')} out of the store"
+    left = so_many(
+        stays, "that was changed or reserved since stays", "that were changed or reserved since stay"
+    )
+    return f"{said}; {left}" if stays else said
 
 
 imports.UNDO["stock"] = _undo

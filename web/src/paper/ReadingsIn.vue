@@ -3,6 +3,7 @@ import PickFile from '../fields/PickFile.vue'
 import { usePiece } from '../piece/store'
 import { useShop } from '../shop/store'
 import { useTable } from './paper'
+import { soMany } from '../words'
 
 /** A table of readings filled in elsewhere: looked through first, then taken in whole, or taken back. */
 const store = usePiece()
@@ -36,7 +37,15 @@ async function pick(file: File): Promise<void> {
     </p>
     <div v-if="looked" data-readings-look>
       <p v-if="looked.found.fresh.length">
-        <b>{{ looked.found.fresh.length }} readings are new or change.</b>
+        <b
+          >{{
+            soMany(
+              looked.found.fresh.length,
+              'reading is new or changes',
+              'readings are new or change',
+            )
+          }}.</b
+        >
         {{ looked.found.same ? `${looked.found.same} say what stands.` : '' }}
       </p>
       <p v-else>Nothing in it is new.</p>

@@ -4,6 +4,7 @@ import { api, ask } from '../api/client'
 import type { PaperOut, TableOut } from '../api/types'
 import { tried, useAsked } from '../build/asked'
 import { useTakeBack } from '../takeBack'
+import { soMany } from '../words'
 
 /** The tools that were used last in this browser, wherever: a sheet shows the same ones. */
 export function toolsUsed(kept: Storage): string {
@@ -86,7 +87,7 @@ export function useTable(id: () => string, bare: () => 'inch' | 'metric', done: 
       looked.value = sure ? null : { found, text, copy }
       if (!sure) return
       undo.value = found.undo
-      said.value = `${found.taken} readings were taken in.`
+      said.value = `${soMany(found.taken, 'reading was', 'readings were')} taken in.`
       done()
     })
     busy.value = false

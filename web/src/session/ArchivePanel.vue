@@ -6,6 +6,7 @@ import type { ArchiveOut } from '../api/types'
 import { tried } from '../build/asked'
 import PickFile from '../fields/PickFile.vue'
 import { useTakeBack } from '../takeBack'
+import { soMany } from '../words'
 
 /** The whole shop as one archive: out, and in again, looked through first. */
 const emit = defineEmits<{ /** Something was brought in, or taken back. */ changed: [] }>()
@@ -33,7 +34,7 @@ async function send(file: File, sure: boolean, leave: boolean): Promise<void> {
     looked.value = found.taken ? null : { found, file }
     if (!found.taken) return
     undo.value = found.undo
-    said.value = `${found.hung} pieces were hung up; ${found.known} hung already.`
+    said.value = `${soMany(found.hung, 'piece was', 'pieces were')} hung up; ${found.known} hung already.`
     emit('changed')
   })
   busy.value = ''
@@ -66,14 +67,14 @@ async function send(file: File, sure: boolean, leave: boolean): Promise<void> {
     <div v-if="looked" class="look" data-archive-look>
       <p>
         <b v-if="looked.found.hung || looked.found.shop || looked.found.stock"
-          >{{ looked.found.hung }} pieces would be hung up</b
+          >{{ soMany(looked.found.hung, 'piece', 'pieces') }} would be hung up</b
         ><b v-else>Nothing in it is new here</b>, {{ looked.found.known }} hang already<template
           v-if="looked.found.refused"
           >, {{ looked.found.refused }} cannot be read</template
         >. {{ looked.found.shop ? 'The tools come along.' : 'The tools stay as they are here.' }}
         {{
           looked.found.stock
-            ? `${looked.found.stock} pieces of wood come along.`
+            ? `${soMany(looked.found.stock, 'piece of wood comes', 'pieces of wood come')} along.`
             : 'The store stays as it is here.'
         }}
       </p>

@@ -13,6 +13,7 @@ import StockForm from './StockForm.vue'
 import StockPicture from './StockPicture.vue'
 import TakenHatch from './TakenHatch.vue'
 import { mostOf } from '../fields/published'
+import { soMany } from '../words'
 
 /** The timber store: everything drawn at one scale, what is reserved and what will be left shaded. */
 const shop = useShop()
@@ -153,7 +154,7 @@ async function taking(
     looked.value = sure ? null : { found, sort, text, name }
     if (!sure) return
     await look()
-    said.value = `${found.taken} pieces of wood were taken in from ${name}.`
+    said.value = `${soMany(found.taken, 'piece of wood was', 'pieces of wood were')} taken in from ${name}.`
     undo.value = found.undo
   })
 }
@@ -264,7 +265,7 @@ async function taking(
     </div>
     <div v-if="looked" class="band" role="alert" data-looked>
       <p>
-        {{ looked.name }} holds {{ looked.found.count }} pieces of wood<template
+        {{ looked.name }} holds {{ soMany(looked.found.count, 'piece', 'pieces') }} of wood<template
           v-if="looked.found.names.length"
           >: {{ looked.found.names.slice(0, 8).join(', ')
           }}{{ looked.found.count > 8 ? ' …' : '' }}</template

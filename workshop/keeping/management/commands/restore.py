@@ -8,6 +8,7 @@ from django.conf import settings
 from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
+from splay.work.phrases import so_many
 from workshop.folder import keep_private
 from workshop.keeping import backup, taking_in
 from workshop.keeping.parts import NotAnArchive
@@ -36,8 +37,8 @@ class Command(BaseCommand):
         keep_private(settings.DATA_DIR)
         pieces = said["tables"].get("pieces_piecerow", {}).get("rows", 0)
         self.stdout.write(
-            f"{pieces} pieces of {said['made']} are in {settings.DATA_DIR}. Start it with make run; "
-            "everybody signs in anew with their own password."
+            f"{so_many(pieces, 'piece hangs', 'pieces hang')} again as of {said['made']}, "
+            f"in {settings.DATA_DIR}. Start it with make run; everybody signs in anew with their own password."
         )
 
     def _open_files(self, file: Path) -> None:
@@ -52,8 +53,8 @@ class Command(BaseCommand):
             except NotAnArchive as error:
                 raise CommandError(f"{file}: {error}") from None
         self.stdout.write(
-            f"{found.hung} pieces of its open files are in {settings.DATA_DIR}. Start it with make run: "
-            "there were no passwords in it, the first to sign in names one."
+            f"{so_many(found.hung, 'piece hangs', 'pieces hang')} again by its open files, "
+            f"in {settings.DATA_DIR}. Start it with make run: there were no passwords in it, the first to sign in names one."
         )
         for name, why in found.refused:
             self.stderr.write(f"{name} was left out: {why}")

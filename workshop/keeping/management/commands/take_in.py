@@ -5,6 +5,7 @@ from typing import Any
 
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
+from splay.work.phrases import so_many
 from workshop.accounts.makers import the_first
 from workshop.keeping import taking_in
 from workshop.keeping.parts import NotAnArchive
@@ -27,9 +28,13 @@ class Command(BaseCommand):
                 found = taking_in.read(given, the_first())
         except (NotAnArchive, OSError) as error:
             raise CommandError(f"{file}: {error}") from None
-        self.stdout.write(f"{found.hung} pieces were hung up, {found.known} hung already.")
+        self.stdout.write(
+            f"{so_many(found.hung, 'piece was', 'pieces were')} hung up, {found.known} hung already."
+        )
         if found.stock:
-            self.stdout.write(f"{found.stock} pieces of wood lie in the store.")
+            self.stdout.write(
+                f"{so_many(found.stock, 'piece of wood lies', 'pieces of wood lie')} in the store."
+            )
         for name, why in found.refused:
             self.stderr.write(f"{name} was left out: {why}")
         if found.refused:

@@ -6,6 +6,7 @@ from typing import Any
 
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
+from splay.work.phrases import so_many
 from workshop.folder import words_for
 from workshop.keeping import archive
 
@@ -30,4 +31,4 @@ class Command(BaseCommand):
             os.replace(fresh, file)
         except OSError as error:
             raise CommandError(words_for(error, file.parent)) from None
-        self.stdout.write(f"{count} pieces with all their history are in {file}.")
+        self.stdout.write(f"{so_many(count, 'piece is', 'pieces are')} in {file}, with all their history.")

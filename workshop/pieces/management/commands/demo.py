@@ -4,6 +4,7 @@ from typing import Any
 
 from django.core.management.base import BaseCommand, CommandError
 
+from splay.work.phrases import so_many
 from workshop.accounts.demo import no_demo_here
 from workshop.demo.load import load_demo
 
@@ -17,4 +18,4 @@ class Command(BaseCommand):
         """Load the demo."""
         if reason := no_demo_here():
             raise CommandError(reason)
-        self.stdout.write(f"{load_demo()} pieces hang on the demo's rack.")
+        self.stdout.write(f"{so_many(load_demo(), 'piece hangs', 'pieces hang')} on the demo's rack.")
