@@ -38,7 +38,8 @@ class Command(BaseCommand):
         pieces = said["tables"].get("pieces_piecerow", {}).get("rows", 0)
         self.stdout.write(
             f"{so_many(pieces, 'piece hangs', 'pieces hang')} again as of {said['made']}, "
-            f"in {settings.DATA_DIR}. Start it with make run; everybody signs in anew with their own password."
+            f"in {settings.DATA_DIR}. Start it with make run; everybody signs in anew with their own "
+            "password."
         )
 
     def _open_files(self, file: Path) -> None:
@@ -54,7 +55,8 @@ class Command(BaseCommand):
                 raise CommandError(f"{file}: {error}") from None
         self.stdout.write(
             f"{so_many(found.hung, 'piece hangs', 'pieces hang')} again by its open files, "
-            f"in {settings.DATA_DIR}. Start it with make run: there were no passwords in it, the first to sign in names one."
+            f"in {settings.DATA_DIR}. Start it with make run: there were no passwords in it, the first to "
+            "sign in names one."
         )
         for name, why in found.refused:
             self.stderr.write(f"{name} was left out: {why}")
