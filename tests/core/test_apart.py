@@ -12,10 +12,12 @@ import shapely
 from django.test import SimpleTestCase
 from shapely import affinity
 
+from splay.judge.members import _socket
 from splay.judge.sockets import wood_between
-from splay.piece import Piece, read_piece, write_piece
+from splay.piece import Piece, Stretcher, read_piece, write_piece
 from splay.piece.starters import starter
 from splay.stance.apart import clear
+from splay.stance.members import members
 from splay.stance.restate import Restate, restate
 from splay.stance.rods import Rod
 from splay.stance.staked import LegStance, stand
@@ -109,3 +111,20 @@ class Mouths(SimpleTestCase):
                     affinity.translate(mouth(b, piece), u, v)
                 )
                 self.assertLessEqual(told, gap + 0.01)
+
+
+class Sockets(SimpleTestCase):
+    def test_a_stretcher_s_socket_goes_from_the_leg_s_surface_away_from_the_other_leg(self) -> None:
+        for name, to in (("round_four", "h"), ("bench", "box"), ("round_three", "triangle")):
+            piece = restate(starter(name), Restate("members", to))
+            runs, _ = members(piece, stand(piece))
+            for run in runs:
+                chosen = piece.members[run.number - 1]
+                assert isinstance(chosen, Stretcher)
+                back = (-run.u[0], -run.u[1], -run.u[2])
+                for end, other, out in ((*run.ends, run.u), (*run.ends[::-1], back)):
+                    surface, bottom = _socket(chosen, end, out)
+                    between_surfaces = run.centres - end.leaves
+                    self.assertAlmostEqual(math.dist(surface, other.at), between_surfaces, 6)
+                    self.assertAlmostEqual(math.dist(bottom, other.at), between_surfaces + chosen.depth, 6)
+                    self.assertAlmostEqual(math.dist(surface, bottom), chosen.depth, 6)
