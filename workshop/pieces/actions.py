@@ -289,7 +289,7 @@ def _asked(row: PieceRow, proof: str, shop: Shop, copy: int) -> Proof | None:
 
 
 @transaction.atomic
-def withdraw(id: UUID, proof: str, maker: Maker, copy: int = 1) -> None:
+def withdraw(id: UUID, proof: str, maker: Maker, copy: int) -> None:
     """Take an answer back; its history says so."""
     row = get_row(id, maker)
     for had in row.readings.filter(proof=proof, copy=copy):

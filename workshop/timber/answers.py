@@ -160,7 +160,7 @@ def dries(item: AnyStock) -> str:
     wait = drying(sort, thick, item.now, wanted, ends, item.readings)
     if wait.never:
         return "stays as moist as that in this air"
-    said = f"to {wanted:.0f} %: {_span(wait.least, wait.most)}"
+    said = f"to {wanted:.0f} %: {span(wait.least, wait.most)}"
     return (
         f"{said}, by {so_many(wait.readings, 'reading', 'readings')}"
         if wait.readings
@@ -168,7 +168,8 @@ def dries(item: AnyStock) -> str:
     )
 
 
-def _span(least: float, most: float) -> str:
+def span(least: float, most: float) -> str:
+    """From so many days to so many, in the largest unit that both can be told apart in."""
     for days, name in ((365.0, "years"), (30.4, "months"), (1.0, "days")):
         if most >= 2.0 * days:
             low, high = least / days, most / days
