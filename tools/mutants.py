@@ -146,10 +146,14 @@ def _sized(value: float, logic: str) -> str:
 
 
 def _said_only(code: ast.AST) -> set[tuple[int, int]]:
-    """Constants that do nothing: docstrings, the lines under names, and types."""
+    """Constants that do nothing: docstrings, the lines under names, types, and what a class or a cache is
+    declared as (frozen, so large)."""
     found: set[tuple[int, int]] = set()
     for node in ast.walk(code):
         still = []
+        for how in getattr(node, "decorator_list", ()):
+            if isinstance(how, ast.Call) and getattr(how.func, "id", "") in ("dataclass", "lru_cache"):
+                still += [one for one in ast.walk(how) if isinstance(one, ast.Constant)]
         if isinstance(node, ast.Expr) and isinstance(node.value, ast.Constant):
             still.append(node.value)
         for held in ("annotation", "returns"):
