@@ -20,7 +20,7 @@ from contextlib import suppress
 from dataclasses import dataclass, replace
 from functools import cache
 from pathlib import Path
-from typing import Any
+from typing import Any, Literal, get_args, get_origin
 
 import numpy as np
 from pydantic import TypeAdapter
@@ -331,6 +331,14 @@ def _litres(part: Part) -> float:
     return float(np.einsum("ij,ij->i", a, np.cross(b, c)).sum()) / 6e6
 
 
+def _built_otherwise() -> Iterator[tuple[str, Build]]:
+    """Every choice of a build, one at a time."""
+    for name, field in Build.model_fields.items():
+        if get_origin(field.annotation) is Literal and name != "format":
+            for value in get_args(field.annotation):
+                yield f"{name} {value}", Build.model_validate({name: value})
+
+
 DRAWN = ("drawn", "solids", "patterns")
 
 
@@ -391,6 +399,10 @@ def now() -> tuple[dict[str, str], frozenset[str]]:
     for name in FINISHED:
         case = Case(name, starter(name), workbench())
         made = plan(case.piece, case.shop)
+        for choice, build in _built_otherwise():
+            of = json.loads(_ORDER.dump_json(order_of(case.piece, made, build)))
+            signs[f"{case.name} | order, {choice}"] = digest(of, figures=True)
+            said |= _sentences(of)
         for more in (finished_otherwise, laid_out):
             for k, of in enumerate(map(to_jsonable_python, more(case.piece, made, case.shop))):
                 signs[f"{case.name} | {more.__name__} {k}"] = digest(of, figures=True)
