@@ -180,6 +180,11 @@ class WholeShop(ApiCase):
         with zipfile.ZipFile(out) as made:
             return {name: made.read(name) for name in made.namelist() if name != "about.json"}
 
+    def test_a_name_stands_in_its_file_as_it_is_written(self) -> None:
+        self.new(name="Bänkle für Ödön")
+        whole = b"".join(self.files().values())
+        self.assertIn("Bänkle für Ödön".encode(), whole)
+
     def test_out_of_a_full_shop_and_into_an_empty_one_every_file_is_the_same_to_the_byte(self) -> None:
         # One was thrown out, and can be put back; one was cut from another.
         first, second = StockRow.objects.filter(reserved_for=None)[:2]

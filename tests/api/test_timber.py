@@ -306,6 +306,12 @@ class Files(TimberCase):
                 self.assertTrue(said["faults"][0]["do"])
         self.assertEqual(self.call("POST", "/api/timber/outline", b"x" * 1_000_001).status_code, 413)
 
+    def test_a_file_without_a_piece_takes_nothing_in_and_leaves_nothing_to_take_back(self) -> None:
+        text = json.dumps({"format": "proud-rake-stock", "version": 1, "items": []})
+        body = {"sort": "json", "text": text, "bare": "metric", "sure": True}
+        found = self.call("POST", "/api/timber/taken_in", body).json()
+        self.assertEqual((found["count"], found["taken"], found["undo"]), (0, 0, None))
+
     def test_the_stock_goes_out_and_comes_back_as_a_file_and_as_a_table(self) -> None:
         self.put_in(**(LONG | {"flaws": [{"kind": "knot", "start": 10, "end": 60, "low": 5, "high": 40}]}))
         self.put_in(**slab())
