@@ -104,7 +104,8 @@ def _sharp(typed: _Typed, at: str) -> list[Any]:
 
 def _number(word: str, line: str, most: int, at: str, what: str, do: str) -> int:
     """Which of several is named, from 0; BadInput for none there is."""
-    if word.isascii() and word.isdecimal() and 1 <= int(word) <= most:
+    # A number of very many digits is none that could be counted, nor read.
+    if word.isascii() and word.isdecimal() and len(word) < 6 and 1 <= int(word) <= most:
         return int(word) - 1
     there = f"a {what} from 1 to {most}" if most > 1 else f"{what} 1, the only one"
     there = there if most else f"a {what} there is"
@@ -119,7 +120,10 @@ def _with_sticks(support: object, at: str) -> object:
     typed = _typed(given)
     if typed is None:
         return support
-    sticks = given.get("sticks", []) if isinstance(given, Mapping) else []
+    sticks = given.get("sticks") if isinstance(given, Mapping) else None
+    if not isinstance(sticks, list) or not all(isinstance(one, Mapping) for one in sticks):
+        # Of no sticks nothing can be told: what was given is refused with the rest.
+        sticks = []
     made: list[Any]
     if typed.of == "old":
         made = _told(typed, sticks, ("nearer", "farther"), f"{at}.old")

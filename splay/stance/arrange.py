@@ -106,8 +106,7 @@ _ADDED = ("footrest", "rope")
 
 def with_members(piece: Piece, to: str, salt: str = "", *, beside: bool = False) -> dict[str, Any]:
     """The piece's document with its members arranged: none, single, side, h, t, cross, triangle, box,
-    footrest, rope;
-    `beside` those that are there, or in their place.
+    footrest, rope; `beside` those that are there, or in their place.
 
     BadInput where the legs do not allow it.
     """

@@ -107,6 +107,23 @@ class Sticks(SimpleTestCase):
         field, _ = self.said(lambda: typed(made, "old", "1, 20"))
         self.assertEqual(field, f"piece.{STICKS}.0.old.0.farther")
 
+    def test_whatever_is_sent_in_their_place_is_refused_as_bad_input(self) -> None:
+        for of in ("sticks", "old", "bend", "", 7):
+            for sticks in (7, None, [7], {"a": 1}, "x"):
+                for text in ("1, 20, 40", "9" * 5000, ", ,"):
+                    document = write_piece(self.piece)
+                    given = {"lines": text, "of": of, "were": sticks, "shown": sticks, "sticks": sticks}
+                    document["supports"][0]["leg"]["sticks"] = given
+                    with self.assertRaises(BadInput):
+                        read_piece(document)
+
+    def test_a_number_nobody_could_count_is_no_corner(self) -> None:
+        document = write_piece(starter("log_slice"))
+        outline = document["top"]["outline"]
+        outline["corners"] = {"lines": "9" * 5000, "were": outline["corners"]}
+        with self.assertRaises(BadInput):
+            read_piece(document)
+
 
 class Tops(SimpleTestCase):
     def test_boards_are_widths_in_a_line(self) -> None:
