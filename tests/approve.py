@@ -42,6 +42,7 @@ from splay.shown import Shown, shown
 from splay.solids import Part, solids_of
 from splay.stance.restate import Restate, restate
 from splay.work.proofs import KINDS
+from tests import onward
 from tests.bench.levelled import WAYS
 from tests.besides import besides, finished_otherwise, laid_out, names, papers, tables
 from tests.turned_down import turned_down
@@ -339,6 +340,29 @@ def _built_otherwise() -> Iterator[tuple[str, Build]]:
                 yield f"{name} {value}", Build.model_validate({name: value})
 
 
+def _onward() -> Iterator[tuple[str, Any]]:
+    """What becomes of the starts, one thing each; of some said another way what drags make of them."""
+    shop = workbench()
+    made = {name: plan(starter(name), shop) for name in STARTS}
+    for name, plan_ in made.items():
+        piece = plan_.piece
+        for way in (onward.dragged, onward.printed, onward.written_out, onward.rehearsed, onward.sawn_of):
+            yield f"{name} | {way.__name__}", list(way(piece, plan_, shop))
+        yield f"{name} | redrawn", list(onward.redrawn(piece))
+    for case in otherwise():
+        base, _, what = case.name.partition(", ")
+        if base in ("round_four", "bench") and what.split()[0] in DRAGGED:
+            yield f"{case.name} | dragged", list(onward.dragged(case.piece, plan(case.piece, shop), shop))
+    several = [(made[name].piece, made[name]) for name in ("round_four", "bench", "slab", "plane_frames")]
+    yield "in time", list(onward.planned_in_time(several))
+    yield "of wood", list(onward.of_wood())
+    yield "of logs", list(onward.of_logs(shop))
+    yield "at a glance", list(onward.at_a_glance(shop))
+    yield "in tables", list(onward.in_tables())
+
+
+DRAGGED = ("outline", "placement", "angle", "scope", "support", "members")
+"""What is said another way, and moves otherwise then."""
 DRAWN = ("drawn", "solids", "patterns")
 
 
@@ -396,6 +420,8 @@ def now() -> tuple[dict[str, str], frozenset[str]]:
             for k, of in enumerate(map(to_jsonable_python, besides(case.piece, made, case.shop))):
                 signs[f"{case.name} | besides {k}"] = digest(of, figures=True)
                 said |= _sentences(of)
+    for key, of in _onward():
+        signs[key] = digest(to_jsonable_python(of), figures=True)
     for name in FINISHED:
         case = Case(name, starter(name), workbench())
         made = plan(case.piece, case.shop)

@@ -46,6 +46,10 @@ SERVER = ["tests.server"]
 LONGEST_S, OUT_OF_TIME = 600, -99
 SIZES = "workshop's sizes and times"
 """Not tried: how long or how large something may be is somebody's choice, and another is as good."""
+RUN = "how the workshop is run"
+"""What its server, its settings and its commands are set to; the rest of it is access, conflict and
+counting, and is counted for itself."""
+RUN_FILES = re.compile(r"workshop/(settings|worker|warm|urls|wsgi|folder)\.py|workshop/.*/management/")
 _OPERATORS = {
     ast.Lt: ("<", ">="), ast.LtE: ("<=", ">"), ast.Gt: (">", "<="), ast.GtE: (">=", "<"),
     ast.Eq: ("==", "!="), ast.NotEq: ("!=", "=="), ast.In: ("in", "not in"), ast.NotIn: ("not in", "in"),
@@ -85,7 +89,8 @@ def mutants(path: Path) -> Iterator[Mutant]:
     for row in text.splitlines(keepends=True):
         starts.append(starts[-1] + len(row.encode()))
     raw, name = text.encode(), str(path.relative_to(ROOT))
-    logic = "workshop" if name.startswith("workshop") else "figures and logic"
+    logic = RUN if RUN_FILES.match(name) else name.partition("/")[0]
+    logic = "figures and logic" if logic == "splay" else logic
 
     def swapped(node: ast.expr, first: ast.expr, second: ast.expr, by: ast.AST) -> Iterator[Mutant]:
         """Another operator between two expressions; brackets stand there too."""
@@ -100,6 +105,7 @@ def mutants(path: Path) -> Iterator[Mutant]:
             yield Mutant(name, node.lineno, begins, ends, was, made, logic)
 
     skipped = _said_only(ast.parse(text))
+    long = _how_long(ast.parse(text)) if name.startswith("workshop") else set()
     for node in ast.walk(ast.parse(text)):
         if isinstance(node, ast.Compare) and len(node.ops) == 1:
             yield from swapped(node, node.left, node.comparators[0], node.ops[0])
@@ -114,10 +120,12 @@ def mutants(path: Path) -> Iterator[Mutant]:
                 end = starts[called.end_lineno - 1] + called.end_col_offset
                 yield Mutant(name, node.lineno, end - len(named), end, named, _NAMES[named], logic)
         elif isinstance(node, ast.Constant) and (node.lineno, node.col_offset) not in skipped:
-            yield from _constant(node, name, starts, raw, logic)
+            yield from _constant(node, name, starts, raw, logic, long)
 
 
-def _constant(node: ast.Constant, name: str, starts: list[int], raw: bytes, logic: str) -> Iterator[Mutant]:
+def _constant(
+    node: ast.Constant, name: str, starts: list[int], raw: bytes, logic: str, long: set[tuple[int, int]]
+) -> Iterator[Mutant]:
     assert node.end_lineno is not None and node.end_col_offset is not None
     span = (starts[node.lineno - 1] + node.col_offset, starts[node.end_lineno - 1] + node.end_col_offset)
     was = raw[slice(*span)].decode()
@@ -125,7 +133,8 @@ def _constant(node: ast.Constant, name: str, starts: list[int], raw: bytes, logi
         yield Mutant(name, node.lineno, *span, was, str(not node.value), logic)
     elif isinstance(node.value, int | float):
         more = node.value + 1 if isinstance(node.value, int) else node.value * 1.25 + 0.01
-        yield Mutant(name, node.lineno, *span, was, repr(more), _sized(node.value, logic))
+        sort = logic if (node.lineno, node.col_offset) not in long else SIZES
+        yield Mutant(name, node.lineno, *span, was, repr(more), _sized(node.value, sort))
     elif isinstance(node.value, str) and name.startswith("splay") and " " in node.value:
         # What stands in braces within a sentence is program, not words.
         plain = re.sub(r"\{[^{}]*\}", lambda braces: "\0" * len(braces[0]), was)
@@ -142,12 +151,25 @@ def _sized(value: float, logic: str) -> str:
     """Of the workshop's numbers, those that count or are answered with go with its logic; the rest only say
     how long, how large, how often."""
     counts = isinstance(value, int) and (abs(value) <= 2 or 200 <= value < 600)
-    return logic if logic != "workshop" or counts else SIZES
+    return logic if logic == "figures and logic" or counts else SIZES
+
+
+def _how_long(code: ast.AST) -> set[tuple[int, int]]:
+    """Constants that say how much of something is kept: ends of slices, lengths of texts."""
+    found = [node.upper for node in ast.walk(code) if isinstance(node, ast.Slice)]
+    found += [
+        node.value for node in ast.walk(code) if isinstance(node, ast.keyword) and node.arg == "max_length"
+    ]
+    return {
+        (one.lineno, one.col_offset)
+        for one in found
+        if isinstance(one, ast.Constant) and isinstance(one.value, int) and one.value > 2
+    }
 
 
 def _said_only(code: ast.AST) -> set[tuple[int, int]]:
-    """Constants that do nothing: docstrings, the lines under names, types, and what a class or a cache is
-    declared as (frozen, so large)."""
+    """Constants that do nothing: docstrings, the lines under names, types, what a class or a cache is
+    declared as (frozen, so large), and what only asserts (that two lists are equally long)."""
     found: set[tuple[int, int]] = set()
     for node in ast.walk(code):
         still = []
@@ -155,6 +177,8 @@ def _said_only(code: ast.AST) -> set[tuple[int, int]]:
             if isinstance(how, ast.Call) and getattr(how.func, "id", "") in ("dataclass", "lru_cache"):
                 still += [one for one in ast.walk(how) if isinstance(one, ast.Constant)]
         if isinstance(node, ast.Expr) and isinstance(node.value, ast.Constant):
+            still.append(node.value)
+        if isinstance(node, ast.keyword) and node.arg == "strict" and isinstance(node.value, ast.Constant):
             still.append(node.value)
         for held in ("annotation", "returns"):
             if isinstance(inside := getattr(node, held, None), ast.expr):
@@ -228,7 +252,7 @@ def noticed(mutant: Mutant, tests: list[str], tree: Path) -> bool:
     whole = there.read_bytes()
     there.write_bytes(whole[: mutant.begins] + mutant.becomes.encode() + whole[mutant.ends :])
     asked = [tests, APPROVED]
-    if mutant.sort.startswith("workshop"):
+    if mutant.file.startswith("workshop"):
         asked += [COMMANDS, SERVER] if "keeping" in mutant.file or "commands" in mutant.file else [SERVER]
     try:
         for names in filter(None, asked):

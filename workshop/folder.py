@@ -32,6 +32,22 @@ def words_for(error: OSError, folder: Path) -> str:
     return f"The workshop cannot work in {whose}: {error.strerror or error}."
 
 
+def words_for_file(error: OSError, file: Path) -> str:
+    """The same of a file the maker names, which may lie anywhere."""
+    no_folder = f"{file.parent} is a file, not a folder."
+    may_not = f"This account may not write in {file.parent}."
+    said = {
+        errno.ENOSPC: f"The disk that holds {file.parent} is full.",
+        errno.EROFS: f"The disk that holds {file.parent} can only be read.",
+        errno.EACCES: may_not,
+        errno.EPERM: may_not,
+        errno.ENOENT: f"There is no folder {file.parent}.",
+        errno.EEXIST: no_folder,
+        errno.ENOTDIR: no_folder,
+    }.get(error.errno or 0, f"{file.name} could not be written: {error.strerror or error}.")
+    return f"{said} Name another place for it."
+
+
 def open_folder(folder: Path) -> Path:
     """The folder, made for its owner alone where there is none; SystemExit in plain words otherwise."""
     try:

@@ -1,6 +1,15 @@
-"""What is sent to the API."""
+"""What is sent to the API, and which one of a piece it is about."""
 
-from pydantic import BaseModel, ConfigDict
+from typing import Annotated
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from splay.piece import MOST_MADE
+
+Copy = Annotated[int, Field(ge=1, le=MOST_MADE)]
+"""Which one of a piece that is made several times."""
+FIRST: Copy = 1
+"""Where nothing says which one; the only one where it is made once."""
 
 
 class Sent(BaseModel):

@@ -90,10 +90,10 @@ class Task:
     key: str
     title: str
     minutes: float
-    wait_h: float = 0.0
-    for_what: str = ""
-    needs: frozenset[str] = frozenset()
-    at_once: bool = False
+    wait_h: float
+    for_what: str
+    needs: frozenset[str]
+    at_once: bool
     not_before: datetime | None = None
 
 

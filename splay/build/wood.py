@@ -11,7 +11,7 @@ from splay.build.step import Step
 from splay.piece import Piece, StakedLegs
 from splay.plan import Plan
 from splay.stance.strips import in_strips
-from splay.work.phrases import cap, listed
+from splay.work.phrases import cap, listed, so_many
 
 
 def wood(piece: Piece, plan: Plan, build: Build, record: Record) -> Iterator[Step]:
@@ -60,9 +60,8 @@ def _blanks(piece: Piece, plan: Plan) -> Iterator[str]:
         more = [(support.leg.spare, "spare"), (support.leg.practice, "for practice")]
         along = [f"{count} {what}" for count, what in more if count]
         also = f", {listed(along)} among them" if along else ""
-        yield (
-            f"Legs: {many} blanks {part.stock.quantity.text} square, {part.blank.quantity.text} long{also}."
-        )
+        blanks = so_many(many, "blank", "blanks")
+        yield f"Legs: {blanks} {part.stock.quantity.text} square, {part.blank.quantity.text} long{also}."
     done: set[str] = set()
     for stick in plan.sticks:
         if stick.alike in done:
@@ -70,7 +69,8 @@ def _blanks(piece: Piece, plan: Plan) -> Iterator[str]:
         done.add(stick.alike)
         many = sum(one.alike == stick.alike for one in plan.sticks) * piece.make
         size = " by ".join(figure.quantity.text for figure in stick.stock)
-        yield f"{cap(stick.name)}: {many} blank{'s' * (many > 1)} {size}, {stick.blank.quantity.text} long."
+        blanks = so_many(many, "blank", "blanks")
+        yield f"{cap(stick.name)}: {blanks} {size}, {stick.blank.quantity.text} long."
     for member in plan.members:
         size = f"{member.planned_total.quantity.text} and a little over"
         yield f"{cap(member.name)}: stock for {piece.make}, {size}."

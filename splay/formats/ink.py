@@ -49,10 +49,10 @@ PENS: dict[Layer, Pen] = {
 class Placed:
     """Where a drawing goes: drawing mm times `scale`, moved so that (x0, y0) falls on (x, y)."""
 
-    x: float = 0.0
-    y: float = 0.0
-    x0: float = 0.0
-    y0: float = 0.0
+    x: float
+    y: float
+    x0: float
+    y0: float
     scale: float = 1.0
 
     def at(self, point: tuple[float, float]) -> tuple[float, float]:
@@ -60,7 +60,7 @@ class Placed:
         return self.x + (point[0] - self.x0) * self.scale, self.y + (point[1] - self.y0) * self.scale
 
 
-def ink(canvas: Canvas, shapes: tuple[Shape, ...], where: Placed, letters: float = 3.0) -> None:
+def ink(canvas: Canvas, shapes: tuple[Shape, ...], where: Placed, letters: float) -> None:
     """Draw shapes in their order; `letters` is how tall words are, mm on the page."""
     for shape in shapes:
         pen = PENS.get(shape.layer, _LINE)

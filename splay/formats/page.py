@@ -31,17 +31,17 @@ class Printer:
     across: float = SQUARE_MM
     up: float = SQUARE_MM
 
-    def scale(self, landscape: bool = False) -> tuple[float, float]:
+    def scale(self, landscape: bool) -> tuple[float, float]:
         """Paper millimetres in the file for one true millimetre, across and up the page as it is turned."""
         a, b = SQUARE_MM / self.across, SQUARE_MM / self.up
         return (b, a) if landscape else (a, b)
 
-    def size(self, landscape: bool = False) -> tuple[float, float]:
+    def size(self, landscape: bool) -> tuple[float, float]:
         """The page as it is turned, file millimetres."""
         w, h = SIZES[self.paper]
         return (h, w) if landscape else (w, h)
 
-    def room(self, landscape: bool = False) -> tuple[float, float]:
+    def room(self, landscape: bool) -> tuple[float, float]:
         """True millimetres between the margins, across and up."""
         (w, h), (a, b) = self.size(landscape), self.scale(landscape)
         return (w - 2.0 * MARGIN_MM) / a, (h - 2.0 * MARGIN_MM) / b
@@ -89,7 +89,7 @@ class Book:
         self,
         at: tuple[float, float],
         said: str,
-        size: float = 3.2,
+        size: float,
         bold: bool = False,
         anchor: str = "start",
     ) -> None:

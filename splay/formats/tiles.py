@@ -53,7 +53,7 @@ class Sheet:
     """One sheet to print: several whole patterns with their places, or one tile of a large one."""
 
     landscape: bool
-    placed: tuple[tuple[Pattern, float, float], ...] = ()
+    placed: tuple[tuple[Pattern, float, float], ...]
     of: Pattern | None = None
     tiling: Tiling | None = None
     tile: Tile | None = None

@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+import numpy as np
 import shapely
+from numpy.typing import NDArray
 from shapely import affinity
 
 from splay.judge.finding import Finding, found
@@ -12,7 +14,7 @@ from splay.piece import HandHold, Piece
 from splay.quantity import Show
 from splay.stance.hand_hold import slot
 from splay.stance.holding import upper_side
-from splay.stance.outline import polygon
+from splay.stance.outline import hull, polygon
 from splay.stance.staked import Stance
 
 LEAST_RIM_MM = 30.0
@@ -32,8 +34,9 @@ def hand_holds(piece: Piece, stance: Stance, show: Show) -> Iterator[Finding]:
     for k, one in enumerate(piece.top.hand_holds):
         field = f"top.hand_holds.{k}"
         named = "The hand-hold" if len(piece.top.hand_holds) == 1 else f"Hand-hold {k + 1}"
-        yield from _edges(piece, one, named, field, show)
-        yield from _in_the_way(piece, stance, one, named, field, show)
+        shape = slot(one)
+        yield from _edges(piece, one, shape, named, field, show)
+        yield from _in_the_way(piece, stance, one, shape, named, field, show)
         if one.length < HAND_MM or one.width < FINGER_MM:
             small = one.length < HAND_MM
             yield found(
@@ -45,8 +48,10 @@ def hand_holds(piece: Piece, stance: Stance, show: Show) -> Iterator[Finding]:
             )  # fmt: skip
 
 
-def _edges(piece: Piece, one: HandHold, named: str, field: str, show: Show) -> Iterator[Finding]:
-    outline, shape = polygon(piece.top.outline), slot(one)
+def _edges(
+    piece: Piece, one: HandHold, shape: shapely.Polygon, named: str, field: str, show: Show
+) -> Iterator[Finding]:
+    outline = polygon(piece.top.outline)
     rim = shape.distance(outline.exterior) if outline.contains(shape) else 0.0
     if rim < LEAST_RIM_MM:
         yield found(
@@ -75,22 +80,26 @@ def _along(outline: shapely.Polygon, shape: shapely.Polygon, turn: float) -> flo
     # Laid along x, so that each line is a level one.
     wood, hole = (affinity.rotate(one, -turn, origin=(0, 0)) for one in (outline, shape))
     _, low, _, high = hole.bounds
-    rooms = []
-    for k in range(1, LINES):
-        y = low + (high - low) * k / LINES
-        ray = shapely.LineString([(-FAR_MM, y), (FAR_MM, y)])
-        end = ray.intersection(hole).bounds[2]
-        beyond = shapely.LineString([(end, y), (FAR_MM, y)]).intersection(wood)
-        parts = getattr(beyond, "geoms", [beyond])
-        here = [part.bounds[2] - end for part in parts if part.bounds[0] - end < 1e-6]
-        rooms.append(min(here, default=0.0))
-    return min(rooms)
+    ys = low + (high - low) * np.arange(1, LINES) / LINES
+    ends = shapely.bounds(shapely.intersection(_level(np.full(LINES - 1, -FAR_MM), ys), hole))[:, 2]
+    parts, of = shapely.get_parts(shapely.intersection(_level(ends, ys), wood), return_index=True)
+    first, last = shapely.bounds(parts)[:, [0, 2]].T
+    # What the line meets again past a gap does not hold the wood at the slot.
+    here = first - ends[of] < 1e-6
+    return float((last - ends[of])[here].min(initial=FAR_MM))
+
+
+def _level(begin: NDArray[np.float64], ys: NDArray[np.float64]) -> NDArray[np.object_]:
+    """Level lines, each from a place along x to far off."""
+    ends = np.stack((begin, ys), axis=1), np.stack((np.full_like(ys, FAR_MM), ys), axis=1)
+    lines = shapely.linestrings(np.stack(ends, axis=1))
+    assert isinstance(lines, np.ndarray)
+    return lines
 
 
 def _in_the_way(
-    piece: Piece, stance: Stance, one: HandHold, named: str, field: str, show: Show
+    piece: Piece, stance: Stance, one: HandHold, shape: shapely.Polygon, named: str, field: str, show: Show
 ) -> Iterator[Finding]:
-    shape = slot(one)
     for leg in stance.legs:
         # From where it enters the underside to where it leaves the top, if it goes through.
         run = piece.top.thickness / leg.d[2]
@@ -106,8 +115,7 @@ def _in_the_way(
     for body in stance.bodies:
         if not body.drawn or (body.role != "batten" and upper_side(body) is None):
             continue
-        corners = [p for solid in body.stood for face in solid for p in face.corners]
-        shade = shapely.MultiPoint([(p[0], p[1]) for p in corners if abs(p[2]) < 0.01]).convex_hull
+        shade = hull([(p[0], p[1]) for p in body.corners if abs(p[2]) < 0.01])
         over = shape.intersection(shade).area
         if over > 1.0:
             yield found(

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 
 from splay.judge import bits, joints, members, readings, standing, tops
 from splay.judge import sockets as rules
@@ -41,11 +41,11 @@ class Whole:
 
     made: Made
     cards: tuple[SetUp, ...]
-    proofs: tuple[Proof, ...] = ()
-    passes: tuple[LevelRound, ...] = ()
-    spreads: Mapping[str, Spread] = field(default_factory=dict)
-    assembly: Assembly | None = None
-    resting: tuple[str, ...] = ()
+    proofs: tuple[Proof, ...]
+    passes: tuple[LevelRound, ...]
+    spreads: Mapping[str, Spread]
+    assembly: Assembly | None
+    resting: tuple[str, ...]
 
 
 def judge(whole: Whole) -> tuple[Finding, ...]:

@@ -14,7 +14,7 @@ from splay.judge.finding import Finding, found
 from splay.piece import Piece
 from splay.quantity import Show
 from splay.stance.contacts import on_floor
-from splay.stance.outline import polygon
+from splay.stance.outline import hull, polygon
 from splay.stance.staked import Stance
 from splay.stance.underfoot import bearings
 from splay.stance.vectors import Flat
@@ -88,7 +88,7 @@ def footprint(piece: Piece, stance: Stance, show: Show) -> Iterator[Finding]:
     """Feet that do not stand round the middle, or all lie inside the top's own shadow."""
     stood = [leg.foot_floor[:2] for leg in stance.legs]
     stood += [p[:2] for body in stance.bodies for p in on_floor(body, stance.floor)]
-    feet = shapely.MultiPoint(stood).convex_hull
+    feet = hull(stood)
     seat = stance.floor.to_floor((0.0, 0.0, piece.top.thickness))[:2]
     numbers = tuple(leg.number for leg in stance.legs)
     middle = shapely.Point(seat)
@@ -228,12 +228,11 @@ def _shadow(piece: Piece, stance: Stance) -> shapely.Polygon:
         seen = affine_transform(seen, [a, b, d, e, 0.0, 0.0])
     for body in stance.bodies:
         if body.role == "lower_tread":
-            corners = [stance.floor.to_floor(p)[:2] for s in body.stood for f in s for p in f.corners]
-            seen = shapely.union(seen, shapely.MultiPoint(corners).convex_hull)
+            seen = seen.union(hull([stance.floor.to_floor(p)[:2] for p in body.corners]))
     # Between the two nobody sits or stands: the whole is as far out as either.
-    hull = seen if isinstance(seen, shapely.Polygon) else seen.convex_hull
-    assert isinstance(hull, shapely.Polygon)
-    return hull
+    whole = seen if isinstance(seen, shapely.Polygon) else seen.convex_hull
+    assert isinstance(whole, shapely.Polygon)
+    return whole
 
 
 def _least_inside(feet: list[Flat], shadow: shapely.Polygon) -> float:

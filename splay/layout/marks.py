@@ -18,7 +18,7 @@ class Mark:
     text: str = ""
 
 
-def point(at: Flat, text: str = "") -> Mark:
+def point(at: Flat, text: str) -> Mark:
     """A pricked point."""
     return Mark("point", (at,), text)
 

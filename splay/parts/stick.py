@@ -60,8 +60,8 @@ class TaperedSide:
     begins: Figure
     off: Figure
     left: Figure
-    away: str = "upper end"
-    to: str = "foot"
+    away: str
+    to: str
 
 
 @dataclass(frozen=True)
@@ -83,9 +83,9 @@ class StickPart:
     bevels: tuple[Figure, ...]
     notches: tuple[Figure, ...]
     tapers: tuple[TaperedSide, ...]
-    arc: tuple[Figure, ...] = ()
+    arc: tuple[Figure, ...]
     """The rise and the radius of the arc it is sawn to."""
-    noun: str = ""
+    noun: str
     """What one of its sort is called where that is not its role."""
 
 

@@ -12,11 +12,12 @@ from splay.piece import Piece, SlabLeg
 from splay.quantity import Show
 from splay.stance.body import Body
 from splay.stance.convex import Plane
+from splay.stance.outline import hull
 from splay.stance.outside import Driven, driven
 from splay.stance.slab_leg import slab_mitre
 from splay.stance.splines import Splined, splined
 from splay.stance.staked import Stance
-from splay.stance.vectors import Flat, Vec, along
+from splay.stance.vectors import Flat, along
 from splay.views.shapes import Shape, line, text
 from splay.work.phrases import cap
 
@@ -126,13 +127,10 @@ def _mitre(piece: Piece, support: SlabLeg, leg: Body, show: Show) -> Pattern:
     mitre = slab_mitre(piece, support)
     t, s = piece.top.thickness, support.splay
     end = 1.0 if support.end == "right" else -1.0
-    corner: Vec = next(
-        p for solid in leg.stood for face in solid for p in face.corners if abs(p[2] - t) < 0.01
-    )
+    corner = next(p for p in leg.corners if abs(p[2] - t) < 0.01)
     about = shapely.Point(corner[0], corner[2]).buffer(CORNER_MM, quad_segs=16)
     slab = shapely.box(-20000.0, 0.0, 20000.0, t).intersection(_half_plane(mitre)).intersection(about)
-    seen = [(p[0], p[2]) for solid in leg.stood for face in solid for p in face.corners]
-    post = shapely.MultiPoint(seen).convex_hull.intersection(about)
+    post = hull([(p[0], p[2]) for p in leg.corners]).intersection(about)
     shapes: list[Shape] = []
     for shape in (slab, post):
         if isinstance(shape, shapely.Polygon) and not shape.is_empty:

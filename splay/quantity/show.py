@@ -105,7 +105,7 @@ def fine(mm: float, system: Bare) -> str:
     return f"{'-' if mm < 0 and count else ''}{text[:-1] if text.endswith('0') else text} mm"
 
 
-def degrees(value: float, places: int = 1) -> str:
+def degrees(value: float, places: int) -> str:
     """Degrees to one decimal, as the scales in a shop can be read; never a negative nought."""
     text = f"{value:.{places}f}"
     return (text[1:] if float(text) == 0 and text.startswith("-") else text) + "°"

@@ -82,7 +82,7 @@ class Asker:
         on, slips = "rule, height gauge or caliper", length_slips(expected_mm)
         return self._proof(key, on, expected, near, self.show.fine, words, LIKE_MM, slips)
 
-    def angle(self, key: Key, lean: float, words: Words, slips: Iterable[Slip] | None = None) -> Proof:
+    def angle(self, key: Key, lean: float, words: Words, slips: Iterable[Slip] | None) -> Proof:
         """Read on whatever the shop proves angles with; `lean` off square, degrees."""
         found = angle_slips(self.scale, lean) if slips is None else slips
         return self._angle(key, self.gauge, self.scale, lean, words, found)

@@ -48,16 +48,16 @@ class Proof:
     answer: Quantity | None
     off: Quantity | None
     verdict: str
-    part: str = ""
-    station: str = ""
-    short: str = ""
-    slip: str = ""
-    usual: Quantity | None = None
-    unusual: bool = False
-    take: Annotated[Take | None, UNSENT] = None
-    kind: str = ""
-    of: tuple[str, ...] = ()
-    dry: bool = False
+    part: str
+    station: str
+    short: str
+    slip: str
+    usual: Quantity | None
+    unusual: bool
+    take: Annotated[Take | None, UNSENT]
+    kind: str
+    of: tuple[str, ...]
+    dry: bool
 
 
 @dataclass(frozen=True)

@@ -40,7 +40,7 @@ def plain_card(
     dials: tuple[Dial, ...] = (),
     setting: Quantity | None = None,
     lays: tuple[Lay, ...] = (),
-    does: tuple[Do, ...] = (),
+    does: tuple[Do, ...],
     jig: tuple[Figure, ...] = (),
     note: str = "",
     caution: str = "",

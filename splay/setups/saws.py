@@ -33,7 +33,7 @@ class SawMet:
     jig: tuple[Figure, ...]
     note: str
     swing: Dial
-    wedges: tuple[Wedge, ...] = ()
+    wedges: tuple[Wedge, ...]
 
 
 def set_saw(

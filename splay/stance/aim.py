@@ -26,7 +26,7 @@ def outward(at: float) -> float:
 
 
 def aim(
-    spec: Spec, socket: Flat, leg: Leg, outline: Outline, floor: Floor, ring: bool, level: float = 0.0
+    spec: Spec, socket: Flat, leg: Leg, outline: Outline, floor: Floor, ring: bool, level: float
 ) -> Vec:
     """Unit vector from top to floor of one leg. `ring` says the legs stand round a circle;
     `level` is the height of the sockets' mouths in the top frame, mm.

@@ -96,7 +96,7 @@ class Void:
 
     name: str
     planes: tuple[Plane, ...]
-    kind: Literal["lap", "feet", "grown"] = "lap"
+    kind: Literal["lap", "feet", "grown"]
     edge: int = 0
 
     @property
@@ -129,7 +129,7 @@ class SideTaper:
     off: float
     left: float
     turn: float
-    to: Literal["start", "finish"] = "finish"
+    to: Literal["start", "finish"]
 
     @property
     def beneath(self) -> Side:
@@ -164,7 +164,7 @@ class Body:
     sides: Sides
     start: Plane
     finish: Plane
-    rips: tuple[Plane, ...] = ()
+    rips: tuple[Plane, ...]
     tapers: tuple[SideTaper, ...] = ()
     voids: tuple[Void, ...] = ()
     stands: bool = False
@@ -284,6 +284,12 @@ class Body:
             )
             for solid in self.pieces
         )
+
+    @cached_property
+    def corners(self) -> tuple[Vec, ...]:
+        """Every corner of the finished part's pieces once, in the top frame, mm."""
+        own = dict.fromkeys(p for solid in self.pieces for face in solid for p in face.corners)
+        return tuple(self.pose.out(p) for p in own)
 
     @cached_property
     def stood_plain(self) -> Solid:

@@ -13,5 +13,5 @@ def on_floor(body: Body, floor: Floor) -> tuple[Vec, ...]:
     """The corners of a standing part that lie on the floor, floor frame, mm."""
     if not body.stands:
         return ()
-    seen = (floor.to_floor(corner) for solid in body.stood for face in solid for corner in face.corners)
+    seen = (floor.to_floor(corner) for corner in body.corners)
     return tuple(dict.fromkeys(p for p in seen if abs(p[2]) < ON_FLOOR_MM))

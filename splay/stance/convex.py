@@ -89,9 +89,12 @@ def clip(solid: Solid, plane: Plane) -> Solid:
     """What is left of a convex solid on the wood side of a plane; empty when nothing is."""
     made: list[Face] = []
     rim: list[Vec] = []
-    cut = False
+    cut = inside = False
+    # Written out: it is asked of every corner of every part.
+    (nx, ny, nz), offset = plane.normal, plane.offset
     for face in solid:
-        away = [plane.beyond(p) for p in face.corners]
+        away = [nx * x + ny * y + nz * z - offset for x, y, z in face.corners]
+        inside = inside or min(away) < -_ON_MM
         if max(away) <= _ON_MM:
             made.append(face)
             rim += [p for p, a in zip(face.corners, away, strict=True) if a >= -_ON_MM]
@@ -103,7 +106,7 @@ def clip(solid: Solid, plane: Plane) -> Solid:
             made.append(Face(face.normal, tuple(kept)))
     if not cut:
         return solid
-    if not any(min(plane.beyond(p) for p in face.corners) < -_ON_MM for face in made):
+    if not inside:
         return ()
     cap = _ordered(rim, plane.normal)
     if len(cap) >= 3:

@@ -48,9 +48,9 @@ class EndStance:
     opening_on: float
     mark_down: float
     mark_radius: float
-    face: str = ""
-    aside: float = 0.0
-    aside_to: str = ""
+    face: str
+    aside: float
+    aside_to: str
 
     def acute_of(self, on_surface: float) -> float:
         """The acute angle between the axes from the one read against the surface, degrees."""

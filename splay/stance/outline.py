@@ -6,8 +6,10 @@ import math
 from collections.abc import Sequence
 from functools import lru_cache
 
+import numpy as np
 import shapely
 import shapely.geometry.polygon
+from shapely.geometry.base import BaseGeometry
 
 from splay.piece import Drawn, DShape, Outline, Round, RoundedTriangle, Shield
 from splay.piece.tops import Corner
@@ -154,6 +156,14 @@ def polygon(outline: Outline) -> shapely.Polygon:
     if not made.is_valid:
         made = shapely.geometry.polygon.orient(made.buffer(0.0))
     shapely.prepare(made)
+    return made
+
+
+def hull(places: Sequence[Flat]) -> BaseGeometry:
+    """The least convex shape round some places; less than a polygon where they lie in a line."""
+    # All at once: place by place takes ten times as long.
+    made = shapely.convex_hull(shapely.multipoints(np.reshape(places, (-1, 2))))
+    assert isinstance(made, BaseGeometry)
     return made
 
 

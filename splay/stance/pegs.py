@@ -30,7 +30,7 @@ class FromAbove:
     into: Vec
     arrow: Flat
     thickness: float
-    out: float = 0.0
+    out: float
 
     @property
     def through(self) -> Flat:

@@ -12,7 +12,7 @@ from splay.piece.tops import END_MM, Corner
 from splay.quantity import degrees as deg
 from splay.stance.hand_hold import slot
 from splay.stance.holding import across_grain
-from splay.stance.outline import extent, polygon, through_sharp
+from splay.stance.outline import extent, hull, polygon, through_sharp
 from splay.stance.slab_leg import edges_at, edges_down
 from splay.stance.staked import stand
 
@@ -181,9 +181,8 @@ def with_hand_hold(piece: Piece) -> dict[str, Any]:
     ]
     taken += [slot(one) for one in piece.top.hand_holds]
     for body in stance.bodies:
-        corners = [p for solid in body.stood for face in solid for p in face.corners] if body.drawn else []
-        flush = [(p[0], p[1]) for p in corners if abs(p[2]) < 0.01]
-        taken += [shapely.MultiPoint(flush).convex_hull] if len(flush) > 2 else []
+        flush = [(p[0], p[1]) for p in body.corners if abs(p[2]) < 0.01] if body.drawn else []
+        taken += [hull(flush)] if len(flush) > 2 else []
     outline = polygon(piece.top.outline)
     a, b = extent(piece.top.outline)
 

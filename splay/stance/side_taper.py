@@ -77,7 +77,7 @@ def joined_to(leg: Body, side: Side, other: Body) -> float:
     # Held against the side in the top frame first: few corners lie on it.
     n = leg.pose.turn_out(plane.normal)
     at = plane.offset + dot(n, leg.pose.origin)
-    for p in {p for solid in other.stood for face in solid for p in face.corners}:
+    for p in other.corners:
         if abs(dot(n, p) - at) < MET_MM:
             x, y, z = leg.pose.within(p)
             if abs(y) < leg.width / 2 + MET_MM and abs(z) < leg.thickness / 2 + MET_MM:

@@ -42,7 +42,7 @@ class Strip:
     width: float
     sides: tuple[Line, Line]
     across: tuple[Place, ...] | None
-    left: float = 0.0
+    left: float
 
 
 def can_be_in_strips(top: Top) -> bool:

@@ -11,6 +11,7 @@ from splay.timber.cutting import cut_plan
 from splay.timber.needs import Need
 from splay.timber.sawing import Want
 from splay.timber.stock import Board
+from splay.work.phrases import so_many
 
 THICK_MM = (20.0, 27.0, 34.0, 41.0, 52.0, 65.0, 80.0, 100.0)
 """Sawn thicknesses that yards keep where they count in millimetres (common practice, no source)."""
@@ -77,7 +78,7 @@ def to_buy(missing: Sequence[tuple[Need, int]], choice: WoodChoice, show: Show) 
 
 def _text(count: int, sizes: tuple[Quantity, ...], species: str, what: str) -> str:
     size = times(sizes)
-    return f"{count} {what}{'s' * (count > 1)}{f' of {species}' if species else ''}, {size}"
+    return f"{so_many(count, what, f'{what}s')}{f' of {species}' if species else ''}, {size}"
 
 
 def _slab(need: Need, count: int, species: str, show: Show) -> Buy:

@@ -130,7 +130,7 @@ class _Search:
             fits = self.yields[self.of[_name(one.section)]].fits_by_key
             self.patterns.append(pattern(one, fits, self.saw))
 
-    def _late(self, share: float = 1.0) -> bool:
+    def _late(self, share: float) -> bool:
         return monotonic() > self.ends - (1.0 - share)
 
     def grow(self) -> float:

@@ -10,7 +10,7 @@ from splay.judge import Finding
 from splay.quantity import Quantity, Show
 from splay.timber.effects import Effects
 from splay.timber.laid import WoodLayout
-from splay.timber.moisture import WETTER, drying, led_to
+from splay.timber.moisture import WETTER, drying, led_to, so_long
 from splay.timber.needs import Need
 from splay.timber.stock import AnyStock, Board, Slab
 from splay.work.phrases import listed
@@ -72,7 +72,7 @@ def _wet(laid: WoodLayout, used: Sequence[AnyStock], effects: Effects) -> Iterat
         thick = item.thickness if isinstance(item, Board | Slab) else SLICED if sliced else SPLIT
         sort = "slab" if isinstance(item, Slab) else "slice" if sliced else "board"
         wait = drying(sort, thick, item.now, ends + WETTER, effects.shop.leads_to, item.readings)
-        when = "it never gets there in the shop's air" if wait.never else _days(wait.least, wait.most)
+        when = "it never gets there in the shop's air" if wait.never else so_long(wait.least, wait.most)
         yield _finding(
             "too_wet",
             "caution",
@@ -117,16 +117,6 @@ def wet_said(used: Sequence[AnyStock], celsius: float, humidity: float) -> str:
         "read "
         "it again."
     )
-
-
-def _days(least: float, most: float) -> str:
-    if most < 1.0:
-        return "a day"
-    if most < 90.0:
-        return f"{max(1.0, least):.0f} to {most:.0f} days"
-    if most < 700.0:
-        return f"{least / 30.4:.0f} to {most / 30.4:.0f} months"
-    return f"{least / 365.0:.1f} to {most / 365.0:.1f} years"
 
 
 def _outdoors(laid: WoodLayout, used: Sequence[AnyStock], outdoors: bool, show: Show) -> Iterator[Finding]:

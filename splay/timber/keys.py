@@ -11,6 +11,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from splay.quantity import Quantity, Show
+from splay.work.phrases import so_many
 
 EVERY_MM = 140.0
 """A key at least every so far along a split."""
@@ -78,7 +79,7 @@ def keys_for(
     crowded = number - len(at)
     number = len(at)
     told = [
-        f"{number} key{'s' * (number > 1)}, {show.length(across).text} across the split, their grain "
+        f"{so_many(number, 'key', 'keys')}, {show.length(across).text} across the split, their grain "
         "across it.",
         f"Lay the template with its waist on the split; knife round it. Pocket "
         f"{show.length(thick - 1.0).text} "

@@ -116,7 +116,7 @@ class Missing:
     key: str
     name: str
     count: int
-    boards: tuple[Quantity, ...] = ()
+    boards: tuple[Quantity, ...]
 
 
 @dataclass(frozen=True)
@@ -139,4 +139,4 @@ class WoodLayout:
     off: float
     first: bool
     makes: int | None
-    sticks: tuple[StickCut, ...] = ()
+    sticks: tuple[StickCut, ...]

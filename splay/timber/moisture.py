@@ -139,6 +139,22 @@ def drying(
     return Drying(low * left / whole, high * left / whole, 0, ends)
 
 
+_UNITS = ((365.0, "years"), (30.4, "months"), (1.0, "days"))
+
+
+def so_long(least: float, most: float) -> str:
+    """From so many days to so many, in words: in the largest unit of which there are two at the most, days
+    always whole."""
+    for days, name in _UNITS:
+        if most >= 2.0 * days:
+            places = 0 if name == "days" or most >= 5.0 * days else 1
+            low, high = (f"{time / days:.{places}f}" for time in (least, most))
+            if low == high:
+                return f"about {high} {name}"
+            return f"{low} to {high} {name}" if float(low) else f"up to {high} {name}"
+    return "a day or two"
+
+
 def from_weight(weight: float, first_weight: float, first_moisture: float) -> float:
     """Moisture (percent) from a weight, where weight and moisture were known once: the dry weight is the
     first over one plus its moisture. Wood Handbook §4, the definition of moisture content."""

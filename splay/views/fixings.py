@@ -11,7 +11,7 @@ from shapely import affinity
 from splay.stance.buttons import BODY_MM
 from splay.stance.gapped import slit
 from splay.stance.hand_hold import slot
-from splay.stance.outline import extent, polygon
+from splay.stance.outline import extent, hull, polygon
 from splay.stance.vectors import Flat, along
 from splay.views.project import PLAN, UNDERSIDE, UPPER_FACE, Eye
 from splay.views.scene import Model
@@ -63,7 +63,7 @@ def _splines(model: Model, eye: Eye) -> list[Shape]:
             ring = [eye.see(model.place(top[k])) for k in (0, 1, 3, 2)]
             made.append(area("section", tuple(ring), one.body.key))
             continue
-        seen = shapely.MultiPoint([eye.see(model.place(p)) for p in (*bottom, *top)]).convex_hull
+        seen = hull([eye.see(model.place(p)) for p in (*bottom, *top)])
         if isinstance(seen, shapely.Polygon):
             corners = [(x, y) for x, y, *_ in seen.exterior.coords]
             made += [line("hidden", a, b, part=one.body.key) for a, b in pairwise(corners)]

@@ -23,7 +23,7 @@ _LEAST_ARC_DEG = 4.0
 """A smaller angle than this cannot be drawn apart from its line."""
 
 
-def piece_view(model: Model, name: str, along: float | None = None) -> View:
+def piece_view(model: Model, name: str, along: float | None) -> View:
     """One of the piece's views: front, side, plan, underside, quarter, or along a bearing (sight)."""
     if name == "sight" and along is not None:
         return elevation(model, eye_along(along), f"Looking in along {along % 360.0:.0f}°")

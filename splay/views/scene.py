@@ -348,7 +348,7 @@ class Model:
         stood = [leg.foot_floor for leg in stance.legs]
         for body in stance.bodies:
             if body.stands:
-                stood += [floor.to_floor(p) for solid in body.stood for face in solid for p in face.corners]
+                stood += [floor.to_floor(p) for p in body.corners]
         self.stood = [p for p in stood if abs(p[2]) < 0.01] or [(0.0, 0.0, 0.0)]
 
     def standing(self, body: Body) -> Faces:

@@ -51,7 +51,7 @@ class Run:
     kind: Literal["line", "area"]
     layer: Layer
     points: tuple[Flat, ...]
-    part: str = ""
+    part: str
 
 
 @dataclass(frozen=True)
@@ -61,8 +61,8 @@ class Ellipse:
     layer: Layer
     points: tuple[Flat, ...]
     sizes: Flat
-    turn: float = 0.0
-    part: str = ""
+    turn: float
+    part: str
     kind: Literal["ellipse"] = "ellipse"
 
 

@@ -143,7 +143,7 @@ class OnEnd:
     mm: Quantity
     turn: Quantity
     way: Way
-    what: str = ""
+    what: str
 
 
 @dataclass(frozen=True)
@@ -157,7 +157,7 @@ class OverEnd:
     face: str
     mm: Quantity
     toward: str
-    what: str = ""
+    what: str
 
 
 @dataclass(frozen=True)
@@ -208,7 +208,7 @@ class WallDepth:
     """Depth of a socket where a rule can stand; of a slanted one its wall on the obtuse side."""
 
     obtuse: Quantity
-    slanted: bool = True
+    slanted: bool
 
 
 @dataclass(frozen=True)

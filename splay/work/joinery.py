@@ -27,7 +27,7 @@ class Groove:
     turn: Quantity | None
     nearer: bool
     ends: Quantity | None
-    begins: Quantity | None = None
+    begins: Quantity | None
 
 
 @dataclass(frozen=True)
@@ -298,7 +298,7 @@ class TaperLine:
     begins: Quantity
     off: Quantity
     cut: bool
-    to: str = "foot"
+    to: str
 
 
 @dataclass(frozen=True)

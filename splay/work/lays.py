@@ -72,9 +72,9 @@ class ByHand:
     up: str
     along: Literal["sightline", "surface", "across"]
     leans: Toward | None
-    sight: tuple[Mark, ...] = ()
-    zero: Literal["", "square", "flat"] = ""
-    dry: str = ""
+    sight: tuple[Mark, ...]
+    zero: Literal["", "square", "flat"]
+    dry: str
 
 
 @dataclass(frozen=True)
@@ -127,7 +127,7 @@ class OnLines:
     longer_edge: str
     on_edge: Quantity
     longer_face: str
-    grown: bool = False
+    grown: bool
     """Whether the edges are the tree's own: the line on the edge is then a gauge's, held over the end
     along the middle line."""
 
@@ -225,7 +225,7 @@ class SideTapered:
     stop: Quantity | None
     packing: Quantity | None
     turn: Quantity | None
-    to: str = "foot"
+    to: str
 
 
 @dataclass(frozen=True)

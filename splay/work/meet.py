@@ -56,7 +56,7 @@ class SawSides:
 
 
 def on_saw(
-    normal: Vec, out: Vec, faces: tuple[Side, Side], edges: tuple[Side, Side], up_longer: bool = True
+    normal: Vec, out: Vec, faces: tuple[Side, Side], edges: tuple[Side, Side], up_longer: bool
 ) -> SawSides:
     """How a stick lies on a saw for a cut of plane normal `normal`, its end `out` beyond the blade.
 

@@ -50,8 +50,8 @@ class SawnLine:
     part: str
     end: str
     side: str
-    face: str = ""
-    over: bool = False
+    face: str
+    over: bool
 
 
 @dataclass(frozen=True)
@@ -82,7 +82,7 @@ class AcrossEnd:
     on: str
     side: str
     other: str
-    end: str = "foot"
+    end: str
 
 
 @dataclass(frozen=True)

@@ -75,6 +75,34 @@ class Folder(SimpleTestCase):
         self.folder = Path(tempfile.mkdtemp(prefix="proud-rake-folder-"))
         self.addCleanup(shutil.rmtree, self.folder)
 
+    def test_a_file_that_cannot_be_put_where_it_is_wanted_says_where_and_why(self) -> None:
+        (self.folder / "plain").write_text("x")
+        for name, said in (("gone/all.zip", "There is no folder"), ("plain/all.zip", "is a file")):
+            wanted = self.folder / name
+            with self.assertRaisesRegex(CommandError, said) as raised:
+                call_command("take_out", wanted)
+            self.assertIn(str(wanted.parent), str(raised.exception))
+        data = self.folder / "data"
+        data.mkdir()
+        (data / "proud-rake.sqlite3").write_bytes(b"x")
+        kept = "workshop.keeping.management.commands.backup.backup"
+        for number, said in (
+            (errno.ENOSPC, "is full"),
+            (errno.EROFS, "only be read"),
+            (errno.EACCES, "may not write in"),
+            (errno.EPERM, "may not write in"),
+            (errno.EIO, "could not be written"),
+        ):
+            full = OSError(number, os.strerror(number))
+            with mock.patch(f"{kept}.make", side_effect=full), override_settings(DATA_DIR=data):
+                with self.assertRaisesRegex(CommandError, said) as raised:
+                    call_command("backup", Path("stick") / "all.zip")
+                self.assertIn("Name another place", str(raised.exception))
+                self.assertNotIn(str(data), str(raised.exception))
+                with self.assertRaises(CommandError) as raised:
+                    call_command("backup")
+                self.assertIn(f"the data folder {data}", str(raised.exception))
+
     def test_one_server_works_in_a_folder_and_the_second_says_so(self) -> None:
         held = folder.hold(self.folder)
         assert held is not None

@@ -48,6 +48,19 @@ class Planning(ApiCase):
         self.assertIn("off", [p["verdict"] for p in body["plan"]["proofs"] if p["id"] == "bore.l1"])
         self.assertTrue(body["plan"]["legs"][0]["measured"])
 
+    def test_a_reading_that_names_no_kind_is_of_the_proof_s_whatever_the_others_name(self) -> None:
+        proofs = {p["id"]: p for p in self.plan().json()["plan"]["proofs"]}
+        asked = [proofs["bore.l1"], proofs["bore.l2"]]
+        sent = [{"proof": one["id"], "value": one["expected"]["value"]} for one in asked]
+        sent[0]["kind"] = asked[0]["kind"]
+        body = self.call("POST", "/api/plan", {"piece": PIECE, "readings": sent}).json()
+        taken = [p["id"] for p in body["plan"]["proofs"] if p["answer"] is not None]
+        self.assertEqual(taken, ["bore.l1", "bore.l2"])
+        lost = self.call(
+            "POST", "/api/plan", {"piece": PIECE, "readings": [{"proof": "no.such", "value": 1}]}
+        )
+        self.assertEqual((lost.status_code, lost.json()["faults"][0]["field"]), (422, "readings.0.value"))
+
     def test_a_station_gets_only_its_own_drawings(self) -> None:
         for station, views, pictures in (("stance", 3, 0), ("boring", 1, 6), ("legs", 0, 8)):
             drawings = self.call("POST", "/api/plan", {"piece": PIECE, "station": station}).json()[

@@ -17,6 +17,7 @@ from splay.timber.moisture import (
     led_to,
     lies_out,
     movement,
+    so_long,
 )
 from splay.timber.species import WOODS, Wood, density
 
@@ -136,6 +137,20 @@ class Drying(unittest.TestCase):
         self.assertAlmostEqual(wait.least, really, delta=0.5)
         self.assertAlmostEqual(wait.most, really, delta=0.5)
         self.assertEqual(wait.readings, 3)
+
+    def test_a_wait_is_said_in_the_largest_unit_of_which_there_are_two(self) -> None:
+        for least, most, said in (
+            (0.2, 0.9, "a day or two"),
+            (0.4, 2.0, "up to 2 days"),
+            (2.6, 3.4, "about 3 days"),
+            (1.0, 60.0, "1 to 60 days"),
+            (0.1, 61.0, "up to 2.0 months"),
+            (31.0, 100.0, "1.0 to 3.3 months"),
+            (80.0, 170.0, "3 to 6 months"),
+            (365.0, 730.0, "1.0 to 2.0 years"),
+            (730.0, 2190.0, "2 to 6 years"),
+        ):
+            self.assertEqual(so_long(least, most), said, (least, most))
 
     def test_what_is_dry_enough_waits_no_more_and_damp_air_never_dries_it(self) -> None:
         self.assertEqual(drying("board", 30.0, 9.0, 10.0, 8.0).most, 0.0)

@@ -49,6 +49,16 @@ def words_of(made: Pdf) -> str:
     return "\n".join(page.get_textpage().get_text_range() for page in document)
 
 
+def places_of(made: Pdf, words: str) -> list[tuple[float, ...]]:
+    """Where words stand on the first page: left, low, right, high, mm."""
+    text = pypdfium2.PdfDocument(made.file)[0].get_textpage()
+    found, search = [], text.search(words, match_case=True)
+    while (at := search.get_next()) is not None:
+        text.count_rects(*at)
+        found.append(tuple(points / 72.0 * 25.4 for points in text.get_rect(0)))
+    return found
+
+
 def spans(ink: NDArray[np.bool_], axis: int, share: float) -> list[float]:
     """The middles of straight lines that run along an axis, mm from the page's lower or left edge."""
     found = ink.sum(axis=1 - axis) > share
@@ -323,6 +333,24 @@ class BenchSheet(SimpleTestCase):
         guide = next(tool for tool in SHOP.tools if isinstance(tool, AngleGuide))
         bored = next(c for c in picked(planned.setups, frozenset({guide.id})) if c.station == "boring")
         self.assertEqual(bored.by, guide.id)
+
+    def test_each_drawing_stands_over_its_title_and_clear_of_the_next(self) -> None:
+        titles = "Front", "Side, from the right", "Plan, from above"
+        for start in ("bench", "round_three", "plane_frames"):
+            made = self.sheet(start)[1]
+            ink = drawn(made, 0)
+            seen = []
+            for title in titles:
+                # The lowest place it stands at above the settings: under its drawing.
+                left, _, right, high = min(places_of(made, title), key=lambda box: box[1])
+                seen.append(((left + right) / 2.0, high))
+            band = ink[round((seen[0][1] + 0.3) * PIXELS) : round((seen[0][1] + 54.0) * PIXELS)]
+            columns = np.flatnonzero(band.any(axis=0)) / PIXELS
+            parted = np.split(columns, np.flatnonzero(np.diff(columns) > 2.5) + 1)
+            with self.subTest(start):
+                self.assertEqual(len(parted), len(titles))
+                for (middle, _), run in zip(seen, parted, strict=True):
+                    self.assertAlmostEqual(float(run[0] + run[-1]) / 2.0, middle, delta=0.5)
 
     def test_no_figure_runs_into_what_is_asked(self) -> None:
         """In inches, where figures are long: every expected value stands clear of its question."""

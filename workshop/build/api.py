@@ -13,7 +13,6 @@ from splay.build.document import LONGEST_KEY
 from splay.build.finish import Finishing, finishing
 from splay.build.glueup import GlueUp, glue_up
 from splay.build.rescue import Rescue
-from splay.piece import MOST_MADE
 from splay.quantity import Show
 from workshop.build import mishaps, ordering, telling, ticking, worth
 from workshop.build.answers import BuildOut, build_out
@@ -21,12 +20,11 @@ from workshop.build.models import LONGEST_SAID, Entry
 from workshop.build.reading_log import EntryOut, LogOut, log_of
 from workshop.build.situation import pace_of, situation
 from workshop.pieces.actions import get_row
-from workshop.sent import Sent
+from workshop.sent import FIRST, Copy, Sent
 from workshop.shop.models import the_shop
 
 router = Router()
 log_router = Router()
-Copy = Annotated[int, Field(ge=1, le=MOST_MADE)]
 Key = Annotated[str, Field(max_length=LONGEST_KEY)]
 Token = Annotated[str, Field(max_length=40)]
 Minutes = Annotated[float, Field(ge=0, le=ticking.MOST_MINUTES, allow_inf_nan=False)]
@@ -39,7 +37,7 @@ class BuildSave(Sent):
 
     document: dict[str, Any]
     based_on: Annotated[int, Field(ge=0)]
-    copy_number: Copy = 1
+    copy_number: Copy = FIRST
 
 
 class UnitIn(Sent):
@@ -56,7 +54,7 @@ class Tick(Sent):
 
     step: Key
     units: Annotated[list[UnitIn], Field(max_length=400, default_factory=list)]
-    copy_number: Copy = 1
+    copy_number: Copy = FIRST
     minutes: Minutes | None = None
     seconds: Seconds | None = None
     ago: Seconds = 0.0
@@ -69,7 +67,7 @@ class TimerIn(Sent):
 
     step: Key
     run: bool
-    copy_number: Copy = 1
+    copy_number: Copy = FIRST
     seconds: Seconds | None = None
     ago: Seconds = 0.0
 
@@ -80,7 +78,7 @@ class WrongIn(Sent):
     step: Key
     of: Key = ""
     rescue: Annotated[str, Field(max_length=20)]
-    copy_number: Copy = 1
+    copy_number: Copy = FIRST
     amount: Annotated[str, Field(max_length=40)] = ""
     other: Key = ""
     note: Note = ""
@@ -130,7 +128,7 @@ class GluedIn(Sent):
     joints: Annotated[list[JointIn], Field(max_length=200)]
     stopped: bool = False
     note: Note = ""
-    copy_number: Copy = 1
+    copy_number: Copy = FIRST
     token: Token = ""
 
 
@@ -140,7 +138,7 @@ class SaidIn(Sent):
     sort: Literal["note", "lesson", "repair", "time"]
     says: Note = ""
     step: Key = ""
-    copy_number: Copy = 1
+    copy_number: Copy = FIRST
     minutes: Minutes | None = None
     token: Token = ""
 
@@ -164,7 +162,7 @@ def _ticked(payload: Tick) -> ticking.Ticked:
 
 
 @router.get("/{uuid:id}/build", response={200: BuildOut})
-def look(request: HttpRequest, id: UUID, copy_number: Copy = 1) -> BuildOut:
+def look(request: HttpRequest, id: UUID, copy_number: Copy = FIRST) -> BuildOut:
     """The order of work of a piece and how far it is."""
     return _out(request, id, copy_number)
 
@@ -210,7 +208,7 @@ def run_timer(request: HttpRequest, id: UUID, payload: TimerIn) -> BuildOut:
 
 @router.get("/{uuid:id}/build/rescues", response={200: list[Rescue]})
 def ways_out(
-    request: HttpRequest, id: UUID, step: Key, of: Key = "", copy_number: Copy = 1
+    request: HttpRequest, id: UUID, step: Key, of: Key = "", copy_number: Copy = FIRST
 ) -> list[Rescue]:
     """How what went wrong at a step is usually saved."""
     return list(mishaps.ways_out(id, step, of, copy_number, the_shop(request.user), request.user))
@@ -234,7 +232,7 @@ def go_wrong(request: HttpRequest, id: UUID, payload: WrongIn) -> BuildOut:
 
 
 @router.get("/{uuid:id}/build/glueup", response={200: GlueUp | None})
-def look_at_glue_up(request: HttpRequest, id: UUID, copy_number: Copy = 1) -> GlueUp | None:
+def look_at_glue_up(request: HttpRequest, id: UUID, copy_number: Copy = FIRST) -> GlueUp | None:
     """The glue-up of a piece in today's air; nothing for one that has no joints."""
     now = situation(get_row(id, request.user), the_shop(request.user), request.user, copy_number)
     return glue_up(now.piece, now.plan, now.build, Show(now.shop.rounding.units()), pace_of(request.user))
@@ -315,7 +313,7 @@ def picture(
     id: UUID,
     step: Key = "",
     says: Annotated[str, Field(max_length=400)] = "",
-    copy_number: Copy = 1,
+    copy_number: Copy = FIRST,
     token: Token = "",
 ) -> EntryOut:
     """Keep a photograph (the body is the picture itself) in a piece's log."""

@@ -12,6 +12,7 @@ from splay.build import Step
 from workshop.build.models import LONGEST_SAID, Entry
 from workshop.pieces.actions import Maker, named
 from workshop.pieces.models import PieceRow
+from workshop.sent import FIRST
 
 Sort = Literal[
     "done", "undone", "mishap", "note", "lesson", "photo", "time", "repair", "order", "glue", "wood"
@@ -23,9 +24,9 @@ class Line:
     """What is to be written down."""
 
     sort: Sort
-    says: str = ""
+    says: str
     step: Step | None = None
-    copy: int = 1
+    copy: int = FIRST
     minutes: float | None = None
     data: dict[str, Any] = field(default_factory=dict)
     image: bytes | None = None

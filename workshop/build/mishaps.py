@@ -15,12 +15,14 @@ from splay.errors import BadInput, Fault, shorten
 from splay.piece import write_piece
 from splay.quantity import Show, read_length
 from splay.shop import Shop
+from splay.work.phrases import so_many
 from workshop.build.log import Line, write
 from workshop.build.models import Entry
 from workshop.build.situation import Situation, situation
 from workshop.build.ticking import forget, step_of
 from workshop.pieces import actions as pieces
 from workshop.pieces.actions import Maker, get_row
+from workshop.sent import FIRST
 
 
 def ways_out(id: UUID, step: str, of: str, copy: int, shop: Shop, maker: Maker) -> tuple[Rescue, ...]:
@@ -52,7 +54,7 @@ class Wrong:
     step: str
     of: str
     rescue: str
-    copy: int = 1
+    copy: int = FIRST
     amount: str = ""
     other: str = ""
     note: str = ""
@@ -79,7 +81,7 @@ def go_wrong(id: UUID, wrong: Wrong, shop: Shop, maker: Maker) -> str:
         gone = _put_away(now, step, again, maker)
         became.append(f"{unit.name}: to be done again" if unit.of else "to be done again")
         if gone:
-            became.append(f"{gone} reading{'s' * (gone > 1)} put away")
+            became.append(f"{so_many(gone, 'reading', 'readings')} put away")
     if rescue.asks == "length":
         became.append(_shorter(now, unit, wrong.amount, maker))
     if rescue.asks == "leg":

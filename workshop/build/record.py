@@ -13,13 +13,12 @@ from splay.build import Build, write_build
 from splay.build.document import LONGEST_KEY
 from splay.document import Frozen
 from splay.errors import BadInput, Fault
-from splay.piece import MOST_MADE
 from workshop.build.models import LONGEST_SAID, BuildRow, ClassOrder, Entry, UnitDone
 from workshop.pieces.models import PieceRow
 from workshop.pieces.photos import is_plain_jpeg, plain_jpeg
+from workshop.sent import FIRST, Copy
 
 Who = Annotated[str, Field(max_length=150)] | None
-Copy = Annotated[int, Field(ge=1, le=MOST_MADE)]
 Key = Annotated[str, Field(max_length=LONGEST_KEY)]
 Kind = Annotated[str, Field(max_length=20)]
 Minutes = Annotated[float, Field(ge=0, allow_inf_nan=False)] | None
@@ -30,7 +29,7 @@ Find = Callable[[str | None], User | None]
 class RecordedUnit(Frozen):
     """One unit of work that is ticked."""
 
-    copy_number: Copy = 1
+    copy_number: Copy = FIRST
     key: Key
     operation: Kind
     of: Key = ""
@@ -42,7 +41,7 @@ class RecordedUnit(Frozen):
 class RecordedEntry(Frozen):
     """One line of the log; `photo` a JPEG in base64."""
 
-    copy_number: Copy = 1
+    copy_number: Copy = FIRST
     sort: Annotated[str, Field(max_length=12)]
     step: Key = ""
     title: Annotated[str, Field(max_length=200)] = ""

@@ -22,6 +22,7 @@ from workshop.build.models import BuildRow, Entry, KeptOrder, UnitDone
 from workshop.pieces.actions import Maker, document_of, readings_of
 from workshop.pieces.models import PieceRow, Revision
 from workshop.pieces.planned import planned
+from workshop.sent import FIRST
 
 MOST_TIMES = 400
 """A hand is judged by its latest times."""
@@ -51,7 +52,7 @@ class Situation:
         return progress(self.order, self.done.get(copy, ()), self.now, self.holds.get(copy))
 
 
-def situation(row: PieceRow, shop: Shop, maker: Maker, copy: int = 1) -> Situation:
+def situation(row: PieceRow, shop: Shop, maker: Maker, copy: int = FIRST) -> Situation:
     """Where a piece stands for one maker; BadInput or CannotBuild where it cannot be planned."""
     piece = read_piece(document_of(row).document)
     every, lent = with_every_kind(shop)
@@ -105,7 +106,7 @@ def joints_of(piece: Piece) -> set[str]:
     return {support.joint.way for _, support in piece.staked()}
 
 
-def record_of(maker: Maker, piece: Piece, row: PieceRow | None = None) -> Record:
+def record_of(maker: Maker, piece: Piece, row: PieceRow | None) -> Record:
     """One maker's own times, the joints they made in other pieces, the order they keep for such ones."""
     if not isinstance(maker, User):
         return Record()

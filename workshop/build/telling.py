@@ -23,10 +23,10 @@ class Said:
 
     sort: str
     says: str
-    step: str = ""
-    copy: int = 1
-    minutes: float | None = None
-    token: str = ""
+    step: str
+    copy: int
+    minutes: float | None
+    token: str
 
 
 @transaction.atomic
@@ -50,10 +50,10 @@ class Glued:
     dry: bool
     seconds: float
     joints: tuple[tuple[str, str], ...]
-    stopped: bool = False
-    note: str = ""
-    copy: int = 1
-    token: str = ""
+    stopped: bool
+    note: str
+    copy: int
+    token: str
 
 
 OUTCOMES = {"gap": "with a gap", "short": "short of home", "open": "left open"}

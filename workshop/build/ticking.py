@@ -33,12 +33,12 @@ class Ticked:
     workshop could not be reached then."""
 
     step: str
-    units: tuple[tuple[str, str, str], ...] = ()
-    copy: int = 1
-    minutes: float | None = None
-    seconds: float | None = None
-    token: str = ""
-    ago: timedelta = timedelta(0)
+    units: tuple[tuple[str, str, str], ...]
+    copy: int
+    minutes: float | None
+    seconds: float | None
+    token: str
+    ago: timedelta
 
 
 @transaction.atomic
@@ -164,9 +164,9 @@ class Timing:
 
     step: str
     run: bool
-    copy: int = 1
-    seconds: float | None = None
-    ago: timedelta = timedelta(0)
+    copy: int
+    seconds: float | None
+    ago: timedelta
 
 
 @transaction.atomic

@@ -7,9 +7,8 @@ from typing import Annotated, Literal
 from ninja import Schema
 from pydantic import Field
 
-from splay.piece import MOST_MADE
+from workshop.sent import FIRST, Copy
 
-Copy = Annotated[int, Field(ge=1, le=MOST_MADE)]
 Some = Annotated[str, Field(max_length=800)]
 
 
@@ -18,7 +17,7 @@ class Wished(Schema):
     sorts of patterns, by their ids with commas; one pattern by its id; the paper, where it is not the
     printer's own."""
 
-    copy_number: Copy = 1
+    copy_number: Copy = FIRST
     day: Annotated[str, Field(max_length=40)] = ""
     tools: Some = ""
     sorts: Some = ""

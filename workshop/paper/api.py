@@ -10,16 +10,14 @@ from django.utils.http import content_disposition_header
 from ninja import Query, Router, Schema
 from pydantic import Field
 
-from splay.piece import MOST_MADE
 from splay.quantity import Bare
 from workshop.paper import readings_in
 from workshop.paper.answers import PaperOut, Wished
 from workshop.pieces.actions import get_row
-from workshop.sent import Sent
+from workshop.sent import FIRST, Copy, Sent
 from workshop.settings import LOOPBACK
 
 router = Router()
-Copy = Annotated[int, Field(ge=1, le=MOST_MADE)]
 
 
 class TableIn(Sent):
@@ -28,7 +26,7 @@ class TableIn(Sent):
     text: Annotated[str, Field(max_length=900_000)]
     bare: Bare | None = None
     sure: bool = False
-    copy_number: Copy = 1
+    copy_number: Copy = FIRST
 
 
 class RowSaid(Schema):

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from uuid import UUID
 
 from django.db import transaction
@@ -27,25 +27,31 @@ LONGEST_TYPED = 40
 
 @dataclass(frozen=True)
 class Row:
-    """One row: its number, what it is about, what becomes of it; the proof, copy and reading it brings."""
+    """One row: its number in the table, what it is about, what becomes of it."""
 
     row: int
     about: str
     said: str
-    proof: str = ""
-    kind: str = ""
-    copy: int = 1
-    typed: str = ""
-    tool: str = ""
-    note: str = ""
-    asked: Proof | None = None
+
+
+@dataclass(frozen=True)
+class Brought(Row):
+    """A row that can be taken in: the proof, copy and reading it brings."""
+
+    proof: str
+    kind: str
+    copy: int
+    typed: str
+    tool: str
+    note: str
+    asked: Proof | None
 
 
 @dataclass(frozen=True)
 class Found:
     """What a table brings: rows that are new or change something, bad ones, how many say what stands."""
 
-    fresh: tuple[Row, ...]
+    fresh: tuple[Brought, ...]
     bad: tuple[Row, ...]
     same: int
 
@@ -56,7 +62,7 @@ def read(id: UUID, text: str, bare: Bare | None, copy: int, maker: Maker) -> Fou
     row, shop = get_row(id, maker), the_shop(maker)
     lines = from_csv(text, ("proof", "value"))
     asked: dict[int, dict[str, Proof]] = {}
-    fresh: dict[tuple[str, int], Row] = {}
+    fresh: dict[tuple[str, int], Brought] = {}
     bad: list[Row] = []
     same = 0
     piece = read_piece(document_of(row).document)
@@ -76,7 +82,8 @@ def read(id: UUID, text: str, bare: Bare | None, copy: int, maker: Maker) -> Fou
         if one is None:
             same += 1
         elif (one.proof, one.copy) in fresh:
-            bad.append(replace(one, said=f"Row {fresh[one.proof, one.copy].row} answers it already."))
+            first = fresh[one.proof, one.copy].row
+            bad.append(Row(number, one.about, f"Row {first} answers it already."))
         else:
             fresh[one.proof, one.copy] = one
     if len(fresh) > MOST_TAKEN:
@@ -101,7 +108,7 @@ def _row(
     asked: dict[str, Proof],
     bare: Bare,
     maker: Maker,
-) -> Row | None:
+) -> Brought | None:
     """A row as a reading; None where it says what stands already. BadInput says why it cannot be one."""
     id, typed = cells["proof"], cells["value"]
     had = row.readings.filter(proof=id, copy=copy).first()
@@ -125,7 +132,7 @@ def _row(
         return None
     about = proof.what if proof else "asked no more"
     becomes = f"{had.typed} becomes {said}" if had else said
-    return Row(
+    return Brought(
         number,
         about,
         becomes,

@@ -48,6 +48,7 @@ from workshop.pieces.models import (
     Revision,
 )
 from workshop.problems import Conflict
+from workshop.sent import FIRST
 
 Maker = User | AnonymousUser
 """Whoever is signed in; the API lets nobody else this far."""
@@ -209,7 +210,7 @@ class Taken:
     kind: str = ""
     based_on: int | None = None
     keep: bool = False
-    copy: int = 1
+    copy: int = FIRST
 
 
 def answer(id: UUID, proof: str, taken: Taken, shop: Shop, maker: Maker) -> ReadingRow:
@@ -344,7 +345,7 @@ def shown_now(row: ReadingRow, shop: Shop) -> float:
     )
 
 
-def readings_of(row: PieceRow, shop: Shop, copy: int = 1) -> tuple[Reading, ...]:
+def readings_of(row: PieceRow, shop: Shop, copy: int = FIRST) -> tuple[Reading, ...]:
     """A piece's readings, or one of its copies', as the core knows them: angles on the scales of this
     shop."""
     return tuple(

@@ -17,7 +17,7 @@ from pydantic import Field, TypeAdapter
 from splay.differences import Difference, differences
 from splay.draw import draw
 from splay.errors import BadInput
-from splay.piece import MOST_MADE, Piece, read_piece, write_piece
+from splay.piece import Piece, read_piece, write_piece
 from splay.piece.rounded import in_round_figures
 from splay.piece.starters import starter
 from splay.plan import plan
@@ -34,12 +34,11 @@ from workshop.pieces.rack import rack as hanging
 from workshop.pieces.record import Record, hang_record, read_record, record_of
 from workshop.pieces.starts import Start, ready_starts
 from workshop.problems import Conflict
-from workshop.sent import Sent
+from workshop.sent import FIRST, Copy, Sent
 from workshop.shop.models import the_shop
 
 router = Router()
 _VIEW = TypeAdapter(View)
-Copy = Annotated[int, Field(ge=1, le=MOST_MADE)]
 LONGEST_LIST = 1000
 """The latest of a history; all of it is in the file of the piece."""
 
@@ -162,7 +161,7 @@ class Answer(Sent):
     kind: Annotated[str, Field(max_length=20)] = ""
     based_on: Annotated[int, Field(ge=0)] | None = None
     keep: bool = False
-    copy_number: Copy = 1
+    copy_number: Copy = FIRST
 
 
 def _reading_out(row: ReadingRow, shop: Shop) -> ReadingOut:
@@ -397,14 +396,14 @@ def answer(request: HttpRequest, id: UUID, proof: str, payload: Answer) -> Readi
 
 
 @router.delete("/{uuid:id}/readings/{proof}", response={204: None})
-def withdraw(request: HttpRequest, id: UUID, proof: str, copy_number: Copy = 1) -> Status:
+def withdraw(request: HttpRequest, id: UUID, proof: str, copy_number: Copy = FIRST) -> Status:
     """Take an answer back."""
     actions.withdraw(id, proof, request.user, copy_number)
     return Status(204, None)
 
 
 @router.get("/{uuid:id}/readings/{proof}/history", response={200: list[ReadingEventOut]})
-def history(request: HttpRequest, id: UUID, proof: str, copy_number: Copy = 1) -> list[ReadingEventOut]:
+def history(request: HttpRequest, id: UUID, proof: str, copy_number: Copy = FIRST) -> list[ReadingEventOut]:
     """Everything that was said of a proof, the newest first."""
     said = actions.get_row(id, request.user).reading_events
     events = said.filter(proof=proof, copy=copy_number).select_related("by")

@@ -30,13 +30,13 @@ from workshop.pieces.models import (
     Revision,
 )
 from workshop.pieces.photos import is_plain_jpeg, plain_jpeg
+from workshop.sent import FIRST, Copy
 from workshop.timber.models import WoodRow
 
 RECORD_VERSION = 1
 Who = Annotated[str, Field(max_length=LONGEST_NAME)] | None
 Proof = Annotated[str, Field(min_length=1, max_length=LONGEST_PROOF)]
 Typed = Annotated[str, Field(max_length=40)]
-Copy = Annotated[int, Field(ge=1, le=MOST_MADE)]
 Tool = Annotated[str, Field(max_length=60)]
 Note = Annotated[str, Field(max_length=400)]
 
@@ -57,7 +57,7 @@ class RecordedReading(Frozen):
     angle's scale shows `at_square` where nothing leans, and counts `up` or `down` from there."""
 
     proof: Proof
-    copy_number: Copy = 1
+    copy_number: Copy = FIRST
     kind: Annotated[str, Field(max_length=20)]
     value: float
     typed: Typed
@@ -76,7 +76,7 @@ class RecordedEvent(Frozen):
     """What was once said of a proof."""
 
     proof: Proof
-    copy_number: Copy = 1
+    copy_number: Copy = FIRST
     what: Literal["answered", "corrected", "withdrawn"]
     called: Annotated[str, Field(max_length=LONGEST_CALLED)] = ""
     value: float | None = None

@@ -9,7 +9,7 @@ from ninja import Schema
 
 from splay.quantity import Quantity, Show
 from splay.summary import chosen
-from splay.timber.moisture import drying, led_to
+from splay.timber.moisture import drying, led_to, so_long
 from splay.timber.stock import AnyStock, Board, Log, Slab, Stock, TurnedStick
 from splay.timber.told import sized, text_of
 from splay.work.phrases import so_many
@@ -160,18 +160,9 @@ def dries(item: AnyStock) -> str:
     wait = drying(sort, thick, item.now, wanted, ends, item.readings)
     if wait.never:
         return "stays as moist as that in this air"
-    said = f"to {wanted:.0f} %: {span(wait.least, wait.most)}"
+    said = f"to {wanted:.0f} %: {so_long(wait.least, wait.most)}"
     return (
         f"{said}, by {so_many(wait.readings, 'reading', 'readings')}"
         if wait.readings
         else f"{said}, as is usual"
     )
-
-
-def span(least: float, most: float) -> str:
-    """From so many days to so many, in the largest unit that both can be told apart in."""
-    for days, name in ((365.0, "years"), (30.4, "months"), (1.0, "days")):
-        if most >= 2.0 * days:
-            low, high = least / days, most / days
-            return f"{low:.1f} to {high:.1f} {name}" if high < 5 else f"{low:.0f} to {high:.0f} {name}"
-    return "a day or two"

@@ -153,10 +153,11 @@ def _csv(text: str, bare: Bare) -> tuple[list[shapely.Polygon], str]:
     lines = text.lstrip("\ufeff").splitlines()
     mark = ";" if lines and ";" in lines[0] else "\t" if lines and "\t" in lines[0] else ","
     try:
-        rows = [row for row in csv.reader(lines, delimiter=mark) if any(cell.strip() for cell in row)]
+        table = csv.reader(lines, delimiter=mark)
+        rows = [(table.line_num, row) for row in table if any(cell.strip() for cell in row)]
     except csv.Error as error:
         raise _unread(str(error), "Save the table anew as CSV.") from None
-    heads = [cell.strip().lower() for cell in rows[0]] if rows else []
+    heads = [cell.strip().lower() for cell in rows[0][1]] if rows else []
     kind = next((k for k in (["x", "y"], ["at", "near", "far"], ["at", "width"]) if heads == k), None)
     if kind is None:
         do = "Name its columns in the first row: x and y; or at, near and far; or at and width."
@@ -164,7 +165,7 @@ def _csv(text: str, bare: Bare) -> tuple[list[shapely.Polygon], str]:
     if len(rows) > MOST_POINTS:
         raise _unread(f"{len(rows)} rows", "Leave out all but the outline.")
     places = []
-    for number, row in enumerate(rows[1:], 2):
+    for number, row in rows[1:]:
         if len(row) != len(kind):
             raise _unread(f"row {number}: {len(row)} cells", f"Give each row {len(kind)} cells.")
         places.append([_length(cell, mark, number, bare) for cell in row])

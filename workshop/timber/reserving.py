@@ -54,7 +54,7 @@ def wooded(row: PieceRow, maker: Maker, choice: WoodChoice | None = None) -> Woo
     shop = the_shop(maker)
     piece = read_piece(document_of(row).document)
     every, _ = with_every_kind(shop)
-    made = planned(piece, every, readings_of(row, shop, 1))
+    made = planned(piece, every, readings_of(row, shop))
     kept = WoodRow.objects.filter(piece=row).first()
     chosen = choice or (read_choice(kept.document) if kept and kept.document else WoodChoice())
     show = Show(shop.rounding.units())

@@ -3514,10 +3514,7 @@ export interface components {
              * @enum {string}
              */
             layer: "outline" | "solid" | "hidden" | "section" | "hatch" | "hatch_area" | "leg" | "board" | "rope" | "tenon" | "sightline" | "axis" | "grain" | "floor" | "foot" | "footprint" | "cut" | "waste" | "measured" | "tool" | "scale" | "pointer" | "dimension" | "label" | "warning";
-            /**
-             * Part
-             * @default
-             */
+            /** Part */
             part: string;
             /** Points */
             points: [
@@ -3529,10 +3526,7 @@ export interface components {
                 number,
                 number
             ];
-            /**
-             * Turn
-             * @default 0
-             */
+            /** Turn */
             turn: number;
         };
         /**
@@ -5204,10 +5198,7 @@ export interface components {
          *     from, no glue line near a leg hole.
          */
         Missing: {
-            /**
-             * Boards
-             * @default []
-             */
+            /** Boards */
             boards: components["schemas"]["Quantity"][];
             /** Count */
             count: number;
@@ -6457,60 +6448,36 @@ export interface components {
          */
         Proof: {
             answer: components["schemas"]["Quantity"] | null;
-            /**
-             * Dry
-             * @default false
-             */
+            /** Dry */
             dry: boolean;
             expected: components["schemas"]["Quantity"];
             /** How */
             how: string;
             /** Id */
             id: string;
-            /**
-             * Kind
-             * @default
-             */
+            /** Kind */
             kind: string;
             /** Leg */
             leg: number;
             /** Matters */
             matters: string;
             near: components["schemas"]["Quantity"];
-            /**
-             * Of
-             * @default []
-             */
+            /** Of */
             of: string[];
             off: components["schemas"]["Quantity"] | null;
-            /**
-             * Part
-             * @default
-             */
+            /** Part */
             part: string;
             /** Read On */
             read_on: string;
-            /**
-             * Short
-             * @default
-             */
+            /** Short */
             short: string;
-            /**
-             * Slip
-             * @default
-             */
+            /** Slip */
             slip: string;
-            /**
-             * Station
-             * @default
-             */
+            /** Station */
             station: string;
-            /**
-             * Unusual
-             * @default false
-             */
+            /** Unusual */
             unusual: boolean;
-            usual?: components["schemas"]["Quantity"] | null;
+            usual: components["schemas"]["Quantity"] | null;
             /** Verdict */
             verdict: string;
             /** What */
@@ -7584,10 +7551,7 @@ export interface components {
              * @enum {string}
              */
             layer: "outline" | "solid" | "hidden" | "section" | "hatch" | "hatch_area" | "leg" | "board" | "rope" | "tenon" | "sightline" | "axis" | "grain" | "floor" | "foot" | "footprint" | "cut" | "waste" | "measured" | "tool" | "scale" | "pointer" | "dimension" | "label" | "warning";
-            /**
-             * Part
-             * @default
-             */
+            /** Part */
             part: string;
             /** Points */
             points: [
@@ -8838,10 +8802,7 @@ export interface components {
         StickPart: {
             /** Alike */
             alike: string;
-            /**
-             * Arc
-             * @default []
-             */
+            /** Arc */
             arc: components["schemas"]["Figure"][];
             /** Arrises */
             arrises: components["schemas"]["Arris"][];
@@ -8855,10 +8816,7 @@ export interface components {
             name: string;
             /** Notches */
             notches: components["schemas"]["Figure"][];
-            /**
-             * Noun
-             * @default
-             */
+            /** Noun */
             noun: string;
             overall: components["schemas"]["Figure"];
             /** Role */
@@ -9246,10 +9204,7 @@ export interface components {
          *     opposite where that is tapered too, are cut. `away` and `to` are those ends by name.
          */
         TaperedSide: {
-            /**
-             * Away
-             * @default upper end
-             */
+            /** Away */
             away: string;
             begins: components["schemas"]["Figure"];
             left: components["schemas"]["Figure"];
@@ -9258,10 +9213,7 @@ export interface components {
             on: string;
             /** Side */
             side: string;
-            /**
-             * To
-             * @default foot
-             */
+            /** To */
             to: string;
         };
         /**
@@ -10246,10 +10198,7 @@ export interface components {
             off: number;
             /** Slabs */
             slabs: components["schemas"]["SlabCut"][];
-            /**
-             * Sticks
-             * @default []
-             */
+            /** Sticks */
             sticks: components["schemas"]["StickCut"][];
         };
         /**

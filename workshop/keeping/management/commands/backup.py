@@ -8,7 +8,7 @@ from typing import Any
 from django.conf import settings
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
-from workshop.folder import words_for
+from workshop.folder import words_for, words_for_file
 from workshop.keeping import archive, backup, versions
 
 
@@ -35,7 +35,8 @@ class Command(BaseCommand):
         except backup.NotABackup as error:
             raise CommandError(str(error)) from None
         except OSError as error:
-            raise CommandError(words_for(error, (file or settings.DATA_DIR).parent)) from None
+            words = words_for_file(error, file) if file else words_for(error, settings.DATA_DIR)
+            raise CommandError(words) from None
         except sqlite3.Error as error:
             raise CommandError(f"The database could not be copied: {error}") from None
         self.stdout.write(f"Everything is in {made} ({made.stat().st_size / 1e6:.1f} MB).")

@@ -7,7 +7,7 @@ from typing import Any
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
 from splay.work.phrases import so_many
-from workshop.folder import words_for
+from workshop.folder import words_for_file
 from workshop.keeping import archive
 
 
@@ -30,5 +30,5 @@ class Command(BaseCommand):
                 count = archive.write(out)
             os.replace(fresh, file)
         except OSError as error:
-            raise CommandError(words_for(error, file.parent)) from None
+            raise CommandError(words_for_file(error, file)) from None
         self.stdout.write(f"{so_many(count, 'piece is', 'pieces are')} in {file}, with all their history.")
