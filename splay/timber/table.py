@@ -97,7 +97,7 @@ def from_csv(text: str, bare: Bare = "metric") -> tuple[list[AnyStock], list[Bad
     items: list[AnyStock] = []
     bad: list[BadRow] = []
     try:
-        for number, row in enumerate(table, 2):
+        for row in table:
             if not any((value or "").strip() for value in row.values() if isinstance(value, str)):
                 continue
             try:
@@ -105,7 +105,7 @@ def from_csv(text: str, bare: Bare = "metric") -> tuple[list[AnyStock], list[Bad
             except BadInput as error:
                 fault = error.faults[0]
                 what = inside(fault.field, "row") or "it"
-                bad.append(BadRow(number, f"{what}: {fault.said()}"))
+                bad.append(BadRow(table.line_num, f"{what}: {fault.said()}"))
     except csv.Error as error:
         raise BadInput(Fault("table", str(error), "a table of rows", "Save it as CSV anew.")) from None
     return items, bad

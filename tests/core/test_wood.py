@@ -538,6 +538,11 @@ class Tables(unittest.TestCase):
             with self.assertRaises(BadInput):
                 from_csv(text)
 
+    def test_a_bad_row_is_named_by_where_it_stands_in_the_file(self) -> None:
+        text = "kind,name\n\n,\nboard,Short of everything\n\nplank,No such kind\n"
+        items, bad = from_csv(text)
+        self.assertEqual((items, [one.row for one in bad]), ([], [4, 6]))
+
     def test_a_cell_is_no_formula_for_a_table_program(self) -> None:
         text = to_csv([stock("board", name="=1+1")])
         self.assertIn("'=1+1", text)
