@@ -349,6 +349,8 @@ def _onward() -> Iterator[tuple[str, Any]]:
         for way in (onward.dragged, onward.printed, onward.written_out, onward.rehearsed, onward.sawn_of):
             yield f"{name} | {way.__name__}", list(way(piece, plan_, shop))
         yield f"{name} | redrawn", list(onward.redrawn(piece))
+        yield f"{name} | done so far", list(onward.done_so_far(piece, plan_))
+        yield f"{name} | in the round", list(onward.in_the_round(piece, plan_))
     for case in otherwise():
         base, _, what = case.name.partition(", ")
         if base in ("round_four", "bench") and what.split()[0] in DRAGGED:
@@ -358,7 +360,9 @@ def _onward() -> Iterator[tuple[str, Any]]:
     yield "of wood", list(onward.of_wood())
     yield "of logs", list(onward.of_logs(shop))
     yield "at a glance", list(onward.at_a_glance(shop))
+    yield "of keys", list(onward.of_keys(shop))
     yield "in tables", list(onward.in_tables())
+    yield "in hours", list(onward.in_hours())
 
 
 DRAGGED = ("outline", "placement", "angle", "scope", "support", "members")

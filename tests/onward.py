@@ -3,26 +3,35 @@ printed, written out for other programs, sawn from wood that is kept."""
 
 from __future__ import annotations
 
+import io
 import math
 import re
+import zipfile
+from collections import Counter
 from collections.abc import Callable, Iterable, Iterator, Sequence
 from contextlib import suppress
+from dataclasses import asdict
 from datetime import UTC, date, datetime, timedelta
 from itertools import combinations, pairwise
 from typing import Any
 
 import pypdfium2
+import trimesh
 from pydantic_core import to_jsonable_python
 
+from splay.build.cost import cost_of
 from splay.build.document import Build
+from splay.build.hours import read_week, week_lines
 from splay.build.jobs import job_of
 from splay.build.known import Record
 from splay.build.order import order_of
+from splay.build.progress import Done, progress
 from splay.build.schedule import Hours, Stretch, moved, schedule, slipped
 from splay.differences import differences, in_words
 from splay.draw import draw
 from splay.errors import BadInput, CannotBuild
 from splay.formats.flat import dxf, svg
+from splay.formats.models import gltf, stl
 from splay.formats.page import Pdf, Printer
 from splay.formats.tables import Table, from_csv, markdown, plain, to_csv
 from splay.formats.tiles import pattern_book, sheets
@@ -31,15 +40,19 @@ from splay.level.stacks import stack_for
 from splay.paper.bench_sheet import Told, bench_sheet
 from splay.paper.client import Handed, client_page
 from splay.paper.labels import label_sheet, labels_of
+from splay.paper.lists import Line, buy_blocks, cut_blocks, fixing_blocks, list_book, log_blocks
+from splay.patterns.keys import key_patterns
 from splay.patterns.whole import patterns_of
 from splay.piece import Piece, read_piece, write_piece
 from splay.piece.merge import merge
 from splay.plan import Plan
 from splay.quantity import Show
 from splay.quick import quick_lean, quick_mitre
+from splay.reading import Reading
 from splay.rehearse import Hidden, reveal, take
 from splay.setups.compound import mitred_corner
 from splay.shop import Shop, usual_spacers
+from splay.solids import solids_of
 from splay.stance.lean import lean_of
 from splay.stance.moves import Move, move
 from splay.stance.redraw import (
@@ -51,7 +64,10 @@ from splay.stance.redraw import (
     with_photo,
     with_straight_end,
 )
+from splay.timber.buying import to_buy
 from splay.timber.choices import WoodChoice
+from splay.timber.fixings import fixings
+from splay.timber.keys import keys_for
 from splay.timber.layout import lay_out_wood
 from splay.timber.leftover import leftovers_of
 from splay.timber.moisture import Weighing, drying, fit, from_weight, led_to, lies_out, movement
@@ -145,17 +161,55 @@ def planned_in_time(made: Sequence[tuple[Piece, Plan]]) -> Iterator[Any]:
             yield to_jsonable_python([before, after, moved(some, before, after)])
 
 
+def done_so_far(piece: Piece, made: Plan) -> Iterator[Any]:
+    """How far a piece is when so much of it was ticked, and what it cost by then."""
+    build = Build(spent=[{"what": "wood", "amount": 31.5}, {"what": "screws", "amount": 4.0}])  # type: ignore[list-item]
+    order = order_of(piece, made, build)
+    units = [unit for step in order.steps for unit in step.units]
+    for share in (0.0, 0.3, 0.7, 1.0):
+        ticked = units[: round(share * len(units))]
+        done = [
+            Done(one.key, one.operation, one.of, MONDAY + timedelta(minutes=25 * k))
+            for k, one in enumerate(ticked)
+        ]
+        minutes = [(one.operation, 4.0 + k % 5) for k, one in enumerate(ticked)]
+        own: dict[str, tuple[float, ...]] = {}
+        for operation, took in minutes:
+            own[operation] = (*own.get(operation, ()), took)
+        record = Record(minutes=own)
+        for hours in (1.0, 9.0, 60.0):
+            now = MONDAY + timedelta(minutes=25 * len(ticked), hours=hours)
+            yield to_jsonable_python(progress(order, done, now))
+            job = job_of("j", piece.name, order, [done, done[::2]], record, None, now)
+            yield to_jsonable_python(
+                {**asdict(job), "tasks": [asdict(one) | {"needs": sorted(one.needs)} for one in job.tasks]}
+            )
+        yield to_jsonable_python(cost_of(order, build, minutes, 42.0, record, len(ticked) % 3, 1, 2))
+
+
 def printed(piece: Piece, made: Plan, shop: Shop) -> Iterator[Any]:
     """Where everything lies on the pages printed of it, on either paper."""
     told = Told("A maker", "2 May", address="http://here/p")
     handed = Handed("A maker", "The shop", "2 May", ("ash, white",), "oil", ("Wipe it with a damp cloth.",))
     patterns = patterns_of(piece, shop, made)
-    needs = needs_of(piece, made, WoodChoice(), Show(shop.rounding.units()))
+    show = Show(shop.rounding.units())
+    needs = needs_of(piece, made, WoodChoice(), show)
     for printer in (Printer(), Printer("letter", 99.0)):
         yield from lies(bench_sheet(piece, shop, made, printer, told))
         yield from lies(client_page(piece, shop, made, printer, handed))
         yield from lies(label_sheet(labels_of(piece, made, needs), printer, piece.name))
         yield from lies(pattern_book(patterns, printer, piece.name))
+        cut = [
+            *cut_blocks(needs, WoodChoice(species="oak, white")),
+            *fixing_blocks(fixings(piece, made, show)),
+        ]
+        buy = to_buy([(need, need.count) for need in needs], WoodChoice(), show)
+        said = [Line("2 May", "A maker", f"Step {k}", "word " * k) for k in range(40)]
+        for blocks in (
+            [*cut, *buy_blocks(buy, True), *buy_blocks((), True), *buy_blocks((), False)],
+            log_blocks(said),
+        ):
+            yield from lies(list_book("A list", tuple(blocks), printer))
         yield [[one.landscape, [[x, y] for _, x, y in one.placed]] for one in sheets(patterns, printer)]
 
 
@@ -175,6 +229,20 @@ def written_out(piece: Piece, made: Plan, shop: Shop) -> Iterator[Any]:
         yield _cut(dxf(view, piece.name).decode()), _cut(svg(view, piece.name).decode())
 
 
+def in_the_round(piece: Piece, made: Plan) -> Iterator[Any]:
+    """Its solids as files for other programs, by what another library reads of them."""
+    parts = solids_of(piece, made)
+    scene = trimesh.load(io.BytesIO(gltf(parts)), file_type="glb")
+    yield sorted([name, _box(mesh.bounds)] for name, mesh in scene.geometry.items())
+    with zipfile.ZipFile(io.BytesIO(stl(parts))) as files:
+        for name in files.namelist():
+            yield [name, _box(trimesh.load(io.BytesIO(files.read(name)), file_type="stl").bounds)]
+
+
+def _box(bounds: Any) -> list[float]:
+    return [round(float(edge), 2) for edge in bounds.ravel()]
+
+
 def _cut(text: str) -> str:
     return NUMBER.sub(lambda found: str(math.floor(float(found[0]) * 100.0 + ASIDE)), text)
 
@@ -182,7 +250,12 @@ def _cut(text: str) -> str:
 def rehearsed(piece: Piece, made: Plan, shop: Shop) -> Iterator[Any]:
     """What exact gauges read of it as it really is, proof by proof, and what lies hidden."""
     hidden = Hidden(4)
-    known = tuple(take(piece, shop, hidden, (), proof.id) for proof in made.proofs[:12])
+    known: tuple[Reading, ...] = ()
+    kinds = Counter[str]()
+    for proof in made.proofs:
+        kinds[proof.kind] += 1
+        if kinds[proof.kind] <= 3:
+            known = (*known, take(piece, shop, hidden, known, proof.id))
     yield to_jsonable_python([known, reveal(piece, shop, hidden, known)])
 
 
@@ -239,6 +312,32 @@ def of_logs(shop: Shop) -> Iterator[Any]:
             yield to_jsonable_python([riven(log, square, 520.0, show), sawn(log, square, 520.0, 3.2)])
         wood = WOODS["ash, white"]
         yield to_jsonable_python([slice_of(log, wood, wet, 9.0, show) for wet in (60.0, 20.0, 8.0)])
+
+
+def in_hours() -> Iterator[Any]:
+    """Hours of a week as they are typed."""
+    for lines in (
+        ("8 to 12, 13:30-17", "", "9-17", "", "8.30 to 12", "10 to 24", ""),
+        ("9 to 17", "9-25"),
+        ("9:75-11",),
+        ("late",),
+        ("12 to 9",),
+    ):
+        try:
+            week = read_week(lines)
+        except BadInput as bad:
+            yield [fault.line() for fault in bad.faults]
+        else:
+            yield to_jsonable_python([week, week_lines(week)])
+
+
+def of_keys(shop: Shop) -> Iterator[Any]:
+    """Templates for the keys across splits."""
+    show = Show(shop.rounding.units())
+    lines = (((0.0, 0.0), (240.0, 10.0), (600.0, 30.0)), ((50.0, 400.0), (420.0, 380.0)))
+    for thick in (30.0, 52.0):
+        keys = [(f"split {k}", keys_for(line, thick, show, 60.0, ())) for k, line in enumerate(lines)]
+        yield to_jsonable_python(list(key_patterns(keys)))
 
 
 def at_a_glance(shop: Shop) -> Iterator[Any]:
