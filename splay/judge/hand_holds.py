@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from functools import lru_cache
 
 import numpy as np
 import shapely
@@ -10,7 +11,7 @@ from numpy.typing import NDArray
 from shapely import affinity
 
 from splay.judge.finding import Finding, found
-from splay.piece import HandHold, Piece
+from splay.piece import HandHold, Outline, Piece
 from splay.quantity import Show
 from splay.stance.hand_hold import slot
 from splay.stance.holding import upper_side
@@ -34,9 +35,8 @@ def hand_holds(piece: Piece, stance: Stance, show: Show) -> Iterator[Finding]:
     for k, one in enumerate(piece.top.hand_holds):
         field = f"top.hand_holds.{k}"
         named = "The hand-hold" if len(piece.top.hand_holds) == 1 else f"Hand-hold {k + 1}"
-        shape = slot(one)
-        yield from _edges(piece, one, shape, named, field, show)
-        yield from _in_the_way(piece, stance, one, shape, named, field, show)
+        yield from _edges(piece, one, named, field, show)
+        yield from _in_the_way(piece, stance, one, slot(one), named, field, show)
         if one.length < HAND_MM or one.width < FINGER_MM:
             small = one.length < HAND_MM
             yield found(
@@ -48,11 +48,8 @@ def hand_holds(piece: Piece, stance: Stance, show: Show) -> Iterator[Finding]:
             )  # fmt: skip
 
 
-def _edges(
-    piece: Piece, one: HandHold, shape: shapely.Polygon, named: str, field: str, show: Show
-) -> Iterator[Finding]:
-    outline = polygon(piece.top.outline)
-    rim = shape.distance(outline.exterior) if outline.contains(shape) else 0.0
+def _edges(piece: Piece, one: HandHold, named: str, field: str, show: Show) -> Iterator[Finding]:
+    rim, short = _wood(piece.top.outline, one, piece.top.grain)
     if rim < LEAST_RIM_MM:
         yield found(
             "hold_edge", "stop" if rim <= 0.0 else "caution",
@@ -60,11 +57,7 @@ def _edges(
             f"Set it {show.length(LEAST_RIM_MM - rim).text} further in.",
             show.length(rim), show.length(LEAST_RIM_MM), f"{field}.y", (one.x, one.y), station="top",
         )  # fmt: skip
-    if rim <= 0.0:
-        return
-    grain = piece.top.grain
-    short = min(_along(outline, shape, grain), _along(outline, shape, grain + 180.0))
-    if short < LEAST_SHORT_MM:
+    if rim > 0.0 and short < LEAST_SHORT_MM:
         yield found(
             "hold_short_grain", "caution",
             f"Along the grain {named[0].lower()}{named[1:]} leaves {show.length(short).text} to the top's "
@@ -73,6 +66,16 @@ def _edges(
             "the grain and nearer to an edge.",
             show.length(short), show.length(LEAST_SHORT_MM), f"{field}.x", (one.x, one.y), station="top",
         )  # fmt: skip
+
+
+@lru_cache(maxsize=128)
+def _wood(outline: Outline, one: HandHold, grain: float) -> tuple[float, float]:
+    """Wood from a slot to the rim, and along the grain to either end, mm; none where it is not within."""
+    whole, shape = polygon(outline), slot(one)
+    if not whole.contains(shape):
+        return 0.0, 0.0
+    rim = float(shape.distance(whole.exterior))
+    return rim, min(_along(whole, shape, grain), _along(whole, shape, grain + 180.0))
 
 
 def _along(outline: shapely.Polygon, shape: shapely.Polygon, turn: float) -> float:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from functools import lru_cache
 
 import shapely
 import shapely.geometry.polygon
@@ -31,6 +32,7 @@ def between(one: HandHold) -> int:
     return max(0, math.ceil(run / (OVER_SHARE * one.width) - 1e-9) - 1)
 
 
+@lru_cache(maxsize=128)
 def slot(one: HandHold) -> shapely.Polygon:
     """Its outline, counter-clockwise: straight sides and round ends."""
     first, last = end_holes(one)
