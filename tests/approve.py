@@ -453,8 +453,11 @@ def now() -> tuple[dict[str, str], frozenset[str]]:
     for rough in ({"bore": Spread(3.0, 40)}, {"mark": Spread(2.0, 40)}):
         made = plan(starter("round_four"), workbench(), spreads=rough)
         said |= {template(words) for one in made.findings for words in (one.text, one.mend)}
-    for case in (*faulty(), *misread()):
+    for k, case in enumerate((*faulty(), *misread())):
         made = plan(case.piece, case.shop, case.read, spreads=STEADY if case.read else None)
+        signs[f"{case.name} {k} | found"] = digest(
+            to_jsonable_python([made.findings, made.proofs]), figures=True
+        )
         said |= {template(words) for one in made.findings for words in (one.text, one.mend)}
         read = {reading.proof for reading in case.read}
         said |= {template(one.slip) for one in made.proofs if one.id in read and one.slip}

@@ -226,7 +226,7 @@ def written_out(piece: Piece, made: Plan, shop: Shop) -> Iterator[Any]:
     """Its drawings and patterns as files for other programs, their figures cut to the hundredth."""
     views = draw(piece, shop, made, "all").piece
     for view in (*views, *(pattern.view for pattern in patterns_of(piece, shop, made))):
-        yield _cut(dxf(view, piece.name).decode()), _cut(svg(view, piece.name).decode())
+        yield cut(dxf(view, piece.name).decode()), cut(svg(view, piece.name).decode())
 
 
 def in_the_round(piece: Piece, made: Plan) -> Iterator[Any]:
@@ -243,7 +243,8 @@ def _box(bounds: Any) -> list[float]:
     return [round(float(edge), 2) for edge in bounds.ravel()]
 
 
-def _cut(text: str) -> str:
+def cut(text: str) -> str:
+    """A text with its figures cut to the hundredth, where the last bit does not show."""
     return NUMBER.sub(lambda found: str(math.floor(float(found[0]) * 100.0 + ASIDE)), text)
 
 

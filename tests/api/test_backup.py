@@ -210,6 +210,19 @@ class Kept(SimpleTestCase):
         names = [one.name for one in backup.all_in(self.data)]
         self.assertEqual([name[:17] for name in names], [f"proud-rake-{n:06d}" for n in (6, 5, 4, 3)])
 
+    def test_what_somebody_named_himself_counts_for_nothing_and_is_never_taken_away(self) -> None:
+        odd = ("²-1-hand", "all", "", "9-x-hand")
+        own = [f"proud-rake-{name}.zip" for name in odd]
+        backup.folder_of(self.data).mkdir()
+        for name in own:
+            (backup.folder_of(self.data) / name).touch()
+        with mock.patch.dict(backup.KEPT, {"hand": 2}):
+            for _ in range(3):
+                backup.make(self.data, "hand")
+        names = {one.name for one in backup.all_in(self.data)}
+        self.assertLessEqual(set(own), names)
+        self.assertEqual({name[11:17] for name in names - set(own)}, {"000002", "000003"})
+
     def test_it_and_all_data_are_for_their_owner_alone(self) -> None:
         backup.make(self.data, "hand")
         folder.keep_private(self.data)
@@ -324,6 +337,7 @@ class Nights(ApiCase):
         with tempfile.TemporaryDirectory() as named:
             stick = Path(named)
             made = stick / "made.zip"
+            (stick / "my-own-night.zip").touch()
             with override_settings(BACKUPS_TO=stick), mock.patch.dict(backup.KEPT, {"night": 2}):
                 for number in range(4):
                     made = Path(tempfile.gettempdir()) / f"proud-rake-{number:06d}-20261128-night.zip"
@@ -331,7 +345,7 @@ class Nights(ApiCase):
                     nightly.copy_out(made)
                     made.unlink()
                 kept = sorted(path.name[:17] for path in stick.iterdir())
-            self.assertEqual(kept, ["proud-rake-000002", "proud-rake-000003"])
+            self.assertEqual(kept, ["my-own-night.zip", "proud-rake-000002", "proud-rake-000003"])
             with override_settings(BACKUPS_TO=stick / "not-in"):
                 nightly.copy_out(made)
 

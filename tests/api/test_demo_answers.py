@@ -6,26 +6,33 @@ import io
 import json
 import os
 import re
+import zipfile
 from datetime import UTC, datetime, time
 from pathlib import Path
 from typing import Any
 from unittest import mock
 
+import openpyxl
+import pypdfium2
 from django.core.management import call_command
 from django.test import override_settings
 from django.utils import timezone
 
 from tests.api.base import ApiCase
 from tests.approve import HERE, digest
+from tests.onward import cut
 from workshop.api import api
+from workshop.paper.outs import OUTS
 
 KEPT = HERE / "answers.txt"
 ID = re.compile(r"[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}")
-WHEN = re.compile(r"\d{4}-\d\d-\d\d(?:T[\d:.]+(?:Z|[+-]\d\d:\d\d)?)?")
+WHEN = re.compile(r"\d{4}-\d\d-\d\d(?:T[\d:.]+(?:Z|[+-]\d\d:\d\d)?)?|\b\d\d:\d\d\b")
 OF_THIS_MACHINE = ("/api/health", "/api/session", "/api/backups", "/api/archive", "/api/printer")
 BY_THE_CLOCK = ("/build", "/class", "/wood", "/api/timber", "/api/time")
 """What is told there goes by today's date and air."""
 PLACED = {"{start}": "round_three", "{number}": "1", "{copy}": "1"}
+TAKEN_OUT = ("Chart table", "Cloakroom stool", "Foyer bench")
+"""Pieces whose sheets and files are looked at."""
 HOW = "Look at it; if it is meant: `make approve`."
 
 
@@ -38,6 +45,23 @@ def plain(of: Any) -> Any:
     if isinstance(of, dict):
         return {plain(name): plain(one) for name, one in of.items()}
     return of
+
+
+def read_back(name: str, raw: bytes) -> Any:
+    """What a sheet or a file holds, by its ending, without what is another each time."""
+    ending = name.rpartition(".")[2].strip('"')
+    if ending == "zip":
+        with zipfile.ZipFile(io.BytesIO(raw)) as files:
+            return [[one, read_back(one, files.read(one))] for one in files.namelist()]
+    if ending == "pdf":
+        pages = pypdfium2.PdfDocument(raw)
+        return [plain(" ".join(page.get_textpage().get_text_range().split())) for page in pages]
+    if ending == "xlsx":
+        sheets = openpyxl.load_workbook(io.BytesIO(raw)).worksheets
+        return [
+            [sheet.title, [[plain(str(cell)) for cell in row] for row in sheet.values]] for sheet in sheets
+        ]
+    return plain(cut(raw.decode("utf-8-sig"))) if ending in ("csv", "md", "dxf", "svg") else ending
 
 
 class DemoAnswers(ApiCase):
@@ -67,6 +91,12 @@ class DemoAnswers(ApiCase):
                 answer = self.call("GET", where)
                 if answer.get("Content-Type", "").startswith("application/json"):
                     found[f"{path} {name}".strip()] = digest(plain(answer.json()))
+        for id, name in pieces.items():
+            for out in OUTS if name in TAKEN_OUT else ():
+                answer = self.call("GET", f"/api/pieces/{id}/out/{out}?day=2 May")
+                self.assertEqual(answer.status_code, 200)
+                raw = b"".join(answer.streaming_content) if answer.streaming else answer.content
+                found[f"taken out {out} {name}"] = digest(read_back(answer["Content-Disposition"], raw))
         return found
 
     def test_every_answer_is_what_it_was(self) -> None:

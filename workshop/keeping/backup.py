@@ -14,6 +14,7 @@ import hashlib
 import json
 import logging
 import os
+import re
 import shutil
 import sqlite3
 import tempfile
@@ -40,6 +41,8 @@ LEFT_OUT = ("django_session", "accounts_signedin", "axes_accessattempt")
 """Emptied in the copy: who is signed in, and who tried."""
 KEPT = {"night": 14, "hand": 30, "before": 6}
 """How many archives of a kind stay: nightly ones, those made by hand, those before a change of version."""
+NAMED = re.compile(rf"proud-rake-(\d+)-\d+-({'|'.join(KEPT)})\.zip", re.ASCII)
+"""The name the program gives one: its number, the day, its kind."""
 
 
 class NotABackup(Exception):
@@ -66,13 +69,14 @@ def folder_of(data: Path) -> Path:
 
 
 def all_in(data: Path) -> list[Backup]:
-    """The archives beside a data folder, the latest first by the number in their names."""
+    """The archives beside a data folder, the latest first by the number in their names; last those somebody
+    named himself."""
     found = []
     for path in folder_of(data).glob("proud-rake-*.zip"):
-        parts = path.stem.split("-")
-        kind = parts[-1] if parts[-1] in KEPT else "hand"
+        named = NAMED.fullmatch(path.name)
+        kind = named[2] if named else "hand"
         found.append(Backup(path, datetime.fromtimestamp(path.stat().st_mtime, UTC), kind))
-    return sorted(found, key=lambda one: one.name, reverse=True)
+    return sorted(found, key=lambda one: (NAMED.fullmatch(one.name) is not None, one.name), reverse=True)
 
 
 OpenFiles = Callable[[zipfile.ZipFile], None]
@@ -121,13 +125,15 @@ def _open_files(archive: zipfile.ZipFile, beside: OpenFiles) -> None:
 
 def _next_name(data: Path, kind: str) -> str:
     """Names go up whatever the clock says: the day is for people, the number before it counts."""
-    numbers = [int(one.name.split("-")[2]) for one in all_in(data) if one.name.split("-")[2].isdigit()]
+    numbers = [int(named[1]) for one in all_in(data) if (named := NAMED.fullmatch(one.name))]
     return f"proud-rake-{max(numbers, default=0) + 1:06d}-{datetime.now(UTC):%Y%m%d}-{kind}.zip"
 
 
 def let_go(data: Path, kind: str) -> None:
     """Take away the archives of a kind beyond those that stay."""
-    for old in [one for one in all_in(data) if one.kind == kind][KEPT[kind] :]:
+    # A file somebody named himself is nobody's to take away.
+    ours = [one for one in all_in(data) if one.kind == kind and NAMED.fullmatch(one.name)]
+    for old in ours[KEPT[kind] :]:
         old.path.unlink(missing_ok=True)
 
 

@@ -58,7 +58,7 @@ def copy_out(made: Path) -> None:
         fresh = stick / f"{made.name}.part"
         shutil.copyfile(made, fresh)
         fresh.replace(stick / made.name)
-        ours = sorted(stick.glob("proud-rake-*-night.zip"))
+        ours = sorted(one for one in stick.glob("*-night.zip") if backup.NAMED.fullmatch(one.name))
         for old in ours[: -backup.KEPT["night"]]:
             old.unlink()
 
