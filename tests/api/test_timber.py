@@ -193,7 +193,7 @@ class Files(TimberCase):
         self.assertIn("taken as millimetres", found["said"])
 
     def test_an_outline_out_of_dxf_in_its_own_units_as_one_line_or_many(self) -> None:
-        def text(units: int, closed: bool, by: int = 1) -> str:
+        def text(units: int, closed: bool, by: float = 1) -> str:
             drawing = ezdxf.new()  # type: ignore[attr-defined]
             drawing.header["$INSUNITS"] = units
             space = drawing.modelspace()
@@ -211,6 +211,9 @@ class Files(TimberCase):
             self.assertEqual(self.size(self.outline("dxf", text(1, closed))), (1524.0, 508.0))
             self.assertEqual(self.size(self.outline("dxf", text(5, closed))), (600.0, 200.0))
         self.assertEqual(self.outline("dxf", text(5, True))["said"], "Sizes as the drawing gives them.")
+        # Feet, millimetres, metres.
+        for units, by, wide in ((2, 0.05, 914.4), (4, 10, 600.0), (6, 0.02, 1200.0)):
+            self.assertEqual(self.size(self.outline("dxf", text(units, True, by)))[0], wide)
         # Without a unit of its own it is in the maker's.
         for bare, size in (("metric", (180.0, 60.0)), ("inch", (4572.0, 1524.0))):
             found = self.outline("dxf", text(0, True, 3), bare=bare)
