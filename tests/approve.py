@@ -353,7 +353,7 @@ def _onward() -> Iterator[tuple[str, Any]]:
         yield f"{name} | in the round", list(onward.in_the_round(piece, plan_))
     for case in otherwise():
         base, _, what = case.name.partition(", ")
-        if base in ("round_four", "bench") and what.split()[0] in DRAGGED:
+        if base == "round_four" and what.split()[0] in DRAGGED:
             yield f"{case.name} | dragged", list(onward.dragged(case.piece, plan(case.piece, shop), shop))
     several = [(made[name].piece, made[name]) for name in ("round_four", "bench", "slab", "plane_frames")]
     yield "in time", list(onward.planned_in_time(several))
