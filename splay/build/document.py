@@ -30,9 +30,9 @@ class OwnStep(Frozen):
     title: Annotated[str, Field(min_length=1, max_length=120), Plain]
     do: Annotated[str, Field(max_length=1000)] = ""
     """What is done, in the maker's words."""
-    minutes: Annotated[float, Field(ge=0, le=6000, allow_inf_nan=False)] = 15.0
+    minutes: Annotated[float, Field(ge=0, le=6000)] = 15.0
     """What it takes, minutes."""
-    wait_h: Annotated[float, Field(ge=0, le=2000, allow_inf_nan=False)] = 0.0
+    wait_h: Annotated[float, Field(ge=0, le=2000)] = 0.0
     """How long the work rests after it, hours."""
     before: Annotated[str, Field(max_length=LONGEST_KEY)] = ""
     after: Annotated[tuple[Key, ...], Field(max_length=40)] = ()
@@ -44,7 +44,7 @@ class Spent(Frozen):
 
     what: Annotated[str, Field(min_length=1, max_length=80), Plain]
     sort: Literal["wood", "finish", "hardware", "other"] = "wood"
-    amount: Annotated[float, Field(ge=0, le=1e7, allow_inf_nan=False)]
+    amount: Annotated[float, Field(ge=0, le=1e7)]
     """In the maker's own money."""
 
 
@@ -73,11 +73,11 @@ class Build(Frozen):
     """When the outline is cut: before boring it wants a cradle or a centre pin."""
     glue: GlueName = "yellow"
     """What the joints are glued with."""
-    open_min: Annotated[float, Field(gt=0, le=600, allow_inf_nan=False)] | None = None
+    open_min: Annotated[float, Field(gt=0, le=600)] | None = None
     """Minutes that glue stays open by the maker's own count, at 20 °C and 50 % damp; none for the usual."""
-    air_c: Annotated[float, Field(ge=-20, le=60, allow_inf_nan=False)] = 20.0
+    air_c: Annotated[float, Field(ge=-20, le=60)] = 20.0
     """The shop's air on the day of the glue-up, °C."""
-    air_rh: Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)] = 50.0
+    air_rh: Annotated[float, Field(ge=0, le=100)] = 50.0
     """How damp it is, % relative humidity."""
     finish: Literal["hard_wax_oil", "wiping_varnish", "exterior_varnish", "lacquer", "soap", "bare"] = (
         "hard_wax_oil"

@@ -19,7 +19,7 @@ from splay.piece.support import SupportBase
 class Belly(Frozen):
     """The thickest, or thinnest, place between top and foot."""
 
-    at: Annotated[float, Field(gt=0, lt=1, allow_inf_nan=False)] = 0.4
+    at: Annotated[float, Field(gt=0, lt=1)] = 0.4
     """Where along the exposed length, as a share of it from the underside."""
     size: Thick
     """Diameter or width there, mm."""

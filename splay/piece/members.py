@@ -10,7 +10,7 @@ from splay.document import Frozen, Length
 from splay.ids import Id
 
 MOST_MEMBERS = 24
-Share = Annotated[float, Field(gt=0, lt=1, allow_inf_nan=False)]
+Share = Annotated[float, Field(gt=0, lt=1)]
 
 
 class Level(Frozen):

@@ -26,7 +26,7 @@ class Rounding(Frozen):
     system: Literal["inch", "metric"] = "metric"
     fraction: Literal[16, 32, 64] = 32
     """Inches to the nearest 1/16, 1/32 or 1/64."""
-    step_mm: Annotated[float, Field(ge=0.1, le=0.5, allow_inf_nan=False)] = 0.5
+    step_mm: Annotated[float, Field(ge=0.1, le=0.5)] = 0.5
     """Millimetres to the nearest 0.5 or 0.1."""
 
     @field_validator("step_mm")

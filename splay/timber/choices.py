@@ -20,8 +20,8 @@ WOOD_VERSION = 1
 Key = Annotated[str, Field(min_length=1, max_length=80)]
 StockKey = Annotated[str, Field(min_length=1, max_length=40)]
 Name = Annotated[str, Field(max_length=60)]
-Celsius = Annotated[float, Field(ge=-20, le=60, allow_inf_nan=False)]
-Humidity = Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)]
+Celsius = Annotated[float, Field(ge=-20, le=60)]
+Humidity = Annotated[float, Field(ge=0, le=100)]
 MOST_LAYERS = 8
 
 

@@ -30,7 +30,7 @@ FIRST_OUTLINE = [{"x": x, "y": y} for x, y in ((0, 0), (1500, 0), (1500, 450), (
 MOST_ITEMS = 2000
 WETTEST = 250.0
 """Percent: sapwood of some kinds is green at over 200 (Wood Handbook, Table 4-1, from memory)."""
-Percent = Annotated[float, Typed, Field(ge=0, le=WETTEST, allow_inf_nan=False)]
+Percent = Annotated[float, Typed, Field(ge=0, le=WETTEST)]
 FlawKind = Literal["split", "knot", "bark", "pith", "hole", "tear_out", "rot", "sapwood"]
 FLAWS: dict[str, str] = {
     "split": "split",
@@ -93,11 +93,11 @@ class SlabFlaw(Frozen):
 class OwnWood(Frozen):
     """The figures of a kind of wood that no table here has."""
 
-    gravity: Annotated[float, Typed, Field(gt=0.05, le=1.5, allow_inf_nan=False)]
+    gravity: Annotated[float, Typed, Field(gt=0.05, le=1.5)]
     """Ovendry weight over the volume at 12 %, a bare number."""
-    radial: Annotated[float, Typed, Field(ge=0, le=20, allow_inf_nan=False)]
+    radial: Annotated[float, Typed, Field(ge=0, le=20)]
     """Shrinkage from green to ovendry along the rays, percent."""
-    tangential: Annotated[float, Typed, Field(ge=0, le=30, allow_inf_nan=False)]
+    tangential: Annotated[float, Typed, Field(ge=0, le=30)]
     """Shrinkage from green to ovendry along the rings, percent."""
 
 
@@ -106,7 +106,7 @@ class Seen(Frozen):
 
     on: date
     moisture: Percent | None = None
-    weight: Annotated[float, Field(gt=0, le=5000, allow_inf_nan=False)] | None = None
+    weight: Annotated[float, Field(gt=0, le=5000)] | None = None
     """Kilograms."""
 
     @model_validator(mode="after")
@@ -129,7 +129,7 @@ class Wooden(Frozen):
     """Percent; what was read last goes before it."""
     seen: Annotated[tuple[Seen, ...], Field(max_length=200)] = ()
     source: Literal["bought", "felled", "reclaimed", "offcut", "given"] = "bought"
-    cost: Annotated[float, Typed, Field(ge=0, le=1e7, allow_inf_nan=False)] = 0.0
+    cost: Annotated[float, Typed, Field(ge=0, le=1e7)] = 0.0
     """Of this piece, in the maker's own money."""
     place: Annotated[str, Field(max_length=80)] = ""
     """Where it lies."""

@@ -27,8 +27,8 @@ router = Router()
 log_router = Router()
 Key = Annotated[str, Field(max_length=LONGEST_KEY)]
 Token = Annotated[str, Field(max_length=40)]
-Minutes = Annotated[float, Field(ge=0, le=ticking.MOST_MINUTES, allow_inf_nan=False)]
-Seconds = Annotated[float, Field(ge=0, le=1e7, allow_inf_nan=False)]
+Minutes = Annotated[float, Field(ge=0, le=ticking.MOST_MINUTES)]
+Seconds = Annotated[float, Field(ge=0, le=1e7)]
 Note = Annotated[str, Field(max_length=LONGEST_SAID)]
 
 
@@ -88,7 +88,7 @@ class WrongIn(Sent):
 class RateIO(Sent):
     """What a maker's hour costs, in which money."""
 
-    rate: Annotated[float, Field(ge=0, le=100_000, allow_inf_nan=False)]
+    rate: Annotated[float, Field(ge=0, le=100_000)]
     money: Annotated[str, Field(max_length=8)] = ""
 
 

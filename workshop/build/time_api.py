@@ -68,7 +68,7 @@ def look(
     request: HttpRequest,
     zone: Zone = "",
     slip: UUID | None = None,
-    by_h: Annotated[float, Field(ge=0, le=1000, allow_inf_nan=False)] = 0.0,
+    by_h: Annotated[float, Field(ge=0, le=1000)] = 0.0,
 ) -> TimeOut:
     """A maker's pieces over their working hours; with the next step of one so many hours longer."""
     where, now = time.zone_of(zone), timezone.now()

@@ -31,7 +31,7 @@ class OnPiece(Sent):
     readings: Annotated[list[ReadingIn], Field(max_length=400, default_factory=list)]
     bare: Bare | None = None
     seed: Annotated[int, Field(ge=0, le=2**32)] | None = None
-    size: Annotated[float, Field(allow_inf_nan=False, ge=0, le=5)] = 1.0
+    size: Annotated[float, Field(ge=0, le=5)] = 1.0
 
 
 class GaugeIn(OnPiece):

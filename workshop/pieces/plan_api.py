@@ -32,7 +32,7 @@ from workshop.sent import Sent
 from workshop.shop.models import the_shop
 
 router = Router()
-Finite = Annotated[float, Field(allow_inf_nan=False, ge=-20000, le=20000)]
+Finite = Annotated[float, Field(ge=-20000, le=20000)]
 
 
 class MoveIn(Sent):
@@ -82,8 +82,8 @@ class PlanIn(Sent):
     bare: Bare | None = None
     station: Station = "all"
     live: bool = False
-    along: Annotated[float, Field(allow_inf_nan=False, ge=-360, le=360)] | None = None
-    exaggerate: Annotated[float, Field(allow_inf_nan=False, ge=1, le=100)] = 1.0
+    along: Annotated[float, Field(ge=-360, le=360)] | None = None
+    exaggerate: Annotated[float, Field(ge=1, le=100)] = 1.0
     opened: OpenedIn | None = None
 
 

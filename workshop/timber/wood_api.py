@@ -73,7 +73,7 @@ class WoodSave(Sent):
 class LayOut(Sent):
     """How long may be looked for the best plan, seconds; none for the first one."""
 
-    seconds: Annotated[float, Field(ge=0, le=8, allow_inf_nan=False)] = 1.6
+    seconds: Annotated[float, Field(ge=0, le=8)] = 1.6
 
 
 class Moving(Sent):
