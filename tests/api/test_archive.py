@@ -100,9 +100,13 @@ class Records(ApiCase):
             for name in given.namelist():
                 raw = given.read(name)
                 bad.writestr(name, raw.replace(b'"height"', b'"hight"') if b"Later" in raw else raw)
+            # What could not be read where it was taken out goes along as it is.
+            bad.writestr("unread/Torn stool.json", b"{")
         found = taking_in.read(spoiled.getvalue(), None)
-        self.assertEqual((found.hung, len(found.refused)), (1, 1))
+        self.assertEqual((found.hung, len(found.refused)), (1, 2))
         self.assertIn("hight", found.refused[0][1])
+        self.assertEqual(found.pieces[-1].name, "Torn stool.json")
+        self.assertIn("where it was taken out", found.refused[1][1])
 
     def test_what_is_no_archive_is_refused_whole(self) -> None:
         small = io.BytesIO()
