@@ -35,8 +35,8 @@ COPIED = ("splay", "workshop", "tests", "tools", "docs", "web/dist", "web/src/ap
 ROOMS = ("splay", "workshop")
 TESTS = ("tests.core", "tests.api")
 MOST_TESTS = 60
-"""Of the tests that walk over a line: enough that one of them should have looked. Half are those that walk
-over most of its file, half come by chance."""
+"""Of the tests that walk over a line, asked at first: half are those that walk over most of its file, half
+come by chance. The others are asked where nobody noticed."""
 APPROVED = ["tests.api.test_demo_answers", "tests.api.test_schema"]
 """What compares everything with what it was: asked where none of the others noticed."""
 APPROVED_OF_CORE = ["tests.core.test_approved"]
@@ -237,7 +237,8 @@ def _tests(tree: Path, run: list[str], names: list[str], longest: float) -> int:
 
 
 def walked(data: CoverageData, mutant: Mutant, rng: random.Random) -> list[str]:
-    """The tests that walk over a fault's line; over its file, where the line is read in but once."""
+    """The tests that walk over a fault's line, those first that are asked first; over its file, where the
+    line is read in but once."""
     lines = data.contexts_by_lineno(str(ROOT / mutant.file))
     here = {name for name in lines.get(mutant.line, ()) if name}
     if not here:
@@ -245,7 +246,7 @@ def walked(data: CoverageData, mutant: Mutant, rng: random.Random) -> list[str]:
     often = Counter(name for names in lines.values() for name in names)
     closest = sorted(here, key=lambda name: (-often[name], name))
     chosen, rest = closest[: MOST_TESTS // 2], closest[MOST_TESTS // 2 :]
-    return [*chosen, *rng.sample(rest, min(len(rest), MOST_TESTS - len(chosen)))]
+    return [*chosen, *rng.sample(rest, len(rest))]
 
 
 def noticed(mutant: Mutant, tests: list[str], tree: Path) -> bool:
@@ -253,7 +254,7 @@ def noticed(mutant: Mutant, tests: list[str], tree: Path) -> bool:
     there = tree / mutant.file
     whole = there.read_bytes()
     there.write_bytes(whole[: mutant.begins] + mutant.becomes.encode() + whole[mutant.ends :])
-    asked = [tests, APPROVED]
+    asked = [tests[:MOST_TESTS], APPROVED, tests[MOST_TESTS:]]
     if mutant.file.startswith("splay"):
         asked.insert(1, APPROVED_OF_CORE)
     else:
