@@ -120,6 +120,7 @@ class Whose(ApiCase):
         self.assertEqual(self.rowan.call("POST", f"{self.path}/hang").status_code, 404)
         [off] = self.linden.call("GET", "/api/pieces/bin").json()
         self.assertEqual((off["name"], off["by"], off["nights_left"]), ("Bench", "ash", BIN_NIGHTS))
+        self.assertIn("T", off["removed"])
         self.assertEqual(self.linden.call("POST", f"{self.path}/hang").json(), before)
         self.assertEqual(self.linden.call("POST", f"{self.path}/hang").status_code, 404)
 

@@ -215,16 +215,18 @@ def rack(request: HttpRequest) -> list[RackPiece]:
 @router.get("/bin", response={200: list[OffRack]})
 def off_rack(request: HttpRequest) -> list[OffRack]:
     """The pieces that were taken off the rack and that this maker may hang up again."""
-    return [
-        OffRack(
-            id=row.pk,
-            name=row.name or "A piece without a name",
-            removed=row.removed or row.changed,
-            by=row.removed_by.get_username() if row.removed_by else None,
-            nights_left=BIN_NIGHTS - row.nights,
-        )
-        for row in actions.taken_off(request.user)[:200]
-    ]
+    return [_off(row) for row in actions.taken_off(request.user)[:200]]
+
+
+def _off(row: PieceRow) -> OffRack:
+    assert row.removed is not None
+    return OffRack(
+        id=row.pk,
+        name=row.name or "A piece without a name",  # type: ignore[attr-defined]
+        removed=row.removed,
+        by=row.removed_by.get_username() if row.removed_by else None,
+        nights_left=BIN_NIGHTS - row.nights,
+    )
 
 
 @router.post("/{uuid:id}/hang", response={200: PieceOut})
