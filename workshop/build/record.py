@@ -12,10 +12,9 @@ from pydantic import AwareDatetime, Field
 from splay.build import Build, write_build
 from splay.build.document import LONGEST_KEY
 from splay.document import Frozen
-from splay.errors import BadInput, Fault
 from workshop.build.models import LONGEST_SAID, BuildRow, ClassOrder, Entry, UnitDone
 from workshop.pieces.models import PieceRow
-from workshop.pieces.photos import is_plain_jpeg, plain_jpeg
+from workshop.pieces.photos import from_base64
 from workshop.sent import FIRST, Copy
 
 Who = Annotated[str, Field(max_length=150)] | None
@@ -129,17 +128,8 @@ def bring(row: PieceRow, build: RecordedBuild, find: Find) -> None:
         ClassOrder.objects.create(piece=row, **said)
     for number, entry in enumerate(build.log):
         said = {**entry.model_dump(exclude={"copy_number", "by", "photo"}), "copy": entry.copy_number}
-        image = _image(entry.photo, number) if entry.photo else None
+        photo = from_base64(entry.photo, f"record.build.log.{number}.photo") if entry.photo else None
         sought = f"{entry.title} {entry.says}".casefold()
-        Entry.objects.create(piece=row, by=find(entry.by), image=image, sought=sought, **said)
-
-
-def _image(coded: str, number: int) -> bytes:
-    try:
-        raw = base64.b64decode(coded, validate=True)
-    except ValueError:
-        do = "Leave it out, or take it anew."
-        fault = Fault(f"record.build.log.{number}.photo", "no base64", "a JPEG in base64", do)
-        raise BadInput(fault) from None
-    image, _, _ = plain_jpeg(raw)
-    return raw if is_plain_jpeg(raw) else image
+        Entry.objects.create(
+            piece=row, by=find(entry.by), image=photo[0] if photo else None, sought=sought, **said
+        )

@@ -29,7 +29,7 @@ from workshop.pieces.models import (
     ReadingRow,
     Revision,
 )
-from workshop.pieces.photos import is_plain_jpeg, plain_jpeg
+from workshop.pieces.photos import from_base64
 from workshop.sent import FIRST, Copy
 from workshop.timber.models import WoodRow
 
@@ -242,16 +242,8 @@ def _wood(row: PieceRow) -> WoodChoice | None:
 
 
 def _photo(row: PieceRow, coded: str) -> None:
-    try:
-        raw = base64.b64decode(coded, validate=True)
-    except ValueError:
-        fault = Fault("record.photo", "no base64", "a JPEG in base64", "Leave it out, or take it anew.")
-        raise BadInput(fault) from None
-    image, width, height = plain_jpeg(raw)
-    # One that is plain and small already comes back as the same file: each writing anew costs a little.
-    PiecePhoto.objects.create(
-        piece=row, image=raw if is_plain_jpeg(raw) else image, width=width, height=height
-    )
+    image, width, height = from_base64(coded, "record.photo")
+    PiecePhoto.objects.create(piece=row, image=image, width=width, height=height)
 
 
 def maker_named(name: str | None, known: dict[str, User]) -> User | None:
