@@ -156,6 +156,13 @@ class Store(TimberCase):
         self.assertAlmostEqual(heard["value"], 8.0, delta=2.0)
         heard = self.call("POST", "/api/timber/air", {"count": 4}).json()
         self.assertTrue(20 < heard["value"] < 80)
+        # Those that are steady always answer; moody ones go silent now and then.
+        for instruments, states in (("simulated", ["read"] * 2), ("moody", ["silent", "rubbish"])):
+            shop = self.call("GET", "/api/shop").json()["shop"] | {"instruments": instruments}
+            self.assertEqual(self.call("PUT", "/api/shop", {"shop": shop}).status_code, 200)
+            for path in (f"/api/timber/{made['id']}/meter", "/api/timber/air"):
+                heard = [self.call("POST", path, {"count": n}).json()["state"] for n in (3, 5)]
+                self.assertEqual(heard, states, path)
 
     def test_the_simulated_air_is_damper_at_night_and_in_the_wet_half_of_the_year(self) -> None:
         def heard(month: int, hour: int) -> float:

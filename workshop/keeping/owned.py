@@ -14,7 +14,7 @@ from workshop.accounts.makers import LONGEST_NAME
 from workshop.build.models import KeptOrder, OwnHours, OwnRate
 from workshop.keeping.archive import PHOTO, STOCK, STORE
 from workshop.keeping.parts import Parts
-from workshop.pieces.photos import is_plain_jpeg, plain_jpeg
+from workshop.pieces.photos import taken_over
 from workshop.pieces.record import maker_named
 from workshop.shop.models import OwnUnits
 from workshop.timber.models import StockPhoto, StockRow, WoodRow
@@ -80,11 +80,8 @@ def _photo(parts: Parts, number: int, pk: UUID) -> None:
     name = PHOTO.format(number)
     if name not in parts.names:
         return
-    raw = parts.raw(name)
-    image, width, height = plain_jpeg(raw)
-    # One that is plain and small already stays the same file: each writing anew costs a little.
-    kept = raw if is_plain_jpeg(raw) else image
-    StockPhoto.objects.create(stock_id=pk, image=kept, width=width, height=height)
+    image, width, height = taken_over(parts.raw(name))
+    StockPhoto.objects.create(stock_id=pk, image=image, width=width, height=height)
 
 
 def _one_of(given: Any, allowed: tuple[str, ...]) -> str:

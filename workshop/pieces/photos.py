@@ -26,16 +26,21 @@ _QUALITY = 82
 _BROKEN = (UnidentifiedImageError, OSError, ValueError, SyntaxError, Image.DecompressionBombError)
 
 
+def taken_over(raw: bytes) -> tuple[bytes, int, int]:
+    """A photograph out of an archive, with its width and height: the same file where it is plain and small
+    already, for each writing anew costs a little."""
+    image, width, height = plain_jpeg(raw)
+    return raw if is_plain_jpeg(raw) else image, width, height
+
+
 def from_base64(coded: str, field: str) -> tuple[bytes, int, int]:
-    """A photograph out of an open file, with its width and height: as it is where it is plain and small
-    already, for each writing anew costs a little. BadInput names its `field`."""
+    """The same of one in an open file; BadInput names its `field`."""
     try:
         raw = base64.b64decode(coded, validate=True)
     except ValueError:
         fault = Fault(field, "no base64", "a JPEG in base64", "Leave it out, or take it anew.")
         raise BadInput(fault) from None
-    image, width, height = plain_jpeg(raw)
-    return raw if is_plain_jpeg(raw) else image, width, height
+    return taken_over(raw)
 
 
 def plain_jpeg(given: bytes) -> tuple[bytes, int, int]:
