@@ -56,6 +56,12 @@ class Pose:
             v[0] * a[2] + v[1] * b[2] + v[2] * c[2],
         )
 
+    def solid(self, own: Solid) -> Solid:
+        """A solid of the stick's own frame in the top frame."""
+        return tuple(
+            Face(self.turn_out(face.normal), tuple(self.out(p) for p in face.corners)) for face in own
+        )
+
     def inward(self, plane: Plane) -> Plane:
         """A plane of the top frame in the stick's own frame."""
         n = plane.normal
@@ -276,14 +282,7 @@ class Body:
     @cached_property
     def stood(self) -> tuple[Solid, ...]:
         """The finished part's convex pieces in the top frame."""
-        where = self.pose
-        return tuple(
-            tuple(
-                Face(where.turn_out(face.normal), tuple(where.out(p) for p in face.corners))
-                for face in solid
-            )
-            for solid in self.pieces
-        )
+        return tuple(self.pose.solid(one) for one in self.pieces)
 
     @cached_property
     def corners(self) -> tuple[Vec, ...]:
@@ -294,11 +293,7 @@ class Body:
     @cached_property
     def stood_plain(self) -> Solid:
         """The part before anything is notched out or sawn to an arc, in the top frame."""
-        where = self.pose
-        return tuple(
-            Face(where.turn_out(face.normal), tuple(where.out(p) for p in face.corners))
-            for face in self.plain
-        )
+        return self.pose.solid(self.plain)
 
     @cached_property
     def around(self) -> tuple[Vec, Vec]:
