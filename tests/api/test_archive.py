@@ -185,10 +185,13 @@ class WholeShop(ApiCase):
         self.call("PUT", "/api/time/hours", {"lines": ["8-12", *[""] * 6], "off": ["2026-12-24"]})
         self.call("PUT", "/api/pieces/rate", {"rate": 38.5, "money": "€"})
 
-    def files(self) -> dict[str, bytes]:
+    def written(self) -> bytes:
         out = io.BytesIO()
         archive.write(out)
-        with zipfile.ZipFile(out) as made:
+        return out.getvalue()
+
+    def files(self) -> dict[str, bytes]:
+        with zipfile.ZipFile(io.BytesIO(self.written())) as made:
             return {name: made.read(name) for name in made.namelist() if name != "about.json"}
 
     def test_a_name_stands_in_its_file_as_it_is_written(self) -> None:
@@ -205,11 +208,10 @@ class WholeShop(ApiCase):
         self.assertGreater(sum(name.startswith("stock/") for name in before), 0)
         self.assertIn(b'"kept": {', before["store.json"])
         self.assertIn(b"38.5", before["makers.json"])
-        out = io.BytesIO()
-        archive.write(out)
+        out = self.written()
         for model in (StockRow, PieceRow, ShopRow, OwnUnits, OwnHours, OwnRate):
             model.objects.all().delete()
-        found = taking_in.read(out.getvalue(), None)
+        found = taking_in.read(out, None)
         self.assertEqual((found.refused, found.shop), ([], True))
         after = self.files()
         self.assertEqual(sorted(after), sorted(before))
@@ -217,14 +219,27 @@ class WholeShop(ApiCase):
             with self.subTest(name):
                 self.assertEqual(after[name], was)
 
+    def test_wood_that_has_the_same_name_twice_is_laid_into_the_store_twice(self) -> None:
+        made = io.BytesIO()
+        with zipfile.ZipFile(io.BytesIO(self.written())) as was, zipfile.ZipFile(made, "w") as packed:
+            for name in was.namelist():
+                raw = was.read(name)
+                if name == "store.json":
+                    store = json.loads(raw)
+                    again = {**store["stock"][0], "reserved_for": None, "cut_from": None}
+                    raw = json.dumps({**store, "stock": [*store["stock"], again]}).encode()
+                packed.writestr(name, raw)
+        StockRow.objects.all().delete()
+        found = taking_in.read(made.getvalue(), None)
+        self.assertEqual((found.stock, StockRow.objects.count()), (len(store["stock"]) + 1,) * 2)
+
     def test_reserved_wood_stays_reserved_and_can_be_given_back(self) -> None:
-        out = io.BytesIO()
-        archive.write(out)
+        out = self.written()
         reserved = sorted(str(row.reserved_for_id) for row in StockRow.objects.exclude(reserved_for=None))
         self.assertTrue(reserved)
         StockRow.objects.all().delete()
         PieceRow.objects.all().delete()
-        taking_in.read(out.getvalue(), None)
+        taking_in.read(out, None)
         rows = StockRow.objects.exclude(reserved_for=None)
         self.assertEqual(sorted(str(row.reserved_for_id) for row in rows), reserved)
         wood = f"/api/pieces/{reserved[0]}/wood"
@@ -233,11 +248,10 @@ class WholeShop(ApiCase):
         self.assertFalse(self.call("GET", wood).json()["reserved"])
 
     def test_taken_back_it_leaves_nothing_reserved_and_nothing_hung(self) -> None:
-        out = io.BytesIO()
-        archive.write(out)
+        out = self.written()
         StockRow.objects.all().delete()
         PieceRow.objects.all().delete()
-        found = taking_in.read(out.getvalue(), None)
+        found = taking_in.read(out, None)
         assert found.undo is not None
         imports.undo(found.undo, the_first() or AnonymousUser())
         self.assertEqual(PieceRow.objects.filter(removed=None).count(), 0)

@@ -200,6 +200,19 @@ class Kept(SimpleTestCase):
         )
         self.assertIn("Everything in it comes back", self.manage("backup_check", str(made)))
 
+    def test_a_folder_may_be_called_anything(self) -> None:
+        self.data = self.data.rename(self.folder / "100% oak #2?mode=rw")
+        found = check(backup.make(self.data, "hand"), self.data)
+        self.assertEqual((found.counts["states"], sum(found.missing.values())), (2, 0))
+
+    def test_a_database_is_read_without_being_made_or_written(self) -> None:
+        live = backup.to_read(self.data / backup.DATABASE)
+        with closing(live), self.assertRaisesRegex(sqlite3.OperationalError, "readonly"):
+            live.execute("DELETE FROM pieces_readingrow")
+        with self.assertRaises(sqlite3.OperationalError):
+            backup.to_read(self.folder / "none.sqlite3")
+        self.assertFalse((self.folder / "none.sqlite3").exists())
+
     def test_only_the_last_of_a_kind_stay_whatever_the_clock_says(self) -> None:
         with mock.patch.dict(backup.KEPT, {"night": 3, "hand": 2}):
             for year in (2090, 2026, 2026, 2026, 1999):

@@ -59,6 +59,22 @@ class Store(TimberCase):
         self.assertEqual(made["chosen"]["flaws.0.start"]["text"], "305 mm")
         self.assertEqual(made["text"], "2438.5 × 184 × 51 mm")
 
+    def test_what_is_wrong_in_a_slab_is_drawn_where_it_is(self) -> None:
+        bark = [{"x": x, "y": y} for x, y in ((0, 0), (300, 0), (300, 80), (0, 60))]
+        spots = [
+            {"kind": "bark", "points": bark, "area": True},
+            {"kind": "knot", "points": [{"x": 700, "y": 300}], "across": 40},
+        ]
+        made = self.put_in(**slab(spots=spots))["flaws"]
+        self.assertEqual([one["name"] for one in made], ["bark", "knot"])
+        ring = shapely.Polygon(made[0]["corners"])
+        self.assertEqual(len(made[0]["corners"]), 4)
+        self.assertAlmostEqual(ring.area, 300 * 70)
+        knot = made[1]["corners"]
+        self.assertEqual(len(set(map(tuple, knot))), len(knot))
+        for x, y in knot:
+            self.assertAlmostEqual(math.hypot(x - 700, y - 300), 20.0)
+
     def test_what_is_wrong_is_said_at_its_field_and_nothing_is_kept(self) -> None:
         said = self.put_in(422, **(LONG | {"flaws": [{"kind": "knot", "start": 2500, "end": 2700}]}))
         self.assertEqual([f["field"] for f in said["faults"]], ["item.flaws.0.end"])

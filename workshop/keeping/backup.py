@@ -137,10 +137,14 @@ def let_go(data: Path, kind: str) -> None:
         old.path.unlink(missing_ok=True)
 
 
+def to_read(database: Path) -> sqlite3.Connection:
+    """A database to be read only, whatever its folder is called (100%, #2): it is opened by its address."""
+    return sqlite3.connect(f"{database.resolve().as_uri()}?mode=ro", uri=True, timeout=20)
+
+
 def _copy(source: Path, copy: Path) -> None:
     """The database as it stands at one moment, while others go on working in it."""
-    live = sqlite3.connect(f"file:{source}?mode=ro", uri=True, timeout=20)
-    with closing(live), closing(sqlite3.connect(copy)) as kept:
+    with closing(to_read(source)) as live, closing(sqlite3.connect(copy)) as kept:
         live.backup(kept)
         kept.execute("PRAGMA journal_mode=DELETE")
         for table in LEFT_OUT:

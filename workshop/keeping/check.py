@@ -51,7 +51,7 @@ def check(archive: Path, live: Path) -> Checked:
             unread += [f"photograph {key}" for key, raw in here["photographs"].items() if not _seen(raw)]
     newer, missing = {}, {}
     if (live / backup.DATABASE).exists():
-        with closing(sqlite3.connect(f"file:{live / backup.DATABASE}?mode=ro", uri=True)) as now:
+        with closing(backup.to_read(live / backup.DATABASE)) as now:
             for name, where in ROWS.items():
                 there = _rows(now, *where)
                 newer[name] = sum(here[name].get(key) != value for key, value in there.items())

@@ -44,7 +44,8 @@ def stock_in(
         for number, pk in enumerate(rows, 1):
             _photo(parts, number, pk)
         return rows
-    made: dict[str, UUID] = {}
+    laid: list[UUID] = []
+    by_name: dict[str, UUID] = {}
     for one in store["stock"]:
         number = one["number"]
         row = _lay(
@@ -57,17 +58,18 @@ def stock_in(
         kept_for = hung.get(one["reserved_for"])
         row.reserved_for_id = kept_for.pk if kept_for else None
         row.save()
-        made[one["id"]] = row.pk
+        laid.append(row.pk)
+        by_name.setdefault(one["id"], row.pk)
         if number:
             _photo(parts, number, row.pk)
-    for one in store["stock"]:
-        if one["cut_from"] in made:
-            StockRow.objects.filter(pk=made[one["id"]]).update(cut_from=made[one["cut_from"]])
+    for one, pk in zip(store["stock"], laid, strict=True):
+        if one["cut_from"] in by_name:
+            StockRow.objects.filter(pk=pk).update(cut_from=by_name[one["cut_from"]])
     for one in store["wood"]:
         if (piece := hung.get(one["piece"])) is not None:
             said = {"kept": one["kept"], "sawn": one["sawn"], "said": str(one["said"])[:400]}
             WoodRow.objects.update_or_create(piece_id=piece.pk, defaults=said)
-    return list(made.values())
+    return laid
 
 
 def _lay(item: AnyStock | None, document: Any, by: User | None, id: UUID | None = None) -> StockRow:
