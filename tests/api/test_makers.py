@@ -88,6 +88,11 @@ class Makers(ApiCase):
         self.assertEqual(stranger.sign_in("linden", BETTER), 200)
         self.assertEqual(self.linden.call("GET", "/api/pieces").status_code, 401)
 
+    def test_whoever_has_the_shop_to_themselves_is_told_so(self) -> None:
+        self.assertFalse(self.call("GET", "/api/session").json()["alone"])
+        self.assertEqual(self.call("DELETE", "/api/makers/linden").status_code, 204)
+        self.assertTrue(self.call("GET", "/api/session").json()["alone"])
+
     def test_a_password_like_ones_name_is_refused(self) -> None:
         body = {"name": "wilhelmina", "password": "wilhelmina1"}
         refused = self.call("POST", "/api/makers", body)
@@ -170,6 +175,8 @@ class Makers(ApiCase):
         count_nights()
         self.assertEqual(self.linden.call("GET", "/api/pieces").status_code, 401)
         self.assertEqual(self.call("GET", "/api/pieces").status_code, 200)
+        # Since they were seen the nights count anew.
+        self.assertEqual(SignedIn.objects.get().nights, 0)
 
 
 class AtTheMachine(ApiCase):

@@ -94,7 +94,7 @@ def _session(request: HttpRequest) -> SessionOut:
 def _checked(request: HttpRequest, name: str, password: str, field: str) -> User:
     """The maker whose password it is; Wait after too many wrong ones, BadInput after one."""
     maker = authenticate(request, username=name, password=password)
-    if getattr(request, "axes_locked_out", False):
+    if request.axes_locked_out:  # type: ignore[attr-defined]
         minutes = settings.AXES_COOLOFF_TIME.seconds // 60
         raise Wait(f"Too many wrong passwords for {name[:60]} from here. Try again in {minutes} minutes.")
     if not isinstance(maker, User):

@@ -215,7 +215,7 @@ def _wants(step: Step, order: Order, going: dict[str, Going]) -> list[WantOut]:
             done=need.before in going and going[need.before].state == "done",
         )
         for need in order.needs
-        if need.after == step.key and need.before in titles
+        if need.after == step.key
     ]
 
 
@@ -226,7 +226,7 @@ def _lessons(now: Situation, maker: Maker) -> dict[str, list[LessonOut]]:
     rows = Entry.objects.filter(sort="lesson", operation__in=wanted, piece__in=seen).defer("image")
     rows = rows.select_related("by", "piece")
     found: dict[str, list[LessonOut]] = {}
-    for row in rows.order_by("-at")[:200]:
+    for row in rows.order_by("-at", "-pk")[:200]:
         mine = found.setdefault(row.operation, [])
         if len(mine) < MOST_LESSONS:
             by = row.by.get_username() if row.by else None

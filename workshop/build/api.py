@@ -179,7 +179,7 @@ def keep(request: HttpRequest, id: UUID, payload: BuildSave) -> BuildOut:
 def keep_order(request: HttpRequest, id: UUID) -> BuildOut:
     """Keep this order for the next piece of its kind."""
     ordering.keep_order(id, the_shop(request.user), request.user)
-    return _out(request, id, 1)
+    return _out(request, id, FIRST)
 
 
 @router.put("/{uuid:id}/build/done", response={200: BuildOut})
@@ -327,10 +327,10 @@ def picture(
 def see(request: HttpRequest, id: UUID, number: int) -> HttpResponse:
     """A photograph of the log, a JPEG."""
     row = get_row(id, request.user)
-    kept = Entry.objects.filter(piece=row, pk=number, image__isnull=False).first()
-    if kept is None or kept.image is None:
+    image = Entry.objects.filter(piece=row, pk=number).values_list("image", flat=True).first()
+    if image is None:
         raise Http404
-    answer = HttpResponse(bytes(kept.image), content_type="image/jpeg")
+    answer = HttpResponse(bytes(image), content_type="image/jpeg")
     answer["Cache-Control"] = "private, max-age=86400"
     return answer
 

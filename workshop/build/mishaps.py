@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 from datetime import timedelta
 from uuid import UUID
@@ -78,7 +77,7 @@ def go_wrong(id: UUID, wrong: Wrong, shop: Shop, maker: Maker) -> str:
     again = done_to(unit, now.order) if rescue.anew else (unit,) if rescue.again else ()
     if again:
         forget(now, again, wrong.copy)
-        gone = _put_away(now, step, again, maker)
+        gone = _put_away(now, again, maker)
         became.append(f"{unit.name}: to be done again" if unit.of else "to be done again")
         if gone:
             became.append(f"{so_many(gone, 'reading', 'readings')} put away")
@@ -87,7 +86,7 @@ def go_wrong(id: UUID, wrong: Wrong, shop: Shop, maker: Maker) -> str:
     if rescue.asks == "leg":
         became.append(_change_places(now, unit, wrong.other))
     if rescue.scraps:
-        became.append(f"{unit.name or 'a part'} scrapped")
+        became.append(f"{unit.name} scrapped")
     if rescue.wait:
         until = now.now + timedelta(hours=rescue.wait.least_h)
         became.append(
@@ -100,7 +99,7 @@ def go_wrong(id: UUID, wrong: Wrong, shop: Shop, maker: Maker) -> str:
         "name": unit.name,
         "scrapped": int(rescue.scraps),
         "became": became,
-        "until": until.isoformat() if until and rescue.wait else None,
+        "until": until.isoformat() if until else None,
         "for_what": rescue.wait.for_what if rescue.wait else "",
     }
     says = wrong.note.strip()
@@ -108,16 +107,16 @@ def go_wrong(id: UUID, wrong: Wrong, shop: Shop, maker: Maker) -> str:
     return "; ".join(became)
 
 
-def _put_away(now: Situation, step: Step, again: tuple[Unit, ...], maker: Maker) -> int:
+def _put_away(now: Situation, again: tuple[Unit, ...], maker: Maker) -> int:
     """Take back the readings of what is done again; their history keeps them."""
     of = {unit.of for unit in again if unit.of}
     keys = {unit.key for unit in again}
-    steps = [one for one in now.order.steps if any(unit.key in keys for unit in one.units)] or [step]
+    steps = [one for one in now.order.steps if any(unit.key in keys for unit in one.units)]
     asked = {id for one in steps for id in one.proofs}
     proofs = [
         proof.id
         for proof in now.plan.proofs
-        if proof.id in asked and (not of or not proof.of or of & set(proof.of))
+        if proof.id in asked and (not of or of & set(proof.of))
     ]
     had = set(now.row.readings.filter(copy=now.copy, proof__in=proofs).values_list("proof", flat=True))
     for proof in had:
@@ -127,7 +126,7 @@ def _put_away(now: Situation, step: Step, again: tuple[Unit, ...], maker: Maker)
 
 def _shorter(now: Situation, unit: Unit, amount: str, maker: Maker) -> str:
     short = read_length(amount, now.shop.rounding.system, "amount")
-    if not math.isfinite(short) or short <= 0:
+    if short <= 0:
         raise BadInput(Fault("amount", shorten(amount), "how much it is short", "Type what it lacks."))
     made = lowered(now.piece, now.plan, unit.of, short)
     pieces.save(now.row.pk, write_piece(made), "metric", now.row.latest, maker)

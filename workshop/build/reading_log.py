@@ -51,7 +51,7 @@ def log_of(maker: Maker, piece: UUID | None, words: str, sort: str, before: date
     sought = [word.casefold() for word in words.split()][:8]
     names = _names(rows)
     held = [word for word in sought if piece or not any(word in name.casefold() for name in names.values())]
-    of = [row.pk for row in rows] if piece or held == sought else _named_so(names, sought, held)
+    of = _named_so(names, sought, held)
     found: list[EntryOut] = []
     if sort != "reading":
         found += [_entry_out(one, names) for one in _entries(of, held, sort, before)[: PAGE + 1]]

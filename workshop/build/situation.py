@@ -106,7 +106,7 @@ def joints_of(piece: Piece) -> set[str]:
     return {support.joint.way for _, support in piece.staked()}
 
 
-def record_of(maker: Maker, piece: Piece, row: PieceRow | None) -> Record:
+def record_of(maker: Maker, piece: Piece, row: PieceRow) -> Record:
     """One maker's own times, the joints they made in other pieces, the order they keep for such ones."""
     if not isinstance(maker, User):
         return Record()
@@ -140,13 +140,11 @@ def pace_of(maker: Maker) -> Pace:
     return Pace(median(took), len(took)) if len(took) >= FEW_GLUED else Pace()
 
 
-def _glued_by(maker: User, row: PieceRow | None) -> Iterable[str]:
+def _glued_by(maker: User, row: PieceRow) -> Iterable[str]:
     """The joints of other pieces this maker glued up or called finished."""
     made = PieceRow.objects.filter(units_done__by=maker, units_done__operation=GLUED)
     made |= PieceRow.objects.filter(made_by=maker, finished__isnull=False)
-    if row is not None:
-        made = made.exclude(pk=row.pk)
-    ids = set(made.values_list("pk", flat=True)[:100])
+    ids = set(made.exclude(pk=row.pk).values_list("pk", flat=True)[:100])
     rows = Revision.objects.filter(piece__in=ids, number=F("piece__latest"))
     for document in rows.values_list("document", flat=True):
         if not isinstance(document, dict):
