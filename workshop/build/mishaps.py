@@ -113,11 +113,7 @@ def _put_away(now: Situation, again: tuple[Unit, ...], maker: Maker) -> int:
     keys = {unit.key for unit in again}
     steps = [one for one in now.order.steps if any(unit.key in keys for unit in one.units)]
     asked = {id for one in steps for id in one.proofs}
-    proofs = [
-        proof.id
-        for proof in now.plan.proofs
-        if proof.id in asked and (not of or of & set(proof.of))
-    ]
+    proofs = [proof.id for proof in now.plan.proofs if proof.id in asked and (not of or of & set(proof.of))]
     had = set(now.row.readings.filter(copy=now.copy, proof__in=proofs).values_list("proof", flat=True))
     for proof in had:
         pieces.withdraw(now.row.pk, proof, maker, now.copy)
