@@ -116,6 +116,8 @@ class Going(BuildCase):
         self.assertEqual([line["sort"] for line in self.log()], ["done"])
         self.assertEqual(self.put("undone", step="ready")["next"], "ready")
         self.assertEqual([line["sort"] for line in self.log()], ["undone", "done"])
+        self.put("undone", step="ready")
+        self.assertEqual(len(self.log()), 2, "what is not done is not undone")
 
     def test_a_step_is_begun_with_its_first_leg_and_done_with_its_last(self) -> None:
         self.through("bore.l1")
@@ -207,6 +209,10 @@ class Going(BuildCase):
     def test_a_step_that_is_no_more_is_said_and_nothing_is_ticked(self) -> None:
         refused = self.put("done", 422, step="gone")
         self.assertIn("Look at the order of work again", refused["detail"])
+        for unit, named in (({"key": "k", "operation": "bore", "of": "l9"}, "l9"),
+                            ({"key": "ready", "operation": "bore", "of": ""}, "ready")):  # fmt: skip
+            refused = self.put("done", 422, step="bore.l1", units=[unit])
+            self.assertEqual((refused["faults"][0]["field"], refused["faults"][0]["got"]), ("units", named))
         self.assertEqual(UnitDone.objects.count(), 0)
 
 
@@ -238,6 +244,12 @@ class Timing(BuildCase):
         said = self.put("done", step="ready", seconds=1200)
         self.assertIn("clock was changed", said["said"])
         self.assertAlmostEqual(said["spent"], 20.0)
+
+    def test_where_both_clocks_agree_nothing_is_said(self) -> None:
+        self.put("timer", step="ready", run=True)
+        self.clock += timedelta(minutes=40)
+        said = self.put("done", step="ready", seconds=2399)
+        self.assertEqual((said["said"], said["spent"]), ("", 40.0))
 
     def test_a_timer_left_running_over_the_night_counts_nothing_and_says_so(self) -> None:
         self.put("timer", step="ready", run=True)
@@ -283,6 +295,7 @@ class Gluing(BuildCase):
         self.assertNotEqual(self.step("glue.1")["state"], "done")
         self.glued()
         self.assertEqual(self.step("glue.1")["state"], "done")
+        self.assertAlmostEqual(self.build()["spent"], 4.5)
         says = [line["says"] for line in self.log("?sort=glue")]
         self.assertEqual(says[0], "3 joints in 4.5 min; all home")
         self.assertIn("stopped midway", says[1])
@@ -326,7 +339,10 @@ class Worth(BuildCase):
         told = self.cost()
         self.assertEqual((told["cost"]["hours"], told["cost"]["total"], told["money"]), (2.0, 84.0, "kr"))
         self.put("wrong", step="ready", rescue="as_is")
-        self.assertEqual(self.cost()["cost"]["mishaps"], 1)
+        # One out of another shop's log says nothing of what was scrapped.
+        Entry.objects.create(piece_id=self.made["id"], sort="mishap", at=NOON)
+        told = self.cost()["cost"]
+        self.assertEqual((told["mishaps"], told["scrapped"]), (2, 0))
         self.assertIn("paid: ash, 24", [line["says"] for line in self.log("?sort=order")])
         self.assertEqual(self.call("PUT", "/api/pieces/rate", {"rate": -3}).status_code, 422)
 
@@ -344,6 +360,7 @@ class Worth(BuildCase):
         document = build["document"]
         self.assertEqual((document["glue"], document["promised"], document["spent"]), ("hide", None, []))
         self.assertFalse(any(step["state"] == "done" for step in build["steps"]))
+        self.assertEqual(build["number"], 1)
         plain = self.call("POST", f"{self.path}/again", {}).json()
         again = self.call("GET", f"/api/pieces/{plain['id']}").json()["piece"]
         self.assertEqual(again["supports"], self.made["piece"]["supports"])

@@ -123,6 +123,10 @@ class Gauges(ApiCase):
         self.assertTrue(any(line and line.startswith("##") for line in said))
         self.assertTrue(any(line and line.endswith(" in") for line in said))
         self.assertIn("#1 14.00 mm", said[1:])
+        inches = [line.split()[1] for line in said if line and line.endswith(" in")]
+        self.assertEqual(len(inches), 2)  # at the 6th and the 32nd; the 19th is silent
+        for one in inches:
+            self.assertAlmostEqual(float(one), 14.0 / 25.4, delta=0.005)
         steady = SimulatedBench(14.0)
         self.assertTrue(all(str(steady.send("caliper", k, "")).endswith(" mm") for k in range(40)))
 
@@ -144,5 +148,8 @@ class Gauges(ApiCase):
         answer = self.call("POST", "/api/rehearsal/reveal", {"piece": piece, "seed": 9})
         self.assertEqual(answer.status_code, 200)
         self.assertGreater(answer.json()["rock"]["value"], 0)
+        for more, same in (({"seed": 9}, True), ({"seed": 10}, False), ({}, False)):
+            other = self.call("POST", "/api/rehearsal/reveal", {"piece": piece, **more})
+            self.assertEqual(other.json() == answer.json(), same, more)
         self.assertEqual(PieceRow.objects.count(), 0)
         self.assertEqual(self.call("GET", "/api/rehearsal/pieces/zeppelin").status_code, 422)

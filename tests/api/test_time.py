@@ -11,6 +11,7 @@ from icalendar import Calendar
 
 from tests.api.base import ApiCase
 from tests.api.test_makers import GOOD, Someone
+from workshop.pieces.models import PieceRow, Revision
 
 MONDAY = datetime(2026, 3, 2, 9, 0, tzinfo=UTC)
 
@@ -41,6 +42,7 @@ class Time(ApiCase):
         self.assertEqual(made["slots"][0]["title"], "Ready the wood")
         self.assertEqual(made["slots"][0]["begins"], "2026-03-02T09:00:00Z")
         self.assertFalse(made["own"])
+        self.assertEqual([one["work_h"] for one in made["pieces"]], [made["work_h"]])
         for slot in made["slots"]:
             begins = datetime.fromisoformat(slot["begins"])
             self.assertTrue(begins.weekday() < 5 and 9 <= begins.hour < 17, slot)
@@ -51,7 +53,9 @@ class Time(ApiCase):
         made = self.new(name="Lantern stool")
         self.assertEqual(self.promise(made["id"], "2026-03-02").status_code, 200)
         told = self.time()["pieces"][0]
-        self.assertGreater(told["late_h"], 24)
+        late = datetime.fromisoformat(told["ends"]) - datetime(2026, 3, 3, tzinfo=UTC)
+        self.assertGreater(late, timedelta(hours=24))
+        self.assertAlmostEqual(told["late_h"], late.total_seconds() / 3600.0)
         self.assertEqual((told["promised"], told["past"]), ("2026-03-02", False))
         self.promise(made["id"], "2026-02-20")
         self.assertTrue(self.time()["pieces"][0]["past"])
@@ -103,6 +107,16 @@ class Time(ApiCase):
         self.assertEqual(len(self.time()["pieces"]), 1)
         self.call("PUT", f"/api/pieces/{made['id']}/finished", {"finished": True})
         self.assertEqual(self.time()["pieces"], [])
+
+    def test_what_cannot_be_planned_is_named_and_the_others_are_laid_out(self) -> None:
+        self.new(name="Lantern stool")
+        hung, never = self.new(name="Hung once"), self.new(name="Never hung")
+        for one in (hung, never):
+            Revision.objects.filter(piece_id=one["id"]).update(document={"name": "no piece"})
+        PieceRow.objects.filter(pk=hung["id"]).update(hung={"name": "Hung once"})
+        made = self.time()
+        self.assertEqual(made["trouble"], ["a piece without a name", "Hung once"])
+        self.assertEqual([one["name"] for one in made["pieces"]], ["Lantern stool"])
 
     def test_a_batch_takes_the_work_of_all_its_copies(self) -> None:
         one = self.new(name="One")

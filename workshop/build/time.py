@@ -96,7 +96,7 @@ def calendar(jobs: list[Job], made: Schedule, now: datetime) -> bytes:
     out = Calendar()
     out.add("prodid", "-//Proud Rake//order of work//EN")
     out.add("version", "2.0")
-    for number, slot in enumerate(made.slots, 1):
+    for number, slot in enumerate(made.slots):
         event = Event()
         event.add("uid", f"{slot.job}-{number}@proud-rake")
         event.add("dtstamp", now.astimezone(UTC))

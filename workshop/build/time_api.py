@@ -75,7 +75,7 @@ def look(
     jobs, trouble = time.jobs_of(the_shop(request.user), request.user, now, where)
     made = time.laid_out(jobs, request.user, now, where)
     told: tuple[Moved, ...] = ()
-    if slip is not None and by_h:
+    if slip is not None:
         later = time.laid_out(jobs, request.user, now, where, (str(slip), by_h))
         told, made = moved(jobs, made, later), later
     hours = time.hours_of(request.user)

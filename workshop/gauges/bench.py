@@ -47,7 +47,7 @@ class SimulatedBench:
         if self.moody and count % 11 == 4 and before:
             return before
         sigma, step = SIGMA[instrument]
-        value = self.truth + (self.noise or random.Random()).gauss(0.0, sigma)
+        value = (self.noise or random.Random()).gauss(self.truth, sigma)
         value = round(value / step) * step
         if MEASURES[instrument] == "angle":
             return f"#{count} {value:.1f} deg"
