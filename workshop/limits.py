@@ -10,6 +10,8 @@ from django.http import HttpRequest, HttpResponse
 from workshop.problems import PROBLEM, problem
 
 ARCHIVE = "/api/archive"
+OURS = (PROBLEM, "application/json")
+"""What a route says itself, a problem or how the workshop is; the framework refuses with pages."""
 SAID = {
     400: ("The request could not be read", "Send it again as the program's own page does."),
     401: ("Not signed in", "Sign in and try again; nothing you typed is lost."),
@@ -35,7 +37,7 @@ class Api:
         answer = self.get_response(request)
         if answer.status_code == 204:
             del answer["Content-Type"]  # There is nothing to be of any kind.
-        if answer.status_code >= 400 and answer.headers.get("Content-Type") != PROBLEM:
+        if answer.status_code >= 400 and not answer.headers.get("Content-Type", "").startswith(OURS):
             title, detail = SAID.get(answer.status_code, ("Refused", "Ask otherwise."))
             said = problem(answer.status_code, title, detail)
             if "Allow" in answer.headers:

@@ -12,7 +12,7 @@ from unittest import mock
 import jsonschema
 from django.conf import settings
 from django.contrib.auth import get_user_model
-from django.contrib.auth.models import AnonymousUser
+from django.contrib.auth.models import AnonymousUser, User
 from django.core.management import call_command
 from django.test import override_settings
 
@@ -25,10 +25,11 @@ from tests.api.test_photos import picture
 from workshop.accounts.makers import the_first
 from workshop.build.models import OwnHours, OwnRate
 from workshop.keeping import archive, imports, parts, taking_in
+from workshop.keeping.owned import makers_in
 from workshop.keeping.parts import NotAnArchive
 from workshop.pieces.models import PieceRow, Revision
 from workshop.shop.models import OwnUnits, ShopRow, keep_shop
-from workshop.timber.models import StockRow
+from workshop.timber.models import StockPhoto, StockRow, WoodRow
 
 
 class Records(ApiCase):
@@ -199,6 +200,56 @@ class WholeShop(ApiCase):
         whole = b"".join(self.files().values())
         self.assertIn("Bänkle für Ödön".encode(), whole)
 
+    def changed(self, change: dict[str, Any]) -> bytes:
+        """The archive with some of its files otherwise, or left out."""
+        made = io.BytesIO()
+        with zipfile.ZipFile(io.BytesIO(self.written())) as was, zipfile.ZipFile(made, "w") as packed:
+            for name in was.namelist():
+                if name not in change:
+                    packed.writestr(name, was.read(name))
+                elif change[name] is not None:
+                    packed.writestr(name, json.dumps(change[name]))
+        return made.getvalue()
+
+    def test_what_has_another_shape_is_said_and_nothing_is_taken(self) -> None:
+        store = json.loads(self.files()["store.json"])
+        ash = json.loads(self.files()["makers.json"])[0]
+        odd = {**store, "stock": [{**store["stock"][0], "id": "no id"}]}
+        for change in (
+            {"store.json": odd},
+            {"store.json": {"stock": None}},
+            {"makers.json": [{**ash, "name": "rowan", "units": {"length_mm": 1}}]},
+            {"makers.json": [{**ash, "name": "rowan", "rate": {"rate": "much", "money": ""}}]},
+            {"makers.json": [{"name": "rowan"}]},
+        ):
+            with self.subTest(change):
+                made = self.changed(change)
+                StockRow.objects.all().delete()
+                with self.assertRaisesRegex(NotAnArchive, "another shape"):
+                    taking_in.read(made, None)
+                self.assertEqual(StockRow.objects.count(), 0)
+                self.assertFalse(User.objects.filter(username="rowan").exists())
+
+    def test_its_files_are_for_people_too(self) -> None:
+        get_user_model().objects.create(username="Ödön")
+        files = self.files()
+        self.assertIn("Ödön".encode(), files["makers.json"])
+        for name in ("shop.json", "stock.json", "store.json", "makers.json"):
+            self.assertEqual(files[name].splitlines()[1][:1], b" ", name)
+            self.assertNotEqual(files[name].splitlines()[1][:2], b"  ", name)
+        pieces = sorted(name for name in files if name.startswith("pieces/"))
+        self.assertEqual([int(name[7:12]) for name in pieces], list(range(1, len(pieces) + 1)))
+        self.assertEqual({files[name].splitlines()[1][:2] for name in pieces}, {b' "'})
+
+    def test_a_piece_that_cannot_be_written_as_a_record_comes_as_what_is_kept_of_it(self) -> None:
+        made = self.new(name="Torn stool")
+        WoodRow.objects.create(piece_id=made["id"], document={"format": "nonsense"}, number=1)
+        with self.assertLogs("workshop.keeping.archive"):
+            files = self.files()
+        (name,) = (name for name in files if name.startswith("unread/"))
+        self.assertIn(made["id"], name)
+        self.assertEqual(json.loads(files[name]), [{"number": 1, "piece": made["piece"]}])
+
     def test_out_of_a_full_shop_and_into_an_empty_one_every_file_is_the_same_to_the_byte(self) -> None:
         # One was thrown out, and can be put back; one was cut from another.
         first, second = StockRow.objects.filter(reserved_for=None)[:2]
@@ -220,18 +271,42 @@ class WholeShop(ApiCase):
                 self.assertEqual(after[name], was)
 
     def test_wood_that_has_the_same_name_twice_is_laid_into_the_store_twice(self) -> None:
-        made = io.BytesIO()
-        with zipfile.ZipFile(io.BytesIO(self.written())) as was, zipfile.ZipFile(made, "w") as packed:
-            for name in was.namelist():
-                raw = was.read(name)
-                if name == "store.json":
-                    store = json.loads(raw)
-                    again = {**store["stock"][0], "reserved_for": None, "cut_from": None}
-                    raw = json.dumps({**store, "stock": [*store["stock"], again]}).encode()
-                packed.writestr(name, raw)
+        store = json.loads(self.files()["store.json"])
+        again = {**store["stock"][0], "reserved_for": None, "cut_from": None}
+        made = self.changed({"store.json": {**store, "stock": [*store["stock"], again]}})
         StockRow.objects.all().delete()
-        found = taking_in.read(made.getvalue(), None)
+        found = taking_in.read(made, None)
         self.assertEqual((found.stock, StockRow.objects.count()), (len(store["stock"]) + 1,) * 2)
+
+    def test_an_archive_of_before_says_nothing_of_the_store_and_its_photographs_find_their_wood(
+        self,
+    ) -> None:
+        slab = StockRow.objects.filter(document__kind="slab").first()
+        assert slab is not None
+        StockPhoto.objects.filter(stock=slab).delete()
+        StockPhoto.objects.create(stock=slab, image=picture(), width=80, height=60)
+        made, name = self.changed({"store.json": None}), slab.document["name"]
+        many = StockRow.objects.filter(gone="").count()
+        StockRow.objects.all().delete()
+        self.assertEqual(taking_in.read(made, None).stock, many)
+        self.assertIn(name, [one.stock.document["name"] for one in StockPhoto.objects.all()])
+        self.assertEqual({one.stock.document["kind"] for one in StockPhoto.objects.all()}, {"slab"})
+
+    def test_what_is_each_makers_own_comes_once_and_only_where_there_is_none(self) -> None:
+        nothing: dict[str, Any] = {"units": None, "hours": None, "rate": None, "orders": []}
+        own = {
+            "units": {"system": "metric", "step_mm": 0.1},
+            "hours": {"stretches": [[0, 8.0, 12.0]], "off": []},
+            "rate": {"rate": 41.0, "money": "kr"},
+            "orders": [{"kind": "staked_legs through", "operations": ["bore"]}],
+        }
+        for what, said in own.items():
+            given = [{"name": f"linden {what}", **nothing, what: said}]
+            self.assertEqual(makers_in(given, {}), [f"linden {what}"])
+            self.assertEqual(makers_in(given, {}), [], what)
+        before = User.objects.count()
+        self.assertEqual(makers_in([{"name": "rowan", **nothing}, {"name": None, **own}], {}), [])
+        self.assertEqual(User.objects.count(), before)
 
     def test_reserved_wood_stays_reserved_and_can_be_given_back(self) -> None:
         out = self.written()

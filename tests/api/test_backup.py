@@ -191,6 +191,8 @@ class Kept(SimpleTestCase):
             live.execute("DELETE FROM pieces_piecephoto")
             live.execute("UPDATE pieces_revision SET document = '{}' WHERE number = 1")
             live.commit()
+        torn = check(backup.make(self.data, "hand"), self.data)
+        self.assertEqual([one.split()[0] for one in torn.unread], ["state"])
         found = check(made, self.data)
         self.assertEqual(
             (found.newer["readings"], found.newer["states"], found.missing["photographs"]), (1, 1, 1)
@@ -212,6 +214,13 @@ class Kept(SimpleTestCase):
         with self.assertRaises(sqlite3.OperationalError):
             backup.to_read(self.folder / "none.sqlite3")
         self.assertFalse((self.folder / "none.sqlite3").exists())
+
+    def test_a_photograph_nobody_can_see_is_named(self) -> None:
+        with closing(sqlite3.connect(self.data / backup.DATABASE)) as live:
+            live.execute("UPDATE pieces_piecephoto SET image = x'ffd8ff'")
+            live.commit()
+        found = check(backup.make(self.data, "hand"), self.data)
+        self.assertEqual([one.split()[0] for one in found.unread], ["photograph"])
 
     def test_only_the_last_of_a_kind_stay_whatever_the_clock_says(self) -> None:
         with mock.patch.dict(backup.KEPT, {"night": 3, "hand": 2}):
@@ -369,6 +378,20 @@ class Health(ApiCase):
         said = self.client.get("/api/health").json()
         self.assertEqual({name for name, value in said.items() if value}, {"ok"})
 
+    def test_what_cannot_be_kept_is_told_to_both(self) -> None:
+        for what, found, said in (
+            ("_writable", False, "its disk is full"),
+            ("versions.steps", (["pieces 0099"], []), "stop the server"),
+        ):
+            with mock.patch(f"workshop.keeping.api.{what}", return_value=found):
+                told = self.call("GET", "/api/health")
+            self.assertEqual((told.status_code, told.json()["ok"]), (503, False))
+            self.assertIn(said, " ".join(told.json()["troubles"]))
+        self.client.logout()
+        with mock.patch("workshop.keeping.api._writable", return_value=False):
+            told = self.client.get("/api/health")
+        self.assertEqual((told.status_code, told.json()["ok"]), (503, False))
+
     def test_makers_are_told_how_it_is(self) -> None:
         said = self.call("GET", "/api/health").json()
         self.assertTrue(said["ok"] and said["writable"] and said["up_to_date"])
@@ -392,6 +415,7 @@ class Health(ApiCase):
             self.assertEqual(listed, answer.json())
             fetched = self.client.get(f"/api/backups/{listed['name']}")
             self.assertEqual(fetched["Content-Type"], "application/zip")
+            self.assertEqual(fetched["Content-Disposition"], f'attachment; filename="{listed["name"]}"')
             self.assertEqual(len(b"".join(fetched)), listed["size"])
             for name in ("nothing.zip", "..%2Fsecret-key", "proud-rake-000002-20010101-hand.zip"):
                 self.assertEqual(self.client.get(f"/api/backups/{name}").status_code, 404, name)

@@ -12,6 +12,7 @@ from unittest import mock
 
 import openpyxl
 import pypdfium2
+from django.contrib.auth.models import AnonymousUser
 from django.test import override_settings
 
 from splay.piece import write_piece
@@ -19,6 +20,8 @@ from splay.piece.starters import starter
 from splay.shop import workbench, write_shop
 from tests.api.base import ApiCase
 from tests.api.test_makers import GOOD, Someone
+from workshop.keeping import imports
+from workshop.keeping.models import Import
 from workshop.paper.outs import OUTS
 from workshop.pieces.models import PieceRow, ReadingRow
 from workshop.shop.models import ShopRow, keep_shop
@@ -229,6 +232,9 @@ class ReadingsIn(ApiCase):
         self.assertEqual(others["rowan"].call("POST", where, {}).status_code, 403)
         self.assertEqual(self.call("POST", where).status_code, 200)
         self.assertEqual(self.call("POST", "/api/imports/9999/undo").status_code, 404)
+        with mock.patch.object(imports, "KEPT", 2):
+            numbers = [imports.remember("archive", {}, AnonymousUser()).pk for _ in range(3)]
+        self.assertEqual(list(Import.objects.order_by("pk").values_list("pk", flat=True)), numbers[1:])
 
     def test_one_bad_row_is_named_and_keeps_all_of_it_out(self) -> None:
         rows = self.table()

@@ -1,5 +1,6 @@
 """How the workshop is, and its backups."""
 
+import shutil
 import sqlite3
 import tempfile
 from datetime import datetime
@@ -169,9 +170,7 @@ def take_in(request: HttpRequest, wished: Query[ArchiveWish]) -> ArchiveOut:
     maker = named(request.user)
     only_the_first(request.user)
     with tempfile.TemporaryFile(dir=settings.DATA_DIR) as file:
-        while part := request.read(1 << 20):
-            file.write(part)
-        file.seek(0)
+        shutil.copyfileobj(request, file)
         try:
             found = taking_in.read(file, maker, sure=wished.sure, leave=wished.leave)
         except NotAnArchive as error:

@@ -38,15 +38,12 @@ UNREAD = "unread/{:05d}-{}.json"
 
 
 class _Sink(io.RawIOBase):
-    """What a zip is written into when it goes out piece by piece: it holds what was written since."""
+    """What a zip is written into when it goes out piece by piece: it holds what was written since. It is
+    never sought in: the zip says its sizes after each file."""
 
     def __init__(self) -> None:
         super().__init__()
         self._parts: list[bytes] = []
-
-    def writable(self) -> bool:
-        """It is written to and never sought in: the zip says its sizes after each file."""
-        return True
 
     def write(self, given: Any) -> int:
         """Hold some bytes."""

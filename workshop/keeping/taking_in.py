@@ -122,7 +122,7 @@ def _bring(parts: Parts, maker: User | None, found: TakenIn) -> None:
             found.makers = makers_in(parts.json(MAKERS), makers)
     except SplayError as error:
         raise NotAnArchive(f"The shop or the wood in it cannot be read: {str(error)[:300]}") from None
-    except (TypeError, AttributeError, LookupError) as error:
+    except (TypeError, ValueError, AttributeError, LookupError) as error:
         raise NotAnArchive(f"What it says of the shop has another shape: {str(error)[:120]}") from None
     data = {
         "pieces": [[str(one.pk), one.latest, one.events] for one in hung.values()],
