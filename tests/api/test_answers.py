@@ -50,7 +50,10 @@ class Shape(ApiCase):
             "/;;=",
         ):
             with self.subTest(kind[:60]):
-                self.problem(self.send(b"--\r\nname=1", kind), 415)
+                said = self.problem(self.send(b"--\r\nname=1", kind), 415)
+                self.assertIn(
+                    f"It was sent as {kind.partition(';')[0] or 'nothing named'}; JSON", said["detail"]
+                )
         self.assertEqual(
             self.send(
                 b'{"splay": 10, "rake": 3}', "application/json; charset=UTF-8", "/api/angles"

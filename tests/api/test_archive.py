@@ -24,7 +24,7 @@ from tests.api.test_makers import GOOD, Someone
 from tests.api.test_photos import picture
 from workshop.accounts.makers import the_first
 from workshop.build.models import OwnHours, OwnRate
-from workshop.keeping import archive, imports, parts, taking_in
+from workshop.keeping import archive, backup, imports, parts, taking_in
 from workshop.keeping.owned import makers_in
 from workshop.keeping.parts import NotAnArchive
 from workshop.pieces.models import PieceRow, Revision
@@ -119,7 +119,17 @@ class Records(ApiCase):
                 taking_in.read(raw, None)
         with mock.patch.object(parts, "MOST_UNPACKED", 2000), self.assertRaises(NotAnArchive):
             taking_in.read(small.getvalue(), None)
+        with self.assertRaisesRegex(NotAnArchive, "of an earlier program, without open files: restore it"):
+            taking_in.read(zip_of({"format": "proud-rake-backup", "version": 1}), None)
         self.assertEqual(PieceRow.objects.count(), 1)
+
+    def test_all_that_is_read_of_it_together_has_a_bound(self) -> None:
+        about = {"format": archive.FORMAT, "version": 1}
+        long = len(json.dumps(about))
+        with mock.patch.object(parts, "MOST_IN_ALL", long):
+            self.assertEqual(taking_in.read(zip_of(about), None).pieces, [])
+        with mock.patch.object(parts, "MOST_IN_ALL", long - 1), self.assertRaises(parts.TooMuch):
+            taking_in.read(zip_of(about), None)
 
     def test_a_record_is_brought_in_like_a_piece_file(self) -> None:
         record = self.record()
@@ -263,7 +273,11 @@ class WholeShop(ApiCase):
         for model in (StockRow, PieceRow, ShopRow, OwnUnits, OwnHours, OwnRate):
             model.objects.all().delete()
         found = taking_in.read(out, None)
-        self.assertEqual((found.refused, found.shop), ([], True))
+        self.assertEqual((found.refused, found.shop, found.database), ([], True, False))
+        with_it = io.BytesIO(out)
+        with zipfile.ZipFile(with_it, "a") as packed:
+            packed.writestr(backup.INSIDE, b"")
+        self.assertTrue(taking_in.read(with_it.getvalue(), None).database)
         after = self.files()
         self.assertEqual(sorted(after), sorted(before))
         for name, was in before.items():
@@ -330,5 +344,6 @@ class WholeShop(ApiCase):
         assert found.undo is not None
         imports.undo(found.undo, the_first() or AnonymousUser())
         self.assertEqual(PieceRow.objects.filter(removed=None).count(), 0)
+        self.assertEqual(set(PieceRow.objects.values_list("nights", flat=True)), {0})
         self.assertEqual(StockRow.objects.filter(gone="").count(), 0)
         self.assertEqual(StockRow.objects.exclude(reserved_for=None).count(), 0)

@@ -12,7 +12,6 @@ from unittest import mock
 
 import openpyxl
 import pypdfium2
-from django.contrib.auth.models import AnonymousUser
 from django.test import override_settings
 
 from splay.piece import write_piece
@@ -233,7 +232,7 @@ class ReadingsIn(ApiCase):
         self.assertEqual(self.call("POST", where).status_code, 200)
         self.assertEqual(self.call("POST", "/api/imports/9999/undo").status_code, 404)
         with mock.patch.object(imports, "KEPT", 2):
-            numbers = [imports.remember("archive", {}, AnonymousUser()).pk for _ in range(3)]
+            numbers = [imports.remember("archive", {}, None).pk for _ in range(3)]
         self.assertEqual(list(Import.objects.order_by("pk").values_list("pk", flat=True)), numbers[1:])
 
     def test_one_bad_row_is_named_and_keeps_all_of_it_out(self) -> None:

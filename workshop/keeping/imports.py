@@ -20,7 +20,7 @@ KEPT = 200
 """So many of the latest can be taken back."""
 
 
-def remember(sort: str, data: dict[str, Any], maker: Maker) -> Import:
+def remember(sort: str, data: dict[str, Any], maker: Maker | None) -> Import:
     """Write down what was brought in."""
     made = Import.objects.create(sort=sort, data=data, by=named(maker))
     old = Import.objects.order_by("-pk").values_list("pk", flat=True)[KEPT:]

@@ -11,7 +11,7 @@ from io import BytesIO
 from typing import IO, Any
 from uuid import UUID
 
-from django.contrib.auth.models import AnonymousUser, User
+from django.contrib.auth.models import User
 from django.db import transaction
 from django.utils import timezone
 
@@ -130,7 +130,7 @@ def _bring(parts: Parts, maker: User | None, found: TakenIn) -> None:
         "stock": [str(pk) for pk in stock],
     }
     if hung or found.shop or stock:
-        found.undo = imports.remember("archive", data, maker or AnonymousUser()).pk
+        found.undo = imports.remember("archive", data, maker).pk
 
 
 def _hang(

@@ -54,7 +54,7 @@ Maker = User | AnonymousUser
 """Whoever is signed in; the API lets nobody else this far."""
 
 
-def named(maker: Maker) -> User | None:
+def named(maker: Maker | None) -> User | None:
     """The maker as a record names them."""
     return maker if isinstance(maker, User) else None
 
