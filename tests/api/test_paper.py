@@ -14,8 +14,11 @@ import openpyxl
 import pypdfium2
 from django.test import override_settings
 
+from splay.patterns import patterns_of
 from splay.piece import write_piece
 from splay.piece.starters import starter
+from splay.plan import plan
+from splay.quantity import Show
 from splay.shop import workbench, write_shop
 from tests.api.base import ApiCase
 from tests.api.test_makers import GOOD, Someone
@@ -85,6 +88,13 @@ class Out(ApiCase):
         # A sort is offered where there is any pattern of it.
         self.assertEqual(set(listed["sorts"]), {one["sort"] for one in listed["patterns"]})
         self.assertGreater(len(listed["sorts"]), 2)
+        made, show = starter("round_three"), Show(workbench().rounding.units())
+        sizes = {
+            one.id: " × ".join(show.length(side).text for side in one.size)
+            for one in patterns_of(made, workbench(), plan(made, workbench()))
+        }
+        seat = next(one for one in listed["patterns"] if one["sort"] == "top")
+        self.assertEqual(seat["size"], sizes[seat["id"]])
         alone = self.call("GET", f"{self.path}/out?sorts=cards").json()
         self.assertLess(
             alone["pattern_pages"], self.call("GET", f"{self.path}/out").json()["pattern_pages"]
@@ -137,6 +147,9 @@ class Out(ApiCase):
         refused = self.call("GET", f"{self.path}/out/pattern-dxf?pattern=none")
         self.assertEqual(refused.status_code, 422)
         self.assertIn("pattern this piece has", refused.json()["detail"])
+        self.assertEqual(refused.json()["faults"][0]["got"], "none")
+        refused = self.call("GET", f"{self.path}/out/patterns?sorts=moulds,arcs").json()
+        self.assertEqual(refused["faults"][0]["got"], "arcs, moulds")
         self.assertEqual(self.call("GET", f"{self.path}/out/bench?copy_number=900").status_code, 422)
 
     def test_sheets_are_made_in_time(self) -> None:

@@ -38,7 +38,8 @@ class EntryOut(Schema):
 
 
 class LogOut(Schema):
-    """A page of the log, the latest first; `more` where there is earlier."""
+    """A page of the log, the latest first, a hundred lines and what else happened at the last one's moment;
+    `more` where there is earlier."""
 
     entries: list[EntryOut]
     more: bool
@@ -52,13 +53,23 @@ def log_of(maker: Maker, piece: UUID | None, words: str, sort: str, before: date
     names = _names(rows)
     held = [word for word in sought if piece or not any(word in name.casefold() for name in names.values())]
     of = _named_so(names, sought, held)
-    found: list[EntryOut] = []
-    if sort != "reading":
-        found += [_entry_out(one, names) for one in _entries(of, held, sort, before)[: PAGE + 1]]
-    if sort in ("", "reading"):
-        found += [_reading_out(one, names) for one in _readings(of, held, before)[: PAGE + 1]]
+    entries = _entries(of, held, sort, before) if sort != "reading" else Entry.objects.none()
+    readings = _readings(of, held, before) if sort in ("", "reading") else ReadingEvent.objects.none()
+    moments = sorted((*_moments(entries), *_moments(readings)), reverse=True)
+    more = False
+    if len(moments) > PAGE:
+        # The next page begins earlier than this one's last moment: all of that moment stands on it.
+        last = moments[PAGE - 1]
+        more = entries.filter(at__lt=last).exists() or readings.filter(at__lt=last).exists()
+        entries, readings = entries.filter(at__gte=last), readings.filter(at__gte=last)
+    found = [_entry_out(one, names) for one in entries] + [_reading_out(one, names) for one in readings]
     found.sort(key=lambda one: one.at, reverse=True)
-    return LogOut(entries=found[:PAGE], more=len(found) > PAGE)
+    return LogOut(entries=found, more=more)
+
+
+def _moments(rows: QuerySet[Entry] | QuerySet[ReadingEvent]) -> list[datetime]:
+    """When the latest of them happened, one more than a page holds."""
+    return list(rows.values_list("at", flat=True)[: PAGE + 1])
 
 
 def _named_so(names: dict[UUID, str], sought: list[str], held: list[str]) -> list[UUID]:

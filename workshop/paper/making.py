@@ -58,7 +58,8 @@ def listed(piece: Ready) -> PaperOut:
     for out in OUTS.values():
         if out.group == "paper" and out.name != "patterns":
             sheet = out.make(piece)
-            pages[out.name] = sheet.pages if isinstance(sheet, Pdf) else 0
+            assert isinstance(sheet, Pdf)
+            pages[out.name] = sheet.pages
     pages["patterns"] = pages_of(piece.patterns, piece.printer)
     show, found = piece.show, piece.all_patterns
     return PaperOut(

@@ -4970,7 +4970,8 @@ export interface components {
         };
         /**
          * LogOut
-         * @description A page of the log, the latest first; `more` where there is earlier.
+         * @description A page of the log, the latest first, a hundred lines and what else happened at the last one's moment;
+         *     `more` where there is earlier.
          */
         LogOut: {
             /** Entries */
