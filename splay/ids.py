@@ -26,7 +26,7 @@ class Ids:
         self._held: set[str] = set()
         for id in found:
             number = id[1:]
-            if number.isdigit():
+            if number.isdecimal():
                 self._highest[id[0]] = max(self._highest.get(id[0], 0), int(number))
 
     def fresh(self, letter: str) -> str:

@@ -20,14 +20,14 @@ def into(here: Any, step: str, nowhere: Any = None) -> Any:
     """What one step leads to; `nowhere` where it leads to nothing."""
     if isinstance(here, Mapping):
         return here.get(step, nowhere)
-    if isinstance(here, list | tuple) and step.isdigit() and int(step) < len(here):
+    if isinstance(here, list | tuple) and step.isdecimal() and int(step) < len(here):
         return here[int(step)]
     return nowhere
 
 
 def last(path: str) -> str:
     """The last step that is no number: the field's own name."""
-    return next((step for step in reversed(steps(path)) if not step.isdigit()), "")
+    return next((step for step in reversed(steps(path)) if not step.isdecimal()), "")
 
 
 def within(path: str, outer: str) -> bool:

@@ -55,7 +55,7 @@ def _archive(request: HttpRequest) -> bool:
 def _too_much(request: HttpRequest) -> HttpResponse | None:
     length = request.META.get("CONTENT_LENGTH") or "0"
     most = settings.MOST_ARCHIVE_BYTES if _archive(request) else settings.MOST_BODY_BYTES
-    if length.isdigit() and int(length) <= most:
+    if length.isdecimal() and int(length) <= most:
         return None
     detail = f"It has {length[:20]} bytes; at most {most} are read. A piece has a few thousand."
     return problem(413, "Too much was sent", detail)

@@ -209,7 +209,7 @@ def called(document: object, path: str) -> str:
     here: Any = document
     for index, step in enumerate(through):
         holder, here = here, into(here, step)
-        if step.isdigit():
+        if step.isdecimal():
             continue
         after = through[index + 1] if index + 1 < len(through) else ""
         words.append(_word(step, after, through[:index], holder, here))
@@ -218,7 +218,7 @@ def called(document: object, path: str) -> str:
 
 def _word(step: str, after: str, before: list[str], holder: Any, here: Any) -> str:
     """What one step of a path is called; `after` is the next one, a number where this is a list."""
-    number = int(after) + 1 if after.isdigit() else 0
+    number = int(after) + 1 if after.isdecimal() else 0
     one = into(here, after) if number else None
     if not before or before[0] == "trials":
         whole = _whole(step, number, one, here)

@@ -113,7 +113,7 @@ def proof_of_1(proof: str, document: Mapping[str, Any]) -> str:
 def _through(rest: list[str], members: list[Any], legs: list[str]) -> list[str]:
     """A rope's holes were counted: now each goes by its leg."""
     number, *end = rest
-    rope = members[int(number) - 1] if number.isdigit() and 0 < int(number) <= len(members) else {}
+    rope = members[int(number) - 1] if number.isdecimal() and 0 < int(number) <= len(members) else {}
     if not end or rope.get("kind") != "rope":
         return end
     names = [str(_named(one, legs)) for one in rope["legs"]]
@@ -123,7 +123,7 @@ def _through(rest: list[str], members: list[Any], legs: list[str]) -> list[str]:
 
 
 def _at(names: list[str], number: str, first: int = 1) -> str:
-    if not number.isdigit() or not 0 <= int(number) - first < len(names):
+    if not number.isdecimal() or not 0 <= int(number) - first < len(names):
         return ""
     return names[int(number) - first]
 

@@ -327,7 +327,7 @@ def _size(piece: Piece, to: Move, document: dict[str, Any], snap_mm: float) -> N
     chosen: Any = piece.supports[one.support]
     into_: Any = document["supports"][one.support]
     for step in path:
-        chosen = into(chosen, step) if step.isdigit() else getattr(chosen, step)
+        chosen = into(chosen, step) if step.isdecimal() else getattr(chosen, step)
         into_ = into(into_, step)
     limits = next(rule for rule in type(chosen).model_fields[name].metadata if isinstance(rule, Length))
     wanted = _snap(getattr(chosen, name) + far * one.per, snap_mm)

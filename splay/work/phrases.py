@@ -25,7 +25,7 @@ def listed(words: Iterable[str]) -> str:
     if len(said) > 1 and len(heads) == 1 and "" not in heads:
         head = heads.pop()
         whose, of, owner = head.partition(" of ")
-        if of and not whose[-1:].isdigit():
+        if of and not whose[-1:].isdecimal():
             head = f"{whose}s of {owner}"
         said = [word.rpartition(" ")[2] for word in said]
         return f"{head}s {', '.join(said[:-1])} and {said[-1]}"
@@ -35,12 +35,12 @@ def listed(words: Iterable[str]) -> str:
 def by_number(name: str) -> tuple[str, int]:
     """A key to sort names by: "leg 10" after "leg 2"."""
     words, _, last = name.rpartition(" ")
-    return (words, int(last)) if last.isdigit() else (name, 0)
+    return (words, int(last)) if last.isdecimal() else (name, 0)
 
 
 def with_the(name: str) -> str:
     """A part's name as it stands in a sentence: some bring their own article, a number wants none."""
-    numbered = re.split(" of | between ", name)[0][-1:].isdigit()
+    numbered = re.split(" of | between ", name)[0][-1:].isdecimal()
     return name if numbered or name.startswith("the ") else f"the {name}"
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import csv
 import io
 import json
+import re
 import time
 import zipfile
 from typing import Any
@@ -19,7 +20,7 @@ from splay.piece import write_piece
 from splay.piece.starters import starter
 from splay.plan import plan
 from splay.quantity import Show
-from splay.shop import workbench, write_shop
+from splay.shop import Rounding, workbench, write_shop
 from tests.api.base import ApiCase
 from tests.api.test_makers import GOOD, Someone
 from workshop.keeping import imports
@@ -95,6 +96,10 @@ class Out(ApiCase):
         }
         seat = next(one for one in listed["patterns"] if one["sort"] == "top")
         self.assertEqual(seat["size"], sizes[seat["id"]])
+        with zipfile.ZipFile(io.BytesIO(self.out("patterns-svg", "?sorts=top").content)) as made:
+            names = {name.partition("-")[2] for name in made.namelist()}
+        of_top = {one["id"] for one in listed["patterns"] if one["sort"] == "top"}
+        self.assertEqual(names, {f"{re.sub('[^A-Za-z0-9]+', '-', id)}.svg" for id in of_top})
         alone = self.call("GET", f"{self.path}/out?sorts=cards").json()
         self.assertLess(
             alone["pattern_pages"], self.call("GET", f"{self.path}/out").json()["pattern_pages"]
@@ -141,6 +146,27 @@ class Out(ApiCase):
         header = self.call("GET", f"/api/pieces/{id}/out/bench").headers["Content-Disposition"]
         self.assertIn("filename*=utf-8''", header)
         self.assertNotIn("\n", header)
+
+    def test_of_two_that_are_made_each_has_its_number_on_its_sheets(self) -> None:
+        piece = self.call("GET", self.path).json()["piece"]
+        saved = self.call("PUT", self.path, {"document": {**piece, "make": 2}, "based_on": 1})
+        self.assertEqual(saved.status_code, 200)
+        for copy in (1, 2):
+            said = self.text(self.out("patterns", f"?copy_number={copy}").content)
+            self.assertIn(f"Lamp room stool {copy}", said)
+
+    def test_the_cut_list_says_what_to_buy_as_long_as_the_piece_is_as_it_was_laid_out(self) -> None:
+        def to_buy() -> int:
+            book: Any = openpyxl.load_workbook(io.BytesIO(self.out("workbook").content))
+            return len(list(book["To buy"].iter_rows())) - 1
+
+        self.assertEqual(to_buy(), 0)
+        found = self.call("POST", f"{self.path}/wood/layout", {"seconds": 1})
+        self.assertEqual(found.status_code, 200, found.content[:300])
+        self.assertGreater(to_buy(), 0)
+        piece = self.call("GET", self.path).json()["piece"]
+        self.call("PUT", self.path, {"document": {**piece, "height": 430}, "based_on": 1})
+        self.assertEqual(to_buy(), 0)
 
     def test_what_is_not_there_is_said(self) -> None:
         self.assertEqual(self.call("GET", f"{self.path}/out/poster").status_code, 404)
@@ -222,6 +248,37 @@ class ReadingsIn(ApiCase):
             self.assertEqual(self.call("POST", f"{self.path}/readings_table", body).json()["taken"], 1)
             self.assertAlmostEqual(ReadingRow.objects.get(proof=row["proof"]).value, wanted, places=6)
 
+    def taken(self, **row: str) -> dict[str, Any]:
+        """What becomes of a table of one row."""
+        answer = self.send([row], sure=True)
+        return dict(answer.json()) | {"status": answer.status_code}
+
+    def test_a_text_without_a_unit_is_in_the_makers_own(self) -> None:
+        keep_shop(workbench().model_copy(update={"rounding": Rounding(system="inch")}))
+        row = next(one for one in self.table() if one["unit"] == "mm")
+        looked = self.send([{"proof": row["proof"], "value": "7 1/2"}]).json()
+        self.assertEqual([one["said"] for one in looked["fresh"]], ["7 1/2 in"])
+        self.assertEqual(self.taken(proof=row["proof"], value="7 1/2")["taken"], 1)
+        self.assertAlmostEqual(ReadingRow.objects.get(proof=row["proof"]).value, 190.5)
+        long = self.taken(proof=row["proof"], value="0" * 33 + "7 1/2")
+        self.assertIn("at most 40 signs", long["detail"])
+
+    def test_a_copy_there_is_not_is_named(self) -> None:
+        for copy in ("x", "0", "2", "1000", "-1", "¹"):
+            said = self.taken(proof="bore.l2", value="14", copy=copy)
+            self.assertEqual(said["status"], 422)
+            self.assertIn(f"row 2, bore.l2: Got {copy}; wanted: a number from 1 to 1", said["detail"])
+        self.assertEqual(self.values(), {"bore.l1": "13.5"})
+
+    def test_a_reading_the_piece_asks_no_more_can_be_corrected_still(self) -> None:
+        where = f"{self.path}/readings/bore.gone1"
+        self.assertEqual(self.call("PUT", where, {"typed": "14", "kind": "bore"}).status_code, 200)
+        looked = self.send([{"proof": "bore.gone1", "value": "15.1"}]).json()
+        self.assertEqual([(one["about"], one["said"]) for one in looked["fresh"]],
+                         [("asked no more", "14 becomes 15.1")])  # fmt: skip
+        self.assertEqual(self.taken(proof="bore.gone1", value="15.1")["taken"], 1)
+        self.assertEqual(self.values(), {"bore.l1": "13.5", "bore.gone1": "15.1"})
+
     def test_what_was_read_anew_since_stays_when_it_is_taken_back(self) -> None:
         rows = self.table()
         for row in rows:
@@ -261,6 +318,7 @@ class ReadingsIn(ApiCase):
         self.assertEqual(len(looked["bad"]), 5)
         refused = self.send(rows, sure=True)
         self.assertEqual(refused.status_code, 422)
+        self.assertIn(f"row {looked['bad'][0]['row']}, ", refused.json()["detail"])
         self.assertEqual(self.values(), {"bore.l1": "13.5"})
 
     def test_what_is_no_such_table_is_refused_with_what_is_wanted(self) -> None:

@@ -139,6 +139,14 @@ class Kept(SimpleTestCase):
         made = read_piece(document)
         self.assertEqual(leg_ids(made.trials[0].supports[0]), ("l1", "l2", "l3"))
 
+    def test_a_raised_figure_in_an_id_is_no_number_and_is_named(self) -> None:
+        document = write_piece(round_stool(14))
+        document["supports"][0]["id"] = "s¹"
+        with self.assertRaises(BadInput) as refused:
+            read_piece(document)
+        self.assertEqual(refused.exception.faults[0].field, "supports.0.id")
+        self.assertEqual(proof_of_1("bore.¹", document), "bore.¹")
+
 
 class Numbers(SimpleTestCase):
     def test_whatever_the_placement_the_numbers_run_anticlockwise_from_the_first_leg(self) -> None:

@@ -11,7 +11,7 @@ from splay.errors import BadInput, Fault, shorten
 from splay.formats.tables import from_csv
 from splay.piece import MOST_MADE, read_piece
 from splay.quantity import Bare
-from splay.reading import kind_named, read_reading
+from splay.reading import kind_named, read_reading, with_unit
 from splay.setups.card import Proof
 from splay.work.phrases import so_many
 from workshop.keeping import imports
@@ -65,7 +65,7 @@ def read(id: UUID, text: str, bare: Bare | None, copy: int, maker: Maker) -> Fou
     fresh: dict[tuple[str, int], Brought] = {}
     bad: list[Row] = []
     same = 0
-    piece = read_piece(document_of(row).document)
+    piece, unit = read_piece(document_of(row).document), bare or shop.rounding.system
     for number, cells in lines:
         value = cells.get("value", "")
         if not value:
@@ -75,7 +75,7 @@ def read(id: UUID, text: str, bare: Bare | None, copy: int, maker: Maker) -> Fou
             if which not in asked:
                 made = planned(piece, shop, readings_of(row, shop, which))
                 asked[which] = {proof.id: proof for proof in made.proofs}
-            one = _row(row, number, cells, which, asked[which], bare or "metric", maker)
+            one = _row(row, number, cells, which, asked[which], unit, maker)
         except BadInput as error:
             bad.append(Row(number, cells.get("proof", "")[:60], error.faults[0].said()))
             continue
@@ -93,7 +93,7 @@ def read(id: UUID, text: str, bare: Bare | None, copy: int, maker: Maker) -> Fou
 
 
 def _copy(said: str, make: int) -> int:
-    number = int(said) if said.isdigit() and len(said) < 4 else 0
+    number = int(said) if said.isdecimal() and len(said) < 4 else 0
     if not 1 <= number <= min(make, MOST_MADE):
         do = "Name one of the pieces that are made."
         raise BadInput(Fault("copy", shorten(said), f"a number from 1 to {make}", do))
@@ -116,18 +116,18 @@ def _row(
     if proof is None and had is None:
         do = "Leave the row out, or take the table out anew: it names the proofs the piece asks now."
         raise BadInput(Fault("proof", shorten(id), "a proof of this piece", do))
-    if len(typed) > LONGEST_TYPED:
-        raise BadInput(Fault("value", shorten(typed), "at most 40 signs", "Write the reading alone."))
     kind = kind_named(proof.kind if proof else had.kind if had else "", "proof")
     # A number of the table is mm or degrees, whatever the maker's own unit: the column's unit says so.
-    plain = typed.replace(",", ".") if typed.count(",") == 1 and "." not in typed else typed
+    plain = typed.replace(",", ".")
     shop = the_shop(maker)
     try:
         float(plain)
-        said, unit = f"{plain} mm" if kind.measures == "length" else plain, bare
+        said = with_unit(kind, plain, "metric")
     except ValueError:
-        said, unit = typed, bare
-    value = read_reading(id, kind, said, shop, unit, "value").value
+        said = with_unit(kind, typed, bare)
+    if len(said) > LONGEST_TYPED:
+        raise BadInput(Fault("value", shorten(typed), "at most 40 signs", "Write the reading alone."))
+    value = read_reading(id, kind, said, shop, "metric", "value").value
     if had is not None and abs(had.value - value) < 1e-9:
         return None
     about = proof.what if proof else "asked no more"
@@ -139,7 +139,7 @@ def _row(
         id,
         kind.name,
         copy,
-        said[:LONGEST_TYPED],
+        said,
         cells.get("tool", "")[:60],
         cells.get("note", "")[:400],
         proof,

@@ -117,7 +117,7 @@ class Ready:
         rows = StockRow.objects.filter(pk__in=ids)
         names = {str(row.pk): str(row.document.get("name", "")) for row in rows}
         return [
-            (names.get(slab.stock, "a slab") or "a slab", split.keys)
+            (names.get(slab.stock) or "a slab", split.keys)
             for slab in layout.slabs
             for split in slab.splits
         ]
@@ -154,7 +154,7 @@ class Ready:
         while len(found) < MOST_LINES:
             page = log_of(self.maker, self.row.pk, "", "", before)
             found += page.entries
-            if not page.more or not page.entries:
+            if not page.more:
                 break
             before = page.entries[-1].at
         return found[::-1]
