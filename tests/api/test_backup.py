@@ -380,7 +380,7 @@ class Health(ApiCase):
 
     def test_what_cannot_be_kept_is_told_to_both(self) -> None:
         for what, found, said in (
-            ("_writable", False, "its disk is full"),
+            ("_writable", False, "disk is full"),
             ("versions.steps", (["pieces 0099"], []), "stop the server"),
         ):
             with mock.patch(f"workshop.keeping.api.{what}", return_value=found):

@@ -7,14 +7,16 @@ import random
 import statistics
 from typing import Any
 
-from splay.piece import write_piece
+from splay.piece import read_piece, write_piece
 from splay.piece.starters import starter
+from splay.plan import plan
+from splay.reading import Reading
 from splay.shop import workbench
 from tests.api.base import ApiCase
 from workshop.gauges.bench import SIGMA, SimulatedBench
 from workshop.keeping.nightly import count_nights
 from workshop.pieces.actions import spreads_of
-from workshop.pieces.models import BIN_NIGHTS, PieceRow, ReadingEvent
+from workshop.pieces.models import BIN_NIGHTS, PieceRow, ReadingEvent, ReadingRow
 from workshop.shop.models import keep_shop
 
 
@@ -56,8 +58,8 @@ class Kept(ApiCase):
         offs = (0.3, -0.3, 0.4, -0.2, 9.0)
         for off in offs:
             id = self.hang()
-            plan = self.call("POST", "/api/plan", {"piece": write_piece(starter("round_three"))}).json()
-            want = next(p["expected"]["value"] for p in plan["plan"]["proofs"] if p["id"] == "bore.l1")
+            told = self.call("POST", "/api/plan", {"piece": write_piece(starter("round_three"))}).json()
+            want = next(p["expected"]["value"] for p in told["plan"]["proofs"] if p["id"] == "bore.l1")
             typed = f"{want + off:.3f}"
             self.call("PUT", f"/api/pieces/{id}/readings/bore.l1", {"typed": typed})
         maker = PieceRow.objects.first().readings.first().by  # type: ignore[union-attr]
@@ -91,6 +93,19 @@ class Kept(ApiCase):
         self.assertEqual(self.call("GET", f"/api/pieces/{id}").json()["readings"][0]["typed"], "14")
         long = self.call("PUT", f"/api/pieces/{id}/readings/bore.l1", {"typed": "14", "note": "x" * 500})
         self.assertEqual(long.status_code, 422)
+
+    def test_what_was_expected_is_kept_as_it_was_before_the_answer_and_with_the_others(self) -> None:
+        made = self.new()
+        path, piece = f"/api/pieces/{made['id']}/readings", read_piece(made["piece"])
+        planned = {one.id: one.expected.value for one in plan(piece, workbench()).proofs}
+        for typed in ("16", "15.5"):
+            self.call("PUT", f"{path}/bore.l1", {"typed": typed})
+            self.assertAlmostEqual(ReadingRow.objects.get().expected, planned["bore.l1"])
+        self.call("PUT", f"{path}/foot.l1", {"typed": "463"})
+        read = plan(piece, workbench(), (Reading("bore.l1", 15.5, False, "bore"),))
+        wanted = next(one.expected.value for one in read.proofs if one.id == "foot.l1")
+        self.assertNotAlmostEqual(wanted, planned["foot.l1"], places=1)
+        self.assertAlmostEqual(ReadingRow.objects.get(proof="foot.l1").expected, wanted)
 
 
 class Gauges(ApiCase):

@@ -164,6 +164,11 @@ class Needs(BrowserCase):
             self.page.goto(f"{self.live_server_url}/quick")
             expect(self.page.get_by_text("120 MB are left")).to_be_visible()
 
+    def test_where_nothing_can_be_kept_the_page_says_so(self) -> None:
+        with mock.patch("workshop.keeping.api._writable", return_value=False):
+            self.page.goto(self.live_server_url)
+            expect(self.page.get_by_role("alert")).to_contain_text("Nothing can be kept now")
+
     def test_a_backup_is_made_and_fetched_from_the_page(self) -> None:
         data = Path(tempfile.mkdtemp())
         self.addCleanup(shutil.rmtree, data)

@@ -91,6 +91,12 @@ class Said(Schema):
     said: str
 
 
+NOTHING_KEPT = (
+    "Nothing can be kept now: the workshop's disk is full, or may only be read. What is saved already is "
+    "safe and can be looked at. Make room."
+)
+
+
 def _writable() -> bool:
     """Whether the database takes a row; it is taken back at once."""
     try:
@@ -112,7 +118,7 @@ def health(request: HttpRequest) -> Status:
     night = Night.objects.filter(pk=1).first()
     current = not any(versions.steps())
     troubles = [nearly_full(settings.DATA_DIR), night.trouble if night else ""]
-    troubles += [] if writable else ["The database takes nothing: its disk is full or may only be read."]
+    troubles += [] if writable else [NOTHING_KEPT]
     troubles += (
         [] if current else ["The database is of another version: stop the server and start it anew."]
     )

@@ -148,7 +148,7 @@ def take_off_rack(id: UUID, maker: Maker) -> None:
 def taken_off(maker: Maker) -> QuerySet[Any]:
     """The pieces a maker may hang up again, each with its `name`, the one taken off last first."""
     last = Revision.objects.filter(piece=OuterRef("pk"), number=OuterRef("latest"))
-    named_so = Subquery(last.annotate(name=KT("document__name")).values("name")[:1])
+    named_so = Subquery(last.annotate(name=KT("document__name")).values("name"))
     rows = PieceRow.objects.filter(removed__isnull=False).annotate(name=named_so)
     rows = rows.select_related("made_by", "removed_by").defer("drawn")
     return (rows if is_first(maker) else rows.filter(made_by=maker.pk)).order_by("nights", "-removed")
