@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 from typing import Any
 
 from splay.piece import read_piece
@@ -79,6 +80,7 @@ class Finished(ApiCase):
             made = self.new(name=name)
             file = self.call("GET", f"/api/pieces/{made['id']}/file")
             self.assertIn(wanted, file["Content-Disposition"])
+            self.assertIn(json.dumps(name, ensure_ascii=False).encode(), file.content)
             whole = self.call("GET", f"/api/pieces/{made['id']}/record")
             self.assertIn("with", whole["Content-Disposition"])
 

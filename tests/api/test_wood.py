@@ -47,6 +47,24 @@ class Wood(TimberCase):
         self.assertTrue(found["layout"]["buy"])
         self.assertIn("no wood", self.do("PUT", "/reserved", status=409)["detail"])
 
+    def test_the_template_of_keys_over_a_split_says_on_which_slab(self) -> None:
+        split = {"kind": "split", "points": [{"x": 0, "y": 300}, {"x": 400, "y": 300}], "across": 5}
+        wide = self.put_in(**slab(spots=[split]))
+        top = self.lay_out()["needs"][0]["key"]
+        laid = [{"key": top, "stock": wide["id"], "x": 400, "y": 300}]
+        number = self.do("GET", "")["number"]
+        self.do("PUT", "", {"document": {"laid": laid}, "based_on": number})
+        found = self.lay_out()["layout"]
+        self.assertEqual([len(one["splits"]) for one in found["slabs"]], [1])
+
+        def titles() -> list[str]:
+            said = self.call("GET", f"/api/pieces/{self.made['id']}/out").json()["patterns"]
+            return [one["title"] for one in said]
+
+        (keys,) = (title for title in titles() if "Wide" in title)
+        StockRow.objects.all().delete()
+        self.assertIn(keys.replace("Wide", "a slab"), titles())
+
     def test_reserved_wood_is_nobody_elses_and_free_again_when_it_is_given_back(self) -> None:
         self.put_in(**LONG)
         self.lay_out()
