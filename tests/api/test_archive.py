@@ -140,6 +140,18 @@ class Records(ApiCase):
         self.assertEqual(made.status_code, 201, made.content)
         self.assertEqual(self.record(), record)
 
+    def test_of_two_who_correct_a_reading_that_came_with_its_record_the_second_is_told(self) -> None:
+        for events in (True, False):
+            record = self.record()
+            record["events"] = record["events"] if events else []
+            PieceRow.objects.all().delete()
+            made = self.call("POST", "/api/pieces", {"document": record}).json()
+            (seen,) = (one for one in made["readings"] if one["proof"] == "bore.l1")
+            where = f"/api/pieces/{made['id']}/readings/bore.l1"
+            for typed, status in (("15.5", 200), ("16.5", 409)):
+                answer = self.call("PUT", where, {"typed": typed, "based_on": seen["number"]})
+                self.assertEqual(answer.status_code, status, answer.content)
+
     def test_bad_records_name_what_is_wrong_with_them(self) -> None:
         record = self.record()
         PieceRow.objects.all().delete()

@@ -23,6 +23,7 @@ from tests.api.base import ApiCase
 from workshop.demo.slice_photo import slice_photo
 from workshop.keeping.nightly import count_nights
 from workshop.pieces.models import BIN_NIGHTS, PiecePhoto
+from workshop.pieces.photos import is_plain_jpeg, taken_over
 
 
 def picture(size: tuple[int, int] = (300, 200), kind: str = "PNG", **save: Any) -> bytes:
@@ -101,6 +102,31 @@ class Photos(ApiCase):
     def test_a_large_one_is_made_smaller_in_its_own_shape(self) -> None:
         self.call("PUT", self.path, picture((4000, 1000)))
         self.assertEqual(self.kept().size, (1600, 400))
+
+    def test_one_that_can_be_seen_through_keeps_its_colours(self) -> None:
+        for mode, left, right in (("RGBA", (200, 30, 30), (30, 160, 30)), ("LA", (90,) * 3, (200,) * 3)):
+            made = Image.new(mode, (2000, 1000), (*left[: len(mode) - 1], 255))
+            made.paste((*right[: len(mode) - 1], 255), (1000, 0, 2000, 1000))
+            out = io.BytesIO()
+            made.save(out, "PNG")
+            self.assertEqual(self.call("PUT", self.path, out.getvalue()).status_code, 200)
+            seen = self.kept()
+            for x, wanted in ((400, left), (1200, right)):
+                pixel = seen.getpixel((x, 400))
+                assert isinstance(pixel, tuple)
+                for got, want in zip(pixel, wanted, strict=True):
+                    self.assertAlmostEqual(got, want, delta=6)
+
+    def test_only_a_plain_and_small_jpeg_is_taken_over_as_it_is(self) -> None:
+        for plain, given in (
+            (True, picture((1600, 900), kind="JPEG")),
+            (False, picture((1601, 900), kind="JPEG")),
+            (False, picture((900, 1601), kind="JPEG")),
+            (False, picture(kind="PNG")),
+            (False, picture(kind="JPEG", comment=b"a place")),
+        ):
+            self.assertEqual(is_plain_jpeg(given), plain)
+            self.assertEqual(taken_over(given)[0] == given, plain)
 
     def test_what_is_no_picture_is_refused_with_what_to_do(self) -> None:
         self.call("PUT", self.path, picture())
@@ -183,7 +209,10 @@ class Photos(ApiCase):
             self.assertLess(int(kilobytes), 150_000, name)
         for name, size in (("PNG", (6001, 4000)), ("JPEG", (6001, 4000)), ("WEBP", (4001, 2000))):
             with self.subTest(name):
-                self.assertEqual(self.call("PUT", self.path, picture(size, kind=name)).status_code, 422)
+                refused = self.call("PUT", self.path, picture(size, kind=name))
+                self.assertEqual(refused.status_code, 422)
+                many = {"WEBP": 8}.get(name, 24)
+                self.assertIn(f"smaller first: {many} million pixels", refused.json()["detail"])
         passes = picture((4001, 3000), kind="JPEG", progressive=True, quality=10)
         self.assertEqual(self.call("PUT", self.path, passes).status_code, 422)
 

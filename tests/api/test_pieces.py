@@ -9,6 +9,7 @@ from django.db.models import Max
 from django.test import Client, TestCase, override_settings
 from django.utils import timezone
 
+from splay.piece.starters import STARTS
 from tests.api.base import ApiCase
 from workshop.build.models import Entry
 from workshop.demo.load import load_demo
@@ -94,6 +95,11 @@ class Keeping(ApiCase):
         again = self.call("POST", "/api/pieces", {"document": file.json()})
         self.assertEqual(again.json()["piece"], started["piece"])
         self.assertEqual(self.call("POST", "/api/pieces", {"start": "throne"}).status_code, 422)
+
+    def test_every_start_is_drawn(self) -> None:
+        made = self.call("GET", "/api/pieces/starts").json()
+        self.assertEqual({one["start"]: one["title"] for one in made}, STARTS)
+        self.assertEqual({one["drawing"]["name"] for one in made}, {"quarter"})
 
     def test_a_piece_can_be_taken_off_and_then_is_gone(self) -> None:
         made = self.new()

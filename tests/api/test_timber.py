@@ -59,6 +59,15 @@ class Store(TimberCase):
         self.assertEqual(made["chosen"]["flaws.0.start"]["text"], "305 mm")
         self.assertEqual(made["text"], "2438.5 × 184 × 51 mm")
 
+    def test_a_slice_dries_by_the_shorter_of_its_length_and_what_it_is_across(self) -> None:
+        def waits(length: float, across: float) -> str:
+            return str(self.put_in(kind="log", name="Slice", species=ASH, length=length, small_end=across,
+                                   moisture=30)["dries"])  # fmt: skip
+
+        self.assertEqual(waits(60, 300), waits(60, 420))
+        self.assertEqual(waits(100, 60), waits(60, 300))
+        self.assertNotEqual(waits(90, 300), waits(60, 300))
+
     def test_what_is_wrong_in_a_slab_is_drawn_where_it_is(self) -> None:
         bark = [{"x": x, "y": y} for x, y in ((0, 0), (300, 0), (300, 80), (0, 60))]
         spots = [

@@ -65,6 +65,25 @@ class Wood(TimberCase):
         StockRow.objects.all().delete()
         self.assertIn(keys.replace("Wide", "a slab"), titles())
 
+    def test_a_slab_shows_the_parts_that_lie_on_it_and_no_others(self) -> None:
+        wide, bare = self.put_in(**slab()), self.put_in(**slab(name="Bare"))
+        top = self.lay_out()["needs"][0]["key"]
+        laid = [{"key": top, "stock": wide["id"], "x": 400, "y": 300}]
+        self.do("PUT", "", {"document": {"laid": laid}, "based_on": self.do("GET", "")["number"]})
+        self.lay_out()
+        self.do("PUT", "/reserved")
+        items = {one["item"]["name"]: one for one in self.call("GET", "/api/timber").json()["items"]}
+        self.assertIn("seat", items["Wide"]["taken"][0]["name"].casefold())
+        xs = [x for x, _ in items["Wide"]["taken"][0]["corners"]]
+        self.assertAlmostEqual((min(xs) + max(xs)) / 2, 400, delta=1)
+        self.assertTrue(items["Wide"]["left"])
+        self.assertEqual(items["Bare"]["taken"], [])
+        # Kept for a piece whose wood is laid out on nothing: by hand, or out of an odd archive.
+        StockRow.objects.filter(pk=bare["id"]).update(reserved_for=self.made["id"])
+        WoodRow.objects.update(kept=None)
+        items = {one["item"]["name"]: one for one in self.call("GET", "/api/timber").json()["items"]}
+        self.assertEqual((items["Bare"]["taken"], items["Bare"]["left"]), ([], []))
+
     def test_reserved_wood_is_nobody_elses_and_free_again_when_it_is_given_back(self) -> None:
         self.put_in(**LONG)
         self.lay_out()

@@ -258,7 +258,8 @@ def keep_answer(
             "kind": kind.name,
             "expected": asked.expected.value if asked else None,
             "by": named(maker),
-            "number": row.reading_events.count() + 1,
+            # One that came with a record may bear a later number than there are events.
+            "number": max(row.reading_events.count(), had.number if had else 0) + 1,
             "at_square": how.at_square if how else None,
             "counts": how.counts if how else "",
             "gauge": how.gauge if how else "",

@@ -51,7 +51,7 @@ def plain_jpeg(given: bytes) -> tuple[bytes, int, int]:
     try:
         with Image.open(io.BytesIO(given), formats=tuple(MOST_PIXELS)) as opened:
             size = opened.size
-            most = MOST_PIXELS[opened.format or "WEBP"]
+            most = MOST_PIXELS[str(opened.format)]
             if opened.info.get("progressive"):
                 most = min(most, MOST_IN_PASSES)
             small = _small(opened) if size[0] * size[1] <= most else None

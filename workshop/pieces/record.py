@@ -221,10 +221,10 @@ def hang_record(
         said = {**event.model_dump(exclude={"at", "by", "copy_number"}), "copy": event.copy_number}
         kept = ReadingEvent.objects.create(piece=row, by=maker_named(event.by, makers), **said)
         ReadingEvent.objects.filter(pk=kept.pk).update(at=event.at)
-    for number, reading in enumerate(record.readings, 1):
+    for reading in record.readings:
         said = {**reading.model_dump(exclude={"taken", "by", "copy_number"}), "copy": reading.copy_number}
         by = maker_named(reading.by, makers)
-        answer = ReadingRow.objects.create(piece=row, by=by, number=len(record.events) + number, **said)
+        answer = ReadingRow.objects.create(piece=row, by=by, number=len(record.events) + 1, **said)
         ReadingRow.objects.filter(pk=answer.pk).update(taken=reading.taken)
     if record.photo:
         _photo(row, record.photo)
