@@ -49,6 +49,9 @@ class FirstMinutes(ApiCase):
         self.assertEqual(changed.json()["shop"]["rounding"]["system"], "metric")
         ash = get_user_model().objects.get(username="ash")
         self.assertEqual((the_shop(ash).rounding.system, the_shop(ash).name), ("inch", "Moor"))
+        # Nor those that whoever comes next begins with.
+        rowan = get_user_model().objects.create_user("rowan")
+        self.assertEqual(the_shop(rowan).rounding.system, "inch")
 
     def test_a_new_piece_has_round_sizes_in_the_units_chosen(self) -> None:
         self.shop(rounding={"system": "inch"})

@@ -201,6 +201,14 @@ class Store(TimberCase):
                 # By 4, each as true as a cheap one reads.
                 self.assertGreater(heard(month, night) - heard(month, day), 0.5)
         self.assertGreater(heard(11, 12) - heard(1, 12), 8.0)
+        for month, about in ((12, 42.0), (6, 50.0), (9, 54.0)):
+            self.assertAlmostEqual(heard(month, 12), about, delta=5.0)
+
+    def test_of_wood_nobody_measured_the_meter_says_what_the_air_leads_to_and_a_little_more(self) -> None:
+        made = self.put_in(**(LONG | {"moisture": None}))
+        leads_to = self.call("GET", "/api/timber").json()["air_leads_to"]
+        heard = self.call("POST", f"/api/timber/{made['id']}/meter", {"count": 1}).json()
+        self.assertAlmostEqual(heard["value"], leads_to + 1.5, delta=1.2)
 
 
 class Files(TimberCase):
@@ -251,6 +259,58 @@ class Files(TimberCase):
             found = self.outline("dxf", text(0, True, 3), bare=bare)
             self.assertEqual(self.size(found), size)
             self.assertIn("the drawing names no unit", found["said"])
+        # The oldest kind of file knows of no units.
+        old = ezdxf.new("R12")  # type: ignore[attr-defined]
+        old.modelspace().add_polyline2d([(0, 0), (900, 0), (900, 400), (0, 400)], close=True)
+        out = io.StringIO()
+        old.write(out)
+        self.assertEqual(self.size(self.outline("dxf", out.getvalue())), (900.0, 400.0))
+
+    def test_a_drawing_that_names_its_document_type_is_read(self) -> None:
+        head = '<?xml version="1.0" encoding="UTF-8" standalone="no"?>\n<!DOCTYPE svg PUBLIC '
+        head += '"-//W3C//DTD SVG 1.1//EN" "http://www.w3.org/Graphics/SVG/1.1/DTD/svg11.dtd">'
+        shape = '<svg xmlns="http://www.w3.org/2000/svg"><rect width="900" height="400"/></svg>'
+        self.assertEqual(self.size(self.outline("svg", f"{head}\n{shape}")), (900.0, 400.0))
+
+    def test_what_is_wrong_with_a_file_is_said_as_far_as_it_is_known(self) -> None:
+        for sort, text, got in (
+            ("csv", "", "nothing"), ("csv", "a,b\n", "a, b"), ("svg", "<svg", "line 1"), ("dxf", "nonsense", "nonsense"),
+            ("svg", "<!DOCTYPE a [<!ENTITY b 'c'>]><svg>&b;</svg>", "entities of its own"),
+        ):  # fmt: skip
+            self.assertIn(got, self.outline(sort, text, 422)["faults"][0]["got"])
+
+    def test_a_round_one_is_as_round_in_inches_as_in_millimetres(self) -> None:
+        for units, radius, millimetres in ((1, 10, 254.0), (4, 254, 254.0), (6, 0.254, 254.0)):
+            drawing = ezdxf.new()  # type: ignore[attr-defined]
+            drawing.header["$INSUNITS"] = units
+            drawing.modelspace().add_circle((3, 4), radius)
+            out = io.StringIO()
+            drawing.write(out)
+            corners = self.outline("dxf", out.getvalue())["corners"]
+            self.assertAlmostEqual(
+                shapely.Polygon(corners).area / (math.pi * millimetres**2), 1, delta=0.004
+            )
+
+    def test_one_side_with_a_unit_is_enough_and_what_is_open_is_no_outline(self) -> None:
+        head = '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 900 400"'
+        for sides in ('width="90cm" height="400"', 'width="900" height="40cm"'):
+            said = self.outline("svg", f'{head} {sides}><rect width="900" height="400"/></svg>')["said"]
+            self.assertEqual(said, "Sizes as the drawing gives them.")
+        # One ends straight below where it began, the other straight beside it.
+        for path in ("M0 0 H900 V400 H0", "M0 0 V400 H900 V0", "M0 0 H900 H0", "M0 0 H900 Z"):
+            said = self.outline("svg", f'{head}><path d="{path}"/></svg>', 422)["faults"][0]
+            self.assertEqual(said["got"], "no closed line")
+
+    def test_lines_that_cross_at_the_corners_make_an_outline_too(self) -> None:
+        drawing = ezdxf.new()  # type: ignore[attr-defined]
+        drawing.header["$INSUNITS"] = 4
+        space = drawing.modelspace()
+        for a, b in (((-5, 0), (905, 0)), ((900, -5), (900, 405)), ((905, 400), (-5, 400)),
+                     ((0, 405), (0, -5))):  # fmt: skip
+            space.add_line(a, b)
+        out = io.StringIO()
+        drawing.write(out)
+        self.assertEqual(self.size(self.outline("dxf", out.getvalue())), (900.0, 400.0))
 
     def test_of_several_lines_the_largest_is_taken_its_lowest_corner_at_nothing(self) -> None:
         head = '<svg xmlns="http://www.w3.org/2000/svg" width="90cm" height="50cm" viewBox="0 0 900 500">'
@@ -279,6 +339,27 @@ class Files(TimberCase):
             rows = f"x,y\n0,0\n{long},0\n{long},{high}\n0,{high}\n"
             self.outline("csv", rows, status)
 
+    def test_it_is_measured_from_its_own_lowest_corner(self) -> None:
+        rows = "x,y\n150,-90\n8100,-90\n8100,300\n150,300\n"
+        self.assertEqual(self.size(self.outline("csv", rows)), (7950.0, 390.0))
+        said = self.outline("csv", "x,y\n-4100,9\n4000,9\n4000,300\n-4100,300\n", 422)
+        self.assertEqual(said["faults"][0]["got"], "8100 mm")
+        found = self.outline("csv", "x,y\n0,0\n900.1234,0\n900.1234,400.4567\n0,400.4567\n")
+        self.assertIn([900.12, 400.46], found["corners"])
+        self.outline("csv", "x,y\n0,-4100\n400,-4100\n400,4000\n0,4000\n", 422)
+
+    def test_how_many_points_there_may_be(self) -> None:
+        drawing = ezdxf.new()  # type: ignore[attr-defined]
+        drawing.header["$INSUNITS"] = 4
+        drawing.modelspace().add_lwpolyline([(0, 0), (900, 0), (900, 400), (0, 400)], close=True)
+        out = io.StringIO()
+        drawing.write(out)
+        shape = '<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0 H900 V400 H0 Z"/></svg>'
+        for sort, text in (("svg", shape), ("dxf", out.getvalue())):
+            for most, status in ((5, 200), (4, 422)):
+                with mock.patch("workshop.timber.outlines_in.MOST_POINTS", most):
+                    self.outline(sort, text, status)
+
     def test_a_cell_that_cannot_be_read_is_named_by_its_row(self) -> None:
         said = self.outline("csv", "x,y\n0,0\n900,0\n900,wide\n", 422)["faults"][0]
         self.assertEqual(said["got"], "row 4: wide")
@@ -286,6 +367,7 @@ class Files(TimberCase):
         self.assertIn("row 3: 3 cells", said["got"])
         self.assertIn("2 cells", said["do"])
         # Empty rows are none; one with an empty cell is not whole, and is found by where it stands.
+        self.assertEqual(self.size(self.outline("csv", "\n\nx;y\n0;0\n90;0\n90;80\n")), (90.0, 80.0))
         said = self.outline("csv", "\nx,y\n,\n0,0\n\n900,\n900,400\n", 422)["faults"][0]
         self.assertEqual(said["got"], "row 6: nothing")
         self.assertEqual(self.size(self.outline("csv", "X\tY\n0\t0\n90\t0\n90\t80,5\n")), (90.0, 80.5))
@@ -341,6 +423,7 @@ class Files(TimberCase):
         before = [one["item"] for one in self.call("GET", "/api/timber").json()["items"]]
         for sort, path in (("json", "file"), ("csv", "table")):
             text = self.call("GET", f"/api/timber/{path}").content.decode()
+            self.assertTrue(sort == "csv" or text.startswith('{\n "'), "a file is for people too")
             StockRow.objects.all().delete()
             body = {"sort": sort, "text": text, "bare": "metric"}
             found = self.call("POST", "/api/timber/taken_in", body).json()

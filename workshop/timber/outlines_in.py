@@ -73,8 +73,9 @@ def _unread(got: str, do: str, allowed: str = "a drawing with the slab's outline
 
 def _svg(text: str, bare: Bare) -> tuple[list[shapely.Polygon], str]:
     try:
-        # Looked through first: entities and outside files are never followed.
-        root = fromstring(text.encode(), forbid_dtd=True)
+        # Looked through first: entities and outside files are never followed. Many programs name the
+        # standard's own document type at the top, which does no harm.
+        root = fromstring(text.encode())
         if not root.tag.endswith("svg"):
             raise _unread("another kind of XML", "Save the drawing as SVG.")
         drawing = SVG.parse(io.StringIO(text), ppi=MM_PER_INCH, reify=True)
@@ -96,7 +97,7 @@ def _svg(text: str, bare: Bare) -> tuple[list[shapely.Polygon], str]:
             many += len(places)
             if many > MOST_POINTS:
                 raise _unread(f"more than {MOST_POINTS} points", "Leave out all but the outline.")
-            if len(places) > 2 and _near(places[0], places[-1]):
+            if len(places) > 3 and _near(places[0], places[-1]):
                 rings.append(shapely.Polygon(places))
     said = (
         "Sizes as the drawing gives them." if sized else "The drawing names no unit: taken as millimetres."
@@ -136,22 +137,19 @@ def _dxf(text: str, bare: Bare) -> tuple[list[shapely.Polygon], str]:
     )
     rings = [shapely.Polygon(line.coords) for line in lines if line.is_ring]
     loose = [line for line in lines if not line.is_ring]
-    # Lines and arcs that only meet at their ends make a ring too.
-    closed = (
-        shapely.polygonize([shapely.set_precision(shapely.MultiLineString(loose), 0.01)]) if loose else None
-    )
-    if loose and closed is not None and not closed.geoms:
-        merged = shapely.unary_union(shapely.set_precision(shapely.MultiLineString(loose), 0.01))
-        closed = shapely.polygonize(list(getattr(merged, "geoms", [merged])))
-    if closed is not None:
-        rings += [ring for ring in closed.geoms if isinstance(ring, shapely.Polygon)]
+    if loose:
+        # Lines and arcs that only meet at their ends make a ring too; those that cross, where none does.
+        edges = shapely.set_precision(shapely.MultiLineString(loose), 0.01)
+        closed = shapely.polygonize([edges]).geoms or shapely.polygonize([shapely.unary_union(edges)]).geoms
+        rings += closed
     return rings, f"Sizes {named}."
 
 
 def _csv(text: str, bare: Bare) -> tuple[list[shapely.Polygon], str]:
     """Points (x, y), or readings along a string: at, near, far; or at, width."""
     lines = text.lstrip("\ufeff").splitlines()
-    mark = ";" if lines and ";" in lines[0] else "\t" if lines and "\t" in lines[0] else ","
+    first = next((line for line in lines if line.strip()), "")
+    mark = ";" if ";" in first else "\t" if "\t" in first else ","
     try:
         table = csv.reader(lines, delimiter=mark)
         rows = [(table.line_num, row) for row in table if any(cell.strip() for cell in row)]
@@ -168,7 +166,7 @@ def _csv(text: str, bare: Bare) -> tuple[list[shapely.Polygon], str]:
     for number, row in rows[1:]:
         if len(row) != len(kind):
             raise _unread(f"row {number}: {len(row)} cells", f"Give each row {len(kind)} cells.")
-        places.append([_length(cell, mark, number, bare) for cell in row])
+        places.append([_length(cell, number, bare) for cell in row])
     if kind == ["x", "y"]:
         corners = [(x, y) for x, y in places]
     elif kind == ["at", "width"]:
@@ -178,10 +176,9 @@ def _csv(text: str, bare: Bare) -> tuple[list[shapely.Polygon], str]:
     return ([shapely.Polygon(corners)] if len(corners) > 2 else []), "Sizes as the table gives them."
 
 
-def _length(cell: str, mark: str, number: int, bare: Bare) -> float:
-    typed = cell.strip().replace(",", ".") if mark != "," else cell.strip()
+def _length(cell: str, number: int, bare: Bare) -> float:
     try:
-        return read_length(typed, bare)
+        return read_length(cell.strip(), bare)
     except BadInput as bad:
         fault = bad.faults[0]
         raise BadInput(Fault("file", f"row {number}: {fault.got}", fault.allowed, fault.do)) from None
