@@ -6,6 +6,7 @@ import io
 import json
 from typing import Any
 
+from splay.timber.choices import WoodChoice, write_choice
 from tests.api.test_makers import GOOD, Someone
 from tests.api.test_timber import ASH, LONG, TimberCase, slab
 from workshop.demo.load import load_demo
@@ -64,6 +65,43 @@ class Wood(TimberCase):
         (keys,) = (title for title in titles() if "Wide" in title)
         StockRow.objects.all().delete()
         self.assertIn(keys.replace("Wide", "a slab"), titles())
+
+    def test_what_is_not_laid_out_cannot_be_reserved(self) -> None:
+        said = "Nothing is laid out yet"
+        self.assertIn(said, self.do("PUT", "/reserved", status=409)["detail"])
+        self.put_in(**LONG)
+        self.lay_out()
+        self.do("PUT", "", {"document": {"kerf": 4}, "based_on": self.do("GET", "")["number"]})
+        self.assertIn(said, self.do("PUT", "/reserved", status=409)["detail"])
+
+    def test_what_was_laid_out_on_other_wood_for_another_piece_or_choice_cannot_be_reserved(self) -> None:
+        made = self.put_in(**LONG)
+        said = "lay it out anew"
+        self.lay_out()
+        self.save(height=self.made["piece"]["height"] + 20)
+        self.assertIn(said, self.do("PUT", "/reserved", status=409)["detail"])
+        # Chosen otherwise while the search was under way: what it found is of before.
+        self.lay_out()
+        WoodRow.objects.update(document=write_choice(WoodChoice(kerf=5)))
+        self.assertIn(said, self.do("PUT", "/reserved", status=409)["detail"])
+        self.lay_out()
+        self.assertEqual(self.call("DELETE", f"/api/timber/{made['id']}").status_code, 204)
+        self.assertIn(said, self.do("PUT", "/reserved", status=409)["detail"])
+
+    def test_what_is_not_reserved_is_neither_given_back_nor_sawn(self) -> None:
+        made = self.put_in(**LONG)
+        for laid in (False, True):
+            if laid:
+                self.lay_out()
+            self.assertEqual(self.call("DELETE", f"{self.path}/reserved").status_code, 204)
+            refused = self.do("PUT", "/sawn", {"stock": made["id"]}, 409)
+            self.assertIn("not reserved for this piece", refused["detail"])
+        self.do("PUT", "/reserved")
+        other = self.put_in(**(LONG | {"name": "Other"}))
+        refused = self.do("PUT", "/sawn", {"stock": other["id"]}, 409)
+        self.assertIn("not reserved for this piece", refused["detail"])
+        log = self.call("GET", f"/api/pieces/{self.made['id']}/log").json()["entries"]
+        self.assertEqual([line["says"] for line in log], ["reserved: Long"])
 
     def test_a_slab_shows_the_parts_that_lie_on_it_and_no_others(self) -> None:
         wide, bare = self.put_in(**slab()), self.put_in(**slab(name="Bare"))
@@ -125,6 +163,23 @@ class Wood(TimberCase):
         log = self.call("GET", f"/api/pieces/{self.made['id']}/log").json()["entries"]
         self.assertEqual([line["sort"] for line in log[:2]], ["wood", "wood"])
         self.assertIn("no more", log[0]["says"])
+
+    def test_of_blanks_that_are_glued_up_every_layer_counts(self) -> None:
+        for name in ("Long", "Second", "Third"):
+            self.put_in(**(LONG | {"name": name}))
+        leg = next(need["key"] for need in self.do("GET", "")["needs"] if need["role"] == "leg")
+        self.do("PUT", "", {"document": {"layers": [{"key": leg, "layers": 2}]}, "based_on": 0})
+        self.lay_out()
+        self.assertTrue(self.do("PUT", "/reserved")["reserved"])
+        self.save(notes="as before")
+        self.assertTrue(self.do("GET", "")["reserved"])
+        # Two seats were kept too, to see that it is the legs of twice two layers that do not fit.
+        kept = WoodRow.objects.get()
+        kept.kept["needs"] = {key: [9 if key != leg else size[0], *size[1:]] for key, size in
+                              kept.kept["needs"].items()}  # fmt: skip
+        kept.save()
+        self.save(make=2)
+        self.assertIn("would not fit", self.do("GET", "")["said"])
 
     def test_the_store_itself_frees_what_a_changed_piece_does_not_fit(self) -> None:
         # Nobody opened the piece: whoever looks for wood finds it free all the same.

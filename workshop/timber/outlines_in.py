@@ -141,7 +141,7 @@ def _dxf(text: str, bare: Bare) -> tuple[list[shapely.Polygon], str]:
         # Lines and arcs that only meet at their ends make a ring too; those that cross, where none does.
         edges = shapely.set_precision(shapely.MultiLineString(loose), 0.01)
         closed = shapely.polygonize([edges]).geoms or shapely.polygonize([shapely.unary_union(edges)]).geoms
-        rings += closed
+        rings += [ring for ring in closed if isinstance(ring, shapely.Polygon)]
     return rings, f"Sizes {named}."
 
 

@@ -67,8 +67,8 @@ def free_for(row: PieceRow) -> list[AnyStock]:
     rows = StockRow.objects.filter(gone="").select_related("reserved_for")
     found = []
     for one in rows:
-        taken = one.reserved_for is not None and one.reserved_for_id != row.pk
-        if taken and one.reserved_for is not None and one.reserved_for.removed is None:
+        other = one.reserved_for
+        if other is not None and other.pk != row.pk and other.removed is None:
             continue
         try:
             found.append(item_of(one))
