@@ -229,6 +229,9 @@ class Files(TimberCase):
         before = [one["item"] for one in self.call("GET", "/api/timber").json()["items"]]
         for sort, path in (("json", "file"), ("csv", "table")):
             text = self.call("GET", f"/api/timber/{path}").content.decode()
+            self.assertTrue(
+                sort == "csv" or [one["id"] for one in json.loads(text)["items"]] == ["w1", "w2"]
+            )
             self.assertTrue(sort == "csv" or text.startswith('{\n "'), "a file is for people too")
             StockRow.objects.all().delete()
             body = {"sort": sort, "text": text, "bare": "metric"}

@@ -4,7 +4,10 @@ from __future__ import annotations
 
 import io
 import json
-from typing import Any
+from types import SimpleNamespace
+from typing import Any, ClassVar
+
+from django.test import SimpleTestCase
 
 from splay.timber.choices import WoodChoice, write_choice
 from tests.api.test_makers import GOOD, Someone
@@ -15,6 +18,42 @@ from workshop.keeping import archive, taking_in
 from workshop.pieces.models import PieceRow
 from workshop.pieces.record import hang_record, read_record, record_of
 from workshop.timber.models import StockRow, WoodRow
+from workshop.timber.wood_api import _moisture, _woods
+
+
+def lies(**kinds: Any) -> Any:
+    """A layout of what is told of it here."""
+    return SimpleNamespace(**{"slabs": [], "boards": [], "sticks": [], "logs": [], **kinds})
+
+
+class Mostly(SimpleTestCase):
+    """Of which wood a seat and the rest of a piece are, and how moist the seat's is."""
+
+    stock: ClassVar[Any] = {
+        name: SimpleNamespace(wood=name, now=moist)
+        for name, moist in (("elm", 9.0), ("ash", 12.0), ("oak", 14.0))
+    }
+
+    def cut(self, wood: str, *roles: str) -> Any:
+        return SimpleNamespace(stock=wood, blanks=[SimpleNamespace(role=role) for role in roles])
+
+    def test_the_seat_is_of_its_slab_board_or_slice_and_the_rest_of_what_most_is_of(self) -> None:
+        elm, gone = SimpleNamespace(stock="elm", slices=1), SimpleNamespace(stock="gone", slices=1)
+        legs = [self.cut("ash", "leg", "leg"), self.cut("oak", "leg")]
+        for where, moist in (
+            (lies(slabs=[gone, elm], boards=legs), 9.0),
+            (lies(logs=[gone, elm], boards=legs), 9.0),
+            (lies(boards=[*legs, self.cut("elm", "top")]), 9.0),
+            (lies(boards=[*legs, self.cut("elm", "leg", "board")]), 9.0),
+            (lies(slabs=[elm], boards=legs[1:], sticks=[SimpleNamespace(stock="ash")] * 2 + [gone]), 9.0),
+            (lies(slabs=[elm], boards=[*legs, self.cut("gone", "leg", "leg", "leg")]), 9.0),
+        ):
+            self.assertEqual(_woods(where, self.stock), {"top": "elm", "rest": "ash"})
+            self.assertEqual(_moisture(where, self.stock), moist)
+        split = SimpleNamespace(stock="oak", slices=0)
+        self.assertEqual(_woods(lies(logs=[split]), self.stock), {"rest": "oak"})
+        self.assertIsNone(_moisture(lies(logs=[split], boards=legs), self.stock))
+        self.assertEqual((_woods(None, self.stock), _moisture(None, self.stock)), ({}, None))
 
 
 class Wood(TimberCase):
@@ -70,8 +109,10 @@ class Wood(TimberCase):
         said = "Nothing is laid out yet"
         self.assertIn(said, self.do("PUT", "/reserved", status=409)["detail"])
         self.put_in(**LONG)
+        self.assertEqual(self.do("GET", "")["number"], 0)
         self.lay_out()
-        self.do("PUT", "", {"document": {"kerf": 4}, "based_on": self.do("GET", "")["number"]})
+        self.do("PUT", "", {"document": {"kerf": 4}, "based_on": 0})
+        self.assertEqual(self.do("GET", "")["number"], 1)
         self.assertIn(said, self.do("PUT", "/reserved", status=409)["detail"])
 
     def test_what_was_laid_out_on_other_wood_for_another_piece_or_choice_cannot_be_reserved(self) -> None:
@@ -229,6 +270,45 @@ class Wood(TimberCase):
         rest = self.call("GET", "/api/timber").json()["items"][0]
         self.change(rest, name="Used already")
         self.assertIn("stays sawn", self.do("PUT", "/sawn", {"stock": stock, "undo": True}, 409)["detail"])
+
+    def test_what_is_left_of_it_and_used_keeps_it_sawn(self) -> None:
+        self.put_in(**LONG)
+        stock = self.lay_out()["layout"]["boards"][0]["stock"]
+        self.do("PUT", "/reserved")
+        self.do("PUT", "/sawn", {"stock": stock})
+        left = StockRow.objects.filter(cut_from=stock)
+        self.assertTrue(left)
+        other = self.new(name="Another")["id"]
+        for used in ({"reserved_for": other}, {"gone": "thrown"}, {"number": 2}):
+            left.update(reserved_for=None, gone="", number=1)
+            left.update(**used)
+            refused = self.do("PUT", "/sawn", {"stock": stock, "undo": True}, 409)
+            self.assertIn("stays sawn", refused["detail"])
+        left.update(number=1)
+        self.do("PUT", "/sawn", {"stock": stock, "undo": True})
+        self.assertEqual(self.there(), ["Long"])
+
+    def test_what_is_thrown_out_is_reserved_no_more_and_its_piece_says_why(self) -> None:
+        made = self.put_in(**LONG)
+        self.lay_out()
+        self.do("PUT", "/reserved")
+        build = self.call("GET", f"/api/pieces/{self.made['id']}/build")
+        self.assertEqual(build.status_code, 200, "whatever is chosen about its wood")
+        self.assertEqual(self.call("DELETE", f"/api/timber/{made['id']}").status_code, 204)
+        found = self.do("GET", "")
+        self.assertFalse(found["reserved"])
+        self.assertIn("Long was taken out of the store", found["said"])
+
+    def test_what_is_told_is_of_the_wood_it_is_laid_out_on_sawn_or_not(self) -> None:
+        self.put_in(**LONG)
+        self.put_in(**(LONG | {"name": "Far too short", "length": 60}))
+        self.lay_out()
+        self.do("PUT", "/reserved")
+        found = self.do("GET", "")
+        self.assertEqual([one["item"]["name"] for one in found["stock"]], ["Long"])
+        self.do("PUT", "/sawn", {"stock": found["stock"][0]["id"]})
+        found = self.do("GET", "")
+        self.assertEqual([one["item"]["name"] for one in found["stock"]], ["Long"])
 
     def test_what_was_sawn_stays_sawn_when_the_rest_is_given_back(self) -> None:
         self.put_in(**LONG)
