@@ -3,6 +3,7 @@
 from typing import Any
 
 from ninja import NinjaAPI
+from ninja.errors import ValidationError, ValidationErrorContext
 from ninja.openapi.schema import OpenAPISchema
 
 from workshop.access import Maker
@@ -43,6 +44,16 @@ ALWAYS = {
 
 class ProudRake(NinjaAPI):
     """The API, whose schema declares every answer it gives."""
+
+    def validation_error_from_error_contexts(
+        self, contexts: list[ValidationErrorContext]
+    ) -> ValidationError:
+        """What is wrong with a request; with what was given, which the framework leaves out."""
+        found = super().validation_error_from_error_contexts(contexts)
+        wrong = [one for context in contexts for one in context.pydantic_validation_error.errors()]
+        for error, one in zip(found.errors, wrong, strict=True):
+            error["input"] = one["input"]
+        return found
 
     def get_openapi_schema(self, **how: Any) -> OpenAPISchema:
         """The schema with every problem under its own content type, and pictures as pictures."""

@@ -22,6 +22,10 @@ FULL = ("is full", "readonly", "read-only", "unable to open", "disk I/O")
 """How SQLite says that its file takes nothing more: the disk is full, or may only be read."""
 
 
+SECRET = ("password", "old", "new")
+"""Fields of passwords: what was typed there is never sent back."""
+
+
 class FaultOut(Schema):
     """One wrong field: where, what was got, what is allowed, what to do; `what` it is about in the maker's
     words, and all of it `said` in whole sentences."""
@@ -78,7 +82,9 @@ def _from_validation(errors: list[Any]) -> tuple[Fault, ...]:
     for error in errors if isinstance(errors, list) else []:
         loc = [str(step) for step in error.get("loc", ()) if step not in ("body", "payload")]
         kind = str(error.get("type", ""))
-        got = "nothing" if kind == "missing" else shorten(error.get("input", "nothing"))
+        got = "nothing" if kind == "missing" else shorten(error["input"])
+        if loc and loc[-1] in SECRET:
+            got = "what was typed"
         made.append(Fault(".".join(loc), got, *wanted(kind, error.get("ctx") or {})))
     return tuple(made)
 

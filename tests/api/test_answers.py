@@ -69,6 +69,18 @@ class Shape(ApiCase):
         self.assertIn("mend its spelling", said["detail"])
         self.assertEqual(self.client.get("/api/pieces").content, before)
 
+    def test_what_was_got_is_said_and_nothing_where_nothing_came(self) -> None:
+        for sent, got in (({}, "nothing"), ({"piece": 512}, "512")):
+            said = self.problem(self.call("POST", "/api/plan", sent), 422)["faults"]
+            self.assertEqual([(one["field"], one["got"]) for one in said], [("piece", got)])
+        said = self.problem(self.call("PUT", "/api/pieces/rate", {"rate": -3}), 422)
+        self.assertEqual((said["faults"][0]["field"], said["faults"][0]["got"]), ("rate", "-3"))
+        for field in ("old", "new"):
+            body = {"old": "spokeshave", "new": "spokeshave", field: "x" * 5000}
+            said = self.problem(self.call("PUT", "/api/session/password", body), 422)
+            self.assertEqual(said["faults"][0]["got"], "what was typed")
+            self.assertNotIn("xxx", json.dumps(said))
+
     def test_bytes_that_are_no_text_are_refused(self) -> None:
         for body in (b"\xff\xfe{}", b"\x80", b'{"piece": "\xc3"}', b"{", b"nul", b"[1]", b'"x"', b"NaN"):
             with self.subTest(body):

@@ -7,6 +7,7 @@ import json
 from types import SimpleNamespace
 from typing import Any, ClassVar
 
+import shapely
 from django.test import SimpleTestCase
 
 from splay.timber.choices import WoodChoice, write_choice
@@ -174,6 +175,15 @@ class Wood(TimberCase):
         self.assertTrue(theirs["layout"]["missing"])
         item = self.call("GET", "/api/timber").json()["items"][0]
         self.assertEqual(len(item["taken"]), 4)
+        # What is taken and what is left of it lie on the board, side by side.
+        lying = [one["corners"] for one in item["taken"]] + item["left"]
+        boxes = [shapely.Polygon(corners) for corners in lying]
+        whole = shapely.box(0, 0, 2600, 420)
+        for at, one in enumerate(boxes):
+            self.assertTrue(one.within(whole.buffer(1e-6)), lying[at])
+            self.assertLess(sum(one.intersection(other).area for other in boxes[at + 1 :]), 1e-6)
+        legs = [one for one, taken in zip(boxes, item["taken"], strict=False) if "leg" in taken["name"]]
+        self.assertEqual(len({round(one.area, 3) for one in legs}), 1)
         self.assertEqual(self.call("DELETE", f"{self.path}/reserved").status_code, 204)
         self.assertEqual(self.reserved(), [])
         theirs = self.call("POST", f"{path}/layout", {"seconds": 0}).json()
@@ -373,6 +383,7 @@ class Wood(TimberCase):
         row.delete()
         hung = hang_record(record, None)
         self.assertEqual(WoodRow.objects.get(piece=hung).document["kerf"], 2.4)
+        self.assertEqual(self.do("GET", "")["number"], 1)
         StockRow.objects.all().delete()
         found = taking_in.read(out.getvalue(), None)
         self.assertEqual((found.stock, self.there()), (1, ["Wide"]))
