@@ -14,12 +14,10 @@ OURS = (PROBLEM, "application/json")
 """What a route says itself, a problem or how the workshop is; the framework refuses with pages."""
 SAID = {
     400: ("The request could not be read", "Send it again as the program's own page does."),
-    401: ("Not signed in", "Sign in and try again; nothing you typed is lost."),
-    403: ("Not allowed", "The page is older than your signing in. Load it anew; what waits is kept."),
     404: ("Not found", "There is no such thing, or it was taken away."),
     405: ("It cannot be done so", "This address does not take that kind of request."),
 }
-"""What the framework's own refusals mean, by status."""
+"""What the framework's own refusals mean, by status; whoever is not signed in or may not is told by us."""
 
 
 class Api:

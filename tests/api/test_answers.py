@@ -91,11 +91,15 @@ class Shape(ApiCase):
         self.assertIn("no whole JSON in UTF-8", said["detail"])
 
     def test_the_frameworks_own_refusals_are_put_into_words(self) -> None:
-        self.problem(self.client.get("/api/nothing"), 404)
-        self.problem(self.client.get("/api/pieces/not-an-id"), 404)
-        self.problem(self.client.patch("/api/pieces"), 405)
+        for answer, status, title in (
+            (self.client.get("/api/nothing"), 404, "Not found"),
+            (self.client.get("/api/pieces/not-an-id"), 404, "Not found"),
+            (self.client.patch("/api/pieces"), 405, "It cannot be done so"),
+            (self.client.get("/api/pieces", headers={"host": "elsewhere.example"}), 400,
+             "The request could not be read"),
+        ):  # fmt: skip
+            self.assertEqual(self.problem(answer, status)["title"], title)
         self.assertIn("Allow", self.client.patch("/api/pieces"))
-        self.problem(self.client.get("/api/pieces", headers={"host": "elsewhere.example"}), 400)
         without = self.client.post("/api/plan", "{}", content_type="application/json")
         self.assertIn("Load it anew", self.problem(without, 403)["detail"])
         self.problem(Client().get("/api/pieces"), 401)
