@@ -312,6 +312,7 @@ class Nights(ApiCase):
     def test_the_nights_work_is_done_once_a_day_and_any_other_day_counts(self) -> None:
         self.assertTrue(nightly.due(MORNING))
         self.assertFalse(nightly.due(time.struct_time((2026, 11, 28, 1, 0, 0, 5, 332, 0))), "too early")
+        self.assertTrue(nightly.due(time.struct_time((2026, 11, 28, 2, 0, 0, 5, 332, 0))))
         with (
             mock.patch.object(backup, "make", return_value=Path("x")),
             mock.patch.object(nightly, "copy_out"),

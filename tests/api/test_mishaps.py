@@ -130,6 +130,16 @@ class Wrong(BuildCase):
         # By the cosine of its 14 degrees: 0.776 mm.
         self.assertEqual(self.log("?sort=mishap")[0]["became"], ["the piece is 1 mm lower"])
 
+    def test_of_works_done_at_one_go_the_one_gone_wrong_is_read_again(self) -> None:
+        made = self.order(merged=[["bore.l1", "cut_outline"]])
+        step = next(one for one in made["steps"] if one["merged"])
+        self.assertGreater(len({unit["key"] for unit in step["units"]}), 1)
+        self.through(step["key"])
+        self.put("done", step=step["key"])
+        self.call("PUT", f"{self.path}/readings/bore.l1", {"typed": "16"})
+        self.put("wrong", step=step["key"], of="l1", rescue="again")
+        self.assertEqual(self.call("GET", self.path).json()["readings"], [])
+
     def test_what_is_done_again_is_read_again_at_every_step_it_goes_through(self) -> None:
         first, _ = self.two_sets()
         self.through(self.steps("fit")[0]["key"])

@@ -99,6 +99,14 @@ class Photos(ApiCase):
         self.assertGreater(top[0], top[1])
         self.assertGreater(bottom[1], bottom[0])
 
+    def test_it_comes_as_a_picture_or_as_bytes_and_as_nothing_else(self) -> None:
+        for kind, status in (
+            ("image/png", 200), ("application/octet-stream", 200), ("text/plain", 415), ("video/mp4", 415),
+        ):  # fmt: skip
+            token = {"X-CSRFToken": self.token}
+            sent = self.client.generic("PUT", self.path, picture(), content_type=kind, headers=token)
+            self.assertEqual(sent.status_code, status, kind)
+
     def test_a_large_one_is_made_smaller_in_its_own_shape(self) -> None:
         self.call("PUT", self.path, picture((4000, 1000)))
         self.assertEqual(self.kept().size, (1600, 400))

@@ -25,6 +25,10 @@ class Hanging(ApiCase):
         Revision.objects.filter(piece=row, number=row.latest).update(document=document)
         PieceRow.objects.filter(pk=id).update(hung=None)
 
+    def test_changes_are_counted_from_the_first(self) -> None:
+        self.new()
+        self.assertEqual(PieceRow.objects.get().turn, 1)
+
     def test_one_state_that_cannot_be_read_hangs_named_and_the_others_hang_as_ever(self) -> None:
         self.new(name="Sound")
         for k, document in enumerate(

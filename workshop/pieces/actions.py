@@ -78,7 +78,8 @@ def get_row(id: UUID, maker: Maker) -> PieceRow:
 
 def next_turn() -> int:
     """The number of the next change on the rack."""
-    return (PieceRow.objects.aggregate(last=Max("turn"))["last"] or 0) + 1
+    last: int = PieceRow.objects.aggregate(last=Max("turn", default=0))["last"]
+    return last + 1
 
 
 def document_of(row: PieceRow, number: int | None = None) -> Revision:
