@@ -157,8 +157,15 @@ def _sized(value: float, logic: str) -> str:
 
 
 def _how_long(code: ast.AST) -> set[tuple[int, int]]:
-    """Constants that say how much of something is kept: ends of slices, lengths of texts."""
+    """Constants that say how much of something is kept: ends of slices, lengths of texts, what is called
+    the most or the longest there may be."""
     found = [node.upper for node in ast.walk(code) if isinstance(node, ast.Slice)]
+    found += [
+        node.value
+        for node in ast.walk(code)
+        if isinstance(node, ast.Assign)
+        and re.match("MOST|LONGEST|KEPT", getattr(node.targets[0], "id", ""))
+    ]
     found += [
         node.value for node in ast.walk(code) if isinstance(node, ast.keyword) and node.arg == "max_length"
     ]

@@ -33,7 +33,6 @@ from workshop.pieces.photos import from_base64
 from workshop.sent import FIRST, Copy
 from workshop.timber.models import WoodRow
 
-RECORD_VERSION = 1
 Who = Annotated[str, Field(max_length=LONGEST_NAME)] | None
 Proof = Annotated[str, Field(min_length=1, max_length=LONGEST_PROOF)]
 Typed = Annotated[str, Field(max_length=40)]
