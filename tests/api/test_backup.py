@@ -148,6 +148,20 @@ class Kept(SimpleTestCase):
             with mock.patch("workshop.keeping.versions.steps", return_value=steps):
                 self.assertEqual(_open_files() is not None, written, steps)
 
+    def test_whether_there_is_a_database_in_it_decides_how_it_is_restored(self) -> None:
+        made = backup.make(self.data, "hand")
+        bare, none = self.folder / "open.zip", self.folder / "none.zip"
+        with zipfile.ZipFile(made) as whole, zipfile.ZipFile(bare, "w") as opened:
+            opened.writestr("about.json", whole.read("about.json"))
+        with zipfile.ZipFile(none, "w") as other:
+            other.writestr("letter.txt", "Dear maker")
+        # What is no archive of ours is judged, and refused, where a database is restored.
+        for file, there in ((made, True), (bare, False), (none, True), (self.folder / "gone.zip", True)):
+            self.assertEqual(backup.has_database(file), there, file)
+        deep = self.folder / "another" / "place"
+        backup.unpack(made, deep)
+        self.assertTrue((deep / backup.DATABASE).exists())
+
     def test_it_is_never_restored_over_data(self) -> None:
         made = backup.make(self.data, "hand")
         before = self.rows("pieces_revision")
