@@ -273,6 +273,14 @@ _KNOWN = {
     "union_tag_not_found": ("an object that says its kind", "Say which kind it is."),
     "literal_error": ("{expected}", "Choose one of these."),
     "union_tag_invalid": ("{expected_tags}", "Choose one of these."),
+    **dict.fromkeys(
+        ("date_type", "date_parsing", "date_from_datetime_parsing", "date_from_datetime_inexact"),
+        ("a day, year first, such as 2026-04-01", "Write it so."),
+    ),
+    **dict.fromkeys(
+        ("datetime_type", "datetime_parsing", "datetime_from_date_parsing", "timezone_aware"),
+        ("a day and time with its zone, such as 2026-04-01T16:30:00Z", "Write it so."),
+    ),
     "uuid_parsing": ("the id of something there is", "Choose it from its list."),
     "uuid_type": ("the id of something there is", "Choose it from its list."),
 }
