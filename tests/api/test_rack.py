@@ -45,6 +45,7 @@ class Hanging(ApiCase):
             self.assertTrue(found["Sound"]["drawn"])
             name = document["name"] if isinstance(document, dict) else "A piece without a name"
             self.assertIn("cannot be read", found[name]["trouble"])
+            self.assertEqual(found[name]["make"], 1, "how many is not known")
             self.assertFalse(found[name]["readable"])
             self.assertFalse(found[name]["finished"], "nobody said so of it")
             self.assertEqual(self.call("GET", f"/api/pieces/{made['id']}/file").json(), document)

@@ -86,7 +86,7 @@ def rack(maker: Maker) -> list[RackPiece]:
     hanging = hanging_for(maker, leads).select_related("made_by").defer("drawn")
     rows = list(hanging.annotate(said=Count("reading_events")).order_by("-turn", "-changed"))
     # How lengths are read changes no drawing and no count.
-    tools = json.dumps({**write_shop(shop), "rounding": None}, sort_keys=True)
+    tools = json.dumps({**write_shop(shop), "rounding": None})
     show = Show(shop.rounding.units())
     keys = {row.pk: _key(row, tools) for row in rows}
     stale = [row for row in rows if not row.hung or row.hung_for != keys[row.pk]]
