@@ -158,6 +158,9 @@ class Kept(SimpleTestCase):
         # What is no archive of ours is judged, and refused, where a database is restored.
         for file, there in ((made, True), (bare, False), (none, True), (self.folder / "gone.zip", True)):
             self.assertEqual(backup.has_database(file), there, file)
+        at = self.folder / "stick" / "backups" / "all.zip"
+        self.assertEqual(backup.make(self.data, "hand", at=at), at)
+        self.assertTrue(at.exists())
         deep = self.folder / "another" / "place"
         backup.unpack(made, deep)
         self.assertTrue((deep / backup.DATABASE).exists())
