@@ -177,6 +177,8 @@ class Shaping(BrowserCase):
         page.get_by_label("in from the edges").click(force=True)
         expect(field(page, "supports.0.placement.from_ends")).to_be_visible()
         page.get_by_label("mirrored pairs").click(force=True)
+        # What moves below when the pairs come is moved by then.
+        expect(page.get_by_label("legs 3, 4")).to_be_attached()
         page.get_by_label("splay and rake").click(force=True)
         expect(field(page, "supports.0.angles.0.rake")).to_be_visible()
         page.get_by_label("legs 3, 4").click(force=True)

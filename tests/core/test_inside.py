@@ -8,7 +8,7 @@ from typing import Any
 
 import numpy as np
 from django.test import SimpleTestCase
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 from manifold3d import Manifold
 from scipy.spatial.transform import Rotation
@@ -54,6 +54,7 @@ def found(piece: Piece) -> dict[str, Any]:
 
 class Distances(SimpleTestCase):
     @given(PLACE, PLACE, PLACE, PLACE, st.floats(2, 12), st.floats(2, 12))
+    @example((0.0, 0.0, -11.0), (17.0, 0.0, 0.0), (0.0, 3.0, 9.0), (11.0, -11.0, 5.0), 10.0, 2.0)
     @settings(max_examples=60, deadline=None)
     def test_rods_are_as_far_apart_as_the_solid_library_finds(
         self, a: Any, b: Any, c: Any, d: Any, r: float, q: float
@@ -67,7 +68,8 @@ class Distances(SimpleTestCase):
             # Far apart a lower bound is enough.
             self.assertLessEqual(left, gap + 1.0)
         elif left > 0.0:
-            self.assertAlmostEqual(left, gap, delta=1.0)
+            self.assertLess(left - gap, max(r, q) / 20)
+            self.assertLess(gap - left, 0.1)
         else:
             self.assertLess(gap, 1.0)
 
