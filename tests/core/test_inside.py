@@ -68,7 +68,7 @@ class Distances(SimpleTestCase):
             # Far apart a lower bound is enough.
             self.assertLessEqual(left, gap + 1.0)
         elif left > 0.0:
-            self.assertLess(left - gap, max(r, q) / 20)
+            self.assertAlmostEqual(left, gap, delta=1.0)
             self.assertLess(gap - left, 0.1)
         else:
             self.assertLess(gap, 1.0)
