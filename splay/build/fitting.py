@@ -7,9 +7,11 @@ from collections.abc import Iterator
 from splay.build.levels import between, levels
 from splay.build.plainly import told
 from splay.build.step import Step, Unit
-from splay.piece import Battened, Piece, Reamed, StakedLegs
+from splay.parts.leg import LegPart
+from splay.piece import Battened, DowelScrew, Piece, Reamed, StakedLegs
 from splay.plan import Plan
 from splay.quantity import Show
+from splay.stance.staked import LegStance
 from splay.work.phrases import SHOWN_MM, listed
 
 TRIED_MM = {False: 5.0, True: 6.35}
@@ -27,6 +29,8 @@ def fitted(piece: Piece, plan: Plan, show: Show) -> Iterator[Step]:
         key = f"fit.{support.id}"
         units = tuple(Unit(key, "fit", part.id, f"leg {part.number}") for part in mine)
         named = listed(f"leg {part.number}" for part in mine)
+        if mine[0].eight is not None and support.leg.section == "round":
+            yield _rounded(support, mine, show)
         if support.joint.tenon != "none":
             yield told(
                 "fit",
@@ -34,7 +38,19 @@ def fitted(piece: Piece, plan: Plan, show: Show) -> Iterator[Step]:
                 "legs",
                 key=key,
                 units=units,
-                do=_fits(support, show),
+                do=_fits(support, plan.stance.legs[mine[0].number - 1], show),
+            )
+        if isinstance(support.joint, DowelScrew):
+            yield told(
+                "turn_home",
+                f"Screw in and turn home dry: {named}",
+                "legs",
+                key=f"turn_home.{support.id}",
+                units=tuple(
+                    Unit(f"turn_home.{support.id}", "turn_home", part.id, f"leg {part.number}")
+                    for part in mine
+                ),
+                do=_turned_home(support.joint, show),
             )
         if isinstance(support.joint, Battened):
             do: tuple[str, ...] = (
@@ -65,6 +81,47 @@ def _dry(plan: Plan) -> Iterator[Step]:
         yield told("dry_fit", title, "stretchers", key=key, proofs=read, do=do, serves=serves)
 
 
+def _rounded(support: StakedLegs, mine: list[LegPart], show: Show) -> Step:
+    """Shaved legs from eight sides to round."""
+    leg, key = support.leg, f"round.{support.id}"
+    sizes = [("where it leaves the seat", leg.at_top), ("at the finished foot", leg.at_foot)]
+    if leg.belly is not None:
+        sizes.insert(1, ("at its belly" if leg.belly.size > leg.at_top else "at its waist", leg.belly.size))
+    alike = max(size for _, size in sizes) - min(size for _, size in sizes) < SHOWN_MM
+    told_sizes = show.length(leg.at_top).text + " all along"
+    if not alike:
+        told_sizes = listed(f"{show.length(size).text} {where}" for where, size in sizes)
+    return told(
+        "round",
+        f"Round {listed(f'leg {part.number}' for part in mine)}",
+        "legs",
+        key=key,
+        units=tuple(Unit(key, "round", part.id, f"leg {part.number}") for part in mine),
+        do=(
+            "The eight ridges off, all alike, until there are sixteen narrow sides; then those; then round "
+            "with long strokes, the leg turned a little after each.",
+            f"Calipers: {told_sizes}; across, then square to that. The tenon is left alone.",
+        ),
+    )
+
+
+def _turned_home(joint: DowelScrew, show: Show) -> tuple[str, ...]:
+    """A double-ended screw into its leg first, then the leg home in its recess."""
+    return (
+        "Wax on the thread. The screw into the leg first, by two nuts locked against each other on its "
+        "free "
+        "end, or by pliers over a strip of leather: straight in, until "
+        f"{show.length(joint.into_top).text} stand out of the leg's end. Nuts off.",
+        "The leg over a hole, turned by hand, the last turns by a strap; which hole is its own is marked "
+        "with its number next.",
+        "Right when its end closes on the bottom of the recess all round and it stops by itself. A gap on "
+        "one side: the pilots are not in line. Held off all round: one of them is too shallow.",
+        "Where it stops it stops every time: a tick on the leg over its sightline's arrow (over the plain "
+        "end "
+        "where it leans inward), before it is turned out.",
+    )
+
+
 def _round_ones(piece: Piece) -> str:
     """Which of a batten's screws hold, and which let the seat move."""
     gap = piece.top.gap
@@ -80,11 +137,10 @@ def _round_ones(piece: Piece) -> str:
     )
 
 
-def _home(joint: Reamed, show: Show) -> str:
+def _home(leg: LegStance, show: Show) -> str:
     """How a tapered tenon's end stands in the upper face once it is home."""
-    if joint.proud > SHOWN_MM:
-        return f"stands {show.length(joint.proud).text} out of the upper face, along the leg"
-    return "is level with the upper face in its middle"
+    out = leg.bore.tenon - leg.bore.deep
+    return f"stands {show.length(out).text} out of the upper face, along the leg's middle"
 
 
 def _first_try(joint: Reamed, show: Show) -> str:
@@ -99,13 +155,12 @@ def _first_try(joint: Reamed, show: Show) -> str:
     )
 
 
-def _fits(support: StakedLegs, show: Show) -> tuple[str, ...]:
+def _fits(support: StakedLegs, leg: LegStance, show: Show) -> tuple[str, ...]:
     """How a tenon is brought to its hole, by the joint."""
     if isinstance(support.joint, Reamed):
         return (
             "In dry, turned once, out: the rub marks show where it bears. Take a shaving off there.",
-            f"Right when it bears all along and its end {_home(support.joint, show)}; it is driven only "
-            "when glued.",
+            f"Right when it bears all along and its end {_home(leg, show)}; it is driven only when glued.",
             _first_try(support.joint, show),
         )
     if support.joint.tenon == "flat":

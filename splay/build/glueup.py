@@ -48,6 +48,10 @@ class GlueStage:
     at_hand: tuple[str, ...]
     blocks: tuple[Block, ...]
     minutes: float
+    counts: float
+    """Minutes for which its glue must stay open: all of them, or one joint's where each is closed before
+    the
+    next is begun."""
     watch: tuple[str, ...] = ()
 
 
@@ -129,7 +133,7 @@ def _grouped(stages: Iterable[GlueStage], opens: float) -> list[list[GlueStage]]
     """Consecutive stages, as many together as the open time holds."""
     made: list[list[GlueStage]] = []
     for stage in stages:
-        if made and sum(one.minutes for one in made[-1]) + stage.minutes <= opens:
+        if made and sum(one.counts for one in made[-1]) + stage.counts <= opens:
             made[-1].append(stage)
         else:
             made.append([stage])
@@ -139,8 +143,9 @@ def _grouped(stages: Iterable[GlueStage], opens: float) -> list[list[GlueStage]]
 def _sat(stages: list[GlueStage], opens: float, glued: bool) -> Sitting:
     minutes = sum(stage.minutes for stage in stages)
     joints = sum(len(stage.joints) for stage in stages)
-    fits = not glued or joints == 0 or minutes <= opens
-    return Sitting(tuple(stages), joints, minutes, fits, opens - minutes)
+    counts = sum(stage.counts for stage in stages)
+    fits = not glued or joints == 0 or counts <= opens
+    return Sitting(tuple(stages), joints, minutes, fits, opens - counts)
 
 
 def _stage(step: str, stage: Stage, piece: Piece, plan: Plan, show: Show, pace: float) -> GlueStage:
@@ -167,6 +172,7 @@ def _stage(step: str, stage: Stage, piece: Piece, plan: Plan, show: Show, pace: 
         tuple(hand),
         tuple(_blocks(stage, plan, show)),
         minutes,
+        minutes / max(1, len(joints)) if stage.apart else minutes,
         tuple(_watch(piece, stage, plan)) if seat else (),
     )
 

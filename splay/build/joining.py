@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import replace
 
 from splay.build.document import Build
 from splay.build.glues import GLUES, clamping
@@ -72,6 +73,9 @@ def joined(piece: Piece, plan: Plan, build: Build) -> Iterator[Step]:
         )
         if soon or not stage.joints or not glue.waits:
             step = without_wait(step)
+        if not stage.joints or build.glue == "none":
+            # Nothing is glued: the seat moves on what stands under it.
+            step = replace(step, lay_out=("something soft under the seat",) if not stage.joints else ())
         yield step
     if wedged:
         units = tuple(Unit("wedge", "wedge", part.id, f"leg {part.number}") for part in wedged)

@@ -15,8 +15,9 @@ from splay.build.needs import marked_out, marks_in_words
 from splay.build.operations import OPERATIONS
 from splay.build.plainly import told
 from splay.build.step import Step, Unit, Wait
+from splay.build.trimmed import trimmed
 from splay.build.wood import wood
-from splay.piece import Piece, Reamed, StakedLegs, Through
+from splay.piece import Piece, StakedLegs, Through
 from splay.plan import Plan
 from splay.quantity import Show, Units
 from splay.setups.card import SetUp
@@ -144,18 +145,7 @@ def _units(card: SetUp, plan: Plan) -> tuple[Unit, ...]:
 
 
 def _ended(piece: Piece, plan: Plan, build: Build, show: Show) -> Iterator[Step]:
-    proud = [
-        part
-        for part in plan.parts
-        if isinstance(joint := _joint(piece, part.support), Through | Reamed) and joint.proud <= 0.0
-    ]
-    if proud:
-        units = tuple(Unit("trim_flush", "trim_flush", part.id, f"leg {part.number}") for part in proud)
-        do: tuple[str, ...] = (
-            "A card with a hole over the tenon keeps the saw off the seat; then a sharp chisel from the "
-            "edge of the tenon inwards.",
-        )
-        yield told("trim_flush", "Saw the tenons flush", "legs", units=units, do=do)
+    yield from trimmed(piece, plan, show)
     mine = tuple(proof.id for proof in plan.proofs if proof.station == "level")
     do = ("As the Level station tells: measure, cut, measure again.",)
     yield told("level", "Level the feet", "level", proofs=mine, do=do)

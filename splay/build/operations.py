@@ -72,11 +72,14 @@ _ALL = (
     Operation("bend_line", "finding bent sticks' lines", "legs", 8),
     Operation("tenon", "making tenons", "legs", 15, setting=10, caution=_EDGES),
     Operation("shoulder", "sloping shoulders", "legs", 20, caution=_EDGES),
-    Operation("octagon", "planing eight sides", "legs", 12, caution=_EDGES),
     Operation("taper", "tapering", "legs", 12, caution=_EDGES),
+    Operation("octagon", "planing eight sides", "legs", 12, caution=_EDGES),
+    Operation("round", "rounding legs", "legs", 12, caution=_EDGES, lay_out=("spokeshave", "calipers")),
     Operation("mark", "marking legs", "legs", 4),
     Operation("pilot", "boring pilots", "legs", 4, setting=5, caution=_BITS),
-    Operation("top_cut", "sawing upper ends", "legs", 3, setting=10, caution=_BLADES),
+    Operation(
+        "turn_home", "fitting legs on screws", "legs", 6, lay_out=("a spanner or pliers", "a strap", "wax")
+    ),
     Operation("kerf", "sawing wedge slots", "legs", 4, caution=_EDGES),
     Operation("foot_cut", "sawing feet", "legs", 4, setting=10, caution=_BLADES),
     Operation("rip", "bevelling edges", "parts", 6, setting=15, caution=_BLADES),
@@ -136,7 +139,11 @@ _ALL = (
         "outside_in", "driving dowels", "parts", 3, caution="Eye protection on.",
         lay_out=("the dowels, a groove down each for air", "glue, a hammer and a flush saw"),
     ),
-    Operation("trim_flush", "trimming tenons", "legs", 6, caution=_EDGES),
+    Operation(
+        "trim_flush", "trimming tenons", "legs", 6, caution=_EDGES,
+        lay_out=("a flush saw", "what keeps it off the face"),
+    ),
+    Operation("ease_proud", "trimming tenons", "legs", 3, caution=_EDGES),
     Operation("level", "levelling", "piece", 45, caution=_EDGES, lay_out=("the flattest surface",)),
     Operation("ease_feet", "easing feet", "piece", 10),
     Operation(

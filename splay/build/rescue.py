@@ -41,7 +41,11 @@ _PLUGGED = Wait(12.0, 24.0, "the plug's glue to harden")
 
 _LEGS = LEGS | {"fit", "bore_member", "bore_rope", "wedge"}
 _PARTS = STICKS | {"member_cut", "member_octagon", "floor_side"}
-_SPLITS = _LEGS | _PARTS | {"glue", "peg_in", "wedge", "dry_fit", "trim_flush", "level", "ease_feet"}
+_SPLITS = (
+    _LEGS
+    | _PARTS
+    | {"glue", "peg_in", "wedge", "dry_fit", "trim_flush", "ease_proud", "level", "ease_feet"}
+)
 _TURNED = frozenset({"bore", "fit", "dry_fit", "glue", "level", "wedge"})
 
 
@@ -124,7 +128,7 @@ def _legs(step: Step, unit: Unit, piece: Piece, plan: Plan, used: int) -> tuple[
     if support.leg.spare > used:
         do = (f"Write {part.number} on it. What was done to the others of its set is done to it.",)
         found += (Rescue("spare", "Use the spare", do, anew=True, scraps=True),)
-    if step.operation in {"tenon", "shoulder", "top_cut", "foot_cut", "fit"}:
+    if step.operation in {"tenon", "shoulder", "foot_cut", "fit", "turn_home"}:
         do = (
             "How much it is short, along the leg: the whole piece is made so much lower, and every "
             "leg's foot follows.",

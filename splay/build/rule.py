@@ -27,7 +27,7 @@ SHAPING = of("cut_outline hollow edges")
 SEAT = of(
     "lay_out lay_out_upper dress bore ease_mouth peg_find hand_hold spline_mortise cut_outline hollow edges"
 )
-LEGS = of("stick_cut bend_line tenon shoulder octagon taper mark pilot top_cut kerf foot_cut")
+LEGS = of("stick_cut bend_line tenon shoulder taper octagon round mark pilot turn_home kerf foot_cut")
 STICKS = of(
     "rip crosscut notch dowel through slot stick_tenon side_taper hold groove joins cut_out "
     "spline_notch sweep"

@@ -31,15 +31,21 @@ JOINING = (
     ),
     Rule(
         of("glue"),
-        of("wedge peg peg_in trim_flush level rope_in"),
+        of("wedge peg peg_in trim_flush ease_proud level rope_in"),
         "wedges, pegs and the saw want the tenon where it stays",
         "a tenon wedged short of home cannot be driven any more",
     ),
     Rule(
         of("wedge peg_in"),
-        of("trim_flush level"),
+        of("trim_flush ease_proud level"),
         "wedges and pegs pull a leg the last hair home",
         "what was sawn flush or level stands proud again",
+    ),
+    Rule(
+        of("trim_flush"),
+        of("ease_proud level"),
+        "what is sawn off the tenons is gone before anything is measured from the upper face",
+        "upside down the seat lies on its tenons, and every foot reads too high",
     ),
     Rule(
         of("peg"),
@@ -67,7 +73,7 @@ JOINING = (
     ),
     Rule(
         of("peg outside onward outside_in"),
-        of("level ease_feet finish trim_flush"),
+        of("level ease_feet finish trim_flush ease_proud"),
         "drilled, driven and sawn flush while the piece may still be knocked about",
         "the drill and the hammer move feet that were level, and mar what is finished",
     ),
@@ -84,7 +90,7 @@ JOINING = (
         "finish on what is sawn off is wasted, and the new end is bare",
     ),
     Rule(
-        of("trim_flush ease_feet"),
+        of("trim_flush ease_proud ease_feet"),
         of("finish"),
         "never finish what will be cut off",
         "the coat goes into the bin with the offcut, and the cut stays bare",
@@ -122,8 +128,8 @@ JOINING = (
     Rule(
         MADE
         | GLUED
-        | of("outside onward outside_in spline_in buttons finish trim_flush ease_feet rope_in hold_top")
-        | of("underfoot"),
+        | of("outside onward outside_in spline_in buttons finish trim_flush ease_proud")
+        | of("ease_feet rope_in hold_top underfoot"),
         of("write_down"),
         "it is written down when all of it is known",
         "what was learned last is missing",

@@ -98,7 +98,7 @@ MAKING = (
     ),
     Rule(
         of("stick_cut"),
-        of("tenon shoulder octagon taper mark pilot top_cut kerf foot_cut"),
+        of("tenon shoulder octagon taper round mark pilot kerf foot_cut"),
         "everything on a leg is measured from the end that this leaves",
         "sawn later, tenon and marks go with what comes off",
         same=True,
@@ -112,16 +112,23 @@ MAKING = (
     ),
     Rule(
         of("bend_line"),
-        of("tenon shoulder mark pilot top_cut kerf foot_cut"),
+        of("tenon shoulder mark pilot kerf foot_cut"),
         "a bent leg is worked about its own line",
         "the tenon follows the wood, and the foot comes elsewhere",
         same=True,
     ),
     Rule(
-        of("tenon shoulder"),
+        of("tenon"),
         of("octagon taper"),
         "tenon while the stock is square and thick: it is held and centred by its faces",
         "a tapered or eight-sided stick must be packed to be held true",
+        same=True,
+    ),
+    Rule(
+        of("octagon taper round"),
+        of("shoulder"),
+        "shoulders are marked on the sides as they will be, and sawn to meet the seat there",
+        "what is planed off afterwards takes the marks along, and the shoulder no longer closes",
         same=True,
     ),
     Rule(
@@ -139,10 +146,25 @@ MAKING = (
         same=True,
     ),
     Rule(
-        of("octagon"),
         of("taper"),
-        "eight even sides are gauged from square stock of one size",
-        "the gauge must be set anew along the taper",
+        of("octagon"),
+        "a leg is tapered from its four square faces, and its eight sides are drawn from mark to mark on "
+        "them",
+        "planed over eight sides already there, four faces come out wide at the foot and four narrow",
+        same=True,
+    ),
+    Rule(
+        of("octagon"),
+        of("round"),
+        "a shaved leg is rounded from eight even sides",
+        "rounded from the square by eye it comes out oval",
+        same=True,
+    ),
+    Rule(
+        of("round"),
+        of("mark pilot turn_home foot_cut fit"),
+        "it is marked and fitted as thick as it will be",
+        "the shave takes the lines off again",
         same=True,
     ),
     Rule(
@@ -200,7 +222,7 @@ MAKING = (
     ),
     Rule(
         of("spline_in"),
-        of("level ease_feet finish trim_flush"),
+        of("level ease_feet finish trim_flush ease_proud"),
         "driven and sawn flush while the piece may still be knocked about",
         "the hammer moves feet that were level, and the saw mars what is finished",
     ),
@@ -240,6 +262,27 @@ MAKING = (
         of("fit"),
         "each tenon is tried in its own hole",
         "a tenon fitted to no hole fits none",
+    ),
+    Rule(
+        of("pilot"),
+        of("turn_home"),
+        "the screw goes into its pilot",
+        "without one the screw splits the leg, or shears off",
+        same=True,
+    ),
+    Rule(
+        of("bore octagon taper round"),
+        of("turn_home"),
+        "it is turned home in its own recess, as thick as it will be",
+        "an end as thick as the blank does not go into its recess",
+        same=True,
+    ),
+    Rule(
+        of("turn_home"),
+        of("mark foot_cut"),
+        "where a leg on a screw looks is known when it has been turned home",
+        "its outer line and its foot come to look any way",
+        same=True,
     ),
     Rule(
         of("fit"),

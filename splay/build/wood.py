@@ -40,7 +40,10 @@ def wood(piece: Piece, plan: Plan, build: Build, record: Record) -> Iterator[Ste
         )
         how = (
             f"{why} Bore one hole at the setting of the first boring card into scrap as thick as the seat.",
-            "Fit a tenon to it, read the angle, saw it through: then set out the real one.",
+            "Fit a tenon to it, read the angle, saw it through: then set out the real one."
+            if any(s.joint.tenon != "none" for _, s in piece.staked())
+            else "Turn a screw and an offcut of the leg home in it, read the angle: then set out the real "
+            "one.",
         )
         yield told("practice", "Try the joint on scrap", "boring", do=how)
 

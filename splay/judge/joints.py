@@ -15,6 +15,7 @@ from splay.piece import (
     DowelScrew,
     Peg,
     Piece,
+    Stretcher,
 )
 from splay.piece.kinds import driven_through
 from splay.quantity import Figure, Show
@@ -35,6 +36,35 @@ SCREW_ROOM_MM = 10.0
 TOUCH_MM = 0.01
 SHARED_MM3 = 1.0
 """Less than this in common is a touch, not an overlap."""
+
+
+def turned_home(piece: Piece, stance: Stance, show: Show) -> Iterator[Finding]:
+    """Legs on screws that cannot be turned home, or that stop where they please."""
+    for index, support in piece.staked():
+        if not isinstance(support.joint, DowelScrew):
+            continue
+        legs = tuple(leg for leg in stance.legs if leg.support == index)
+        numbers, ids = tuple(leg.number for leg in legs), {leg.id for leg in legs}
+        tied = [
+            one for one in piece.members
+            if isinstance(one, Stretcher) and any(getattr(end, "leg", None) in ids for end in one.ends)
+        ]  # fmt: skip
+        if tied:
+            yield Finding(
+                "screw_tied", "stop", "legs",
+                "A leg on a screw is turned home: held by a stretcher it cannot be turned, and once it is "
+                "home "
+                "no stretcher goes in.",
+                "Leave the stretchers out, or set these legs into the seat with tenons.",
+                numbers, show.count(len(tied)), show.count(0), None, f"supports.{index}.joint",
+            )  # fmt: skip
+        if support.leg.section != "round":
+            yield Finding(
+                "screw_flats", "caution", "legs",
+                "A leg on a screw stops where the screw is tight, not where its faces should look.",
+                "Make it round, or take off its end a shaving at a time until its face looks right.",
+                numbers, show.count(len(numbers)), None, None, f"supports.{index}.leg.section",
+            )  # fmt: skip
 
 
 def screws(piece: Piece, sockets: tuple[SocketPart, ...], stance: Stance, show: Show) -> Iterator[Finding]:

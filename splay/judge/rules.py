@@ -71,6 +71,7 @@ def judge(whole: Whole) -> tuple[Finding, ...]:
         *tops.glue_lines_crossed(piece, sockets, stance, show),
         *tops.boards_wide_enough(piece, show),
         *joints.screws(piece, sockets, stance, show),
+        *joints.turned_home(piece, stance, show),
         *joints.pegs(piece, sockets, stance, show),
         *joints.dowels(piece, show),
         *joints.apron_tenons(piece, show),
@@ -128,8 +129,8 @@ def closing(order: Assembly | None, show: Show) -> Iterator[Finding]:
         "stretchers",
         f"What is put in at once closes from directions {order.apart.text} apart: the tenons cannot all "
         "slide in straight.",
-        "Try all of it dry. Loosen the sockets a hair, shorten the tenons, or make it a T or an H, "
-        "which closes from one side.",
+        "Try all of it dry. Loosen the sockets a hair, shorten the tenons, or make it a T or an H: "
+        "they close no ring, and each joint goes in straight by itself.",
         (),
         order.apart,
         show.angle(TOGETHER_DEG),

@@ -8,7 +8,7 @@ from itertools import combinations
 
 from splay.judge.finding import Finding
 from splay.parts import SocketPart
-from splay.piece import DowelScrew, Piece, Shouldered, Through
+from splay.piece import DowelScrew, Piece, Shouldered
 from splay.quantity import Show
 from splay.quantity import degrees as deg
 from splay.stance.staked import LegStance, Stance, support_of
@@ -127,7 +127,7 @@ def wood_between(piece: Piece, a: LegStance, b: LegStance, at_a: Flat, at_b: Fla
 
 
 def _mouth(piece: Piece, leg: LegStance, u: Flat) -> float:
-    half, lean = leg.bore.size / 2, leg.boring
+    half, lean = leg.bore.mouth / 2, leg.boring
     if lean.bearing is None:
         return half
     across = u[0] * deg.cos(lean.bearing) + u[1] * deg.sin(lean.bearing)
@@ -139,7 +139,7 @@ def _mouth(piece: Piece, leg: LegStance, u: Flat) -> float:
 
 
 def tenons(piece: Piece, stance: Stance, show: Show) -> Iterator[Finding]:
-    """Tenons thicker than their legs, and proud ends that do not clear the slanted mouth."""
+    """Tenons thicker than their legs."""
     for index, support in piece.staked():
         legs = tuple(leg for leg in stance.legs if leg.support == index)
         numbers = tuple(leg.number for leg in legs)
@@ -156,21 +156,4 @@ def tenons(piece: Piece, stance: Stance, show: Show) -> Iterator[Finding]:
                 show.length(support.leg.at_top),
                 None,
                 f"supports.{index}.joint.socket",
-            )
-        if not isinstance(joint, Through) or joint.proud == 0.0:
-            continue
-        lean = max(leg.boring.resultant for leg in legs)
-        clear = joint.socket / 2 * deg.tan(lean)
-        if joint.proud < clear:
-            yield Finding(
-                "proud_short",
-                "note",
-                "legs",
-                "The tenon's end does not clear the upper face all round.",
-                f"Leave at least {show.length(clear).text} proud, or trim it flush.",
-                numbers,
-                show.length(joint.proud),
-                show.length(clear),
-                None,
-                f"supports.{index}.joint.proud",
             )

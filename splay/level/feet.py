@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 import numpy as np
@@ -11,14 +11,16 @@ from numpy.typing import NDArray
 
 from splay.parts.sides import body_side, foot_sides, on_a_face
 from splay.piece import Piece
+from splay.quantity import degrees as deg
 from splay.stance.aim import faces
 from splay.stance.body import Body, Side
 from splay.stance.convex import Face
 from splay.stance.floor import Floor
 from splay.stance.side_taper import side_now, side_plane
+from splay.stance.splines import splined
 from splay.stance.staked import LegStance, Stance, support_of
 from splay.stance.taper import corners, foot_taper, middles
-from splay.stance.vectors import Vec, cross, dot, unit
+from splay.stance.vectors import Vec, along, cross, dot, unit
 
 Array = NDArray[np.float64]
 RING = 36
@@ -52,6 +54,9 @@ class Foot:
     short: int
     long_side: str
     short_side: str
+    above: tuple[Vec, ...] = ()
+    """Corners of what its leg's tenon stands out of the upper face by, top frame, mm; none of one that ends
+    within it."""
 
     @cached_property
     def bases(self) -> Array:
@@ -143,9 +148,19 @@ def vec(a: Array) -> Vec:
 def feet_of(piece: Piece, stance: Stance) -> tuple[Foot, ...]:
     """Every foot of a piece, legs set into the top first."""
     made = [_staked(piece, leg, stance.floor) for leg in stance.legs]
+    driven = splined(piece, stance)
     for body in stance.bodies:
         if body.stands:
-            made += _of_body(body, stance.floor)
+            feet = _of_body(body, stance.floor)
+            # What is driven through the top into a board stands out over one of its feet.
+            above = tuple(
+                p
+                for one in driven
+                if one.body is body
+                for p in one.corners()
+                if p[2] > piece.top.thickness + ON_MM
+            )
+            made += [replace(foot, above=above) if above and foot is feet[0] else foot for foot in feet]
     return tuple(made)
 
 
@@ -224,7 +239,28 @@ def _staked(piece: Piece, leg: LegStance, floor: Floor) -> Foot:
         short=short,
         long_side=far or SQUARE_SIDE,
         short_side=near or SQUARE_SIDE,
+        above=_above(leg),
     )
+
+
+def _above(leg: LegStance) -> tuple[Vec, ...]:
+    """The highest corners of a proud tenon's end: all of it where it was sawn along the top, its upper side
+    where it is square."""
+    bore = leg.bore
+    if bore.proud <= ON_MM:
+        return ()
+    rise = 0.0 if bore.left_on else deg.sin(leg.boring.resultant)
+    d, half = leg.d, bore.tip / 2.0
+    middle = along(leg.socket, d, -bore.done)
+    # Square to the leg, the way it leans: that side of its end is the highest.
+    out = unit((d[0], d[1], 0.0)) if rise else (1.0, 0.0, 0.0)
+    if not rise:
+        return tuple(
+            (middle[0] + half * i, middle[1] + half * j, middle[2])
+            for i, j in ((1, 0), (0, 1), (-1, 0), (0, -1))
+        )
+    run = deg.cos(leg.boring.resultant) * half
+    return ((middle[0] + out[0] * run, middle[1] + out[1] * run, middle[2] + half * rise),)
 
 
 def _square_to(normal: Vec, d: Vec) -> Vec:

@@ -8,6 +8,7 @@ from typing import Literal
 from splay.errors import CannotBuild
 from splay.level.cut import CutPlane
 from splay.level.feet import End
+from splay.level.lying import CLEAR_MM, on_proud, standing_out
 from splay.level.ways import Ask, Measured
 from splay.piece import LevelPass, Piece
 from splay.quantity import Quantity, Show
@@ -88,6 +89,25 @@ def of_readings(
             )
         )  # fmt: skip
     return made
+
+
+def on_tenons(piece: Piece, ends: tuple[End, ...], chosen: LevelPass, show: Show) -> list[Problem]:
+    """Upside down on what stands out of its upper face: it may lie otherwise than was reckoned with."""
+    if chosen.way != "bench" or not on_proud(piece, ends, chosen):
+        return []
+    out = standing_out(piece, ends)
+    least = show.least(out + CLEAR_MM)
+    return [
+        Problem(
+            "on_tenons", "note",
+            f"Upside down it lies on what stands out of its upper face by up to {show.fine(out).text}: the "
+            "heights are reckoned so, and are as good as those ends are even.",
+            f"Better: blocks of one height, {least.text} or more, under the seat's edge, clear of what "
+            "stands "
+            "out; give their height here.",
+            show.fine(out), show.fine(chosen.raised),
+        )
+    ]  # fmt: skip
 
 
 def of_reach(

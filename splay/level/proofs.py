@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
-from splay.level.feet import Foot
+from splay.level.feet import ON_MM, End, Foot
+from splay.level.lying import on_proud, standing_out
 from splay.level.rounds import Level
 from splay.level.ways import EDGE_MM, Ask
 from splay.piece import LevelPass, Piece
@@ -17,7 +18,7 @@ NEAR_MM = 0.5
 """A foot this near what was expected needs no thought (common practice, no source)."""
 _MATTERS = "what it shows is where the cut goes"
 _HOW = {
-    "bench": "Upside down, upper face on the bench{blocks}: plumb from bench to the end's highest point.",
+    "bench": "Upside down, {lies}: plumb from the bench to the end's highest point.",
     "along": "Rule laid along its {side}, from the {face} to the end of the leg.",
     "sight": (
         "Upside down, one straight stick over two feet, one over the other two; pack under the stick on "
@@ -32,7 +33,20 @@ _HOW = {
 }
 
 
-def _how(piece: Piece, chosen: LevelPass, ask: Ask, foot: Foot | None, show: Show) -> str:
+def _lies(piece: Piece, ends: tuple[End, ...], chosen: LevelPass, show: Show) -> str:
+    """What it lies on upside down."""
+    if on_proud(piece, ends, chosen):
+        return "on what stands out of its upper face"
+    blocks = (
+        f"on blocks {show.length(chosen.raised).text} high" if chosen.raised else "upper face on the bench"
+    )
+    out = standing_out(piece, ends) > ON_MM
+    return f"{blocks}, under the seat's edge, clear of what stands out of it" if out else blocks
+
+
+def _how(
+    piece: Piece, ends: tuple[End, ...], chosen: LevelPass, ask: Ask, foot: Foot | None, show: Show
+) -> str:
     """How one reading is taken, with the side, the face and the place it is taken at."""
     place, across = "", ""
     if ask.kind == "top":
@@ -49,13 +63,14 @@ def _how(piece: Piece, chosen: LevelPass, ask: Ask, foot: Foot | None, show: Sho
         face=face,
         place=place,
         across=across,
-        blocks=" or on its blocks" if chosen.raised else "",
+        lies=_lies(piece, ends, chosen, show),
     )
 
 
 def level_proofs(piece: Piece, level: Level, feet: tuple[Foot, ...], ask: Asker) -> Iterator[Proof]:
     """One proof for each reading of each pass."""
     by_key = {foot.key: foot for foot in feet}
+    ends = tuple(End(foot, foot.planned, (0.0, 0.0, 1.0)) for foot in feet)
     passes = zip(level.rounds, level.asks, level.expected, piece.levelling.passes, strict=False)
     for round_, asks, expected, chosen in passes:
         for one in asks:
@@ -67,7 +82,7 @@ def level_proofs(piece: Piece, level: Level, feet: tuple[Foot, ...], ask: Asker)
                 NEAR_MM,
                 Words(
                     what=f"{what} (pass {round_.number})",
-                    how=_how(piece, chosen, one, foot, ask.show),
+                    how=_how(piece, ends, chosen, one, foot, ask.show),
                     matters=_MATTERS,
                     part=foot.part if foot else "top",
                     station="level",

@@ -12,7 +12,7 @@ from splay.errors import CannotBuild
 from splay.level.cut import least_plane, loss
 from splay.level.feet import End, Foot, feet_of, vec
 from splay.level.now import State, expected_of, stand_now
-from splay.level.problems import in_line, of_readings
+from splay.level.problems import in_line, of_readings, on_tenons
 from splay.level.standing import Rocking
 from splay.level.told import LevelRound, told
 from splay.level.ways import Ask, Measured, asks, measure
@@ -68,6 +68,7 @@ def level(
         problems = [
             *in_line(made.fault, len(made.asks), show),
             *of_readings(made.measured, ends, chosen, made.asks, show, read),
+            *on_tenons(piece, ends, chosen, show),
         ]
         rounds.append(
             told(

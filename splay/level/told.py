@@ -9,6 +9,7 @@ import numpy as np
 
 from splay.level.cut import CutPlane, highest, loss
 from splay.level.feet import End, vec
+from splay.level.lying import level_lift
 from splay.level.now import State, falls
 from splay.level.problems import HEIGHT_MM, Problem, of_reach
 from splay.level.stacks import stack_for
@@ -163,7 +164,7 @@ def told(
             fine=True,
         ),
         block_of=_stacked(shop, block, show),
-        bench=_off_bench(key, piece, chosen, plane, show),
+        bench=_off_bench(key, piece, chosen, ends, plane, show),
         spacer=spacer,
         spacer_of=_stacked(shop, spacer.quantity.value, show) if spacer else "",
         good=good,
@@ -253,17 +254,22 @@ def _s(many: list[int]) -> str:
     return "floats" if len(many) == 1 else "float"
 
 
-def _off_bench(key: str, piece: Piece, chosen: LevelPass, plane: CutPlane, show: Show) -> Figure | None:
+def _off_bench(
+    key: str, piece: Piece, chosen: LevelPass, ends: tuple[End, ...], plane: CutPlane, show: Show
+) -> Figure | None:
     """Upside down: the height off the bench to scribe at; only where the cut runs along the bench."""
     if chosen.way != "bench" or float(plane.normal[2]) < 1.0 - 1e-9:
         return None
+    lift = level_lift(piece, ends, chosen)
+    if lift is None:
+        return None
     t = piece.top.thickness
     return show.figure(
-        f"{key}.bench", "Scribe at this height off the bench", t + plane.offset + chosen.raised,
+        f"{key}.bench", "Scribe at this height off the bench", t + plane.offset + lift,
         "t + h + b",
         show.input("t", "top, thick", t),
         show.input("h", "from the underside to the new floor", plane.offset),
-        show.input("b", "blocks it lies on", chosen.raised),
+        show.input("b", "the upper face off the bench", lift),
         fine=True,
     )  # fmt: skip
 

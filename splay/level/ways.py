@@ -11,6 +11,7 @@ import numpy as np
 
 from splay.errors import CannotBuild
 from splay.level.feet import Array, End, feet_count
+from splay.level.lying import bench_under
 from splay.piece import LevelPass, LevelWay, Piece
 from splay.stance.floor import Floor
 from splay.stance.hollow import hollow_depth
@@ -170,7 +171,8 @@ def teller(
     """What would be read for one ask, given how its foot ends."""
     thick, n = piece.top.thickness, np.array(floor.normal)
     if ask.kind == "bench":
-        return lambda end: thick + chosen.raised - float(end.ring[:, 2].min())
+        away, under = bench_under(piece, ends, chosen)
+        return lambda end: float((end.ring @ away).max()) + under
     if ask.kind == "along":
         return _along
     if ask.kind == "sight":

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 from splay.parts.frame_assembly import frame_stages
@@ -79,7 +80,9 @@ def assembly(
         )
     rest = [run for run in runs if run not in first]
     apart = None
-    if rest:
+    if rest and not _loops(runs):
+        stages.append(_one_by_one(piece, rest, runs, names, bool(first)))
+    elif rest:
         apart = _widest(rest)
         said = ", ".join(names[run.number].name for run in rest)
         strained = apart > TOGETHER_DEG
@@ -87,8 +90,6 @@ def assembly(
             f"All at once: {said}. Start each lightly at both ends, then close them turn by turn.",
             "Drive none of them home before the last has started: it could not go in any more.",
         ]
-        if len(rest) == 1:
-            steps = [f"{said[0].upper()}{said[1:]}: start both ends, then draw them home together."]
         steps = [*_turned(piece, rest, runs, names), *steps]
         if strained:
             steps.append(
@@ -97,34 +98,136 @@ def assembly(
             )
         stages.append(
             Stage(
-                "What crosses" if first else "The ring" if len(rest) > 1 else "The stretcher",
+                "What crosses" if first else "The ring",
                 tuple(steps),
                 tuple(f"member.{run.number}" for run in rest),
                 2 * len(rest),
             )
         )
     spread = tuple(_spread(leg, part, show) for leg, part in zip(legs, parts, strict=True)) if runs else ()
-    into = [
-        "All tenons into the seat together, each over its own number and started; the seat tapped down "
-        "evenly all round.",
-        _lined(piece, legs),
-    ]
-    if runs:
-        into.insert(
-            0,
-            "It looks too narrow, and should: spread the legs until every tenon stands over its hole.",
-        )
-    else:
-        into = [
-            "Each leg into the hole that bears its number.",
-            _lined(piece, legs),
-            "Snug and pushed, never hammered where the tenon is parallel.",
-        ]
-    stages.append(
-        Stage("Into the seat", tuple(into), tuple(f"leg.{leg.number}" for leg in legs), len(legs))
-    )
+    stages += _into_seat(piece, legs, runs)
     strain = show.angle(apart) if apart is not None and apart > TOGETHER_DEG else None
     return Assembly(tuple(stages), spread, strain)
+
+
+def _loops(runs: tuple[MemberStance, ...]) -> bool:
+    """Whether any stretchers and legs make a ring. Without one each joint is driven straight in by itself;
+    the last stretcher of a ring finds both its ends taken, and can only be started with the others."""
+    knot: dict[tuple[int, int], tuple[int, int]] = {}
+
+    def root(one: tuple[int, int]) -> tuple[int, int]:
+        while knot.get(one, one) != one:
+            one = knot[one]
+        return one
+
+    for run in runs:
+        for end in run.ends:
+            a, b = root((0, run.number)), root((end.leg, end.member))
+            if a == b:
+                return True
+            knot[a] = b
+    return False
+
+
+def _one_by_one(
+    piece: Piece,
+    rest: list[MemberStance],
+    runs: tuple[MemberStance, ...],
+    names: dict[int, MemberPart],
+    paired: bool,
+) -> Stage:
+    """Stretchers that make no ring: each driven home by itself, what carries another before that."""
+    order = sorted(rest, key=lambda run: any(end.member for end in run.ends))
+    steps = list(_turned(piece, rest, runs, names))
+    for run in order:
+        # Into what it is carried by first: there its place cannot be missed.
+        ends = sorted(run.ends, key=lambda end: not end.member)
+        into = [names[end.member].name if end.member else f"leg {end.leg}" for end in ends]
+        name = names[run.number].name
+        steps.append(
+            f"{name[0].upper()}{name[1:]}: one end into {into[0]}, half way by hand, then driven home; "
+            "then "
+            f"{into[1]} onto its other end, straight along it."
+        )
+    steps.append("One joint after the other, each home before the next: nothing here closes a ring.")
+    return Stage(
+        "What crosses" if paired else "The stretcher" if len(rest) == 1 else "The stretchers",
+        tuple(steps),
+        tuple(f"member.{run.number}" for run in rest),
+        2 * len(rest),
+    )
+
+
+def _knit(legs: tuple[LegStance, ...], runs: tuple[MemberStance, ...]) -> list[list[LegStance]]:
+    """The legs that stretchers hold together, each lot by itself."""
+    lots: list[set[tuple[int, int]]] = [{(leg.number, 0)} for leg in legs]
+    for run in runs:
+        mine = {(0, run.number)} | {(end.leg, end.member) for end in run.ends}
+        met = [lot for lot in lots if lot & mine]
+        lots = [lot for lot in lots if not lot & mine] + [set().union(mine, *met)]
+    made = [[leg for leg in legs if (leg.number, 0) in lot] for lot in lots]
+    return sorted((lot for lot in made if lot), key=lambda lot: lot[0].number)
+
+
+def _into_seat(piece: Piece, legs: tuple[LegStance, ...], runs: tuple[MemberStance, ...]) -> list[Stage]:
+    """Legs that stretchers hold together go into the seat at once; any other leg by itself, with an open
+    time of its own: told in one stage where none are held together."""
+    lots = _knit(legs, runs)
+    single = tuple(leg for lot in lots if len(lot) == 1 for leg in lot)
+    made = []
+    for lot in (lot for lot in lots if len(lot) > 1):
+        named = listed(f"leg {leg.number}" for leg in lot)
+        made.append(
+            _seat_stage(
+                "Into the seat" if len(lot) == len(legs) else f"Into the seat: {named}",
+                (
+                    "It looks too narrow, and should: spread the legs until every tenon stands over its "
+                    "hole.",
+                    "All tenons into the seat together, each over its own number and started; the seat "
+                    "tapped down evenly all round.",
+                    _lined(piece, tuple(lot)),
+                ),
+                tuple(lot),
+            )
+        )
+    turned = tuple(leg for leg in single if support_of(piece, leg).joint.tenon == "none")
+    plain = tuple(leg for leg in single if leg not in turned)
+    if plain:
+        parallel = any(support_of(piece, leg).joint.tenon != "tapered" for leg in plain)
+        steps = [
+            "One leg after the other, each into the hole that bears its number: glue in one hole and on "
+            "its "
+            "tenon, the leg home, then the next.",
+            _lined(piece, plain),
+            "Snug and pushed, never hammered where the tenon is parallel."
+            if parallel
+            else "Driven until it sounds solid: a tapered tenon holds by being driven.",
+        ]
+        named = listed(f"leg {leg.number}" for leg in plain)
+        whole = len(plain) == len(legs)
+        made.append(
+            _seat_stage("Into the seat" if whole else f"Into the seat: {named}", steps, plain, apart=True)
+        )
+    if turned:
+        named = listed(f"leg {leg.number}" for leg in turned)
+        whole = len(turned) == len(legs)
+        steps = [
+            "Each leg over the hole that bears its number: glue on the bottom of its recess and on the "
+            "leg's "
+            "end, none on the thread.",
+            "Turned by hand, the last turns by a strap, until its end closes all round and its outer line "
+            "stands where it stood dry.",
+        ]
+        made.append(
+            _seat_stage("Into the seat" if whole else f"Into the seat: {named}", steps, turned, apart=True)
+        )
+    return made
+
+
+def _seat_stage(
+    title: str, steps: Iterable[str], legs: tuple[LegStance, ...], *, apart: bool = False
+) -> Stage:
+    return Stage(title, tuple(steps), tuple(f"leg.{leg.number}" for leg in legs), len(legs), apart)
 
 
 def _lines_of(piece: Piece, legs: tuple[LegStance, ...], numbers: set[int]) -> str:
@@ -182,7 +285,7 @@ def _pairs(runs: tuple[MemberStance, ...], groups: dict[int, int]) -> list[Membe
                 taken[leg] = ends
     # A lone pair of a ring of three is no stage of its own: its third leg hangs on both others.
     legs_left = set(groups) - set(taken)
-    return found if len(set(taken.values())) > 1 or not legs_left else []
+    return found if len(set(taken.values())) > 1 or not legs_left or not _loops(runs) else []
 
 
 def _widest(runs: list[MemberStance]) -> float:

@@ -6,15 +6,17 @@ from collections.abc import Callable
 from typing import Any
 
 from splay.parts.stages import Stage
-from splay.piece import ApronedLegs, BoardSides, MitredFrames, Piece, PlaneFrames, SlabLeg
-from splay.piece.kinds import driven_through
+from splay.piece import ApronedLegs, BoardSides, MitredFrames, Piece, PlaneFrames, SlabLeg, Support
+from splay.piece.kinds import HoldsTop, driven_through
 from splay.stance.body import Body
 
 _DRY = "Dry first: every joint closed, no gap at any shoulder, then apart again for the glue."
 _FLAT = "On a flat bench, both faces against it."
 _SEAT = (
-    "Seat upside down, the frame's upper ends on their marks on the underside, FRONT to FRONT; fix it from "
-    "below in holes that let the seat move across its grain."
+    "Seat upside down, the frame's upper ends on their marks on the underside, FRONT to FRONT. No glue: "
+    "the "
+    "seat moves across its grain.",
+    "What holds it down is not chosen yet: screws or buttons, chosen where the piece is shaped.",
 )
 
 
@@ -43,6 +45,8 @@ def frame_stages(piece: Piece, bodies: tuple[Body, ...]) -> list[Stage]:
             stages = told(mine, driven_through(support))
             if isinstance(support, BoardSides) and support.splines is not None:
                 stages[-1] = _stage("Under the seat", (_SPLINED,), [b for b in mine if b.stands], 0)
+            elif _held_down(support):
+                stages.pop()
             made += stages
     return made
 
@@ -56,7 +60,12 @@ def _stage(title: str, steps: tuple[str, ...], bodies: list[Body], joints: int) 
 
 
 def _onto_seat(bodies: list[Body]) -> Stage:
-    return _stage("Onto the seat", (_SEAT,), [b for b in bodies if b.stands], 0)
+    return _stage("Onto the seat", _SEAT, [b for b in bodies if b.stands], 0)
+
+
+def _held_down(support: Support) -> bool:
+    """Whether screws or buttons hold the top: they are driven last of all, in a step of their own."""
+    return isinstance(support, HoldsTop) and support.held is not None
 
 
 def _plane(bodies: list[Body], through: bool) -> list[Stage]:

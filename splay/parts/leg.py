@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from splay.parts.foot import FootCut, foot_cut, foot_figures
 from splay.parts.making import Taper, eight_sides, making, tapers
 from splay.piece import DowelScrew, Joint, Piece, Reamed, StakedLegs, Through
+from splay.piece.joints import LEFT_MM
 from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
 from splay.stance.floor import Floor
@@ -39,6 +40,8 @@ class LegPart:
     cut: FootCut
 
 
+LEAST_DEG = 1e-6
+"""Less lean than this is none."""
 _SQUARE_DEG = 90.0 - 1e-9
 
 
@@ -68,7 +71,8 @@ def leg_part(piece: Piece, stance: LegStance, floor: Floor, show: Show) -> LegPa
         "exposed + in the top",
         show.input("L", "exposed", stance.exposed),
         show.input("i", "in the top", in_top.quantity.value),
-        note="along the axis, to the middle of the slanted foot",
+        note="along the axis, to the middle of the slanted foot"
+        + ("; with what is sawn off its tenon once it is home" if stance.bore.left_on else ""),
     )
     blank = show.figure(
         f"{key}.blank",
@@ -121,24 +125,39 @@ def _in_top(key: str, piece: Piece, stance: LegStance, show: Show) -> Figure:
     if isinstance(joint, DowelScrew):
         return show.figure(
             f"{key}.in_top",
-            label,
-            0.0,
-            "none",
-            show.input("k", "screw in the top", joint.into_top),
-            note="the leg's own end, sawn to the lean, closes on the top",
+            "Let into its recess",
+            bore.recess,
+            "w/2 · tan ρ + r",
+            show.input("w", "recess, wide", bore.wide),
+            show.input("ρ", "lean to the top", rho, "deg"),
+            show.input("r", "deep on its shallow side", joint.recess),
+            note="the leg's own end, square, closes on the recess's bottom",
         )
-    if not isinstance(joint, Through | Reamed):
+    if not bore.through:
         bored = show.input("k", "depth along the axis", bore.tenon)
         return show.figure(f"{key}.in_top", label, bore.tenon, "k", bored)
-    thickness = bore.deep * deg.cos(rho)
+    through = (
+        show.input("t", "thickness of the top there", bore.deep * deg.cos(rho)),
+        show.input("ρ", "lean to the top", rho, "deg"),
+        show.input("p", "proud, along the axis", bore.proud),
+    )
+    if not bore.left_on:
+        return show.figure(f"{key}.in_top", label, bore.tenon, "t / cos ρ + p", *through)
+    left = joint.left if isinstance(joint, Through | Reamed) else LEFT_MM
     return show.figure(
         f"{key}.in_top",
-        label,
+        "Tenon, through the top, as it is cut",
         bore.tenon,
-        "t / cos ρ + p",
-        show.input("t", "thickness of the top there", thickness),
-        show.input("ρ", "lean to the top", rho, "deg"),
-        show.input("p", "proud, along the axis", joint.proud),
+        "t / cos ρ + p + d/2 · tan ρ + s",
+        *through,
+        show.input("d", "tenon where it comes out", 2.0 * (bore.left_on - left) / deg.tan(rho))
+        if rho > LEAST_DEG
+        else show.input("d", "tenon where it comes out", bore.size),
+        show.input("s", "for the saw", left),
+        note=f"{show.length(bore.left_on).text} of it is sawn off once it is home: a square end cut to "
+        "nothing more leaves a pit on the side it leans away from"
+        if rho > LEAST_DEG
+        else f"{show.length(bore.left_on).text} of it is sawn off once it is home",
     )
 
 

@@ -117,17 +117,7 @@ def _tenon(key: str, support: StakedLegs, leg: LegStance, show: Show) -> list[Fi
     joint, bore = support.joint, leg.bore
     lean = show.input("ρ", "lean to the top", leg.boring.resultant, "deg")
     if joint.tenon == "none":
-        return [
-            show.figure(
-                f"{key}.top_cut",
-                "Saw the upper end, off square",
-                leg.boring.resultant,
-                "ρ",
-                lean,
-                unit="deg",
-                note="in the plane of the lean: the inner side comes out longer",
-            )
-        ]
+        return []
     if joint.tenon == "flat":
         return [
             show.figure(

@@ -13,10 +13,8 @@ from splay.parts.leg import upper_end_name
 from splay.piece import Piece, Stretcher
 from splay.quantity import Figure, Quantity, Show
 from splay.quantity import degrees as deg
-from splay.stance.lines import named_faces, socket_line
 from splay.stance.members import EndStance, MemberStance, acute, corner_decides, wood_behind
 from splay.stance.staked import LegStance, support_of
-from splay.stance.taper import taper_at
 from splay.stance.vectors import between, dot, length, unit
 
 MIDDLE_MM = 0.002
@@ -59,22 +57,13 @@ def hooks_of(
 ) -> Hooks:
     """Where every leg's and every stretcher's end lies from which its sockets are marked.
 
-    A leg with a tenon is hooked at its end; one without, sawn to the lean, at its outer line.
+    A leg is hooked at its upper end: its tenon's, or its own that is let into a recess.
     """
     found: dict[int, float] = {}
     names: dict[int, str] = {}
     for leg in legs:
         names[leg.number] = upper_end_name(support_of(piece, leg).joint)
-        if leg.bore.tenon:
-            found[leg.number] = leg.bore.tenon
-            continue
-        shape = support_of(piece, leg).leg
-        line = socket_line(leg)
-        if shape.section != "round":
-            line = named_faces(shape, leg)[0][1]
-        # The underside's plane cuts that line at t along the axis: t d_z + (R - k t) w_z = 0.
-        k = taper_at(shape, leg.exposed, 0.0)
-        found[leg.number] = shape.at_top / 2.0 * line[2] / (leg.d[2] - k * line[2])
+        found[leg.number] = leg.bore.tenon or leg.bore.recess
     ends: dict[int, float] = {}
     for run in members:
         chosen = piece.members[run.number - 1]

@@ -6,6 +6,7 @@ import math
 from dataclasses import dataclass
 
 from splay.piece import Battened, Blind, DowelScrew, Piece, Reamed, Shouldered
+from splay.piece.joints import SPARE_MM
 from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
 from splay.shop import Bit
@@ -51,9 +52,9 @@ def socket_part(piece: Piece, stance: LegStance, bit: Bit, show: Show) -> Socket
         mouth=show.figure(
             f"{key}.mouth",
             "Mouth, long way",
-            bore.size / deg.cos(rho),
+            bore.mouth / deg.cos(rho),
             "D / cos ρ",
-            made.hole,
+            show.input("D", "recess" if bore.recess else "socket", bore.mouth),
             made.lean,
         ),
         exit_shift=None if blind else made.shift(),
@@ -112,15 +113,28 @@ class _Socket:
         )
 
     def stop(self) -> Figure:
-        return self.show.figure(
-            f"{self.key}.stop",
-            "Depth stop from first touch",
-            self.bore.deep + self.slant,
-            "k + D/2 · tan ρ",
-            self.deep,
-            self.hole,
-            self.lean,
-            note="set to nought when the bit first touches the slanted surface",
+        return (
+            self.show.figure(
+                f"{self.key}.stop",
+                "Depth stop from first touch",
+                self.bore.deep + self.slant,
+                "k + D/2 · tan ρ",
+                self.deep,
+                self.hole,
+                self.lean,
+                note="set to nought when the bit first touches the slanted surface",
+            )
+            if not self.bore.recess
+            else self.show.figure(
+                f"{self.key}.stop",
+                "Depth stop from first touch",
+                self.bore.recess + self.bore.wide / 2.0 * deg.tan(self.rho),
+                "d + w/2 · tan ρ",
+                self.show.input("d", "recess, deep along its middle", self.bore.recess),
+                self.show.input("w", "recess, wide", self.bore.wide),
+                self.lean,
+                note="of the recess: set to nought when its bit first touches the slanted surface",
+            )
         )
 
     def _depth(self, bit: Bit) -> float:
@@ -188,7 +202,7 @@ class _Socket:
 
         A round-over or a chamfer takes its room away from the face it is on.
         """
-        half = self.bore.size / 2 / deg.cos(self.rho)
+        half = self.bore.mouth / 2 / deg.cos(self.rho)
         top = self.piece.top
         mouth = edge_distance(top.outline, self.leg.place.at) - top.lower_edge.inward
         out = edge_distance(top.outline, exit_at) - (top.upper_edge.inward if self.bore.through else 0.0)
@@ -260,11 +274,25 @@ class _Socket:
 
     def _screw(self, joint: DowelScrew) -> tuple[Figure, ...]:
         show = self.show
-        rest = joint.length - joint.into_top
+        rest, recess = joint.in_leg, self.bore.recess
         whole = show.input("S", "whole screw", joint.length)
         inside = show.input("k", "in the top", joint.into_top)
         core = show.input("c", "core of the screw", joint.core)
+        wide = show.input("w", "as wide as the leg over its corners", self.bore.wide)
         return (
+            show.figure(
+                f"{self.key}.recess_wide", "Recess for the leg's end, wide", self.bore.wide, "w", wide
+            ),
+            show.figure(
+                f"{self.key}.recess",
+                "Recess, deep along its middle",
+                recess,
+                "w/2 · tan ρ + r",
+                wide,
+                self.lean,
+                show.input("r", "deep on its shallow side", joint.recess),
+                note="flat at its bottom: the leg's square end closes on it",
+            ),
             show.figure(f"{self.key}.pilot_top", "Pilot in the top", joint.core, "as chosen", core),
             show.figure(
                 f"{self.key}.into_leg",
@@ -278,11 +306,11 @@ class _Socket:
             show.figure(
                 f"{self.key}.pilot_leg",
                 "Pilot in the leg, deep",
-                rest + 3.0,
+                rest + SPARE_MM,
                 "S − k + 3 mm",
                 whole,
                 inside,
-                note="a little deeper, so that the leg's end closes on the top",
+                note="a little deeper, so that the leg's end closes on the recess's bottom",
             ),
         )
 

@@ -13,3 +13,5 @@ class Stage:
     steps: tuple[str, ...]
     parts: tuple[str, ...]
     joints: int
+    apart: bool = False
+    """Whether each joint is closed before the next is begun: then each has an open time of its own."""

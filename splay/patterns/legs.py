@@ -56,9 +56,9 @@ def _profile(piece: Piece, group: Group, part: LegPart, show: Show) -> Pattern:
     """In the plane it leans in, the side it leans to above; from the tenon's end at the left."""
     leg, support = group.first, support_of(piece, group.first)
     joint, shape = support.joint, support.leg
-    inside, blank = leg.bore.tenon, part.blank.quantity.value
+    inside, blank = part.in_top.quantity.value, part.blank.quantity.value
     finish = inside + leg.exposed
-    tan = deg.tan(leg.boring.resultant) if joint.tenon in ("flat", "none") else 0.0
+    tan = deg.tan(leg.boring.resultant) if joint.tenon == "flat" else 0.0
     slanted = shape.section == "round" or shape.facing == "sightline"
     upper, lower = (finish + part.cut.below, finish - part.cut.above) if slanted else (finish, finish)
     r0 = half_at(piece, leg, 0.0)

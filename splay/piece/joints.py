@@ -54,6 +54,8 @@ Face = Literal["underside", "upper face", "battens' lower face"]
 
 
 THROUGH_MM = 1e-6
+LEFT_MM = 3.0
+"""Left on a through tenon for the saw, over what its lean asks (common practice, no source)."""
 LEG_SHARE = 0.6
 """A screw wider than this share of its leg weakens it (common practice, no source)."""
 LEAST_THREAD_MM = 0.1
@@ -64,7 +66,10 @@ LEAST_THREAD_MM = 0.1
 class Hole:
     """A joint's hole and its tenon, mm along the axis: the hole's `size` where the leg enters and at the
     far end of the tenon (`tip`), whether it comes out, how `deep` it is bored, how much of the leg is in
-    it, a flat tenon's shorter side (`across`)."""
+    it, a flat tenon's shorter side (`across`); how long the tenon is when all is done (`done`), less than
+    `tenon` where it is sawn off once it is home; how deep (`recess`) and `wide` the leg's own end is let
+    in,
+    where it is."""
 
     size: float
     tip: float
@@ -72,6 +77,28 @@ class Hole:
     deep: float
     tenon: float
     across: float
+    done: float
+    recess: float = 0.0
+    wide: float = 0.0
+
+    @property
+    def sawn(self) -> bool:
+        """Whether the tenon is sawn off once it is home."""
+        return self.tenon > self.done + THROUGH_MM
+
+
+def stands_out(proud: float, left: float, half: float, lean: float) -> float:
+    """How far a tenon's square end is left standing out of the upper face, along the axis, mm, that is to
+    stand out by `proud` in the end (nought: flush); `half` its half thickness there, mm, `lean` its lean to
+    the top, degrees.
+
+    Its square end lies lower on the side it leans away from: cut to nothing more than the wood, it leaves a
+    pit there, half · tan(lean) deep along the leg. So what is not to stand out by at least that is left
+    longer by it, and by `left` for
+    the saw, and sawn off once it is home.
+    """
+    asks = half * deg.tan(lean)
+    return proud if proud > 0.0 and proud >= asks else proud + asks + left
 
 
 @dataclass(frozen=True)
@@ -96,13 +123,14 @@ class _Joint(Frozen):
         """The face of the seat its legs are marked on and bored from."""
         return "underside"
 
-    def hole(self, out: float) -> Hole:
-        """Its hole where the axis is `out` long from the underside to the upper face, mm."""
+    def hole(self, out: float, lean: float, thick: float) -> Hole:
+        """Its hole where the axis is `out` long from the underside to the upper face, mm, and leans so far
+        off square to them, degrees; `thick` is how wide the leg is there, over its corners, mm."""
         raise NotImplementedError
 
     def bit(self, shortest: float) -> Bit | None:
         """The bit for holes the least of which is so deep, mm; None where they are chopped."""
-        return Bit("the sockets", self.hole(shortest).size, "socket")
+        return Bit("the sockets", self.hole(shortest, 0.0, 0.0).size, "socket")
 
     def bounds(self, at_top: float) -> Iterator[Bound]:
         """Each of its sizes that something bounds, in a leg so thick at the top, mm."""
@@ -146,15 +174,18 @@ class Through(_Joint):
     socket: Thick
     """Diameter of the hole, mm."""
     proud: Annotated[float, Length(0, 100)] = 0.0
-    """What stands out of the upper face, along the axis, mm."""
+    """What stands out of the upper face when all is done, along the axis, mm; nought: sawn flush."""
+    left: Annotated[float, Length(0, 50)] = LEFT_MM
+    """What is left on for the saw over what the lean asks, where it is sawn off, along the axis, mm."""
     bored_from: Literal["underside", "upper"] = "underside"
     """The face the boring starts from."""
     wedge: Wedge | None = Wedge()
     """Its wedge, if it has one."""
 
-    def hole(self, out: float) -> Hole:
-        """Right through, the tenon as far out as it stands proud."""
-        return Hole(self.socket, self.socket, True, out, out + self.proud, self.socket)
+    def hole(self, out: float, lean: float, thick: float) -> Hole:
+        """Right through, the tenon as far out as it stands proud, or is left on to be sawn."""
+        long = out + stands_out(self.proud, self.left, self.socket / 2.0, lean)
+        return Hole(self.socket, self.socket, True, out, long, self.socket, out + self.proud)
 
     @property
     def face(self) -> Face:
@@ -180,9 +211,9 @@ class Blind(_Joint):
     wedge: Wedge | None = None
     """A wedge that the hole's own bottom drives home as the leg goes in, if it has one."""
 
-    def hole(self, out: float) -> Hole:
+    def hole(self, out: float, lean: float, thick: float) -> Hole:
         """As deep as it is bored."""
-        return Hole(self.socket, self.socket, False, self.depth, self.depth, self.socket)
+        return Hole(self.socket, self.socket, False, self.depth, self.depth, self.socket, self.depth)
 
     @property
     def pegged(self) -> Peg | None:
@@ -205,7 +236,9 @@ class Reamed(_Joint):
     included: Annotated[float, Angle(1, 30)] = 6.0
     """The whole angle of the taper, degrees."""
     proud: Annotated[float, Length(0, 100)] = 0.0
-    """What stands out of the upper face, along the axis, mm."""
+    """What stands out of the upper face when all is done, along the axis, mm; nought: sawn flush."""
+    left: Annotated[float, Length(0, 50)] = LEFT_MM
+    """What is left on for the saw over what the lean asks, where it is sawn off, along the axis, mm."""
     per_turn: Annotated[float, Length(0.005, 5)] = 0.1
     """What one turn of the reamer adds to the hole's diameter, as tried on scrap, mm."""
 
@@ -219,10 +252,10 @@ class Reamed(_Joint):
         where it comes out."""
         return self.socket - self.thins * deep
 
-    def hole(self, out: float) -> Hole:
+    def hole(self, out: float, lean: float, thick: float) -> Hole:
         """Right through; its tenon thins as far as it goes."""
-        long = out + self.proud
-        return Hole(self.socket, self.pilot(long), True, out, long, self.socket)
+        long = out + stands_out(self.proud, self.left, self.pilot(out) / 2.0, lean)
+        return Hole(self.socket, self.pilot(long), True, out, long, self.socket, out + self.proud)
 
     def bit(self, shortest: float) -> Bit:
         """What is bored before it is reamed."""
@@ -269,9 +302,9 @@ class Battened(_Joint):
         """The batten."""
         return self.batten_thickness
 
-    def hole(self, out: float) -> Hole:
+    def hole(self, out: float, lean: float, thick: float) -> Hole:
         """As deep as it is bored into the batten."""
-        return Hole(self.socket, self.socket, False, self.depth, self.depth, self.socket)
+        return Hole(self.socket, self.socket, False, self.depth, self.depth, self.socket, self.depth)
 
     @property
     def face(self) -> Face:
@@ -284,8 +317,19 @@ class Battened(_Joint):
         return self.peg
 
 
+RECESS_MM = 2.0
+"""How deep a recess for a leg's end still is on its shallow side (common practice, no source)."""
+SPARE_MM = 3.0
+"""A pilot in a leg goes this much deeper than its screw (common practice, no source)."""
+
+
 class DowelScrew(_Joint):
-    """A screw pointed at both ends: half in the top, half in the leg, the leg's end cut to the lean."""
+    """A screw pointed at both ends: half in the top, half in the leg, whose square end is let into a recess
+    as wide as the leg, bored at the lean.
+
+    An end sawn to the lean cannot be turned home: its long side meets the seat more than one turn of the
+    screw before the rest of it does.
+    """
 
     tenon = "none"
     way: Literal["dowel_screw"] = "dowel_screw"
@@ -296,11 +340,19 @@ class DowelScrew(_Joint):
     length: Annotated[float, Length(10, 400)] = 80.0
     """The whole screw, mm."""
     into_top: Annotated[float, Length(3, 300)] = 30.0
-    """Thread that goes into the top, along the axis, mm."""
+    """Thread that goes into the top below the recess, along the axis, mm."""
+    recess: Annotated[float, Length(0, 60)] = RECESS_MM
+    """How deep the recess for the leg's end is on its shallow side, along the axis, mm."""
 
-    def hole(self, out: float) -> Hole:
-        """The screw's pilot; nothing of the leg is in it."""
-        return Hole(self.core, self.core, False, self.into_top, 0.0, self.core)
+    def let_in(self, thick: float, lean: float) -> float:
+        """How deep the recess is in its middle, mm along the axis: its bottom is whole once it is half the
+        leg's thickness · tan(lean) deep there."""
+        return thick / 2.0 * deg.tan(lean) + self.recess
+
+    def hole(self, out: float, lean: float, thick: float) -> Hole:
+        """The recess, and the screw's pilot on from its bottom; nothing of the leg is in that."""
+        let_in = self.let_in(thick, lean)
+        return Hole(self.core, self.core, False, let_in + self.into_top, 0.0, self.core, 0.0, let_in, thick)
 
     def bit(self, shortest: float) -> Bit:
         """What its pilots are bored with."""
@@ -336,10 +388,14 @@ class Shouldered(_Joint):
     depth: Depth
     """Depth of the mortise along the axis, mm; past the upper face it goes through."""
 
-    def hole(self, out: float) -> Hole:
-        """A mortise, through where it is deeper than the wood."""
-        through = self.depth >= out - THROUGH_MM
-        return Hole(self.socket, self.socket, through, min(self.depth, out), self.depth, self.across)
+    def hole(self, out: float, lean: float, thick: float) -> Hole:
+        """A mortise, through where it is deeper than the wood; its tenon then stands out by the rest, or is
+        left on to be sawn flush."""
+        if self.depth < out - THROUGH_MM:
+            return Hole(self.socket, self.socket, False, self.depth, self.depth, self.across, self.depth)
+        proud = max(0.0, self.depth - out)
+        long = out + stands_out(proud, LEFT_MM, self.socket / 2.0, lean)
+        return Hole(self.socket, self.socket, True, out, long, self.across, out + proud)
 
     def bit(self, shortest: float) -> None:
         """It is chopped."""

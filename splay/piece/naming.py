@@ -119,6 +119,8 @@ FIELDS = {
     "farther": "far end",
     "socket": "socket",
     "proud": "proud of the top",
+    "left": "left on for the saw",
+    "recess": "recess, deep on its shallow side",
     "bored_from": "face it is bored from",
     "entry": "where it goes in",
     "margin": "margin",

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Annotated, Literal
@@ -161,6 +161,18 @@ class Show:
     def closely(self, mm: float) -> Quantity:
         """A length held against a reading: to 0.1 mm or 1/64 in, whatever figures are rounded to."""
         return Quantity(mm, "mm", inches(mm, 64) if self._inch else millimetres(mm, 0.1))
+
+    def least(self, mm: float) -> Quantity:
+        """A length that something must be at least: rounded up, so that what is shown holds too."""
+        return self._bound(mm, math.ceil)
+
+    def most(self, mm: float) -> Quantity:
+        """A length that something may be at most: rounded down, so that what is shown holds too."""
+        return self._bound(mm, math.floor)
+
+    def _bound(self, mm: float, to: Callable[[float], int]) -> Quantity:
+        step = self.units.snap_mm()
+        return self.length(to(round(mm / step, 6)) * step)
 
     def angle(self, deg: float, places: int = 1) -> Quantity:
         """An angle in degrees."""

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from splay.piece import Circle, Piece, Reamed, Round, Shouldered, Triangle
+from splay.piece import Circle, DowelScrew, Piece, Reamed, Round, Shouldered, Triangle
 from splay.quantity import Figure, Show
 from splay.quantity import degrees as deg
 from splay.setups.card import SetUp, Turn
@@ -18,6 +18,7 @@ from splay.stance.staked import LegStance, Stance, support_of
 from splay.stance.vectors import Vec, cross, dot
 from splay.work.does import Back, Bit, Chop, Do, Ream, Turned, TwoWay
 from splay.work.doing import steps
+from splay.work.joinery import Recessed
 from splay.work.lays import Pin, Toward
 from splay.work.lying import which_way
 from splay.work.marks import SEAT, Kind, Mark, centre, lettered, sightline
@@ -323,6 +324,14 @@ def _last(piece: Piece, group: Group, show: Show) -> tuple[Do, ...]:
         return (Ream(show.length(joint.pilot(deepest)), show.angle(joint.included)), Back())
     if bore.through:
         return (Bit(show.length(bore.size), None, None), Back())
+    if isinstance(joint, DowelScrew):
+        slant = bore.wide / 2.0 * deg.tan(rho)
+        return (
+            Recessed(
+                show.length(bore.wide), show.length(bore.recess), show.length(bore.recess + slant),
+                show.length(bore.size), show.length(bore.deep - bore.recess),
+            ),
+        )  # fmt: skip
     stop = bore.deep + bore.size / 2 * deg.tan(rho)
     return (Bit(show.length(bore.size), show.length(bore.deep), show.length(stop)),)
 

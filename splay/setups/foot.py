@@ -262,12 +262,12 @@ def foot_marks(piece: Piece, stance: Stance, leg: LegStance) -> tuple[Mark, ...]
 def long_point(piece: Piece, stance: Stance, leg: LegStance, part: LegPart, show: Show) -> LongPoint:
     """Where the foot's cut goes through its longest and its shortest side, from the tenon's end.
 
-    Measured along the leg's middle. A leg without a tenon is hooked at its middle's upper end.
+    Measured along the leg's middle. A leg without a tenon is hooked at its upper end.
     """
     finished, cut = part.finished.quantity.value, part.cut
     long, short = show.length(finished + cut.below), show.length(finished - cut.above)
     shape = support_of(piece, leg).leg
-    end = TENON_END if leg.bore.tenon else "middle of the upper end"
+    end = TENON_END if leg.bore.tenon else "upper end"
     far, near = foot_sides(piece, leg, stance.floor)
     if far and shape.section == "octagon":
         n = down(stance.floor)

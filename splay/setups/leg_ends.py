@@ -1,35 +1,30 @@
-"""Set-up cards for the upper ends of legs set into the seat: sloped shoulders, ends sawn for screws."""
+"""Set-up cards for the upper ends of legs set into the seat: sloped shoulders; pilots for screws."""
 
 from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from dataclasses import replace
 
 from splay.parts.leg import LegPart
 from splay.piece import DowelScrew, Joint, Piece, Shouldered, StakedLegs
+from splay.piece.joints import SPARE_MM
 from splay.quantity import Show
 from splay.quantity import degrees as deg
 from splay.setups.card import SetUp
-from splay.setups.foot import flat_cut, flat_sides, packed, together
 from splay.setups.leg_sets import LegSet, leg_sets
 from splay.setups.plain_card import Bench, plain_card
-from splay.setups.saws import SAWS, Saw, set_saw
-from splay.setups.scenes import LegOnSaw, PilotHole, TenonMade, arc_of
+from splay.setups.scenes import PilotHole, TenonMade
 from splay.shop import Shop, TiltingTable, Tool
-from splay.stance.lines import leans_outward, named_faces, socket_line, turned
+from splay.stance.lines import named_faces, socket_line, turned
 from splay.stance.staked import LegStance, Stance
 from splay.stance.taper import taper_at
 from splay.stance.vectors import Vec, cross, dot
 from splay.work.does import Bit, Do, OnEnd, OverEnd, Plain
 from splay.work.joinery import Between
-from splay.work.lays import OnSaw, Upright
+from splay.work.lays import Upright
 from splay.work.marks import Kind, Mark, leg_key
-from splay.work.phrases import listed
 from splay.work.proofs import proof_id
 
-PILOT_PAST_MM = 3.0
-"""A pilot in a leg goes this much deeper than the screw, so that the leg's end closes on the seat."""
 _UPRIGHT = "Clamp the leg in a vice or against a fence, plumb; follow the drill's own manual."
 _ROLLS = "Hold it so that it cannot roll, hands 150 mm from the blade; follow the saw's own manual."
 
@@ -37,7 +32,7 @@ _ROLLS = "Hold it so that it cannot roll, hands 150 mm from the blade; follow th
 def leg_end_cards(
     piece: Piece, stance: Stance, parts: tuple[LegPart, ...], shop: Shop, show: Show
 ) -> Iterator[SetUp]:
-    """Upper ends that lean on a leg's own lines or faces: sloped shoulders, ends sawn for screws."""
+    """Upper ends that lean on a leg's own lines or faces: sloped shoulders; pilots for screws."""
     for one in leg_sets(piece, stance, parts):
         yield from _shoulders(one, show)
         for tool in shop.owned():
@@ -126,24 +121,16 @@ def shoulder_first(one: LegSet) -> float:
     return inside + min(_plane_at(one.support, one.legs[0], way) for _, way in sides)
 
 
-def top_side(one: LegSet) -> str:
-    """Where a gauge lies to read an upper end sawn to the lean, by the leg's own line."""
-    return "outer line" if one.support.leg.section == "round" else "side it leans to"
-
-
 def pilot_deep(joint: Joint) -> float:
     """How deep a screw's pilot goes into its leg, mm."""
-    return joint.in_leg + PILOT_PAST_MM
+    return joint.in_leg + SPARE_MM
 
 
 def _screwed(one: LegSet, tool: Tool, show: Show) -> Iterator[SetUp]:
-    """Legs on double-ended screws: the upper end sawn to the lean, a pilot along the leg's middle."""
+    """Legs on double-ended screws: a pilot along the leg's middle, down from its square end."""
     joint = one.support.joint
     if not isinstance(joint, DowelScrew):
         return
-    if isinstance(tool, SAWS):
-        for legs in _cut_alike(one):
-            yield _top_cut(one, legs, tool, show)
     if isinstance(tool, TiltingTable):
         deep = pilot_deep(joint)
         figure = show.figure(
@@ -161,91 +148,15 @@ def _screwed(one: LegSet, tool: Tool, show: Show) -> Iterator[SetUp]:
             "Deep, along the leg",
             PilotHole(show.length(joint.core).text, figure.quantity.text),
             lays=(Upright(keys, one.named, UPPER),),
-            does=(Bit(show.length(joint.core), figure.quantity, None),),
+            does=(
+                Plain("The end square first, in its middle pricked: it closes on the recess all round."),
+                Bit(show.length(joint.core), figure.quantity, None),
+            ),
             caution=_UPRIGHT,
             legs=one.numbers,
             proofs=(proof_id("pilot", *one.proof),),
-            uses=tuple(Mark(Kind.TENON, key) for key in keys),
+            makes=tuple(Mark(Kind.TENON, key) for key in keys),
         )  # fmt: skip
 
 
-def _cut_alike(one: LegSet) -> tuple[tuple[LegStance, ...], ...]:
-    """Legs whose upper ends are sawn at one setting: with flats each lies on a face of its own."""
-    found: dict[tuple[float, ...], list[LegStance]] = {}
-    for leg in one.legs:
-        key = tuple(round(angle, 6) for angle in _top_angles(one, leg))
-        found.setdefault(key, []).append(leg)
-    return tuple(tuple(legs) for legs in found.values())
-
-
-def _top_angles(one: LegSet, leg: LegStance) -> tuple[float, float]:
-    """Swing and tilt for a leg's upper end, degrees."""
-    if one.support.leg.section == "round":
-        return leg.boring.resultant, 0.0
-    return flat_cut(one.support.leg, leg, _UP, _up(leg))
-
-
-def _top_cut(one: LegSet, legs: tuple[LegStance, ...], tool: Saw, show: Show) -> SetUp:
-    """The upper end of legs that close on the seat with their own end."""
-    rho = legs[0].boring.resultant
-    named = listed(f"leg {leg.number}" for leg in legs)
-    lays = together(legs, lambda leg, up: _top_lay(one, leg, up, show))
-    work = f"shape.{one.support.id}.{legs[0].id}.top"
-    key = f"{work}.{tool.id}"
-    stock = one.part.stock.quantity.value
-    met = set_saw(tool, *_top_angles(one, legs[0]), lays, (stock, stock), show, key)
-    figure = show.figure(
-        f"{key}.lean",
-        "Lean to the seat",
-        rho,
-        "ρ",
-        show.input("ρ", "lean to the top", rho, "deg"),
-        unit="deg",
-        note="in the plane of the lean",
-    )
-    d = met.swing
-    lean_on = Kind.OUTER_LINE if one.support.leg.section == "round" else Kind.FACES
-    card = plain_card(
-        work,
-        "legs",
-        "top_cut",
-        tool,
-        f"Saw the upper end of {named}",
-        figure,
-        met.name,
-        LegOnSaw(d.off_square, arc_of(d), f"fence: {lays[0].fence}", "", "leg", UPPER),
-        dials=met.dials,
-        setting=met.setting,
-        jig=met.jig,
-        lays=lays,
-        does=(Plain("As near the end as leaves the cut full; everything is measured from it."),),
-        note=met.note,
-        caution=_ROLLS,
-        legs=tuple(leg.number for leg in legs),
-        proofs=(proof_id("topcut", *one.proof),),
-        uses=tuple(Mark(lean_on, leg_key(leg.number)) for leg in legs),
-        makes=tuple(Mark(Kind.TENON, leg_key(leg.number)) for leg in legs),
-    )
-    return replace(card, wedges=met.wedges)
-
-
 UPPER = "upper end"
-_UP: Vec = (0.0, 0.0, 1.0)
-
-
-def _up(leg: LegStance) -> Vec:
-    """A leg's way out of its upper end."""
-    return (-leg.d[0], -leg.d[1], -leg.d[2])
-
-
-def _top_lay(one: LegSet, leg: LegStance, up_longer: bool, show: Show) -> OnSaw:
-    """The line the underside's plane leaves longer lies at the fence: the inner one of an outward leg."""
-    key, named = (leg_key(leg.number),), f"leg {leg.number}"
-    thin = packed(one.support.leg, leg, show)
-    if one.support.leg.section != "round":
-        sides = flat_sides(one.support.leg, leg, _UP, _up(leg), up_longer)
-        return OnSaw(key, named, UPPER, sides.up, sides.fence, sides.fence_longer, sides.up_longer, thin)
-    if leg.boring.bearing is None:
-        return OnSaw(key, named, UPPER, "", "outer line", None, None, thin)
-    fence = "inner line" if leans_outward(leg) else "outer line"
-    return OnSaw(key, named, UPPER, "", fence, True, None, thin)

@@ -95,10 +95,22 @@ def _marks(
 ) -> SetUp:
     keys = [leg_key(leg.number) for leg in legs]
     first, part = legs[0], parts[legs[0].number]
-    does: list[Do] = [Write(tuple(Mark(Kind.NUMBER, key) for key in keys), _numbered(legs))]
+    screwed = support.joint.tenon == "none"
+    does: list[Do] = [
+        Write(
+            tuple(Mark(Kind.NUMBER, key) for key in keys),
+            _numbered(legs, "upper end" if screwed else "tenon"),
+        )
+    ]
     makes = [Mark(Kind.NUMBER, key) for key in keys]
     flat = support.leg.section != "round"
-    screwed = support.joint.tenon == "none"
+    if screwed:
+        does.append(
+            Plain(
+                "Each in the hole it was turned home in: that is its number, and there it stands so "
+                "every time."
+            )
+        )
     end = upper_end_name(support.joint)
     for leg in legs:
         own = _lines(stance, support, leg, flat, end, show)
@@ -156,9 +168,9 @@ def _made(do: Do) -> tuple[Mark, ...]:
     return do.marks if isinstance(do, Write | Round | DrawLine | NameFaces) else ()
 
 
-def _numbered(legs: list[LegStance]) -> str:
+def _numbered(legs: list[LegStance], end: str) -> str:
     few = [leg.number for leg in legs if leg.number <= _TICKS]
-    said = "Beside the tenon, where it stays seen: "
+    said = f"Beside the {end}, where it stays seen: "
     if few:
         strokes = ("one stroke", "two", "three", "four")
         said += ", ".join(f"{strokes[n - 1]} on leg {n}" for n in few)

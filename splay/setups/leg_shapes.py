@@ -14,13 +14,13 @@ from splay.setups.card import SetUp
 from splay.setups.leg_sets import LegSet, leg_sets
 from splay.setups.plain_card import plain_card
 from splay.setups.scenes import EightSides, Scene, Tapering
-from splay.setups.tenons import LATHE, LATHE_CARE, tenons
+from splay.setups.tenons import GAUGE, LATHE, LATHE_CARE, tenons
 from splay.shop import HandPlane, Shop, TaperJig, Tool
 from splay.stance.lines import named_faces
 from splay.stance.staked import Stance
 from splay.stance.taper import size_at
-from splay.work.does import Plain
-from splay.work.joinery import Stations
+from splay.work.does import Do, Plain
+from splay.work.joinery import EightAlong, Stations
 from splay.work.lays import Tapered
 from splay.work.marks import Kind, Mark, leg_key
 from splay.work.phrases import SHOWN_MM, listed
@@ -41,8 +41,9 @@ def leg_shape_cards(
         yield from tenons(one, owned, show)
         yield from _turned(one, show)
         for tool in owned:
-            yield from _octagon(one, tool, show)
             yield from _taper(one, tool, show)
+        for tool in owned:
+            yield from _octagon(one, tool, show)
 
 
 def _octagon(one: LegSet, tool: Tool, show: Show) -> Iterator[SetUp]:
@@ -59,13 +60,28 @@ def _octagon(one: LegSet, tool: Tool, show: Show) -> Iterator[SetUp]:
         "Gauge from each edge",
         EightSides(gauge.quantity.text, one.part.stock.quantity.text),
         does=(
-            Plain("Gauge from both edges of all four faces; plane the corners off to the lines."),
-            Plain("Tenon first, while the stock is square; then eight sides, then round."),
+            _eight(one, show),
+            Plain("Two neighbouring faces equally wide, and so all round: then it is an even eight."),
         ),
         caution=_PLANE,
         legs=one.numbers,
         proofs=(proof_id("octagon", *one.proof),),
     )  # fmt: skip
+
+
+def _eight(one: LegSet, show: Show) -> Do:
+    """The gauge along a leg: at one figure where it is as thick all along, else at each place where its
+    taper changes."""
+    leg, first = one.support.leg, one.legs[0]
+    if not one.part.tapers:
+        return Plain("Gauge from both edges of all four faces; plane the corners off to the lines.")
+    inside = one.part.in_top.quantity.value
+    waist = [first.exposed * leg.belly.at] if leg.belly is not None else []
+    places = tuple(
+        (show.length(inside + down), show.fine(size_at(leg, first.exposed, down) * GAUGE))
+        for down in (0.0, *waist, first.exposed)
+    )
+    return EightAlong("tenon end" if first.bore.tenon else "upper end", places)
 
 
 def _turned(one: LegSet, show: Show) -> Iterator[SetUp]:

@@ -23,7 +23,7 @@ from splay.setups.hand_holds import hand_hold_proofs
 from splay.setups.held import held_proofs
 from splay.setups.hollows import hollow_proofs
 from splay.setups.joins import join_proofs
-from splay.setups.leg_ends import pilot_deep, shoulder_first, top_side
+from splay.setups.leg_ends import pilot_deep, shoulder_first
 from splay.setups.leg_marks import kerf_deep
 from splay.setups.leg_sets import LegSet
 from splay.setups.made import Made
@@ -57,7 +57,6 @@ from splay.work.takes import (
     OneFace,
     Probed,
     RodInHole,
-    SawnTop,
     Thick,
 )
 
@@ -196,11 +195,11 @@ def _shaped(made: Made, ask: Asker) -> Iterator[Proof]:
             yield ask.length(("tenon", *one.proof), ask.show.length(leg.bore.tip), words)
         if part.eight is not None:
             words = Words(
-                "One of the eight faces, wide",
-                OneFace(on),
+                "One of the eight faces at its finished foot, wide",
+                OneFace(on, "finished foot"),
                 "uneven faces make an oval leg", on, "legs", "a face, wide",
             )  # fmt: skip
-            wide = eight_wide(part.stock.quantity.value)
+            wide = eight_wide(support.leg.at_foot)
             yield ask.length(("octagon", *one.proof), ask.show.length(wide), words)
         if part.tapers:
             end = part.tapers[-1].towards
@@ -221,16 +220,10 @@ def _shaped(made: Made, ask: Asker) -> Iterator[Proof]:
 
 
 def _screwed(one: LegSet, ask: Asker) -> Iterator[Proof]:
-    """The sawn upper end of a leg on a screw, and its pilot."""
-    on, leg = f"leg.{one.part.number}", one.legs[0]
+    """The pilot of a leg on a screw."""
+    on = f"leg.{one.part.number}"
     words = Words(
-        "Sawn upper end, off square",
-        SawnTop(on, top_side(one)),
-        "an end at another slope stands open on one side", on, "legs", "upper end",
-    )  # fmt: skip
-    yield ask.sawn(("topcut", *one.proof), leg.boring.resultant, words)
-    words = Words(
-        "Pilot in the leg, deep", Deep(on, "or a shank, to the bottom from the middle of the sawn end"),
-        "too shallow holds the leg off the seat", on, "legs", "pilot, deep",
+        "Pilot in the leg, deep", Deep(on, "or a shank, to the bottom from the middle of the upper end"),
+        "too shallow holds the leg out of its recess", on, "legs", "pilot, deep",
     )  # fmt: skip
     yield ask.length(("pilot", *one.proof), ask.show.length(pilot_deep(one.support.joint)), words)

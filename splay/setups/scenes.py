@@ -127,16 +127,16 @@ class TwoSticks:
 
 @dataclass(frozen=True)
 class BevelledEdge:
-    """A stick's section with one bevelled edge or `both`; whether the first face is left the wider."""
+    """A stick's section, `face` up and `edge` at the right. `leans` are how far `edge` and `other_edge`
+    are off
+    square, degrees, nought where they stay square: positive where `face` is left the wider there."""
 
-    off: float
+    leans: tuple[float, float]
     angle: str
     face: str
     other: str
     edge: str
     other_edge: str
-    wide_first: bool
-    both: bool
 
 
 @dataclass(frozen=True)
@@ -198,7 +198,9 @@ class Tapering:
 @dataclass(frozen=True)
 class SideTapering:
     """Square stock, the side its taper is drawn on seen square: where it begins, how far in it ends, and
-    the names of those ends."""
+    the names of those ends. `up` is the side that is seen where the line lies underneath; `to_right`
+    whether
+    the end it runs to lies at the right so, the tapered side away from one."""
 
     begins: str
     off: str
@@ -206,6 +208,8 @@ class SideTapering:
     side: str
     away: str
     to: str
+    up: str
+    to_right: bool
 
 
 @dataclass(frozen=True)

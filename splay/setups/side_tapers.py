@@ -17,6 +17,7 @@ from splay.setups.words import counted
 from splay.shop import BandSaw, HandPlane, Shop, TaperJig
 from splay.stance.body import Body, SideTaper
 from splay.stance.side_taper import against, packing
+from splay.stance.vectors import cross, dot
 from splay.work.does import Do, Plain
 from splay.work.joinery import TaperLine
 from splay.work.lays import SideTapered
@@ -80,6 +81,8 @@ def _card(mates: Mates, tool: TaperJig | BandSaw | HandPlane, by: By, show: Show
             first.side,
             first.away,
             first.to,
+            body.sides.named((-body.tapers[0].on[0], -body.tapers[0].on[1])) if by == "sled" else "",
+            _to_right(body, body.tapers[0], by == "sled"),
         ),
         lays=tuple(_lays(mates, by, stops, show)),
         does=tuple(_does(mates, by, show)),
@@ -90,6 +93,17 @@ def _card(mates: Mates, tool: TaperJig | BandSaw | HandPlane, by: By, show: Show
         proofs=tuple(proof_id("side_taper", stick.key, str(n)) for n in proved(body)),
         uses=tuple(Mark(Kind.FACES, key) for key in keys),
     )
+
+
+def _to_right(body: Body, taper: SideTaper, under: bool) -> bool:
+    """Whether the end a taper runs to lies at the right of one who looks at the side it is drawn on, or
+    at the
+    one opposite where that lies `under`, the tapered side away from him."""
+    flip = -1.0 if under else 1.0
+    seen = body.pose.turn_out((0.0, flip * taper.on[0], flip * taper.on[1]))
+    away = body.pose.turn_out((0.0, float(taper.side[0]), float(taper.side[1])))
+    to = body.pose.turn_out((1.0 if taper.to == "finish" else -1.0, 0.0, 0.0))
+    return dot(cross(away, seen), to) > 0.0
 
 
 def proved(body: Body) -> tuple[int, ...]:

@@ -79,14 +79,12 @@ def _bevels(
             figure,
             "Tilt it to" if dials else "Plane to a gauge set at",
             BevelledEdge(
-                figure.quantity.value,
+                _leans(body),
                 figure.quantity.text,
                 body.sides.face,
                 body.sides.other_face,
                 body.sides.edge,
                 body.sides.other_edge,
-                bool(body.rips and body.rips[0].normal[2] < 0),
-                len(stick.bevels) > 1,
             ),
             dials=dials,
             setting=dials[0].reading if dials else None,
@@ -100,16 +98,52 @@ def _bevels(
         )
 
 
+def _leans(body: Body) -> tuple[float, float]:
+    """How far the first and the second edge are off square, degrees: positive where the first face is left
+    the wider there."""
+    found = {1: 0.0, -1: 0.0}
+    for rip in body.rips:
+        off = math.degrees(math.atan2(-rip.normal[2], abs(rip.normal[1])))
+        found[1 if rip.normal[1] > 0 else -1] = off if abs(off) > SQUARE_DEG else 0.0
+    return found[1], found[-1]
+
+
+def fence_for(body: Body, rip: Plane, planed: bool) -> float | None:
+    """From the fence to where the blade leaves the table, the opposite edge along the fence, mm; None while
+    that edge is still to be bevelled itself: then only what makes the bevel whole comes off.
+
+    The face on the table is the one left the wider. The fence touches the opposite edge where it stands out
+    most. Where it is `planed`, how wide that face itself then is.
+    """
+    z = (-1.0 if rip.normal[2] > 0 else 1.0) * body.thickness / 2.0
+    mine = abs((rip.offset - rip.normal[2] * z) / rip.normal[1])
+    bevels = [one for one in body.rips if bevel(body, one)[2] > SQUARE_DEG]
+    later = bevels[bevels.index(rip) + 1 :]
+    if any(one.normal[1] * rip.normal[1] < 0.0 for one in later):
+        return None
+    other = next((one for one in bevels if one.normal[1] * rip.normal[1] < 0.0), None)
+    if other is None:
+        return mine + body.width / 2.0
+    tilt = other.normal[2] / other.normal[1]
+    if planed:
+        return mine + abs(other.offset / other.normal[1] - tilt * z)
+    ends = [abs(other.offset / other.normal[1] - tilt * up * body.thickness / 2.0) for up in (-1.0, 1.0)]
+    return mine + max(ends)
+
+
 def _sides(mates: list[tuple[StickPart, Body]], planed: bool, show: Show) -> tuple[OnSide, ...]:
     """Edges that are bevelled with one face down, parts alike together."""
     found: dict[tuple[str, str], list[StickPart]] = {}
     angles: dict[tuple[str, str], Quantity] = {}
+    fences: dict[tuple[str, str], Quantity | None] = {}
     for stick, body in mates:
         for rip in body.rips:
             edge, wider, off = bevel(body, rip)
             if off > SQUARE_DEG:
                 found.setdefault((edge, wider), []).append(stick)
                 angles[edge, wider] = show.angle(off)
+                fence = fence_for(body, rip, planed)
+                fences[edge, wider] = None if fence is None else show.fine(fence)
     return tuple(
         OnSide(
             tuple(s.key for s in parts),
@@ -118,6 +152,7 @@ def _sides(mates: list[tuple[StickPart, Body]], planed: bool, show: Show) -> tup
             wider,
             angles[edge, wider],
             planed,
+            fences[edge, wider],
         )
         for (edge, wider), parts in found.items()
     )

@@ -53,6 +53,8 @@ def socket(piece: Piece, leg: LegStance, mouth: Mouth | None) -> Manifold:
             bore.size / 2.0 - slope * reach,
         )
     hole = cylinder(outside, up, OUT_MM / 4.0 + deep, bore.size / 2.0)
+    if bore.recess:
+        hole += cylinder(outside, up, OUT_MM / 4.0 + bore.recess, bore.wide / 2.0)
     return hole if mouth is None else hole + _eased(leg, mouth)
 
 
@@ -90,7 +92,18 @@ def _flat(leg: LegStance, half: float, across: float, below: float, above: float
 
 
 def leg_solid(piece: Piece, stance: Stance, leg: LegStance, neck: Neck) -> Manifold:
-    """A leg between the face it enters and the floor, with its tenon, bent and coved as it is."""
+    """A leg between the face it enters and the floor, with its tenon, bent and coved as it is; the tenon
+    sawn off along the top where it was left longer."""
+    solid = _whole(piece, stance, leg, neck)
+    if not leg.bore.left_on:
+        return solid
+    # A hollowed face slants a little about the tenon: sawn square to the top, at its middle.
+    at = along(leg.socket, leg.d, -leg.bore.done)
+    return cut_by(solid, Plane((0.0, 0.0, 1.0), at[2]))
+
+
+def _whole(piece: Piece, stance: Stance, leg: LegStance, neck: Neck) -> Manifold:
+    """A leg with its tenon as it goes in."""
     support = support_of(piece, leg)
     bore = leg.bore
     shaft = _shaft(support.leg, leg, neck)
@@ -106,7 +119,9 @@ def leg_solid(piece: Piece, stance: Stance, leg: LegStance, neck: Neck) -> Manif
         shaft = cut_by(shaft, shoulder) + cove
     n = floor.normal
     shaft = cut_by(shaft, Plane((-n[0], -n[1], -n[2]), floor.h0_mm))
-    if bore.tenon <= 0.0 or support.joint.tenon == "none":
+    if bore.recess:
+        return shaft + cut_by(_let_in(support.leg, leg), Plane((0.0, 0.0, -1.0), -(bore.mouth_z - SEAM_MM)))
+    if bore.tenon <= 0.0:
         return shaft
     if inside is not None:
         up = (-leg.d[0], -leg.d[1], -leg.d[2])
@@ -121,6 +136,19 @@ def leg_solid(piece: Piece, stance: Stance, leg: LegStance, neck: Neck) -> Manif
         start = along(leg.socket, leg.d, within)
         tenon = cylinder(start, up, within + bore.tenon, bore.size / 2.0 + slope * within, bore.tip / 2.0)
     return shaft + cut_by(tenon, Plane((0.0, 0.0, -1.0), -(bore.mouth_z - SEAM_MM)))
+
+
+def _let_in(shape: Leg, leg: LegStance) -> Manifold:
+    """A leg's own square end, as far as it goes into its recess, as thick as where it leaves the seat."""
+    half, within = shape.at_top / 2.0, leg.bore.wide * (1.0 + deg.tan(min(75.0, leg.boring.resultant)))
+    start, up = along(leg.socket, leg.d, within), (-leg.d[0], -leg.d[1], -leg.d[2])
+    if shape.section == "round":
+        return cylinder(start, up, within + leg.bore.recess, half)
+    side, front = faces(shape, leg.d)
+    ends = (start, along(start, up, within + leg.bore.recess))
+    return hull(
+        [along(along(at, side, half * i), front, half * j) for at in ends for i, j in corners(shape)]
+    )
 
 
 def _shaft(shape: Leg, leg: LegStance, neck: Neck) -> Manifold:

@@ -214,12 +214,20 @@ def _h(legs: list[LegStance], low: float, ids: list[str]) -> list[Any]:
 
 
 def _t(legs: list[LegStance], low: float, ids: list[str]) -> list[Any]:
-    """One between the two front legs, one from its middle to the leg behind."""
+    """One between the two legs that stand side by side, one from its middle to the leg over against them.
+
+    Of three legs those two may stand in front or behind; of more the two foremost are taken.
+    """
     _need(legs, 3, "a T")
     mine = sorted(legs, key=lambda leg: (round(leg.socket[1], 3), leg.socket[0]))
-    front = _stretcher(_on(mine[0], low), _on(mine[1], low), diameter=26, id=ids[0])
-    back = _stretcher(_into(ids[0]), _on(mine[-1], low), depth=15, tenon=14)
-    return [front, back]
+    stem = mine[-1]
+    if len(mine) == 3 and mine[2].socket[1] - mine[1].socket[1] < mine[1].socket[1] - mine[0].socket[1]:
+        stem = mine[0]
+    bar = sorted((leg for leg in mine if leg is not stem), key=lambda leg: round(leg.socket[1], 3))[:2]
+    left, right = sorted(bar, key=lambda leg: leg.socket[0])
+    across = _stretcher(_on(left, low), _on(right, low), diameter=26, id=ids[0])
+    back = _stretcher(_into(ids[0]), _on(stem, low), depth=15, tenon=14)
+    return [across, back]
 
 
 def _round(ring: list[LegStance], low: float, least: int, what: str, most: int | None = None) -> list[Any]:

@@ -122,9 +122,13 @@ def _tenons(piece: Piece, stance: Stance) -> Iterator[Rod]:
         )  # fmt: skip
         if isinstance(joint, DowelScrew):
             yield Rod(
+                "tenon", f"leg.{leg.number}", f"the end of leg {leg.number}", frozenset({TOP}), mouth,
+                along(mouth, back, bore.recess), bore.wide / 2, f"supports.{leg.support}.placement",
+            )  # fmt: skip
+            yield Rod(
                 "screw", f"leg.{leg.number}", f"the screw in leg {leg.number}",
-                frozenset({f"leg.{leg.number}"}), mouth,
-                along(mouth, leg.d, joint.length - joint.into_top), joint.socket / 2,
+                frozenset({f"leg.{leg.number}"}), along(mouth, back, bore.recess),
+                along(mouth, leg.d, joint.in_leg - bore.recess), joint.socket / 2,
                 f"supports.{leg.support}.joint.length", shortens=True,
             )  # fmt: skip
 

@@ -141,5 +141,5 @@ def _leg(
         standing=lean_of(floor.turn(d)),
         exposed=exposed,
         measured=measured,
-        bore=bore_of(piece.top, model.joint, place.at, d),
+        bore=bore_of(piece.top, model.joint, model.leg, place.at, d),
     )

@@ -181,6 +181,9 @@ def leg_view(piece: Piece, group: Group, part: LegPart, show: Show, necks: Mappi
         ),
     ]
     shapes += bowed
+    if bore.left_on:
+        slant = rt * deg.tan(first.boring.resultant)
+        shapes.append(line("cut", (bore.left_on - slant, -rt), (bore.left_on + slant, rt), part=name))
     low = -stock - step
     for at, (start, end, figure) in enumerate(
         (

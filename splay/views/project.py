@@ -122,14 +122,22 @@ def _square_ring(at: Vec, u: Vec, half: float) -> Points:
 
 
 def tenon_points(leg: LegStance, part: LegPart, floor: Floor) -> tuple[Points, Points]:
-    """The tenon where it enters and its square end, as rings in the floor frame."""
+    """The tenon where it enters and its end as it stays, as rings in the floor frame: square, or sawn along
+    the top where it was left longer."""
     bore = leg.bore
     half, tip = bore.size / 2, bore.tip / 2
     rho, bearing = leg.boring.resultant, leg.boring.bearing or 0.0
     enters = _ellipse(
         leg.socket, _level(bearing, half / deg.cos(rho)), _level(bearing + 90, bore.across / 2)
     )
-    end = along(leg.socket, leg.d, -max(part.in_top.quantity.value, 0.01))
+    end = along(leg.socket, leg.d, -max(bore.done, 0.01))
+    if bore.left_on:
+        # Sawn along the upper face: an ellipse, like the mouth it comes out of.
+        half_out = half + (tip - half) * bore.done / bore.tenon
+        flat, across = _level(bearing, half_out / deg.cos(rho)), _level(bearing + 90, half_out)
+        if bore.across != bore.size:
+            across = _level(bearing + 90, bore.across / 2)
+        return to_floor(floor, enters), to_floor(floor, _ellipse(end, flat, across))
     flat = _level(bearing, tip * deg.cos(rho))
     across = _level(bearing + 90, bore.across / 2 * bore.tip / bore.size)
     ring = _ellipse(end, (flat[0], flat[1], tip * deg.sin(rho)), across)

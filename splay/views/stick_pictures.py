@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from typing import Literal
 
 from splay.quantity import degrees as deg
 from splay.setups.scenes import (
@@ -76,16 +77,31 @@ def two_sticks(scene: TwoSticks) -> list[Shape]:
 
 
 def bevelled_edge(scene: BevelledEdge) -> list[Shape]:
-    """The stick's section, with its bevelled edges off square."""
-    t = deg.tan(scene.off) * 60.0
-    lean = t if scene.wide_first else -t
-    left = -lean if scene.both else 0.0
-    quad = ((-96.0, -30.0), (96.0, -30.0), (96.0 - lean, 30.0), (-96.0 + left, 30.0))
+    """The stick's section, its first face up and its first edge at the right, with its bevelled edges off
+    square."""
+    half, high = 96.0, 30.0
+    right, left = (high * deg.tan(lean) for lean in scene.leans)
+    quad = ((-half + left, -high), (half - right, -high), (half + right, high), (-half - left, high))
+    made = [area("section", quad)]
+    for lean, slope, sign, anchor in (
+        (scene.leans[0], right, 1.0, "start"),
+        (scene.leans[1], left, -1.0, "end"),
+    ):
+        if lean == 0.0:
+            continue
+        x = sign * half
+        made += [
+            line("dimension", (x, -high), (x, 54.0)),
+            line("cut", (x - sign * slope * 2.0, -60.0), (x + sign * slope * 2.0, 60.0)),
+            text(
+                "pointer",
+                (x + sign * (14.0 + 2.0 * max(slope, 0.0)), 66.0),
+                scene.angle,
+                anchor="start" if anchor == "start" else "end",
+            ),
+        ]
     return [
-        area("section", quad),
-        line("dimension", (96.0, -30.0), (96.0, 54.0)),
-        line("cut", (96.0 + lean * 0.5, -60.0), (96.0 - lean * 1.5, 60.0)),
-        text("pointer", (110.0 + max(-lean, 0.0), 66.0), scene.angle),
+        *made,
         text("label", (0.0, 40.0), scene.face),
         text("label", (0.0, -50.0), scene.other),
         text("label", (150.0, -80.0), scene.edge, anchor="end"),
@@ -210,20 +226,30 @@ def taper(scene: Tapering) -> list[Shape]:
 
 
 def side_taper(scene: SideTapering) -> list[Shape]:
-    """The leg lying with the side its line is drawn on turned up, the end it runs to at the right."""
+    """The leg lying with the tapered side away from one: the side its line is drawn on turned up, or the
+    one
+    opposite, where the line lies underneath."""
     half, thin, start = 36.0, -2.0, -70.0
+    s = 1.0 if scene.to_right else -1.0
+
+    def at(*points: Flat) -> tuple[Flat, ...]:
+        return tuple((s * x, y) for x, y in points)
+
+    near: Literal["start", "end"] = "start" if scene.to_right else "end"
+    far: Literal["start", "end"] = "end" if scene.to_right else "start"
+    seen = f"{scene.up}; the line on the {scene.on}, underneath" if scene.up else scene.on
     return [
-        area("waste", ((start, half), (146.0, thin), (138.0, half))),
-        area("leg", ((-146.0, -half), (154.0, -half), (146.0, thin), (start, half), (-146.0, half))),
-        line("cut", (start, half), (146.0, thin)),
-        line("dimension", (-146.0, half + 14.0), (start, half + 14.0)),
-        text("dimension", ((start - 146.0) / 2.0, half + 22.0), scene.begins),
-        line("dimension", (160.0, thin), (160.0, half)),
-        text("pointer", (160.0, half + 10.0), scene.off, anchor="end"),
-        text("label", (-40.0, -10.0), scene.on),
-        text("label", (40.0, half + 30.0), scene.side),
-        text("label", (-146.0, -half - 20.0), scene.away, anchor="start"),
-        text("label", (154.0, -half - 20.0), scene.to, anchor="end"),
+        area("waste", at((start, half), (146.0, thin), (138.0, half))),
+        area("leg", at((-146.0, -half), (154.0, -half), (146.0, thin), (start, half), (-146.0, half))),
+        line("hidden" if scene.up else "cut", *at((start, half), (146.0, thin))),
+        line("dimension", *at((-146.0, half + 14.0), (start, half + 14.0))),
+        text("dimension", (s * (start - 146.0) / 2.0, half + 22.0), scene.begins),
+        line("dimension", *at((160.0, thin), (160.0, half))),
+        text("pointer", (s * 160.0, half + 10.0), scene.off, anchor=far),
+        text("label", (-s * 40.0 if not scene.up else 0.0, -10.0), seen),
+        text("label", (s * 40.0, half + 30.0), scene.side),
+        text("label", (-s * 146.0, -half - 20.0), scene.away, anchor=near),
+        text("label", (s * 154.0, -half - 20.0), scene.to, anchor=far),
     ]
 
 

@@ -14,6 +14,7 @@ from splay.work.joinery import (
     Cove,
     CutOut,
     Eased,
+    EightAlong,
     EndNotches,
     FlatsLeft,
     Groove,
@@ -26,6 +27,7 @@ from splay.work.joinery import (
     Onward,
     Parted,
     Places,
+    Recessed,
     SawnSquare,
     Shortened,
     Shoulders,
@@ -305,7 +307,8 @@ Do = (
     | ThroughPlaces | Onward | LongPoint | SawToLine | Kerf | MakeWedge
     | ArcLine | BentLine | FlatsLeft | Stations | Shortened | Cove | Eased
     | DepthHoles | Runners | HollowLine
-    | StripsLaid | StripSides | StripEnds | PlanedOff | PegFound
+    | StripsLaid | StripSides | StripEnds | PlanedOff | PegFound | Recessed
+    | EightAlong
 )  # fmt: skip
 
 

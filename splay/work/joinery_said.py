@@ -357,6 +357,27 @@ def _(one: joinery.MakeWedge) -> str:
     )
 
 
+@do.register
+def _(one: joinery.Recessed) -> str:
+    return (
+        f"First a flat-bottomed bit {one.wide.text}, as wide as the leg: {one.deep.text} deep along its "
+        f"middle, depth stop {one.touch.text} from where it first touches. Then, nothing moved, a bit "
+        f"{one.pilot.text} on from the middle of its bottom, {one.on.text} deeper."
+    )
+
+
+@do.register
+def _(one: joinery.EightAlong) -> str:
+    first, *rest = one.places
+    said = f"From the {one.hook}: at {first[0].text} a mark {first[1].text} in from each edge"
+    said += "".join(f", at {at.text} {gauge.text}" for at, gauge in rest)
+    return (
+        f"{said}, on all four faces. Lines from mark to mark, carried on to both ends; plane the corners "
+        "off "
+        "to the lines."
+    )
+
+
 def _from_to(a: Quantity, b: Quantity) -> str:
     """From one place to another front to back, towards words that are on the top."""
     one, two = a.text.lstrip("-−"), b.text.lstrip("-−")

@@ -156,6 +156,11 @@ class OnSide:
     down: str
     angle: Quantity
     planed: bool
+    fence: Quantity | None = None
+    """From the fence to where the blade leaves the table, the opposite edge along the fence, or, planed,
+    how
+    wide `down` then is; None for the first of two bevels, of which only so much comes off as makes it
+    whole."""
 
 
 @dataclass(frozen=True)

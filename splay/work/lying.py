@@ -188,11 +188,17 @@ def _(one: OnSide) -> tuple[str, ...]:
     if one.planed:
         return (
             f"{cap(one.named)}, {one.edge}: plane it {one.angle.text} off square, the {one.down} left the "
-            "wider.",
+            "wider." + (f" Done when it is {one.fence.text} wide there." if one.fence is not None else ""),
         )
+    width = (
+        f"Fence {one.fence.text} from the blade, measured along the table; the opposite edge along it."
+        if one.fence is not None
+        else "The opposite edge along the fence: take off no more than makes the bevel whole."
+    )
     return (
         f"{cap(one.named)}, {one.edge}: {one.down} down, tilted {one.angle.text} so that the face on the "
         "table is left the wider.",
+        width,
     )
 
 

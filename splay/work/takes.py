@@ -176,9 +176,11 @@ class Butt:
 
 @dataclass(frozen=True)
 class OneFace:
-    """A rule across one of eight faces, and across its neighbour: both must agree."""
+    """A rule across one of eight faces, and across its neighbour: both must agree; `at` where along the
+    part."""
 
     part: str
+    at: str = ""
 
 
 @dataclass(frozen=True)
@@ -201,14 +203,6 @@ class Probed:
     """The depth of a narrow hole: a thin stick down its middle."""
 
     of: str
-
-
-@dataclass(frozen=True)
-class SawnTop:
-    """A bevel gauge on an end sawn to the lean: stock down a line or face of the leg, blade on the end."""
-
-    part: str
-    line: str
 
 
 @dataclass(frozen=True)
@@ -255,6 +249,6 @@ Take = (
     Apart | RodInHole | BothSides | SawnLine | Corner | Thick | AcrossEnd | ToLine | Mortised | OneFace
     | FirstShoulder | Deep
     | Probed | ToGroove | SlotLong | ArcHigh | OffString | MouthLong | TopThick | UnderEdge | Butt
-    | StandsOut | SawnTop | Bevelled | Sticks | Gap
+    | StandsOut | Bevelled | Sticks | Gap
     | Wall | EndToEnd
 )  # fmt: skip

@@ -23,7 +23,6 @@ from splay.work.takes import (
     Probed,
     RodInHole,
     SawnLine,
-    SawnTop,
     SlotLong,
     StandsOut,
     Sticks,
@@ -173,7 +172,8 @@ def _(take: Butt) -> str:
 
 @how.register
 def _(take: OneFace) -> str:
-    return "Rule across a face, then across its neighbour: they must agree."
+    where = f" at its {take.at}" if take.at else ""
+    return f"Rule across a face{where}, then across its neighbour: they must agree."
 
 
 @how.register
@@ -189,11 +189,6 @@ def _(take: Deep) -> str:
 @how.register
 def _(take: Probed) -> str:
     return "A thin stick down the middle of the hole, marked where the face meets it, then measured."
-
-
-@how.register
-def _(take: SawnTop) -> str:
-    return f"Bevel gauge: its stock down the {take.line}, its blade along the sawn end."
 
 
 @how.register

@@ -30,7 +30,6 @@ from splay.work.takes import (
     Probed,
     RodInHole,
     SawnLine,
-    SawnTop,
     SlotLong,
     StandsOut,
     Sticks,
@@ -112,18 +111,16 @@ class Gauges:
     def _bothsides(self, take: BothSides, proof: Proof) -> float:
         leg, stick = self._leg(take.part)
         n, h = np.array(self.plan.stance.floor.normal), self.plan.stance.floor.h0_mm
-        inside = self.plan.parts[leg.number - 1].in_top.quantity.value
         lengths = []
         for line in (take.long, take.short) if take.long else ("", ""):
             low, high = 0.0, 3000.0
             for _ in range(60):
                 z = (low + high) / 2
-                p = self.judge.side_point(stick, line, z + inside * 0) if line else vec(0, 0, z)
+                p = self.judge.side_point(stick, line, z) if line else vec(0, 0, z)
                 above = float(n @ self.judge.leg_point(leg, p)) + h
                 low, high = (z, high) if above > 0 else (low, z)
             lengths.append(low)
-        off = 0.0 if leg.bore.tenon else inside
-        return sum(lengths) / 2 - off
+        return sum(lengths) / 2
 
     def _body(self, key: str) -> object:
         return next(b for b in self.plan.stance.bodies if b.key == key)
@@ -172,7 +169,9 @@ class Gauges:
         # A regular octagon over its flats: side = flats · tan 22.5.
         if kind == "member":
             return self.piece.members[int(number) - 1].diameter * math.tan(math.pi / 8)
-        return self.plan.parts[int(number) - 1].stock.quantity.value * math.tan(math.pi / 8)
+        assert take.at == "finished foot"
+        leg, _ = self._leg(take.part)
+        return support_of(self.piece, leg).leg.at_foot * math.tan(math.pi / 8)
 
     def _firstshoulder(self, take: FirstShoulder, proof: Proof) -> float:
         leg, stick = self._leg(take.part)
@@ -219,11 +218,6 @@ class Gauges:
 
     def _probed(self, take: Probed, proof: Proof) -> float | None:
         return None
-
-    def _sawntop(self, take: SawnTop, proof: Proof) -> float:
-        leg, _ = self._leg(take.part)
-        # In the plane of the lean: the end lies in the underside, the stock along the leg.
-        return self._on_a_sawn_line(apart_deg(np.array(leg.d), vec(0, 0, -1)))
 
     def _bevelled(self, take: Bevelled, proof: Proof) -> float:
         board, body = self.judge.boards[take.part], self._body(take.part)

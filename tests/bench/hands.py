@@ -293,8 +293,11 @@ def _held(up: Array, leans: Array | None, off: float, card: SetUp) -> Array:
 
 def _bit(card: SetUp) -> tuple[float, float | None]:
     from splay.work.does import Bit
+    from splay.work.joinery import Recessed
 
     for do in card.does:
+        if isinstance(do, Recessed):
+            return do.pilot.value, do.deep.value + do.on.value
         if isinstance(do, Bit):
             return do.diameter.value, None if do.deep is None else do.deep.value
     return 0.0, None

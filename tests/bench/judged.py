@@ -28,18 +28,20 @@ from splay.work.joinery import (
     Between,
     Cove,
     CutOut,
+    EightAlong,
     FlatsLeft,
     Groove,
     JigOver,
     Notch,
     Parted,
+    Recessed,
     SawnSquare,
     Shoulders,
     Stations,
     Tenon,
     Transferred,
 )
-from splay.work.lays import OnFloor, OnLines, OnSaw, OnTilt, Tapered, Upright
+from splay.work.lays import OnFloor, OnLines, OnSaw, OnSide, OnTilt, Tapered, Upright
 from splay.work.marks import Kind, Mark, leg_key, member_key
 from splay.work.tops import PlanedOff
 from tests.bench import hands
@@ -159,16 +161,13 @@ class Judge:
         if support.leg.belly is not None:
             downs = sorted({*downs, leg.exposed * support.leg.belly.at})
         shape = tuple((inside + q, size_at(support.leg, leg.exposed, q) / 2.0) for q in downs)
-        tenon = ((0.0, leg.bore.tip / 2.0), (inside - 1e-9, leg.bore.size / 2.0)) if inside else ()
+        tenon = ((0.0, leg.bore.tip / 2.0), (inside - 1e-9, leg.bore.size / 2.0))
+        if not leg.bore.tenon:
+            # Its own end goes into a recess, as thick as the leg is where it leaves the seat.
+            tenon = ((0.0, support.leg.at_top / 2.0), (inside - 1e-9, support.leg.at_top / 2.0))
         flats = FLATS[support.leg.section]
-        first = "tenon end" if inside else "upper end"
-        stick = Stick(leg_key(leg.number), first, "foot", (*tenon, *shape), flats)
-        if not inside:
-            # Sawn to the lean: the rule is hooked where the first line meets the upper end.
-            x, _, z = frame_of(leg, self.piece)
-            k = stick.slope(0.0)
-            stick.ends["hook"] = -stick.half(0.0) * x[2] / (z[2] + k * x[2])
-        return stick
+        first = "tenon end" if leg.bore.tenon else "upper end"
+        return Stick(leg_key(leg.number), first, "foot", (*tenon, *shape), flats)
 
     def _member(self, run: MemberStance) -> Stick:
         chosen = self.piece.members[run.number - 1]
@@ -298,6 +297,9 @@ class Judge:
             self.tally.hold("hole deg", apart_deg(hole.out, out), f"{card.id} leg {leg.number}")
             self.tally.hold("hole mm", _off_line(np.array(leg.socket), d, hole.at), card.id)
             judge_hole(self, card, leg)
+            for do in card.does:
+                if isinstance(do, Recessed):
+                    self.turned_home(card, leg, do)
         first = next(iter(hands.bore_seat(self.seat, card, self.shop)))
         if any(one.pin for one in hands.pins(card)):
             pin = hands.on_pin(self.seat, card, first)
@@ -475,7 +477,6 @@ class Judge:
         for number in card.legs:
             leg = self.plan.stance.legs[number - 1]
             stick = self.sticks[leg_key(number)]
-            part = self.plan.parts[number - 1]
             told = [do for do in hands.long_points(card) if not do.parts or leg_key(number) in do.parts]
             self.tally.hold("told once where its cut goes", abs(len(told) - 1.0), f"{card.id} leg {number}")
             for do in told:
@@ -483,7 +484,7 @@ class Judge:
                 if not all(self._has(stick, line) for line, _ in wanted if line):
                     continue
                 for line, mm in wanted:
-                    z = mm + (0.0 if leg.bore.tenon else part.in_top.quantity.value)
+                    z = mm
                     if not line:
                         p = vec(0, 0, z)
                         continue
@@ -722,6 +723,22 @@ class Judge:
             side = self.boards[key].sides[edge]
             wanted = [np.array(r.normal) for r in body.rips if float(np.array(r.normal) @ side) > 0.5]
             self.tally.hold("bevel deg", min(apart_deg(normal, w) for w in wanted), card.id)
+        for lay in card.lays:
+            if isinstance(lay, OnSide) and lay.fence is not None:
+                for key in lay.parts:
+                    self._ripped_to(key, lay, lay.fence.value, card)
+
+    def _ripped_to(self, key: str, lay: OnSide, fence: float, card: SetUp) -> None:
+        """Measured along the table from where the fence touches: the corners of the finished section
+        tell."""
+        body = next(b for b in self.plan.stance.bodies if b.key == key)
+        side, down = (np.array(self.boards[key].sides[name]) for name in (lay.edge, lay.down))
+        corners = [np.array(p) for face in body.plain for p in face.corners]
+        table = max(float(down @ p) for p in corners)
+        on_table = max(float(side @ p) for p in corners if float(down @ p) > table - 0.01)
+        far = [p for p in corners if not lay.planed or float(down @ p) > table - 0.01]
+        touched = min(float(side @ p) for p in far)
+        self.tally.hold("ripped wide mm", abs(on_table - touched - fence), card.id)
 
     def _notch(self, card: SetUp) -> None:
         for do in card.does:
@@ -911,18 +928,6 @@ class Judge:
         shape = support_of(self.piece, leg).leg
         return (size_at(shape, leg.exposed, 0.0) - size_at(shape, leg.exposed, 1.0)) / 2.0
 
-    def _top_cut(self, card: SetUp) -> None:
-        if not card.in_reach and not card.wedges:
-            return
-        boards = {}
-        for number in card.legs:
-            stick = self.sticks[leg_key(number)]
-            ends = {"upper end": vec(0, 0, -1), "foot": vec(0, 0, 1)}
-            boards[leg_key(number)] = Board(dict(stick.lines), ends, (0.0, 0.0))
-        for cut in hands.saw(card, self.shop, boards):
-            leg = self.plan.stance.legs[int(cut.part.partition(".")[2]) - 1]
-            self.tally.hold("cut deg", apart_deg(self._leg_way(leg, cut.normal), vec(0, 0, 1)), card.id)
-
     def _pilot(self, card: SetUp) -> None:
         """Upright, the plumb bit runs along the leg's middle, down from its upper end."""
         (lay,) = card.lays
@@ -930,6 +935,22 @@ class Judge:
         joint = support_of(self.piece, self.plan.stance.legs[card.legs[0] - 1]).joint
         deep = next(do.deep.value for do in card.does if isinstance(do, Bit) and do.deep)
         self.tally.hold("pilot short mm", max(0.0, joint.length - joint.into_top - deep), card.id)
+
+    def turned_home(self, card: SetUp, leg: LegStance, told: Recessed) -> None:
+        """A square end goes to the bottom of its recess and closes on it all round; the screw's thread has
+        its pilot beyond, as long as what stands out of the leg."""
+        joint, shape = support_of(self.piece, leg).joint, support_of(self.piece, leg).leg
+        over = {"round": 1.0, "octagon": 1.0 / math.cos(math.pi / 8), "square": math.sqrt(2.0)}
+        self.tally.hold("recess mm", abs(told.wide.value - shape.at_top * over[shape.section]), card.id)
+        lean = math.radians(apart_deg(np.array(leg.d), vec(0, 0, -1)))
+        shallow = told.deep.value - told.wide.value / 2 * math.tan(lean)
+        self.tally.hold("bottom not whole mm", max(0.0, -shallow), card.id)
+        inside = self.plan.parts[leg.number - 1].in_top.quantity.value
+        self.tally.hold("end off the bottom mm", abs(told.deep.value - inside), card.id)
+        stop = told.deep.value + told.wide.value / 2 * math.tan(lean)
+        self.tally.hold("stop mm", abs(told.touch.value - stop), card.id)
+        self.tally.hold("pilot in the seat mm", abs(told.on.value - joint.into_top), card.id)
+        self.tally.hold("pilot thick mm", abs(told.pilot.value - joint.core), card.id)
 
     def _dowel(self, card: SetUp) -> None:
         judge_dowels(self, card)
@@ -985,8 +1006,24 @@ class Judge:
         judge_outside(self, card)
 
     def _octagon(self, card: SetUp) -> None:
-        """Gauged from both edges of every face, the eight come out equal."""
-        self._eight(card, self.plan.parts[card.legs[0] - 1].stock.quantity.value)
+        """Gauged from both edges of every face, the eight come out equal, wherever along the leg."""
+        part = self.plan.parts[card.legs[0] - 1]
+        leg = self.plan.stance.legs[card.legs[0] - 1]
+        shape = support_of(self.piece, leg).leg
+        along = [do for do in card.does if isinstance(do, EightAlong)]
+        # Its sizes change along it: one gauge does not serve.
+        self.tally.hold("one gauge on a taper", float(bool(part.tapers) != bool(along)), card.id)
+        for do in along:
+            inside = part.in_top.quantity.value
+            told = [(at.value - inside, gauge.value) for at, gauge in do.places]
+            for (a, first), (b, last) in pairwise(told):
+                for share in (0.0, 0.5, 1.0):
+                    down = min(max(a + (b - a) * share, 0.0), leg.exposed)
+                    size, gauge = size_at(shape, leg.exposed, down), first + (last - first) * share
+                    flat, corner = size - 2 * gauge, gauge * math.sqrt(2.0)
+                    self.tally.hold("octagon mm", abs(flat - corner), card.id)
+        if not along:
+            self._eight(card, part.stock.quantity.value)
 
     def _member_octagon(self, card: SetUp) -> None:
         chosen = self.piece.members[int(card.parts[0].partition(".")[2]) - 1]

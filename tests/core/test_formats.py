@@ -463,7 +463,18 @@ def leg_volume(piece: Piece, planned: Plan) -> float:
                 slope = (bore.size - bore.tip) / 2.0 / bore.tenon
                 pin = shapely.Point(0.0, 0.0).buffer(bore.size / 2 + slope * down, quad_segs=90)
             pin = pin.intersection(side(at, (0.0, 0.0, 1.0), bore.mouth_z, above=True))
+            if bore.left_on:
+                sawn = along(leg.socket, leg.d, -bore.done)[2]
+                pin = pin.intersection(side(at, (0.0, 0.0, 1.0), sawn, above=False))
             total += pin.area * step
+    if bore.recess:
+        # Its own end in the recess, as thick as it leaves the seat.
+        for k in range(round(4 * slack / step)):
+            down = -bore.recess + (k + 0.5) * step
+            if down < slack:
+                at = along(leg.socket, leg.d, down)
+                own = disc(shape.at_top / 2.0, shape.section)
+                total += own.intersection(side(at, (0.0, 0.0, 1.0), bore.mouth_z, above=True)).area * step
     tip = 0.0
     if bore.tenon > slack:
         tip = (bore.tenon - slack) * math.pi * bore.tip**2 / 4
@@ -524,6 +535,11 @@ def _hole_at(piece: Piece, leg: Any, z: float) -> shapely.Polygon:
         shape = affinity.scale(
             shapely.Point(0, 0).buffer(1.0, quad_segs=90), size / 2 / math.cos(rho), size / 2
         )
+    if bore.recess:
+        wide = shapely.Point(0, 0).buffer(1.0, quad_segs=90)
+        wide = affinity.scale(wide, bore.wide / 2 / math.cos(rho), bore.wide / 2)
+        floor = (bore.recess - run) / math.sin(rho)
+        shape = shape.union(wide.intersection(shapely.box(-floor, -1000.0, 1000.0, 1000.0)))
     if not bore.through:
         # The flat floor of the hole, square to its axis, cuts the level plane along a line across the lean.
         # A point (a along the lean, in the level plane) lies deep: run·1 + … ; wood stays beyond `deep`.

@@ -17,12 +17,13 @@ from splay.build.glues import GLUES, clamping, opening
 from splay.build.glueup import GlueStage, GlueUp, Pace, _grouped, glue_up
 from splay.build.progress import Done, minutes_left, next_of, progress, shown_done
 from splay.build.rescue import Rescue, lowered, rescues
-from splay.piece import Belly, Piece, StakedLegs
+from splay.piece import Belly, Piece, StakedLegs, read_piece
 from splay.piece.starters import STARTS, starter
 from splay.plan import plan
 from splay.quantity import Show
 from splay.setups.leg_marks import ring_at
 from splay.shop import workbench
+from splay.stance.arrange import with_members
 from splay.views.surface import surface
 from tests.bench.pieces import buildable
 from tests.core.make import piece, planned, round_stool
@@ -61,7 +62,7 @@ class Sittings(SimpleTestCase):
         for _ in range(200):
             minutes = [rng.choice((1.0, 2.5, 4.0, 6.0)) for _ in range(rng.randint(1, 7))]
             opens = rng.choice((6.0, 8.0, 11.0))
-            stages = [GlueStage("", str(k), (), (), (), (), m) for k, m in enumerate(minutes)]
+            stages = [GlueStage("", str(k), (), (), (), (), m, m) for k, m in enumerate(minutes)]
             made = _grouped(stages, opens)
             self.assertEqual([s for group in made for s in group], stages, "the order stays")
             # Every way to cut the row of stages in pieces that fit, tried one by one.
@@ -98,10 +99,18 @@ class Sittings(SimpleTestCase):
         self.assertEqual(len(blocks), 2)
 
     def test_what_takes_longer_than_the_glue_stays_open_is_said_with_its_numbers(self) -> None:
+        # Held together by stretchers its four legs go in at once, by themselves one after the other.
+        tied = read_piece(with_members(starter("round_four"), "box"))
+        told = glue_up(tied, planned(tied), Build(air_c=30), SHOW)
+        assert told is not None
+        self.assertFalse(told.sittings[-1].fits)
+        self.assertIn("4 joints take about 7 min, and the glue stays open 4", told.cautions[-1])
+
+    def test_legs_that_share_no_stretcher_have_each_an_open_time_of_their_own(self) -> None:
         told = glued("round_four", Build(air_c=30))
         assert told is not None
-        self.assertFalse(told.sittings[0].fits)
-        self.assertIn("4 joints take about 7 min, and the glue stays open 4", told.cautions[0])
+        self.assertTrue(told.sittings[0].fits)
+        self.assertEqual(told.sittings[0].joints, 4)
 
     def test_a_shop_too_cold_for_the_glue_is_said(self) -> None:
         told = glued("round_three", Build(glue="hide", air_c=12))

@@ -116,11 +116,11 @@ class HiddenPieces(SimpleTestCase):
     def test_a_piece_read_too_high_is_cut_and_one_too_low_is_left(self) -> None:
         """All feet alike, 6 mm over and 6 mm under what it should stand."""
         document = write_piece(starter("round_four"))
-        document["levelling"] = {"passes": [{"way": "bench"}], "flat": 0.0}
+        document["levelling"] = {"passes": [{"way": "bench", "raised": 100}], "flat": 0.0}
         made = read_piece(document)
         asked = [p for p in plan(made, SHOP).proofs if p.station == "level"]
         for off, said in ((6.0, "it stands 6.0 mm too high"), (-6.0, "It stands 6.0 mm too low")):
-            known = tuple(Reading(p.id, made.stands + off, sure=True, kind=p.kind) for p in asked)
+            known = tuple(Reading(p.id, made.stands + 100.0 + off, sure=True, kind=p.kind) for p in asked)
             (told, *_) = plan(made, SHOP, known).level
             self.assertIn(said, told.said)
 

@@ -191,6 +191,12 @@ class Numbers(SimpleTestCase):
         self.assertEqual(moved, [ids[0], ids[2], ids[1]])
 
 
+ASKED_OTHERWISE = ("topcut.", "octagon.", "foot.", "kerf.", "wedge.", "bench.")
+"""Since then a leg on a screw ends square, eight sides are read at the foot, through tenons are left longer
+to be sawn flush, and upside down a seat lies on tenons that stay proud: what is read of these is another
+length, or nothing."""
+
+
 class FromVersion1(SimpleTestCase):
     def test_every_proof_of_an_old_file_has_its_name_and_expects_what_it_did(self) -> None:
         for path in OLD:
@@ -213,6 +219,8 @@ class FromVersion1(SimpleTestCase):
                     missing += (
                         1  # of many legs only a dozen distances are asked: which, follows the numbers
                     )
+                    continue
+                if id.startswith(ASKED_OTHERWISE):
                     continue
                 self.assertIn(id, now, f"{path.name}: {old}")
                 self.assertAlmostEqual(now[id], expected, 4, f"{path.name}: {old}")

@@ -29,7 +29,7 @@ TRADE = (
     ("bore", "cut_outline"),
     ("tenon", "taper"),
     ("tenon", "octagon"),
-    ("octagon", "taper"),
+    ("taper", "octagon"),
     ("bore", "fit"),
     ("tenon", "fit"),
     ("fit", "dry_fit"),

@@ -133,7 +133,6 @@ class Judged(SimpleTestCase):
                 placement={"way": "free", "spots": [{"x": 100, "y": 60, "mirror": "sides"},
                     {"x": 0, "y": 40, "mirror": "none"}]}),
             "tenon_over_leg": round_stool(14, joint={"way": "through", "socket": 45}),
-            "proud_short": round_stool(14, joint={"way": "through", "socket": 25, "proud": 1}),
         }.items():  # fmt: skip
             with self.subTest(code):
                 self.assertIn(code, self.codes(made))

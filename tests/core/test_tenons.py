@@ -232,5 +232,5 @@ class FirstTry(SimpleTestCase):
         self.assertIn("8.9 turns", inches)
 
     def test_it_is_home_by_what_is_seen_of_its_end(self) -> None:
-        self.assertIn("is level with the upper face", self.said(Units(), proud=0))
+        self.assertIn("stands 6 mm out of the upper face", self.said(Units(), proud=0))
         self.assertNotIn("its mark", self.said(Units()))

@@ -46,19 +46,20 @@ def codes(made: Piece) -> dict[str, Any]:
 
 class ByHand(SimpleTestCase):
     def test_width_length_and_thickness(self) -> None:
-        # Tenon 40.89 long in the seat, its ring 12.75 tan 12 nearer the end on the obtuse side, the slot 12
-        # short of that: 26.18; and 12 over: 38.18. From 1 at 6 degrees: 1 + 2 · 38.18 · tan 3 = 5.002.
+        # 40.89 in the seat and 12.75 tan 12 + 3 to be sawn flush; its ring 12.75 tan 12 nearer the
+        # end on the obtuse side, the slot 12 short of that: 31.89; and 12 over: 43.89. From 1 at 6 degrees:
+        # 1 + 2 · 43.89 · tan 3 = 5.600.
         (do,) = (one for one in card(stool({}), "wedges").does if isinstance(one, MakeWedge))
-        self.assertEqual((do.wide.text, do.long.text), ("25.5 mm", "38 mm"))
-        self.assertAlmostEqual(do.long.value, 38.183, 2)
-        self.assertAlmostEqual(do.butt.value, 1.0 + 2 * 38.183 * math.tan(math.radians(3)), 3)
-        self.assertEqual(do.butt.text, "5.0 mm")
+        self.assertEqual((do.wide.text, do.long.text), ("25.5 mm", "44 mm"))
+        self.assertAlmostEqual(do.long.value, 43.894, 2)
+        self.assertAlmostEqual(do.butt.value, 1.0 + 2 * 43.894 * math.tan(math.radians(3)), 3)
+        self.assertEqual(do.butt.text, "5.6 mm")
 
     def test_what_it_opens_is_what_it_is_thicker_than_its_slot_at_the_end(self) -> None:
-        # Driven 26.18 in: 1 + 2 · 26.18 · tan 3 = 3.744, less a slot of 1.5.
+        # Driven 31.89 in: 1 + 2 · 31.89 · tan 3 = 4.343, less a slot of 1.5.
         made = wedge_made(stool({}), planned(stool({})).stance.legs[0])
         assert made is not None
-        self.assertAlmostEqual(made.opens, 2.244, 2)
+        self.assertAlmostEqual(made.opens, 2.843, 2)
 
     def test_a_hair_over_the_hole(self) -> None:
         (do,) = (one for one in card(stool({"over": 0.5}), "wedges").does if isinstance(one, MakeWedge))
@@ -93,9 +94,9 @@ class AtFullSize(SimpleTestCase):
         (one,) = wedge_patterns(made, plan_.stance, Show(Units()))
         face, side = (np.array(shape.points) for shape in one.view.shapes if shape.layer == "cut")
         self.assertAlmostEqual(float(np.ptp(face[:, 1])), 25.5, 6)
-        self.assertAlmostEqual(float(np.ptp(face[:, 0])), 38.18, 2)
+        self.assertAlmostEqual(float(np.ptp(face[:, 0])), 43.89, 2)
         at_butt = side[side[:, 0] < 1.0][:, 1]
-        self.assertAlmostEqual(float(np.ptp(at_butt)), 5.0, 2)
+        self.assertAlmostEqual(float(np.ptp(at_butt)), 5.6, 2)
 
 
 class Lies(SimpleTestCase):

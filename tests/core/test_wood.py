@@ -402,7 +402,7 @@ class Judged(unittest.TestCase):
         piece = make.piece()
         made = make.planned(piece)
         found = needs_of(piece, made, WoodChoice(), SHOW)
-        wood = [stock("board", "w1", width=330, **more)]
+        wood = [stock("board", "w1", width=330, length=2700, **more)]
         laid = lay_out_wood(found, wood, WoodChoice(), SHOW, 0.1)
         self.assertFalse(laid.missing)
         done = effects(piece, made, WoodChoice(), {}, None, SHOW)

@@ -52,9 +52,9 @@ const WAYS = wordsOf('StakedLegs', 'joint')
 const FACE = 'joint.bored_from'
 const PEG = ['joint.peg.diameter', 'joint.peg.angle']
 const FORMS: Record<string, string[]> = {
-  through: ['joint.socket', 'joint.proud', FACE],
+  through: ['joint.socket', 'joint.proud', 'joint.left', FACE],
   blind: ['joint.socket', 'joint.depth'],
-  reamed: ['joint.socket', 'joint.included', 'joint.proud', 'joint.per_turn'],
+  reamed: ['joint.socket', 'joint.included', 'joint.proud', 'joint.left', 'joint.per_turn'],
   battened: [
     'joint.socket',
     'joint.depth',
@@ -66,7 +66,7 @@ const FORMS: Record<string, string[]> = {
     'joint.screws',
   ],
   shouldered: ['joint.socket', 'joint.across', 'joint.depth'],
-  dowel_screw: ['joint.socket', 'joint.core', 'joint.length', 'joint.into_top'],
+  dowel_screw: ['joint.socket', 'joint.core', 'joint.length', 'joint.into_top', 'joint.recess'],
 }
 const pegged = computed(() => joint.value !== undefined && 'peg' in joint.value)
 const form = computed(() => [
