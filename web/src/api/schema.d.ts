@@ -3275,7 +3275,11 @@ export interface components {
         };
         /**
          * DowelScrew
-         * @description A screw pointed at both ends: half in the top, half in the leg, the leg's end cut to the lean.
+         * @description A screw pointed at both ends: half in the top, half in the leg, whose square end is let into a recess
+         *     as wide as the leg, bored at the lean.
+         *
+         *     An end sawn to the lean cannot be turned home: its long side meets the seat more than one turn of the
+         *     screw before the rest of it does.
          */
         DowelScrew: {
             /**
@@ -3286,7 +3290,7 @@ export interface components {
             core: number | string;
             /**
              * Into Top
-             * @description Thread that goes into the top, along the axis, mm.
+             * @description Thread that goes into the top below the recess, along the axis, mm.
              * @default 30
              */
             into_top: number | string;
@@ -3296,6 +3300,12 @@ export interface components {
              * @default 80
              */
             length: number | string;
+            /**
+             * Recess
+             * @description How deep the recess for the leg's end is on its shallow side, along the axis, mm.
+             * @default 2
+             */
+            recess: number | string;
             /**
              * Socket
              * @description Diameter of the screw over its thread, mm.
@@ -3947,6 +3957,8 @@ export interface components {
             at_hand: string[];
             /** Blocks */
             blocks: components["schemas"]["Block"][];
+            /** Counts */
+            counts: number;
             /** Joints */
             joints: string[];
             /** Minutes */
@@ -6835,6 +6847,12 @@ export interface components {
              */
             included: number | string;
             /**
+             * Left
+             * @description What is left on for the saw over what the lean asks, where it is sawn off, along the axis, mm.
+             * @default 3
+             */
+            left: number | string;
+            /**
              * Per Turn
              * @description What one turn of the reamer adds to the hole's diameter, as tried on scrap, mm.
              * @default 0.1
@@ -6842,7 +6860,7 @@ export interface components {
             per_turn: number | string;
             /**
              * Proud
-             * @description What stands out of the upper face, along the axis, mm.
+             * @description What stands out of the upper face when all is done, along the axis, mm; nought: sawn flush.
              * @default 0
              */
             proud: number | string;
@@ -8564,6 +8582,11 @@ export interface components {
          * @description One gluing that can be clamped and left: what goes together, in words, how many joints.
          */
         Stage: {
+            /**
+             * Apart
+             * @default false
+             */
+            apart: boolean;
             /** Joints */
             joints: number;
             /** Parts */
@@ -9341,8 +9364,14 @@ export interface components {
              */
             bored_from: "underside" | "upper";
             /**
+             * Left
+             * @description What is left on for the saw over what the lean asks, where it is sawn off, along the axis, mm.
+             * @default 3
+             */
+            left: number | string;
+            /**
              * Proud
-             * @description What stands out of the upper face, along the axis, mm.
+             * @description What stands out of the upper face when all is done, along the axis, mm; nought: sawn flush.
              * @default 0
              */
             proud: number | string;
