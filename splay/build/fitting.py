@@ -109,16 +109,14 @@ def _turned_home(joint: DowelScrew, show: Show) -> tuple[str, ...]:
     """A double-ended screw into its leg first, then the leg home in its recess."""
     return (
         "Wax on the thread. The screw into the leg first, by two nuts locked against each other on its "
-        "free "
-        "end, or by pliers over a strip of leather: straight in, until "
+        "free end, or by pliers over a strip of leather: straight in, until "
         f"{show.length(joint.into_top).text} stand out of the leg's end. Nuts off.",
         "The leg over a hole, turned by hand, the last turns by a strap; which hole is its own is marked "
         "with its number next.",
         "Right when its end closes on the bottom of the recess all round and it stops by itself. A gap on "
         "one side: the pilots are not in line. Held off all round: one of them is too shallow.",
         "Where it stops it stops every time: a tick on the leg over its sightline's arrow (over the plain "
-        "end "
-        "where it leans inward), before it is turned out.",
+        "end where it leans inward), before it is turned out.",
     )
 
 

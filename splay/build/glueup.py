@@ -50,8 +50,7 @@ class GlueStage:
     minutes: float
     counts: float
     """Minutes for which its glue must stay open: all of them, or one joint's where each is closed before
-    the
-    next is begun."""
+    the next is begun."""
     watch: tuple[str, ...] = ()
 
 

@@ -213,8 +213,7 @@ def _into_seat(piece: Piece, legs: tuple[LegStance, ...], runs: tuple[MemberStan
         whole = len(turned) == len(legs)
         steps = [
             "Each leg over the hole that bears its number: glue on the bottom of its recess and on the "
-            "leg's "
-            "end, none on the thread.",
+            "leg's end, none on the thread.",
             "Turned by hand, the last turns by a strap, until its end closes all round and its outer line "
             "stands where it stood dry.",
         ]

@@ -14,8 +14,7 @@ _DRY = "Dry first: every joint closed, no gap at any shoulder, then apart again 
 _FLAT = "On a flat bench, both faces against it."
 _SEAT = (
     "Seat upside down, the frame's upper ends on their marks on the underside, FRONT to FRONT. No glue: "
-    "the "
-    "seat moves across its grain.",
+    "the seat moves across its grain.",
     "What holds it down is not chosen yet: screws or buttons, chosen where the piece is shaped.",
 )
 

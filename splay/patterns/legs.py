@@ -66,6 +66,9 @@ def _profile(piece: Piece, group: Group, part: LegPart, show: Show) -> Pattern:
     middle = [(inside + q, half_at(piece, leg, q)) for q in knees]
     ends = half_at(piece, leg, upper - inside), half_at(piece, leg, lower - inside)
     tenon, tip = leg.bore.size / 2.0, leg.bore.tip / 2.0
+    if not leg.bore.tenon:
+        # Its own end goes into a recess, as thick as it leaves the seat.
+        tenon = tip = r0
     body: list[Flat] = [(inside - r0 * tan, -r0)]
     body += [(x, -y) for x, y in middle]
     body += [(lower, -ends[1]), (upper, ends[0]), *reversed(middle), (inside + r0 * tan, r0)]

@@ -81,11 +81,6 @@ class Hole:
     recess: float = 0.0
     wide: float = 0.0
 
-    @property
-    def sawn(self) -> bool:
-        """Whether the tenon is sawn off once it is home."""
-        return self.tenon > self.done + THROUGH_MM
-
 
 def stands_out(proud: float, left: float, half: float, lean: float) -> float:
     """How far a tenon's square end is left standing out of the upper face, along the axis, mm, that is to

@@ -123,7 +123,12 @@ def leg_view(piece: Piece, group: Group, part: LegPart, show: Show, necks: Mappi
     leg, bore = support_of(piece, first).leg, first.bore
     inside, finish = part.in_top.quantity.value, part.finished.quantity.value
     blank = part.blank.quantity.value
-    stock, r0, rt = part.stock.quantity.value / 2, leg.at_top / 2, bore.size / 2
+    stock, r0, rt = (
+        part.stock.quantity.value / 2,
+        leg.at_top / 2,
+        (bore.size if bore.tenon else leg.at_top) / 2,
+    )
+    end = bore.tip / 2 if bore.tenon else rt
     cut = part.cut
     name = f"leg.{part.number}"
     exposed = finish - inside
@@ -143,14 +148,14 @@ def leg_view(piece: Piece, group: Group, part: LegPart, show: Show, necks: Mappi
         neck = tuple((inside + along, out) for along, out in mouth.neck())
         waist = tuple((u, r) for u, r in waist if u > neck[-1][0])
     body = (
-        (0.0, -bore.tip / 2),
+        (0.0, -end),
         *((u, -r) for u, r in neck),
         *((u, -r) for u, r in waist if u < inner),
         (inner, -radius(inner)),
         (outer, radius(outer)),
         *waist,
         *reversed(neck),
-        (0.0, bore.tip / 2),
+        (0.0, end),
     )
     waste = (
         (inner, -radius(inner)),

@@ -191,12 +191,11 @@ def tenon(scene: TenonMade) -> list[Shape]:
 
 
 def pilot(scene: PilotHole) -> list[Shape]:
-    """A leg's sawn upper end with the pilot along its middle, not square to the slanted end."""
-    slope = 12.0
+    """A leg's square upper end with the pilot along its middle."""
     return [
-        area("leg", ((-110.0 - slope, 44.0), (146.0, 44.0), (146.0, -44.0), (-110.0 + slope, -44.0))),
-        line("cut", (-110.0 - slope, 44.0), (-110.0 + slope, -44.0)),
-        area("section", ((-108.0, -7.0), (40.0, -7.0), (40.0, 7.0), (-112.0, 7.0))),
+        area("leg", ((-110.0, 44.0), (146.0, 44.0), (146.0, -44.0), (-110.0, -44.0))),
+        line("cut", (-110.0, 44.0), (-110.0, -44.0)),
+        area("section", ((-108.0, -7.0), (40.0, -7.0), (40.0, 7.0), (-108.0, 7.0))),
         line("axis", (-140.0, 0.0), (146.0, 0.0)),
         text("pointer", (48.0, 14.0), scene.thick, anchor="start"),
         line("dimension", (-110.0, -62.0), (40.0, -62.0)),
@@ -227,8 +226,7 @@ def taper(scene: Tapering) -> list[Shape]:
 
 def side_taper(scene: SideTapering) -> list[Shape]:
     """The leg lying with the tapered side away from one: the side its line is drawn on turned up, or the
-    one
-    opposite, where the line lies underneath."""
+    one opposite, where the line lies underneath."""
     half, thin, start = 36.0, -2.0, -70.0
     s = 1.0 if scene.to_right else -1.0
 

@@ -404,8 +404,8 @@ class MakeWedge:
 @dataclass(frozen=True)
 class Recessed:
     """A recess for a leg's square end and a pilot on from its bottom, bored one after the other with
-    nothing
-    moved between: the recess `wide` and `deep` along its middle, `touch` its depth stop's figure from where
+    nothing moved between: the recess `wide` and `deep` along its middle, `touch` its depth stop's
+    figure from where
     the bit first touches the slanted face; the pilot so thick and so deep `on` from the recess's bottom."""
 
     wide: Quantity
@@ -418,8 +418,7 @@ class Recessed:
 @dataclass(frozen=True)
 class EightAlong:
     """Eight sides on a stick that is tapered already: from `hook` down the stick, at each place, the
-    gauge in
-    from each edge there; lines from mark to mark."""
+    gauge in from each edge there; lines from mark to mark."""
 
     hook: str
     places: tuple[tuple[Quantity, Quantity], ...]

@@ -373,8 +373,7 @@ def _(one: joinery.EightAlong) -> str:
     said += "".join(f", at {at.text} {gauge.text}" for at, gauge in rest)
     return (
         f"{said}, on all four faces. Lines from mark to mark, carried on to both ends; plane the corners "
-        "off "
-        "to the lines."
+        "off to the lines."
     )
 
 

@@ -158,8 +158,7 @@ class OnSide:
     planed: bool
     fence: Quantity | None = None
     """From the fence to where the blade leaves the table, the opposite edge along the fence, or, planed,
-    how
-    wide `down` then is; None for the first of two bevels, of which only so much comes off as makes it
+    how wide `down` then is; None for the first of two bevels, of which only so much comes off as makes it
     whole."""
 
 
