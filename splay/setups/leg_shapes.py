@@ -65,7 +65,7 @@ def _octagon(one: LegSet, tool: Tool, show: Show) -> Iterator[SetUp]:
         ),
         caution=_PLANE,
         legs=one.numbers,
-        proofs=(proof_id("octagon", *one.proof),),
+        proofs=(proof_id("facet", *one.proof),),
     )  # fmt: skip
 
 

@@ -200,7 +200,7 @@ def _shaped(made: Made, ask: Asker) -> Iterator[Proof]:
                 "uneven faces make an oval leg", on, "legs", "a face, wide",
             )  # fmt: skip
             wide = eight_wide(support.leg.at_foot)
-            yield ask.length(("octagon", *one.proof), ask.show.length(wide), words)
+            yield ask.length(("facet", *one.proof), ask.show.length(wide), words)
         if part.tapers:
             end = part.tapers[-1].towards
             where = {"foot": "finished foot", "top": "place where it leaves the seat", "waist": "waist"}[

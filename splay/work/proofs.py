@@ -63,6 +63,8 @@ _ALL = (
     _angle("topcut", "angle", "legs", scale="sawn"),
     _length("pilot", "length", "legs"),
     _length("octagon", "length"),
+    # Of legs, at their finished foot; "octagon" was read where they were as thick as their stock.
+    _length("facet", "length", "legs"),
     _length("taper", "length", "legs"),
     _length("bent", "length", "legs"),
     _length("kerf", "length", "legs"),
