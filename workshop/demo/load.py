@@ -65,11 +65,11 @@ READ: dict[str, dict[str, float]] = {
 # eyepiece stool dry-fitted, the cloakroom stool trimmed once. Proofs by the beginnings of their names.
 TAKEN: dict[str, tuple[str, ...]] = {
     "eyepiece-stool": (
-        "mark.", "bore.", "foot.", "tenon.", "octagon.", "taper.", "gap.", "read.m1.", "read.m2.",
+        "mark.", "bore.", "foot.", "tenon.", "facet.", "octagon.", "taper.", "gap.", "read.m1.", "read.m2.",
         "depth.m1.",
     ),
     "cloakroom-stool": (
-        "mark.", "bore.", "foot.", "tenon.", "octagon.", "taper.", "bench.p1.", "bench.p2.l1",
+        "mark.", "bore.", "foot.", "tenon.", "facet.", "octagon.", "taper.", "bench.p1.", "bench.p2.l1",
     ),
 }  # fmt: skip
 # One angle was read on its obtuse side, and a hole was read twice before it was believed.
