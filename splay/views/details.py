@@ -54,12 +54,19 @@ def section_view(
         mouth = [*beside(-1.0, eased.rounding(-1.0)), *reversed(beside(1.0, eased.rounding(1.0)))]
     hole = (*mouth, put(*corners[1]), put(*corners[0]))
     part = f"leg.{leg.number}"
+    recess: tuple[Shape, ...] = ()
+    if bore.recess:
+        k, wide = bore.recess, bore.wide / 2
+        floor = (put(-k * s + wide * c, k * c + wide * s), put(-k * s - wide * c, k * c - wide * s))
+        recess = (area("cut", (put(-wide / c, 0.0), put(wide / c, 0.0), *floor), part),)
+        reach = max(reach, 1.6 * wide / c)
     band = (put(-reach, 0.0), put(reach, 0.0), put(reach, t), put(-reach, t))
     up = 1.6 * t
     axis_up = (put(up * s / c, -up), put(-(t * 1.25) * tan, t * 1.25))
     shapes: list[Shape] = [
         area("section", band, "top"),
         *(_hatch(reach, t, put)),
+        *recess,
         area("cut", hole, part),
         line("axis", *axis_up, part=part),
         line("dimension", put(0.0, 0.0), put(0.0, -up)),
